@@ -1,0 +1,138 @@
+import { z } from "zod";
+import { infer } from "../diagnosis/infer";
+import { centerFromContacts } from "../registers/center";
+import { closureMill } from "../registers/closure";
+import { edgeFromContact } from "../registers/edge";
+import { convertSchool, lengthsBySchool, setterLength } from "../registers/schools";
+import { accept, refuse, type Result } from "../result";
+import { standardUncertainty } from "./uncertainty";
+
+/** `unknownOperation`: not built (yet); `badInput`: one sentence that names the place and what is wrong there. */
+export type OperationRefusal = { code: "unknownOperation"; op: string } | { code: "badInput"; message: string };
+
+const number = z.number();
+const notNegative = z.number().min(0, "must not be below zero");
+const id = z.string().min(1);
+const triple = z.tuple([number, number, number]);
+const school = <S extends string>(name: S) => z.literal(name);
+const contacts = z.array(z.strictObject({ id, contact: number })).min(1);
+const touch = { feeler: notNegative.optional(), surfaceWork: number.optional() };
+
+class Refused extends Error {}
+function must<T>(value: T | null, message: string): T {
+  if (value === null) throw new Refused(message);
+  return value;
+}
+
+const operation = <S extends z.ZodType>(schema: S, run: (input: z.output<S>) => unknown) => ({
+  schema: schema as z.ZodType,
+  run: run as (input: unknown) => unknown,
+});
+
+const lengthSchoolInput = z.discriminatedUnion("school", [
+  z.strictObject({
+    school: school("gauge-line"), tools: z.array(z.strictObject({ id, length: number })).min(1),
+    workTouch: z.strictObject({ contact: number, length: number, ...touch }),
+  }),
+  z.strictObject({ school: school("part-touch"), tools: contacts, ...touch }),
+  z.strictObject({
+    school: school("plane-lift"), tools: contacts, feeler: notNegative.optional(),
+    workTouch: z.strictObject({ tool: id, contact: number, ...touch }),
+  }),
+  z.strictObject({ school: school("master"), master: id, tools: contacts, ...touch }),
+  z.strictObject({ school: school("offset-per-tool"), tools: contacts, ...touch }),
+  z.strictObject({ school: school("block-in-wear"), tools: contacts, block: notNegative, surfaceWork: number.optional() }),
+]);
+
+const table = { lengths: z.record(id, number), workZ: number };
+
+/** Every calculation the command line reaches: shapes as in the reference cases, one length unit per input. */
+export const operations = {
+  edge: operation(
+    z.strictObject({
+      contact: number, approach: z.union([z.literal(1), z.literal(-1)]), tipRadius: notNegative,
+      edgeWork: number.optional(), common: number.optional(),
+    }),
+    (input) => edgeFromContact(input.contact, input.approach, input.tipRadius, input.edgeWork, input.common),
+  ),
+  center: operation(
+    z.strictObject({
+      contacts: z.tuple([number, number]), tipRadius: notNegative, kind: z.enum(["outside", "inside"]), common: number.optional(),
+    }),
+    (input) =>
+      must(
+        centerFromContacts(input.contacts, input.tipRadius, input.kind, input.common),
+        "the contacts are closer together than the tip is wide: check the contacts and the tip radius",
+      ),
+  ),
+  closureMill: operation(
+    z.strictObject({
+      datum: triple, common: triple.optional(), work: triple,
+      tools: z.array(z.strictObject({ id, length: number, geometry: number, wear: number.optional() })),
+    }),
+    (input) => closureMill(input.datum, input.common ?? [0, 0, 0], input.work, input.tools),
+  ),
+  lengthSchool: operation(lengthSchoolInput, (input) =>
+    must(lengthsBySchool(input), "the tool named as master or for the work touch is not among the tools")),
+  convertSchool: operation(
+    z.discriminatedUnion("to", [
+      z.strictObject({ ...table, to: school("gauge-line"), known: z.strictObject({ id, length: number }) }),
+      z.strictObject({ ...table, to: school("part-touch") }),
+      z.strictObject({ ...table, to: school("master"), master: id }),
+    ]),
+    ({ lengths, workZ, ...rest }) =>
+      must(
+        convertSchool(
+          lengths, workZ,
+          rest.to === "gauge-line" ? { school: rest.to, known: rest.known }
+          : rest.to === "master" ? { school: rest.to, master: rest.master }
+          : { school: rest.to },
+        ),
+        "the named tool is not in the length table",
+      ),
+  ),
+  setterLength: operation(
+    z.union([
+      z.strictObject({ toolTrigger: number, noseTrigger: number }),
+      z.strictObject({ toolTrigger: number, master: z.strictObject({ length: number, trigger: number }) }),
+    ], { error: "needs toolTrigger, and either noseTrigger or master {length, trigger}, all as numbers" }),
+    ({ toolTrigger, ...reference }) => ({ length: setterLength(toolTrigger, reference) }),
+  ),
+  uncertainty: operation(
+    z.strictObject({
+      terms: z.array(z.strictObject({
+        kind: z.enum(["normal", "uniform", "resolution"]), value: notNegative, sensitivity: number.optional(),
+      })).min(1),
+    }),
+    (input) => {
+      const standard = standardUncertainty(input.terms);
+      return { standard, expanded: 2 * standard };
+    },
+  ),
+  diagnose: operation(
+    z.strictObject({
+      closure: number, u: z.number().positive("must be above zero"), resolution: notNegative.optional(), none: notNegative,
+      candidates: z.array(z.strictObject({ id, predicted: number, prior: notNegative })),
+      other: z.strictObject({ prior: notNegative, span: z.number().positive("must be above zero") }).optional(),
+    }),
+    infer,
+  ),
+} as const;
+
+/** The answer of one operation, or a refusal; never a number for an input that cannot be. */
+export function runOperation(op: string, input: unknown): Result<unknown, OperationRefusal> {
+  if (!Object.hasOwn(operations, op)) return refuse({ code: "unknownOperation", op });
+  const { schema, run } = operations[op as keyof typeof operations];
+  const parsed = schema.safeParse(input);
+  if (!parsed.success) {
+    const first = parsed.error.issues[0];
+    const place = first?.path.length ? `${first.path.join(".")}: ` : "";
+    return refuse({ code: "badInput", message: `${place}${first?.message ?? "not readable"}` });
+  }
+  try {
+    return accept(run(parsed.data));
+  } catch (error) {
+    if (error instanceof Refused) return refuse({ code: "badInput", message: error.message });
+    throw error;
+  }
+}

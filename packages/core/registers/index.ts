@@ -1,0 +1,10 @@
+/** What registers mean: sums, displays, closures, and the schools that split one sum in different ways. */
+export { centerFromContacts, type CenterAnswer } from "./center";
+export { closureMill, type MillClosure } from "./closure";
+export { edgeFromContact, type Approach, type EdgeAnswer } from "./edge";
+export {
+  addToRegister, captureLength, captureWork, displayCounts, emptyMillRegisters, isMillRegisterId, lengthRows, machineFromDisplay,
+  millRegisterIds, readRegister, registerAxis, workOffsetNames, writeRegister,
+  type Axis, type AxisCounts, type LengthCapture, type MillRegisterId, type MillRegisters, type WorkOffsetName,
+} from "./mill";
+export { lengthsBySchool, convertSchool, setterLength, type LengthSchoolInput, type LengthSchoolAnswer } from "./schools";

@@ -1,0 +1,142 @@
+import type { Counts } from "../units";
+
+export type Axis = "x" | "y" | "z";
+export type AxisCounts = Readonly<Record<Axis, Counts>>;
+
+export const workOffsetNames = ["G54", "G55", "G56", "G57", "G58", "G59"] as const;
+export type WorkOffsetName = (typeof workOffsetNames)[number];
+
+/** Rows of the length table that the bench shows. */
+export const lengthRows = [1, 2, 3] as const;
+
+/** The offset registers of a mill, in counts. Closure sums them: see `closureMill`. */
+export interface MillRegisters {
+  readonly common: AxisCounts;
+  readonly work: Readonly<Record<WorkOffsetName, AxisCounts>>;
+  readonly lengthGeometry: Readonly<Record<number, Counts>>;
+  readonly lengthWear: Readonly<Record<number, Counts>>;
+}
+
+/** "common.x", "G54.z", "H1" (length geometry), "HW1" (length wear). */
+export type MillRegisterId = `common.${Axis}` | `${WorkOffsetName}.${Axis}` | `H${number}` | `HW${number}`;
+
+/**
+ * How a control takes a tool length at the press of one key (a machine setting):
+ * `machine` stores the machine Z as it is, so a leftover work Z stays in the sum; `counter` stores the Z counter;
+ * `display` solves for the value so that the display reads what was asked.
+ */
+export type LengthCapture = "machine" | "counter" | "display";
+
+const AXES: readonly Axis[] = ["x", "y", "z"];
+const ZERO: AxisCounts = { x: 0, y: 0, z: 0 };
+
+export const millRegisterIds: readonly MillRegisterId[] = [
+  ...AXES.map((axis) => `common.${axis}` as const),
+  ...workOffsetNames.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as const)),
+  ...lengthRows.flatMap((row) => [`H${row}`, `HW${row}`] as MillRegisterId[]),
+];
+const KNOWN = new Set<string>(millRegisterIds);
+
+export const isMillRegisterId = (text: string): text is MillRegisterId => KNOWN.has(text);
+
+export function emptyMillRegisters(): MillRegisters {
+  const rows = Object.fromEntries(lengthRows.map((row) => [row, 0]));
+  return {
+    common: ZERO,
+    work: { G54: ZERO, G55: ZERO, G56: ZERO, G57: ZERO, G58: ZERO, G59: ZERO },
+    lengthGeometry: rows,
+    lengthWear: rows,
+  };
+}
+
+type Place =
+  | { table: "common"; axis: Axis }
+  | { table: "work"; name: WorkOffsetName; axis: Axis }
+  | { table: "lengthGeometry" | "lengthWear"; row: number };
+
+function placeOf(id: MillRegisterId): Place {
+  const dot = id.indexOf(".");
+  if (dot > 0) {
+    const axis = id.slice(dot + 1) as Axis;
+    const name = id.slice(0, dot);
+    return name === "common" ? { table: "common", axis } : { table: "work", name: name as WorkOffsetName, axis };
+  }
+  const isWear = id.startsWith("HW");
+  return { table: isWear ? "lengthWear" : "lengthGeometry", row: Number(id.slice(isWear ? 2 : 1)) };
+}
+
+/** The axis that a register moves; lengths move Z. */
+export function registerAxis(id: MillRegisterId): Axis {
+  const place = placeOf(id);
+  return "axis" in place ? place.axis : "z";
+}
+
+/** The register's value; a length row that was never written holds 0. */
+export function readRegister(registers: MillRegisters, id: MillRegisterId): Counts {
+  const place = placeOf(id);
+  switch (place.table) {
+    case "common": return registers.common[place.axis];
+    case "work": return registers.work[place.name][place.axis];
+    case "lengthGeometry": return registers.lengthGeometry[place.row] ?? 0;
+    case "lengthWear": return registers.lengthWear[place.row] ?? 0;
+  }
+}
+
+/** A copy with one register replaced. */
+export function writeRegister(registers: MillRegisters, id: MillRegisterId, counts: Counts): MillRegisters {
+  if (!Number.isSafeInteger(counts)) throw new Error(`writeRegister: ${id} must be whole counts: ${counts}`);
+  const place = placeOf(id);
+  switch (place.table) {
+    case "common": return { ...registers, common: { ...registers.common, [place.axis]: counts } };
+    case "work":
+      return { ...registers, work: { ...registers.work, [place.name]: { ...registers.work[place.name], [place.axis]: counts } } };
+    case "lengthGeometry": return { ...registers, lengthGeometry: { ...registers.lengthGeometry, [place.row]: counts } };
+    case "lengthWear": return { ...registers, lengthWear: { ...registers.lengthWear, [place.row]: counts } };
+  }
+}
+
+export const addToRegister = (registers: MillRegisters, id: MillRegisterId, counts: Counts): MillRegisters =>
+  writeRegister(registers, id, readRegister(registers, id) + counts);
+
+const lengthSum = (registers: MillRegisters, lengthRow: number | null): Counts =>
+  lengthRow === null ? 0 : (registers.lengthGeometry[lengthRow] ?? 0) + (registers.lengthWear[lengthRow] ?? 0);
+
+/** What the work display reads: M − C − W, for Z less the length in use. */
+export function displayCounts(
+  registers: MillRegisters, machine: AxisCounts, work: WorkOffsetName, lengthRow: number | null,
+): AxisCounts {
+  const { common } = registers;
+  const offset = registers.work[work];
+  return {
+    x: machine.x - common.x - offset.x,
+    y: machine.y - common.y - offset.y,
+    z: machine.z - common.z - offset.z - lengthSum(registers, lengthRow),
+  };
+}
+
+/** The machine position on one axis at which the display would read `display`; the inverse of `displayCounts`. */
+export function machineFromDisplay(
+  registers: MillRegisters, axis: Axis, display: Counts, work: WorkOffsetName, lengthRow: number | null,
+): Counts {
+  return display + registers.common[axis] + registers.work[work][axis] + (axis === "z" ? lengthSum(registers, lengthRow) : 0);
+}
+
+/** The work offset that makes the display read `as` where the machine stands: W = M − C − as (for Z less the length in use). */
+export function captureWork(
+  registers: MillRegisters, axis: Axis, machine: Counts, as: Counts, lengthRow: number | null,
+): Counts {
+  return machine - registers.common[axis] - as - (axis === "z" ? lengthSum(registers, lengthRow) : 0);
+}
+
+/** The length geometry that a capture stores, by the machine's rule (see `LengthCapture`). */
+export function captureLength(
+  registers: MillRegisters, row: number, rule: LengthCapture,
+  at: { machineZ: Counts; counterZ: Counts; work: WorkOffsetName; as: Counts },
+): Counts {
+  switch (rule) {
+    case "machine": return at.machineZ;
+    case "counter": return at.counterZ;
+    case "display":
+      return at.machineZ - registers.common.z - registers.work[at.work].z - (registers.lengthWear[row] ?? 0) - at.as;
+  }
+}
