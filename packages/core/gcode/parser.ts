@@ -1,0 +1,125 @@
+import { workOffsetNames, type Axis, type WorkOffsetName } from "../registers";
+import { lex, type Token } from "./lexer";
+
+export type MotionMode = "rapid" | "feed";
+type Span = readonly [number, number];
+
+/** One block, its words sorted by meaning. Lengths in mm, feed in mm/min. */
+export interface Block {
+  motion?: MotionMode;
+  isMachineFrame: boolean;
+  distance?: "absolute" | "incremental";
+  workOffset?: WorkOffsetName;
+  lengthComp?: "on" | "off";
+  lengthRow?: number;
+  axesMm: Partial<Record<Axis, number>>;
+  feedMmPerMin?: number;
+  spindle?: "forward" | "reverse" | "stop";
+  spindleRpm?: number;
+  tool?: number;
+  isToolChange: boolean;
+}
+
+export type BlockDiagnostic =
+  | { code: "blockEmpty" }
+  | { code: "blockTooLong"; limit: number }
+  | { code: "blockUnreadable"; text: string; span: Span }
+  | { code: "wordUnknown"; word: string; span: Span }
+  | { code: "wordTwice"; word: string; span: Span }
+  | { code: "groupTwice"; first: string; second: string; span: Span }
+  | { code: "wordNeedsWhole"; word: string; span: Span }
+  | { code: "wordOutOfRange"; word: string; span: Span }
+  | { code: "lengthRowMissing" }
+  | { code: "feedMissing" }
+  | { code: "changeWithoutTool" };
+
+type WordToken = Extract<Token, { type: "word" }>;
+
+const LONGEST_BLOCK = 200;
+const LARGEST_MM = 10_000;
+
+type GroupName = "motion" | "frame" | "distance" | "workOffset" | "lengthComp" | "spindle" | "toolChange";
+
+/** Codes by letter and number: the modal group each belongs to, and what it sets. The dialect of the bench mill. */
+const CODES: Record<string, { group: GroupName; set: Partial<Block> }> = {
+  G0: { group: "motion", set: { motion: "rapid" } },
+  G1: { group: "motion", set: { motion: "feed" } },
+  G53: { group: "frame", set: { isMachineFrame: true } },
+  G90: { group: "distance", set: { distance: "absolute" } },
+  G91: { group: "distance", set: { distance: "incremental" } },
+  G43: { group: "lengthComp", set: { lengthComp: "on" } },
+  G49: { group: "lengthComp", set: { lengthComp: "off" } },
+  M3: { group: "spindle", set: { spindle: "forward" } },
+  M4: { group: "spindle", set: { spindle: "reverse" } },
+  M5: { group: "spindle", set: { spindle: "stop" } },
+  M6: { group: "toolChange", set: { isToolChange: true } },
+  ...Object.fromEntries(workOffsetNames.map((name) => [name, { group: "workOffset" as const, set: { workOffset: name } }])),
+};
+
+const AXIS_OF: Record<string, Axis> = { X: "x", Y: "y", Z: "z" };
+
+/** Largest value of the words that take a plain number. */
+const NUMBER_WORDS: Record<string, { limit: number; isWhole: boolean; set(value: number): Partial<Block> }> = {
+  F: { limit: 20_000, isWhole: false, set: (value) => ({ feedMmPerMin: value }) },
+  S: { limit: 99_999, isWhole: true, set: (value) => ({ spindleRpm: value }) },
+  T: { limit: 99, isWhole: true, set: (value) => ({ tool: value }) },
+  H: { limit: 99, isWhole: true, set: (value) => ({ lengthRow: value }) },
+};
+
+function readWord(token: WordToken, block: Block, groups: Map<GroupName, string>, seen: Set<string>): BlockDiagnostic | null {
+  const { letter, value, span } = token;
+  const word = token.text.replace(/\s/g, "").toUpperCase();
+  if (letter === "N") return null;
+  if (letter === "G" || letter === "M") {
+    const name = `${letter}${value}`;
+    const code = CODES[name];
+    if (!code) return { code: "wordUnknown", word, span };
+    const before = groups.get(code.group);
+    if (before !== undefined) return { code: "groupTwice", first: before, second: word, span };
+    groups.set(code.group, word);
+    Object.assign(block, code.set);
+    return null;
+  }
+  if (seen.has(letter)) return { code: "wordTwice", word: letter, span };
+  seen.add(letter);
+  const axis = AXIS_OF[letter];
+  if (axis) {
+    if (Math.abs(value) > LARGEST_MM) return { code: "wordOutOfRange", word, span };
+    block.axesMm[axis] = value;
+    return null;
+  }
+  const plain = NUMBER_WORDS[letter];
+  if (!plain) return { code: "wordUnknown", word, span };
+  if (value < 0 || value > plain.limit) return { code: "wordOutOfRange", word, span };
+  if (plain.isWhole && !Number.isInteger(value)) return { code: "wordNeedsWhole", word, span };
+  Object.assign(block, plain.set(value));
+  return null;
+}
+
+/**
+ * A block read whole, or every complaint about it; a block with a complaint is never half done.
+ * `modal` says what stays in force from earlier blocks (motion and feed).
+ */
+export function readBlock(
+  text: string, modal: { motion: MotionMode; feedMmPerMin: number | null; tool: number | null },
+): { block: Block; diagnostics: BlockDiagnostic[] } {
+  const block: Block = { isMachineFrame: false, axesMm: {}, isToolChange: false };
+  if (text.length > LONGEST_BLOCK) return { block, diagnostics: [{ code: "blockTooLong", limit: LONGEST_BLOCK }] };
+  const tokens = lex(text);
+  if (tokens.length === 0) return { block, diagnostics: [{ code: "blockEmpty" }] };
+  const diagnostics: BlockDiagnostic[] = [];
+  const groups = new Map<GroupName, string>();
+  const seen = new Set<string>();
+  for (const token of tokens) {
+    const complaint = token.type === "word"
+      ? readWord(token, block, groups, seen)
+      : { code: "blockUnreadable" as const, text: token.text.slice(0, 24), span: token.span };
+    if (complaint) diagnostics.push(complaint);
+  }
+  if (block.lengthComp === "on" && block.lengthRow === undefined) diagnostics.push({ code: "lengthRowMissing" });
+  const moves = Object.keys(block.axesMm).length > 0;
+  const hasFeed = (block.feedMmPerMin ?? modal.feedMmPerMin ?? 0) > 0;
+  if (moves && (block.motion ?? modal.motion) === "feed" && !hasFeed) diagnostics.push({ code: "feedMissing" });
+  if (block.isToolChange && (block.tool ?? modal.tool) === null) diagnostics.push({ code: "changeWithoutTool" });
+  return { block, diagnostics };
+}

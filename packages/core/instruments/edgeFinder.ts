@@ -1,0 +1,60 @@
+import { drawBetween, drawNormal, drawNormalNotNegative, drawUnit } from "../random";
+
+/**
+ * Edge finder: a tip on a spring that runs out of true until the part straightens it, then kicks aside.
+ * The kick comes κ past tangency (κ: own N(5, 2) µm ≥ 0 for the finder, and N(0, 0.7) µm at each approach).
+ */
+export const EDGE_FINDER_LOWEST_RPM = 400;
+export const EDGE_FINDER_HIGHEST_RPM = 1200;
+
+/** How the tip runs, wide to true: what an eye tells apart. */
+export const wobbleNames = ["wide", "large", "middling", "small", "slight", "shiver", "true"] as const;
+export type Wobble = (typeof wobbleNames)[number];
+
+/** Gap in mm at which the wobble falls to the next step; each approach jitters them by up to a quarter. */
+const THRESHOLDS_MM = [0.45, 0.2, 0.1, 0.05, 0.02, 0.008] as const;
+const JITTER = 0.25;
+/** Well clear: an approach is over, and the next one drawn anew, about this far from the face (jittered like the steps). */
+const APPROACH_OVER_MM = 0.8;
+/** Below the rated speed the kick is lazy and comes this many times later. */
+const SLOW_KICK_FACTOR = 3;
+
+export interface EdgeFinderApproach {
+  readonly number: number;
+  readonly kickPastMm: number;
+  readonly overMm: number;
+  readonly thresholdsMm: readonly number[];
+}
+
+/** κ of one finder for its whole life in this lane, mm. */
+export const drawOwnKickMm = (seed: string, copy: number): number =>
+  drawNormalNotNegative(5, 2, seed, "edge finder", copy, "own") / 1000;
+
+/** What one approach brings: its kick and the jittered steps of the wobble law. */
+export function drawApproach(seed: string, copy: number, number: number, ownKickMm: number): EdgeFinderApproach {
+  const kickPastMm = Math.max(0, ownKickMm + drawNormal(0, 0.7, seed, "edge finder", copy, "approach", number) / 1000);
+  const jittered = (mm: number, step: string | number) =>
+    mm * (1 + JITTER * (2 * drawUnit(seed, "edge finder", copy, "threshold", number, step) - 1));
+  return { number, kickPastMm, overMm: jittered(APPROACH_OVER_MM, "over"), thresholdsMm: THRESHOLDS_MM.map(jittered) };
+}
+
+/** The wobble seen at a gap (mm, below zero past tangency). */
+export function wobbleAt(gapMm: number, thresholdsMm: readonly number[]): Wobble {
+  const passed = thresholdsMm.filter((mm) => gapMm <= mm).length;
+  return wobbleNames[passed] ?? "true";
+}
+
+/** True when the tip jumps aside: past tangency by κ, later when the spindle turns below the rated speed, never when it stands still. */
+export const hasKicked = (gapMm: number, kickPastMm: number, rpm: number): boolean =>
+  rpm > 0 && gapMm <= -kickPastMm * (rpm < EDGE_FINDER_LOWEST_RPM ? SLOW_KICK_FACTOR : 1);
+
+/** Pushed past the face by more than half its radius, the tip bends and says nothing; past its radius it breaks. */
+export const overTravel = (gapMm: number, tipRadiusMm: number): "none" | "bent" | "broken" =>
+  gapMm < -tipRadiusMm ? "broken" : gapMm < -tipRadiusMm / 2 ? "bent" : "none";
+
+/** How far a bent tip stands out of true, mm: it then meets every face early by this much. */
+export const drawBendMm = (seed: string, copy: number, turn: number): number =>
+  drawBetween(0.03, 0.07, seed, "edge finder", copy, "bend", turn);
+
+/** How late a contact is made on an edge break when the tip reaches only `depthMm` below the top, mm. */
+export const lateOnEdgeBreakMm = (depthMm: number, edgeBreakMm: number): number => Math.max(0, edgeBreakMm - depthMm);
