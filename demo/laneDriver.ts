@@ -32,7 +32,7 @@ export class LaneDriver {
   /** Does a command; a refusal is returned, and logged as the server does. */
   attempt(command: Command): Refusal | null {
     const decided = decide(this.state, command);
-    this.append(decided.ok ? decided.value : [{ type: "commandRefused", command: command.type, code: decided.error.code }]);
+    this.append(decided.ok ? decided.value : [{ type: "commandRefused", command: command.type, refusal: decided.error }]);
     return decided.ok ? null : decided.error;
   }
 

@@ -3,6 +3,7 @@ import { feelNames, thingNames, wobbleNames } from "../instruments";
 import { isMillRegisterId, workOffsetNames, type MillRegisterId } from "../registers";
 import { jogSizeNames, sides, termNames } from "./commands";
 import type { Setup, Truth } from "../exercises";
+import type { Refusal } from "./refusals";
 
 const counts = z.number().int();
 const mm = z.number();
@@ -81,7 +82,10 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("lineStruck"), line: counts }),
   z.strictObject({ type: z.literal("handRaised") }),
   z.strictObject({ type: z.literal("handLowered") }),
-  z.strictObject({ type: z.literal("commandRefused"), command: z.string(), code: z.string() }),
+  z.strictObject({
+    type: z.literal("commandRefused"), command: z.string(),
+    refusal: z.custom<Refusal>((value) => typeof value === "object" && value !== null && "code" in value),
+  }),
   z.strictObject({ type: z.literal("handedIn") }),
 ]);
 export type LaneEvent = z.infer<typeof eventSchema>;

@@ -1,0 +1,86 @@
+import { randomUUID } from "node:crypto";
+import express, { type Express } from "express";
+import helmet from "helmet";
+import type pg from "pg";
+import { pino, type Logger } from "pino";
+import { pinoHttp } from "pino-http";
+import { authRouter } from "./areas/auth/router";
+import { authStore } from "./areas/auth/store";
+import { LaneCache } from "./areas/lanes/laneCache";
+import { laneRouter } from "./areas/lanes/router";
+import { LaneService } from "./areas/lanes/service";
+import { laneStore } from "./areas/lanes/store";
+import { marksRouter } from "./areas/marks/router";
+import { ChangeListener, ChangeSender } from "./areas/wall/changes";
+import { wallRouter } from "./areas/wall/router";
+import { openDatabase } from "./db/client";
+import { errorHandler, notFoundHandler } from "./errors";
+import { sameSiteOnly } from "./guards";
+import { sessionHandler } from "./sessions";
+
+export interface AppOptions {
+  pool: pg.Pool;
+  sessionSecret: string;
+  /** Folder of the built web app; null serves the API alone. */
+  webRoot: string | null;
+  logger?: Logger;
+  now?(): Date;
+}
+
+const YEAR_SECONDS = 31_536_000;
+
+/** The whole application without a port: build it here, listen elsewhere. */
+export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: "silent" }), now = () => new Date() }: AppOptions): {
+  app: Express; start(): Promise<void>; close(): void;
+} {
+  const db = openDatabase(pool);
+  const store = laneStore(db);
+  const people = authStore(db);
+  const cache = new LaneCache(store);
+  const sender = new ChangeSender((laneId) => store.notify(laneId));
+  const changes = new ChangeListener(pool, logger);
+  const sessions = sessionHandler(pool, sessionSecret);
+  const lanes = new LaneService({ store, cache, changed: (laneId) => sender.changed(laneId), now });
+
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(pinoHttp({ logger, genReqId: () => randomUUID(), autoLogging: false }));
+  app.use(helmet({
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", "data:"], fontSrc: ["'self'"],
+        connectSrc: ["'self'"], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"],
+        upgradeInsecureRequests: null,
+      },
+    },
+    strictTransportSecurity: false,
+  }));
+  const api = express.Router();
+  api.use((_req, res, next) => {
+    res.setHeader("cache-control", "no-store");
+    next();
+  });
+  api.get("/ping", (_req, res) => res.json({ ok: true }));
+  api.use(sameSiteOnly, express.json({ limit: "64kb" }), sessions.handler);
+  api.use(authRouter(people));
+  api.use(wallRouter({ store, cache, people, changes, now }));
+  api.use(marksRouter(store));
+  api.use(laneRouter(lanes));
+  api.use(notFoundHandler);
+  app.use("/api", api);
+  if (webRoot) {
+    app.use("/assets", express.static(`${webRoot}/assets`, { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }));
+    app.use(express.static(webRoot, { index: false, maxAge: 0 }));
+    app.get("/{*path}", (_req, res) => res.sendFile("index.html", { root: webRoot, headers: { "cache-control": "no-cache" } }));
+  }
+  app.use(errorHandler(logger));
+  return {
+    app,
+    start: () => changes.start(),
+    close: () => {
+      sender.close();
+      changes.close();
+      sessions.close();
+    },
+  };
+}

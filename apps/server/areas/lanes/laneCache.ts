@@ -1,0 +1,79 @@
+import { evolve, gatesOf, type LaneEvent, type LaneState } from "@probe-lane/core/bench";
+import type { LaneHeaderRow, LaneStore } from "./store";
+
+/** A lane as this process last knew it: folded state, head of the log, and who wrote last. */
+export interface HeldLane {
+  readonly header: LaneHeaderRow;
+  readonly state: LaneState;
+  readonly headSeq: number;
+  /** Last command counted for each tab, so that a resent batch is recognized. */
+  readonly writers: ReadonlyMap<string, number>;
+  /** The last entry by a student's tab, and which tab: another tab must not write past what it has not seen. */
+  readonly lastWriter: string;
+  readonly lastWriterSeq: number;
+  readonly lastAtMs: number;
+  readonly progressAtMs: number;
+}
+
+/** Entries by an instructor carry this writer; they never collide with the student's tab. */
+export const INSTRUCTOR_WRITER = "instructor";
+
+const openGates = (state: LaneState): number => gatesOf(state).filter(({ isPassed }) => isPassed).length;
+
+/** The lane one entry further on. */
+export function advance(
+  held: HeldLane, entry: { seq: number; atMs: number; writer: string; clientSeq: number; event: LaneEvent },
+): HeldLane {
+  const state = evolve(held.state, entry.event);
+  const isInstructor = entry.writer === INSTRUCTOR_WRITER;
+  const isSameTab = held.writers.get(entry.writer) === entry.clientSeq;
+  return {
+    header: held.header, state, headSeq: entry.seq,
+    writers: isInstructor || isSameTab ? held.writers : new Map(held.writers).set(entry.writer, entry.clientSeq),
+    lastWriter: isInstructor ? held.lastWriter : entry.writer,
+    lastWriterSeq: isInstructor ? held.lastWriterSeq : entry.seq,
+    lastAtMs: entry.atMs,
+    progressAtMs: openGates(state) > openGates(held.state) ? entry.atMs : held.progressAtMs,
+  };
+}
+
+/** Folded lanes by id, the least recently used dropped first. Any process can rebuild any of them from the log. */
+export class LaneCache {
+  private readonly lanes = new Map<string, HeldLane>();
+  constructor(private readonly store: LaneStore, private readonly size = 400) {}
+
+  async get(id: string): Promise<HeldLane | null> {
+    const held = this.lanes.get(id);
+    if (held) {
+      this.put(id, held);
+      return held;
+    }
+    const loaded = await this.load(id);
+    if (loaded) this.put(id, loaded);
+    return loaded;
+  }
+
+  put(id: string, lane: HeldLane): void {
+    this.lanes.delete(id);
+    this.lanes.set(id, lane);
+    if (this.lanes.size <= this.size) return;
+    const [oldest] = this.lanes.keys();
+    if (oldest) this.lanes.delete(oldest);
+  }
+
+  drop(id: string): void {
+    this.lanes.delete(id);
+  }
+
+  private async load(id: string): Promise<HeldLane | null> {
+    const header = await this.store.header(id);
+    const log = header ? await this.store.log(id) : [];
+    const [first, ...rest] = log;
+    if (!header || !first) return null;
+    const opened: HeldLane = {
+      header, state: evolve(null, first.event), headSeq: first.seq, writers: new Map([[first.writer, first.clientSeq]]),
+      lastWriter: first.writer, lastWriterSeq: first.seq, lastAtMs: first.atMs, progressAtMs: first.atMs,
+    };
+    return rest.reduce(advance, opened);
+  }
+}

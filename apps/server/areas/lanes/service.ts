@@ -1,0 +1,213 @@
+import { randomUUID } from "node:crypto";
+import { decide, eventSchema, gatesOf, observe, openLane, type LaneEvent, type Refusal } from "@probe-lane/core/bench";
+import { rule, type Ruling } from "@probe-lane/core/grading";
+import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
+import type { AttemptRow, BatchReply, CommandBatch, LaneHeader, LaneView, MyLanes, Outcome, RulingView } from "@probe-lane/contract";
+import { isUniqueViolation } from "../../db/client";
+import { HttpError } from "../../errors";
+import type { Actor } from "../../guards";
+import { advance, INSTRUCTOR_WRITER, type HeldLane, type LaneCache } from "./laneCache";
+import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
+
+export interface LaneServiceDeps { store: LaneStore; cache: LaneCache; changed(laneId: string): void; now(): Date }
+
+export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneHeader => ({
+  id: row.id, title: row.title, studentName: row.studentName, attempt: row.attempt, dueAt: row.dueAt?.toISOString() ?? null,
+  openedAt: row.openedAt.toISOString(), handedInAt: handedInAt?.toISOString() ?? null,
+});
+
+/** A lane belongs to its student; instructors of its class may look. Everyone else is told that there is nothing. */
+function mayRead(header: LaneHeaderRow, actor: Actor): boolean {
+  return actor.role === "instructor" ? header.classId === actor.classId : header.studentId === actor.id;
+}
+
+const headline = (ruling: Ruling): string => {
+  const worst = [...ruling.values].filter(({ cause }) => cause.kind !== "none").sort((a, b) => a.marks - b.marks)[0];
+  return worst ? causeWords(worst, ruling.sheet).headline : "X, Y and Z are right.";
+};
+
+export class LaneService {
+  private readonly queues = new Map<string, Promise<unknown>>();
+  constructor(private readonly deps: LaneServiceDeps) {}
+
+  /** One batch of a lane at a time in this process; the log's key settles it between processes. */
+  private inTurn<T>(laneId: string, work: () => Promise<T>): Promise<T> {
+    const before = this.queues.get(laneId) ?? Promise.resolve();
+    const next = before.catch(() => undefined).then(work);
+    this.queues.set(laneId, next);
+    void next.catch(() => undefined).finally(() => {
+      if (this.queues.get(laneId) === next) this.queues.delete(laneId);
+    });
+    return next;
+  }
+
+  private async held(laneId: string, actor: Actor): Promise<HeldLane> {
+    const lane = await this.deps.cache.get(laneId);
+    if (!lane || !mayRead(lane.header, actor)) throw new HttpError("notFound");
+    return lane;
+  }
+
+  async view(laneId: string, actor: Actor): Promise<LaneView> {
+    const lane = await this.held(laneId, actor);
+    return {
+      lane: headerOf(lane.header, lane.state.isHandedIn ? (lane.header.handedInAt ?? new Date(lane.lastAtMs)) : null),
+      seq: lane.headSeq, observation: observe(lane.state, actor.role), isReadOnly: actor.role !== "student" || lane.state.isHandedIn,
+    };
+  }
+
+  run(laneId: string, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
+    return this.inTurn(laneId, async () => {
+      if (actor.role !== "student") throw new HttpError("readOnly");
+      const lane = await this.held(laneId, actor);
+      const [first] = batch.commands;
+      const counted = lane.writers.get(batch.writer) ?? 0;
+      if (first && first.clientSeq <= counted) return this.replyAgain(laneId, lane, batch);
+      if (lane.lastWriter !== batch.writer && lane.lastWriterSeq > batch.afterSeq) throw new HttpError("laneMoved");
+      return this.append(laneId, lane, actor, batch);
+    });
+  }
+
+  /** A batch that was answered before: the same outcomes from the log, and nothing done twice. */
+  private async replyAgain(laneId: string, lane: HeldLane, batch: CommandBatch): Promise<BatchReply> {
+    const log = await this.deps.store.log(laneId);
+    const outcomes = batch.commands.map(({ clientSeq }): Outcome => {
+      const entries = log.filter((entry) => entry.writer === batch.writer && entry.clientSeq === clientSeq);
+      const refused = entries.map(({ event }) => event).find((event) => event.type === "commandRefused");
+      if (refused) return refusedOutcome(clientSeq, refused.refusal);
+      return { clientSeq, kind: entries.length > 0 ? "done" : "skipped" };
+    });
+    return { seq: lane.headSeq, observation: observe(lane.state, "student"), outcomes };
+  }
+
+  private async append(laneId: string, from: HeldLane, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
+    const at = this.deps.now();
+    const entries: NewEntry[] = [];
+    const outcomes: Outcome[] = [];
+    let lane = from;
+    let isStopped = false;
+    for (const { clientSeq, command } of batch.commands) {
+      if (isStopped) {
+        outcomes.push({ clientSeq, kind: "skipped" });
+        continue;
+      }
+      const decided = decide(lane.state, command);
+      const events: LaneEvent[] = decided.ok ? decided.value : [{ type: "commandRefused", command: command.type, refusal: decided.error }];
+      for (const event of events) {
+        const entry = { seq: lane.headSeq + 1, at, actorId: actor.id, writer: batch.writer, clientSeq, event: eventSchema.parse(event) };
+        entries.push(entry);
+        lane = advance(lane, { ...entry, atMs: at.getTime() });
+      }
+      outcomes.push(decided.ok ? { clientSeq, kind: "done" } : refusedOutcome(clientSeq, decided.error));
+      isStopped = !decided.ok;
+    }
+    const isHandIn = lane.state.isHandedIn && !from.state.isHandedIn;
+    await this.write(laneId, entries, isHandIn ? at : null);
+    this.deps.cache.put(laneId, lane);
+    if (isHandIn) await this.ruling(laneId, lane.header);
+    this.deps.changed(laneId);
+    return { seq: lane.headSeq, observation: observe(lane.state, "student"), outcomes };
+  }
+
+  private async write(laneId: string, entries: readonly NewEntry[], handedInAt: Date | null): Promise<void> {
+    if (entries.length === 0) return;
+    try {
+      await (handedInAt ? this.deps.store.handIn(laneId, entries, handedInAt) : this.deps.store.append(laneId, entries));
+    } catch (error) {
+      // whatever happened, the log is the truth: fold it again before the next command
+      this.deps.cache.drop(laneId);
+      throw isUniqueViolation(error) ? new HttpError("laneMoved") : error;
+    }
+  }
+
+  /** The instructor has come: the hand goes down. */
+  answerHand(laneId: string, actor: Actor): Promise<void> {
+    return this.inTurn(laneId, async () => {
+      const lane = await this.held(laneId, actor);
+      if (!lane.state.isHandUp) return;
+      const entry = {
+        seq: lane.headSeq + 1, at: this.deps.now(), actorId: actor.id, writer: INSTRUCTOR_WRITER, clientSeq: 0,
+        event: { type: "handLowered" } as const,
+      };
+      await this.write(laneId, [entry], null);
+      this.deps.cache.put(laneId, advance(lane, { ...entry, atMs: entry.at.getTime() }));
+      this.deps.changed(laneId);
+    });
+  }
+
+  /** The stored ruling, made from the log when there is none yet. */
+  private async ruling(laneId: string, header: LaneHeaderRow): Promise<Ruling> {
+    const stored = await this.deps.store.rulingOf(laneId);
+    if (stored) return stored;
+    const marking = await this.deps.store.markingOf(header.exerciseId, header.exerciseVersion);
+    const made = rule(await this.deps.store.log(laneId), marking);
+    await this.deps.store.saveRuling(laneId, made);
+    return made;
+  }
+
+  async rulingView(laneId: string, actor: Actor): Promise<RulingView> {
+    const lane = await this.held(laneId, actor);
+    if (!lane.state.isHandedIn) throw new HttpError("notHandedIn");
+    const ruling = await this.ruling(laneId, lane.header);
+    const { header } = lane;
+    const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(({ assignmentId }) => assignmentId === header.assignmentId);
+    const totals = await Promise.all(siblings.map(({ id }) => this.deps.store.rulingOf(id)));
+    return {
+      lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, assignmentId: header.assignmentId,
+      bestTotal: Math.max(...totals.map((one) => one?.total ?? 0)), attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
+    };
+  }
+
+  /** The lane record with its log: for instructors, and for `cli replay`. It holds the truth. */
+  async record(laneId: string, actor: Actor) {
+    const { header } = await this.held(laneId, actor);
+    if (actor.role !== "instructor") throw new HttpError("forbidden");
+    const log = await this.deps.store.log(laneId);
+    return {
+      format: "probe-lane/lane", version: 1, lane: headerOf(header),
+      marking: await this.deps.store.markingOf(header.exerciseId, header.exerciseVersion),
+      events: log.map(({ seq, atMs, event }) => ({ seq, atMs, event })),
+    };
+  }
+
+  private async attemptRow(row: LaneHeaderRow): Promise<AttemptRow> {
+    const lane = await this.deps.cache.get(row.id);
+    const gates = lane ? gatesOf(lane.state) : [];
+    const next = gates.find(({ isPassed }) => !isPassed);
+    const ruling = lane?.state.isHandedIn ? await this.ruling(row.id, row) : null;
+    return {
+      id: row.id, number: row.attempt, openedAt: row.openedAt.toISOString(), handedInAt: row.handedInAt?.toISOString() ?? null,
+      gatesPassed: gates.filter(({ isPassed }) => isPassed).length, gateCount: gates.length, nextGate: next ? gateWords[next.name] : null,
+      total: ruling?.total ?? null, outOf: ruling?.outOf ?? null, headline: ruling ? headline(ruling) : null,
+    };
+  }
+
+  async myLanes(actor: Actor): Promise<MyLanes> {
+    const [rows, mine] = await Promise.all([this.deps.store.assignmentsOfClass(actor.classId), this.deps.store.headersOfStudent(actor.id)]);
+    const assignments = await Promise.all(rows.map(async (row) => ({
+      id: row.id, title: row.exercise.title, story: row.exercise.story, partName: row.exercise.part.name, dueAt: row.dueAt?.toISOString() ?? null,
+      isCoachOn: row.isCoachOn, attemptsAllowed: row.attemptsAllowed,
+      attempts: await Promise.all(mine.filter(({ assignmentId }) => assignmentId === row.id).map((header) => this.attemptRow(header))),
+    })));
+    return { assignments };
+  }
+
+  /** A new attempt draws a new truth. An attempt still open is gone on with instead. */
+  async start(assignmentId: string, actor: Actor): Promise<string> {
+    const row = (await this.deps.store.assignmentsOfClass(actor.classId)).find(({ id }) => id === assignmentId);
+    if (!row) throw new HttpError("notFound");
+    const mine = (await this.deps.store.headersOfStudent(actor.id)).filter((header) => header.assignmentId === assignmentId);
+    const open = mine.find(({ handedInAt }) => handedInAt === null);
+    if (open) return open.id;
+    if (mine.length >= row.attemptsAllowed) throw new HttpError("attemptsUsedUp");
+    try {
+      const event = eventSchema.parse(openLane(row.exercise, randomUUID(), row.isCoachOn));
+      const id = await this.deps.store.open(assignmentId, actor.id, { event, at: this.deps.now(), writer: "server" });
+      this.deps.changed(id);
+      return id;
+    } catch (error) {
+      throw isUniqueViolation(error) ? new HttpError("laneMoved") : error;
+    }
+  }
+}
+
+const refusedOutcome = (clientSeq: number, refusal: Refusal): Outcome => ({ clientSeq, kind: "refused", refusal, message: refusalWords(refusal) });

@@ -1,0 +1,107 @@
+import { and, asc, count, desc, eq, sql } from "drizzle-orm";
+import { upgradeEvent, type LaneEvent } from "@probe-lane/core/bench";
+import type { LoggedEvent } from "@probe-lane/core/diagnosis";
+import type { Ruling } from "@probe-lane/core/grading";
+import type { Database } from "../../db/client";
+import { assignments, attempts, exercises, laneEvents, markingRevisions, rulings, users } from "../../db/schema";
+
+export interface StoredEntry extends LoggedEvent { writer: string; clientSeq: number }
+export interface NewEntry { seq: number; at: Date; actorId: string; writer: string; clientSeq: number; event: LaneEvent }
+
+const headerColumns = {
+  id: attempts.id, studentId: attempts.studentId, studentName: users.name, classId: assignments.classId, assignmentId: assignments.id,
+  title: sql<string>`${exercises.body}->>'title'`, attempt: attempts.number, dueAt: assignments.dueAt, openedAt: attempts.openedAt,
+  handedInAt: attempts.handedInAt, attemptsAllowed: assignments.attemptsAllowed,
+  exerciseId: assignments.exerciseId, exerciseVersion: assignments.exerciseVersion,
+};
+
+export const laneStore = (db: Database) => {
+  const headers = () => db.select(headerColumns).from(attempts)
+    .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+    .innerJoin(users, eq(users.id, attempts.studentId))
+    .innerJoin(exercises, and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)));
+
+  return {
+    async header(id: string) {
+      const [row] = await headers().where(eq(attempts.id, id)).limit(1);
+      return row ?? null;
+    },
+    headersOfClass: (classId: string) => headers().where(eq(assignments.classId, classId)),
+    headersOfStudent: (studentId: string) => headers().where(eq(attempts.studentId, studentId)).orderBy(asc(attempts.number)),
+
+    async log(attemptId: string): Promise<StoredEntry[]> {
+      const rows = await db
+        .select({ seq: laneEvents.seq, at: laneEvents.at, writer: laneEvents.writer, clientSeq: laneEvents.clientSeq, event: laneEvents.event })
+        .from(laneEvents).where(eq(laneEvents.attemptId, attemptId)).orderBy(asc(laneEvents.seq));
+      return rows.map(({ at, event, ...row }) => ({ ...row, atMs: at.getTime(), event: upgradeEvent(event) }));
+    },
+
+    /** One statement, one commit. A taken (attempt, seq) is a unique violation: another writer was first. */
+    append: async (attemptId: string, entries: readonly NewEntry[]): Promise<void> => {
+      await db.insert(laneEvents).values(entries.map((entry) => ({ attemptId, ...entry })));
+    },
+
+    async handIn(attemptId: string, entries: readonly NewEntry[], at: Date): Promise<void> {
+      await db.transaction(async (tx) => {
+        await tx.insert(laneEvents).values(entries.map((entry) => ({ attemptId, ...entry })));
+        await tx.update(attempts).set({ handedInAt: at }).where(eq(attempts.id, attemptId));
+      });
+    },
+
+    assignmentsOfClass: (classId: string) => db
+      .select({
+        id: assignments.id, exerciseId: assignments.exerciseId, exerciseVersion: assignments.exerciseVersion, dueAt: assignments.dueAt,
+        isCoachOn: assignments.isCoachOn, attemptsAllowed: assignments.attemptsAllowed, exercise: exercises.body,
+      })
+      .from(assignments)
+      .innerJoin(exercises, and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)))
+      .where(eq(assignments.classId, classId)).orderBy(asc(assignments.place)),
+
+    async markingOf(exerciseId: string, exerciseVersion: number) {
+      const [row] = await db.select({ body: markingRevisions.body }).from(markingRevisions)
+        .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion)))
+        .orderBy(desc(markingRevisions.revision)).limit(1);
+      if (!row) throw new Error(`markingOf: ${exerciseId} v${exerciseVersion} has no marking revision`);
+      return row.body;
+    },
+
+    /** A new attempt with its first event, together; the next number may be taken only once. */
+    async open(assignmentId: string, studentId: string, first: { event: LaneEvent; at: Date; writer: string }): Promise<string> {
+      return db.transaction(async (tx) => {
+        const [made] = await tx.select({ made: count() }).from(attempts)
+          .where(and(eq(attempts.assignmentId, assignmentId), eq(attempts.studentId, studentId)));
+        const [row] = await tx.insert(attempts)
+          .values({ assignmentId, studentId, number: (made?.made ?? 0) + 1, openedAt: first.at }).returning({ id: attempts.id });
+        if (!row) throw new Error("open: the attempt was not stored");
+        await tx.insert(laneEvents).values({ attemptId: row.id, seq: 1, at: first.at, actorId: studentId, writer: first.writer, clientSeq: 0, event: first.event });
+        return row.id;
+      });
+    },
+
+    async saveRuling(attemptId: string, ruling: Ruling): Promise<void> {
+      await db.insert(rulings)
+        .values({ attemptId, version: ruling.version, markingRevision: ruling.markingRevision, total: ruling.total, body: ruling })
+        .onConflictDoNothing();
+    },
+    async rulingOf(attemptId: string): Promise<Ruling | null> {
+      const [row] = await db.select({ body: rulings.body }).from(rulings).where(eq(rulings.attemptId, attemptId))
+        .orderBy(desc(rulings.madeAt)).limit(1);
+      return row?.body ?? null;
+    },
+    /** The newest ruling of every lane of a class, by lane. */
+    async rulingsOfClass(classId: string): Promise<Map<string, Ruling>> {
+      const rows = await db.selectDistinctOn([rulings.attemptId], { attemptId: rulings.attemptId, body: rulings.body }).from(rulings)
+        .innerJoin(attempts, eq(attempts.id, rulings.attemptId)).innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .where(eq(assignments.classId, classId)).orderBy(rulings.attemptId, desc(rulings.madeAt));
+      return new Map(rows.map(({ attemptId, body }) => [attemptId, body]));
+    },
+    studentsOfClass: (classId: string) => db.execute<{ id: string; name: string }>(
+      sql`select u.id, u.name from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
+    ).then(({ rows }) => rows),
+    notify: async (attemptId: string): Promise<void> => {
+      await db.execute(sql`select pg_notify('lane', ${attemptId})`);
+    },
+  };
+};
+export type LaneStore = ReturnType<typeof laneStore>;
+export type LaneHeaderRow = NonNullable<Awaited<ReturnType<LaneStore["header"]>>>;

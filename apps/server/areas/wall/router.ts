@@ -1,0 +1,31 @@
+import { Router } from "express";
+import { actorOf, requireRole } from "../../guards";
+import type { LaneCache } from "../lanes/laneCache";
+import type { LaneStore } from "../lanes/store";
+import type { AuthStore } from "../auth/store";
+import type { ChangeListener } from "./changes";
+import { wallView } from "./service";
+
+const HEARTBEAT_MS = 15_000;
+
+export function wallRouter(deps: { store: LaneStore; cache: LaneCache; people: AuthStore; changes: ChangeListener; now(): Date }): Router {
+  const router = Router();
+  router.use("/wall", requireRole("instructor"));
+  router.get("/wall", async (req, res) => res.json(await wallView(deps, actorOf(req), deps.now())));
+  router.get("/wall/stream", async (req, res) => {
+    const { classId } = actorOf(req);
+    res.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" });
+    res.write("retry: 2000\n\n");
+    const heartbeat = setInterval(() => res.write(": on\n\n"), HEARTBEAT_MS);
+    const stop = deps.changes.listen((laneId) => {
+      void deps.cache.get(laneId)
+        .then((lane) => lane?.header.classId === classId && res.write(`event: lane\ndata: ${laneId}\n\n`))
+        .catch(() => undefined);
+    });
+    res.on("close", () => {
+      clearInterval(heartbeat);
+      stop();
+    });
+  });
+  return router;
+}

@@ -1,0 +1,89 @@
+import { randomBytes, randomUUID } from "node:crypto";
+import { hash } from "@node-rs/argon2";
+import { eq, sql } from "drizzle-orm";
+import { rule } from "@probe-lane/core/grading";
+import { demoClass, demoExercises, findDemoExercise, LaneDriver, workLane } from "../../demo";
+import type { Database } from "./db/client";
+import { assignments, attempts, classes, exercises, laneEvents, markingRevisions, memberships, rulings, users } from "./db/schema";
+
+/** The demo accounts share one password, which the start command prints. It protects made-up people on loopback only. */
+const DEMO_PASSWORD = "fernhollow";
+const MINUTE_MS = 60_000;
+const ATTEMPTS_ALLOWED = 5;
+
+type Writer = Pick<Database, "insert">;
+
+async function addPerson(tx: Writer, classId: string, person: { login: string; name: string; role: "student" | "instructor" }, passwordHash: string) {
+  const [row] = await tx.insert(users).values({ ...person, passwordHash }).returning({ id: users.id });
+  if (!row) throw new Error(`addPerson: ${person.login} was not stored`);
+  await tx.insert(memberships).values({ classId, userId: row.id });
+  return row.id;
+}
+
+async function addAssignments(tx: Writer, classId: string, now: Date): Promise<Map<string, string>> {
+  const ids = new Map<string, string>();
+  for (const [place, { exercise, marking }] of demoExercises.entries()) {
+    const key = { exerciseId: exercise.id, exerciseVersion: exercise.version };
+    await tx.insert(exercises).values({ id: exercise.id, version: exercise.version, body: exercise }).onConflictDoNothing();
+    await tx.insert(markingRevisions).values({ ...key, revision: marking.revision, body: marking }).onConflictDoNothing();
+    const dueAt = new Date(now.getTime() + (place + 1) * 3 * 24 * 60 * MINUTE_MS);
+    const [row] = await tx.insert(assignments)
+      .values({ classId, ...key, place, dueAt, isCoachOn: place === 0, attemptsAllowed: ATTEMPTS_ALLOWED }).returning({ id: assignments.id });
+    if (row) ids.set(exercise.id, row.id);
+  }
+  return ids;
+}
+
+/** Works one demo lane with a simulated student and stores its log as if it had been sent. */
+async function addLane(
+  tx: Writer, student: { id: string; number: number }, assignmentId: string, now: Date,
+  { exerciseId, habits, minutesAgo, raisesHand }: (typeof demoClass)["students"][number]["lanes"][number] & { raisesHand?: boolean },
+): Promise<void> {
+  const { exercise, marking } = findDemoExercise(exerciseId);
+  const isCoachOn = demoExercises[0]?.exercise.id === exerciseId;
+  const lane = new LaneDriver(exercise, randomUUID(), { isCoachOn, startMs: now.getTime() - minutesAgo * MINUTE_MS, commandMs: 4000 });
+  workLane(lane, habits);
+  if (raisesHand) lane.do({ type: "raiseHand" });
+  const handedInAt = lane.state.isHandedIn ? new Date(lane.atMs) : null;
+  const openedAt = new Date(now.getTime() - minutesAgo * MINUTE_MS);
+  const [row] = await tx.insert(attempts).values({ assignmentId, studentId: student.id, number: student.number, openedAt, handedInAt }).returning({ id: attempts.id });
+  if (!row) throw new Error("addLane: the attempt was not stored");
+  await tx.insert(laneEvents).values(lane.log.map(({ seq, atMs, event }) => ({
+    attemptId: row.id, seq, at: new Date(atMs), actorId: student.id, writer: "demo-lane", clientSeq: seq, event,
+  })));
+  if (!handedInAt) return;
+  const ruling = rule(lane.log, marking);
+  await tx.insert(rulings).values({
+    attemptId: row.id, version: ruling.version, markingRevision: ruling.markingRevision, total: ruling.total, body: ruling, madeAt: handedInAt,
+  });
+}
+
+/** Loads the demo class once, or again from scratch with `reset`; says in one line which accounts there are. */
+export async function loadDemo(db: Database, { reset, now }: { reset: boolean; now: Date }): Promise<string> {
+  const accounts = `Demo accounts: instructor ${demoClass.instructor.login}, students ${demoClass.students.slice(0, 3).map(({ login }) => login).join(", ")} …; ` +
+    `password of all: ${DEMO_PASSWORD}`;
+  const [existing] = await db.select({ id: classes.id }).from(classes).where(eq(classes.name, demoClass.name)).limit(1);
+  if (existing && !reset) return accounts;
+  const passwordHash = await hash(DEMO_PASSWORD, { salt: randomBytes(16) });
+  await db.transaction(async (tx) => {
+    if (existing) {
+      await tx.execute(sql`delete from users where id in (select user_id from memberships where class_id = ${existing.id})`);
+      await tx.delete(classes).where(eq(classes.id, existing.id));
+      await tx.execute(sql`delete from session`);
+    }
+    const [made] = await tx.insert(classes).values({ name: demoClass.name, schoolName: demoClass.school }).returning({ id: classes.id });
+    if (!made) throw new Error("loadDemo: the class was not stored");
+    await addPerson(tx, made.id, { ...demoClass.instructor, role: "instructor" }, passwordHash);
+    const assignmentIds = await addAssignments(tx, made.id, now);
+    for (const { login, name, lanes } of demoClass.students) {
+      const id = await addPerson(tx, made.id, { login, name, role: "student" }, passwordHash);
+      const numbers = new Map<string, number>();
+      for (const lane of lanes) {
+        const number = (numbers.get(lane.exerciseId) ?? 0) + 1;
+        numbers.set(lane.exerciseId, number);
+        await addLane(tx, { id, number }, assignmentIds.get(lane.exerciseId) ?? "", now, lane);
+      }
+    }
+  });
+  return accounts;
+}

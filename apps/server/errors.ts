@@ -1,0 +1,38 @@
+import { errorStatus, errorWords, type ErrorBody, type ErrorCode } from "@probe-lane/contract";
+import type { ErrorRequestHandler, RequestHandler, Response } from "express";
+import type { Logger } from "pino";
+import { isUnavailable } from "./db/client";
+
+/** A refusal of the server itself: a code of the contract's table. */
+export class HttpError extends Error {
+  constructor(readonly code: ErrorCode) {
+    super(code);
+  }
+}
+
+export function sendError(res: Response, code: ErrorCode, requestId?: string): void {
+  const body: ErrorBody = { error: { code, message: errorWords[code], ...(requestId ? { requestId } : {}) } };
+  res.status(errorStatus[code]).json(body);
+}
+
+const BODY_ERRORS: Record<string, ErrorCode> = {
+  "entity.too.large": "tooLarge", "entity.parse.failed": "badRequest", "encoding.unsupported": "badRequest", "charset.unsupported": "badRequest",
+};
+
+/** The one place where an error becomes a reply. What is not known stays in the log, under the number that is sent. */
+export const errorHandler = (logger: Logger): ErrorRequestHandler => (error, req, res, next) => {
+  if (res.headersSent) return next(error);
+  if (error instanceof HttpError) return sendError(res, error.code);
+  const bodyError = BODY_ERRORS[String((error as { type?: unknown }).type)];
+  if (bodyError) return sendError(res, bodyError);
+  if (error instanceof URIError) return sendError(res, "notFound");
+  const requestId = String(req.id ?? "");
+  if (isUnavailable(error)) {
+    logger.warn({ requestId, err: error }, "database unavailable");
+    return sendError(res, "unavailable", requestId);
+  }
+  logger.error({ requestId, err: error }, "request failed");
+  sendError(res, "internal", requestId);
+};
+
+export const notFoundHandler: RequestHandler = (_req, res) => sendError(res, "notFound");

@@ -1,0 +1,38 @@
+/** Every error a reply can carry. A code without a status or a text does not compile. */
+export const errorStatus = {
+  badRequest: 400,
+  notSignedIn: 401,
+  wrongCredentials: 401,
+  forbidden: 403,
+  readOnly: 403,
+  crossSite: 403,
+  notFound: 404,
+  laneMoved: 409,
+  notHandedIn: 409,
+  attemptsUsedUp: 409,
+  tooLarge: 413,
+  tooManyTries: 429,
+  internal: 500,
+  unavailable: 503,
+} as const;
+export type ErrorCode = keyof typeof errorStatus;
+
+export const errorWords: Record<ErrorCode, string> = {
+  badRequest: "That request cannot be read, so nothing was changed. Reload the page and try again.",
+  notSignedIn: "You are not signed in, or your session has ended. Sign in again; your lane is as you left it.",
+  wrongCredentials: "Name and password do not fit together. Check both and try again.",
+  forbidden: "This is not yours to see. Go back to your own lanes.",
+  readOnly: "You can watch this lane, but only its student can work in it.",
+  crossSite: "This request came from another site and was not run. Open Probe Lane by its own address.",
+  notFound: "There is nothing at this address. Go back to your lanes and choose one.",
+  laneMoved: "This lane has gone on in another tab or window. Reload to see where it stands; nothing of it is lost.",
+  notHandedIn: "This lane is not handed in yet, so there is no ruling. Go back to the bench.",
+  attemptsUsedUp: "All attempts of this exercise are used. Ask your instructor for another one.",
+  tooLarge: "That is more than one request may carry. Nothing was changed.",
+  tooManyTries: "Too many sign-ins have failed. Wait five minutes and try again.",
+  internal: "Something went wrong on the server. Nothing was changed; tell your instructor the number below.",
+  unavailable: "The record cannot be reached at the moment, so nothing was changed. Wait a little; the page tries again by itself.",
+};
+
+/** The one shape of every error reply. A 5xx carries a number to find it in the server's log, and nothing else. */
+export interface ErrorBody { error: { code: ErrorCode; message: string; requestId?: string } }

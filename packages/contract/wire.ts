@@ -1,0 +1,58 @@
+import { commandSchema, type Gate, type IncidentCode, type Observation, type Refusal } from "@probe-lane/core/bench";
+import type { Ruling } from "@probe-lane/core/grading";
+import { z } from "zod";
+
+export const signInRequest = z.strictObject({ login: z.string().min(1).max(80), password: z.string().min(1).max(200) });
+export type SignInRequest = z.infer<typeof signInRequest>;
+
+export type Role = "student" | "instructor";
+export interface Me { id: string; name: string; role: Role; className: string; schoolName: string }
+
+/** How long a batch may be; a held key sends clicks as one command. */
+const LONGEST_BATCH = 20;
+
+/**
+ * Commands of one tab, in order. `writer` names the tab, `clientSeq` counts its commands (resending is harmless), and
+ * `afterSeq` is the last log entry that the tab knows: when another tab has written since, the batch is refused whole (409).
+ */
+export const commandBatch = z.strictObject({
+  writer: z.string().min(8).max(64),
+  afterSeq: z.number().int().min(1),
+  commands: z.array(z.strictObject({ clientSeq: z.number().int().min(1), command: commandSchema })).min(1).max(LONGEST_BATCH),
+});
+export type CommandBatch = z.infer<typeof commandBatch>;
+
+/** What became of one command. `skipped`: an earlier one of the batch was refused. */
+export type Outcome = { clientSeq: number } & (
+  | { kind: "done" } | { kind: "skipped" } | { kind: "refused"; refusal: Refusal; message: string }
+);
+
+export interface LaneHeader {
+  id: string; title: string; studentName: string; attempt: number; dueAt: string | null; openedAt: string; handedInAt: string | null;
+}
+export interface LaneView { lane: LaneHeader; seq: number; observation: Observation; isReadOnly: boolean }
+export interface BatchReply { seq: number; observation: Observation; outcomes: Outcome[] }
+
+export interface AttemptRow {
+  id: string; number: number; openedAt: string; handedInAt: string | null; gatesPassed: number; gateCount: number; nextGate: string | null;
+  total: number | null; outOf: number | null; headline: string | null;
+}
+export interface AssignmentRow {
+  id: string; title: string; story: string; partName: string; dueAt: string | null; isCoachOn: boolean; attemptsAllowed: number; attempts: AttemptRow[];
+}
+export interface MyLanes { assignments: AssignmentRow[] }
+export interface StartedLane { id: string }
+
+export interface RulingView { lane: LaneHeader; ruling: Ruling; bestTotal: number; attemptsLeft: number; assignmentId: string }
+
+export interface WallRow {
+  laneId: string; studentName: string; title: string; attempt: number; gates: Gate[]; incidents: IncidentCode[]; isHandUp: boolean; isStopped: boolean;
+  isHandedIn: boolean; lastEventAt: string; lastProgressAt: string; total: number | null; outOf: number | null;
+}
+export interface WallView { className: string; rows: WallRow[]; idle: { studentName: string }[]; now: string }
+
+export interface MarkCell { laneId: string; attempt: number; total: number; outOf: number; strands: { name: string; marks: number; outOf: number }[] }
+export interface MarksView {
+  assignments: { id: string; title: string }[];
+  students: { id: string; name: string; cells: Record<string, { best: MarkCell | null; attempts: number; isOpen: boolean }> }[];
+}
