@@ -1,4 +1,4 @@
-import { readFileSync } from "node:fs";
+import { existsSync, readFileSync } from "node:fs";
 import { createInterface } from "node:readline";
 import { runOperation, type OperationRefusal } from "@probe-lane/core/desk";
 import { replayLane } from "./replay";
@@ -70,6 +70,10 @@ export async function runCommand(args: readonly string[], console: Console): Pro
     return 0;
   }
   if (command === "calc" && argument) return calc(argument, console);
+  if ((command === "vectors" || command === "replay") && argument && !existsSync(argument)) {
+    console.complain(`${command}: ${argument} does not exist: check the path`);
+    return 2;
+  }
   if (command === "vectors" && argument) return runVectors(argument, console.print);
   if (command === "replay" && argument) return replayLane(readFileSync(argument, "utf8"), console);
   console.complain(USAGE);

@@ -17,7 +17,8 @@ function edgeStep(seen: Seen, axis: "x" | "y"): CoachStep {
   if (tip?.kind === "destroyed") return step(spindle.isOn ? "stopSpindle" : "replaceFinder");
   if (seen.holds !== "edgeFinder") return reachSteps(seen) ?? step("loadFinder");
   if (tip?.kind === "aside" && evidence.kicks[axis] > 0) return step(evidence.kicks[axis] < 2 ? "kickedOnce" : "setFromKick");
-  if (!spindle.isOn) return step(evidence.kicks[axis] > 0 || tip?.kind === "aside" ? "startSlow" : "startSlow");
+  if (!spindle.isOn) return step("startSlow");
+  if (tip?.kind === "aside") return step("setWobbling");
   const across = axis === "x" ? sight === "left" || sight === "right" : sight === "front" || sight === "back";
   if (tip?.kind === "running" && (tip.wobble === "wide")) return step(across ? "goToEdge" : "lookAcross");
   if (tip?.kind === "running" && (tip.wobble === "slight" || tip.wobble === "shiver")) return step("finestClicks");

@@ -14,7 +14,7 @@ export const exerciseSchema = z.strictObject({
   title: z.string().min(1),
   story: z.string().min(1),
   part: z.strictObject({ name: z.string().min(1), sizeMm: z.tuple([z.number(), z.number(), z.number()]) }),
-  vise: z.strictObject({ fixedJaw: z.enum(["front", "back"]), stop: z.enum(["left", "right"]), proudMm: z.number().positive() }),
+  vise: z.strictObject({ fixedJaw: z.enum(["front", "back"]), proudMm: z.number().positive() }),
   edges: z.strictObject({ x: edge, y: edge }),
   /** The touched skin stands this far above the datum plane. */
   facingAllowanceMm: range,

@@ -1,0 +1,82 @@
+import { Readable } from "node:stream";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { findDemoExercise, LaneDriver, workLane } from "../../demo";
+import { runCommand } from "./commands";
+import { firstDifference } from "./vectors";
+
+async function call(args: string[], input = "") {
+  const out: string[] = [];
+  const err: string[] = [];
+  const code = await runCommand(args, { input: Readable.from([input]), print: (line) => out.push(line), complain: (line) => err.push(line) });
+  return { code, out, err };
+}
+
+describe("calc", () => {
+  it("answers one input", async () => {
+    const { code, out } = await call(["calc", "edge"], '{"contact": -334.666, "approach": 1, "tipRadius": 5}');
+    expect(code).toBe(0);
+    expect(JSON.parse(out[0] ?? "")).toEqual({ edge: -329.666, captureAs: -5, work: -329.666 });
+  });
+  it.each([
+    ["edge", '{"contact": "NaN", "approach": 1, "tipRadius": 5}', /contact/],
+    ["edge", '{"contact": 1, "approach": 1, "tipRadius": -5}', /tipRadius: must not be below zero/],
+    ["edge", "not json", /not JSON/],
+    ["gaugeStack", "{}", /"gaugeStack" is not built/],
+    ["center", '{"contacts": [1, 2], "tipRadius": 3, "kind": "outside"}', /closer together/],
+    ["convertSchool", '{"lengths": {"T1": 80}, "workZ": 1, "to": "master", "master": "T2"}', /not in the length table/],
+  ])("%s refuses %s in one line and exits 2", async (op, input, words) => {
+    const { code, out, err } = await call(["calc", op], input);
+    expect({ code, out, lines: err.length }).toEqual({ code: 2, out: [], lines: 1 });
+    expect(err[0]).toMatch(words);
+  });
+  it("answers a batch line by line, errors included", async () => {
+    const { code, out } = await call(["calc", "--batch"], '{"op":"setterLength","input":{"toolTrigger":-424,"noseTrigger":-511}}\nnonsense\n{"op":"nope","input":{}}\n');
+    expect(code).toBe(0);
+    expect(out.map((line) => JSON.parse(line) as unknown)).toEqual([{ length: 87 }, { error: expect.any(String) as unknown }, { error: expect.stringContaining("nope") as unknown }]);
+  });
+});
+
+describe("vectors", () => {
+  it("counts passed and failed, lists what is not built, and fails when a case does", async () => {
+    const folder = mkdtempSync(join(tmpdir(), "cases-"));
+    writeFileSync(join(folder, "edge.json"), JSON.stringify({ op: "edge", cases: [
+      { name: "right", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 3 }, tolerance: 0 },
+      { name: "wrong", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 4 }, tolerance: 0.5 },
+      { name: "must refuse", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { error: true }, tolerance: 0 },
+    ] }));
+    writeFileSync(join(folder, "sweep.json"), JSON.stringify({ op: "sweep", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }));
+    const { code, out } = await call(["vectors", folder]);
+    expect(code).toBe(1);
+    expect(out.at(-1)).toBe("1 passed, 2 failed");
+    expect(out.some((line) => line.includes("sweep (1)"))).toBe(true);
+  });
+  it("finds the first difference by its path", () => {
+    expect(firstDifference({ a: [1, { b: 2 }] }, { a: [1, { b: 2.1 }] }, 0.01)).toBe("a.1.b: expected 2, got 2.1");
+    expect(firstDifference({ a: 1 }, { a: 1, extra: 5 }, 0)).toBeNull();
+    expect(firstDifference(null, 0, 0)).toContain("expected null");
+  });
+});
+
+describe("replay", () => {
+  const { exercise, marking } = findDemoExercise("focuser-plate-lower-left");
+  it("folds an exported lane and prints state and ruling", async () => {
+    const lane = new LaneDriver(exercise, "cli");
+    workLane(lane, { radius: { x: "forgotten" } });
+    const path = join(mkdtempSync(join(tmpdir(), "lane-")), "lane.json");
+    writeFileSync(path, JSON.stringify({ format: "probe-lane/lane", version: 1, marking, events: lane.log }));
+    const { code, out } = await call(["replay", path]);
+    expect(code).toBe(0);
+    expect(out.join("\n")).toMatch(/total {4}83\.3 of 100/);
+    expect(out.join("\n")).toContain("one tip radius, left out");
+  });
+  it("says what is wrong with a file that is none, or is not there", async () => {
+    const path = join(mkdtempSync(join(tmpdir(), "lane-")), "lane.json");
+    writeFileSync(path, "{}");
+    expect((await call(["replay", path])).code).toBe(2);
+    expect((await call(["replay", `${path}.gone`])).err[0]).toContain("does not exist");
+    expect((await call([])).code).toBe(2);
+  });
+});

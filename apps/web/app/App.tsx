@@ -1,0 +1,55 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense, type ReactNode } from "react";
+import { createBrowserRouter, Navigate, useLocation } from "react-router";
+import { RouterProvider } from "react-router/dom";
+import { SignInPage } from "../features/auth/SignInPage";
+import { MyLanesPage } from "../features/lanes/MyLanesPage";
+import { Loading, PageError } from "../ui";
+import { ApiError } from "./api";
+import { useMe } from "./session";
+import { Shell } from "./Shell";
+
+const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
+const RulingPage = lazy(() => import("../features/ruling/RulingPage").then((room) => ({ default: room.RulingPage })));
+const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => ({ default: room.WallPage })));
+const MarksPage = lazy(() => import("../features/marks/MarksPage").then((room) => ({ default: room.MarksPage })));
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (count, error) => error instanceof ApiError && error.isPassing && count < 3, refetchOnWindowFocus: true, staleTime: 2000 },
+  },
+});
+
+/** Signed in, and in the right role; else to where that person belongs. */
+function Gate({ role, children }: { role?: "student" | "instructor"; children: ReactNode }) {
+  const { me, error } = useMe();
+  const location = useLocation();
+  if (error) return <PageError error={error} />;
+  if (me === undefined) return <Loading />;
+  if (me === null) return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
+  if (role && me.role !== role) return <Navigate to="/" replace />;
+  return <Suspense fallback={<Loading />}>{children}</Suspense>;
+}
+
+function Home() {
+  const { me } = useMe();
+  return me?.role === "instructor" ? <Navigate to="/wall" replace /> : <Shell title="My lanes"><MyLanesPage /></Shell>;
+}
+
+function NothingHere() {
+  return <Shell title="Nothing here"><PageError error={new Error("There is nothing at this address. Go back to your lanes and choose one.")} /></Shell>;
+}
+
+const router = createBrowserRouter([
+  { path: "/sign-in", element: <SignInPage /> },
+  { path: "/", element: <Gate><Home /></Gate> },
+  { path: "/lanes/:id", element: <Gate><BenchPage /></Gate> },
+  { path: "/lanes/:id/ruling", element: <Gate><RulingPage /></Gate> },
+  { path: "/wall", element: <Gate role="instructor"><Shell title="Wall"><WallPage /></Shell></Gate> },
+  { path: "/marks", element: <Gate role="instructor"><Shell title="Marks"><MarksPage /></Shell></Gate> },
+  { path: "*", element: <Gate><NothingHere /></Gate> },
+]);
+
+export function App() {
+  return <QueryClientProvider client={client}><RouterProvider router={router} /></QueryClientProvider>;
+}

@@ -1,0 +1,53 @@
+import { useEffect, useState, type ReactNode } from "react";
+import { Link, NavLink, useNavigate } from "react-router";
+import { LogOut, Moon, Sun } from "lucide-react";
+import { Button, Mark } from "../ui";
+import { useMe, useSignOut } from "./session";
+import { chooseTheme, storedTheme, type Theme } from "./theme";
+
+function ThemeButton() {
+  const [theme, setTheme] = useState<Theme>(storedTheme);
+  const other: Theme = theme === "light" ? "dark" : "light";
+  return (
+    <Button look="quiet" aria-label={`Use the ${other} look`} title={`Use the ${other} look`} onClick={() => { chooseTheme(other); setTheme(other); }}>
+      {theme === "light" ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
+    </Button>
+  );
+}
+
+/** The frame of every page: where you are, what belongs to this page, who you are. */
+export function Shell({ title, detail, aside, children, isFull = false }: {
+  title: string; detail?: ReactNode; aside?: ReactNode; children: ReactNode; isFull?: boolean;
+}) {
+  const { me } = useMe();
+  const signOut = useSignOut();
+  const navigate = useNavigate();
+  useEffect(() => {
+    document.title = `${title} · Probe Lane`;
+  }, [title]);
+  return (
+    <div className={isFull ? "flex h-dvh min-h-[640px] flex-col" : "flex min-h-dvh flex-col"}>
+      <header className="no-print flex h-11 shrink-0 items-center gap-4 border-b border-rule bg-panel px-4">
+        <Link to="/" className="flex items-center gap-2 font-bold"><Mark /> Probe Lane</Link>
+        <div className="flex min-w-0 flex-1 items-baseline gap-2">
+          <h1 className="truncate font-bold">{title}</h1>
+          {detail ? <span className="truncate text-xs text-ink2">{detail}</span> : null}
+        </div>
+        {me?.role === "instructor" ? (
+          <nav aria-label="Pages" className="flex gap-1">
+            {[["/wall", "Wall"], ["/marks", "Marks"]].map(([to, label]) => (
+              <NavLink key={to} to={to ?? "/"} className={({ isActive }) => `border-b-2 px-2 py-2.5 ${isActive ? "border-contact font-bold" : "border-transparent text-ink2"}`}>{label}</NavLink>
+            ))}
+          </nav>
+        ) : null}
+        {aside}
+        <span className="hidden max-w-56 truncate text-right font-bold lg:block">{me?.name}</span>
+        <ThemeButton />
+        <Button look="quiet" aria-label="Sign out" title="Sign out" onClick={() => signOut.mutate(undefined, { onSuccess: () => void navigate("/sign-in") })}>
+          <LogOut size={16} aria-hidden />
+        </Button>
+      </header>
+      <main className={isFull ? "flex min-h-0 flex-1 flex-col" : "mx-auto w-full max-w-[1248px] flex-1 p-4"}>{children}</main>
+    </div>
+  );
+}

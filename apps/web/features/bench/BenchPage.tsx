@@ -1,0 +1,227 @@
+import type { Command, JogSize } from "@probe-lane/core/bench";
+import type { Axis } from "@probe-lane/core/registers";
+import { gateWords, incidentWords } from "@probe-lane/core/words";
+import type { LaneView } from "@probe-lane/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, type ApiError } from "../../app/api";
+import { useMe } from "../../app/session";
+import { Shell } from "../../app/Shell";
+import { useLaneChanges } from "../../app/laneChanges";
+import { Button, KeyCap, LaneRule, Loading, Notice, PageError, Panel } from "../../ui";
+import { BenchDialogs, type OpenDialog } from "./BenchDialogs";
+import { nextSide, sheetLine } from "./benchView";
+import { Controls } from "./Controls";
+import { keyAction, jogSizeOrder, type KeyVerb } from "./keys";
+import type { LinkView } from "./laneLink";
+import { LedgerPanel, type LedgerHandle } from "./LedgerPanel";
+import { Loupe } from "./Loupe";
+import { Position } from "./Position";
+import { RegisterPanel, type RegisterPanelHandle } from "./RegisterPanel";
+import { Elevation, Plan, sideWords } from "./Scene";
+import { useElementSize } from "../../app/useElementSize";
+import { useLane } from "./useLane";
+
+/** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
+export function BenchPage() {
+  const { id = "" } = useParams();
+  const { me } = useMe();
+  const isInstructor = me?.role === "instructor";
+  const { data, error } = useQuery<LaneView, ApiError>({
+    queryKey: ["lane", id], queryFn: () => api.get(`/lanes/${id}`), staleTime: isInstructor ? 0 : Infinity, gcTime: 0, refetchOnWindowFocus: isInstructor,
+  });
+  if (error) return <Shell title="Bench"><PageError error={error} /></Shell>;
+  if (!data) return <Loading />;
+  return isInstructor ? <WatchedBench first={data} /> : <WorkedBench key={id} first={data} />;
+}
+
+function WorkedBench({ first }: { first: LaneView }) {
+  const { view, link } = useLane(first.lane.id, first);
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { isHandedIn } = view.observation;
+  useEffect(() => {
+    if (!isHandedIn || first.observation.isHandedIn) return;
+    void client.invalidateQueries({ queryKey: ["my-lanes"] });
+    void navigate(`/lanes/${first.lane.id}/ruling`);
+  }, [isHandedIn, first, navigate, client]);
+  return <Bench lane={first.lane} view={view} send={(command, isRepeat) => link.send(command, isRepeat)} isReadOnly={isHandedIn} />;
+}
+
+/** The same bench, read only, following the student's log. */
+function WatchedBench({ first }: { first: LaneView }) {
+  const client = useQueryClient();
+  useLaneChanges((laneId) => {
+    if (laneId === first.lane.id) void client.invalidateQueries({ queryKey: ["lane", laneId] });
+  });
+  const { observation } = first;
+  const view: LinkView = {
+    status: "linked", observation, shown: { machine: observation.machine, work: observation.work, counter: observation.counter },
+    isWaiting: false, message: null, lastOutcome: null,
+  };
+  return <Bench lane={first.lane} view={view} send={() => undefined} isReadOnly isWatching />;
+}
+
+const STATUS_WORDS: Record<LinkView["status"], string> = {
+  linked: "linked", lost: "link lost, machine holds", moved: "open elsewhere", signedOut: "signed out", broken: "held",
+};
+
+function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
+  lane: LaneView["lane"]; view: LinkView; send(command: Command, isRepeat?: boolean): void; isReadOnly: boolean; isWatching?: boolean;
+}) {
+  const seen = view.observation;
+  const [size, setSize] = useState<JogSize>("rapid");
+  const [lastAxis, setLastAxis] = useState<Axis>("x");
+  const [fit, setFit] = useState<"near" | "whole">("near");
+  const [dialog, setDialog] = useState<OpenDialog>(null);
+  const registers = useRef<RegisterPanelHandle>(null);
+  const ledger = useRef<LedgerHandle>(null);
+  const block = useRef<HTMLInputElement>(null);
+
+  const jog = (axis: Axis, direction: 1 | -1, clicks: number, isRepeat = false) => {
+    setLastAxis(axis);
+    send({ type: "jog", axis, direction, clicks, size }, isRepeat);
+  };
+  const verbs: Record<KeyVerb, () => void> = {
+    home: () => send({ type: "home" }),
+    door: () => send({ type: "setDoor", isOpen: !seen.isDoorOpen }),
+    spindle: () => (seen.spindle.isOn ? send({ type: "stopSpindle" }) : setDialog("speed")),
+    drawer: () => setDialog("drawer"),
+    look: () => send({ type: "lookFrom", side: nextSide[seen.sight] }),
+    wobble: () => send({ type: "setWobbling" }),
+    burr: () => send({ type: "dressBurr" }),
+    paper: () => send({ type: seen.paper ? "pullPaper" : "placePaper" }),
+    feel: () => send({ type: "feelPaper" }),
+    register: () => registers.current?.openCapture(lastAxis),
+    typeRegister: () => registers.current?.openTyping(),
+    undo: () => send({ type: "undoRegister" }),
+    reading: () => ledger.current?.takeReading(lastAxis),
+    term: () => ledger.current?.openTerm(lastAxis),
+    sum: () => ledger.current?.openSum(lastAxis),
+    zeroCounter: () => send({ type: "zeroCounter", axis: lastAxis }),
+    block: () => block.current?.focus(),
+    hand: () => send({ type: seen.isHandUp ? "lowerHand" : "raiseHand" }),
+    fit: () => setFit((held) => (held === "near" ? "whole" : "near")),
+    reset: () => send({ type: "reset" }),
+    handIn: () => setDialog("handIn"),
+    keys: () => setDialog("keys"),
+    sheet: () => setDialog("sheet"),
+  };
+  const readOnlyVerbs = new Set<KeyVerb>(["fit", "keys", "sheet"]);
+
+  const onKey = (event: KeyboardEvent) => {
+    const target = event.target as HTMLElement | null;
+    const isTyping = target?.closest("input, select, textarea, [role=radiogroup], [role=dialog]") !== null && target !== null;
+    if (isTyping && !(target instanceof HTMLInputElement && target.type === "radio")) {
+      if (event.key === "Escape" && target && !target.closest("[role=dialog]")) target.blur();
+      return;
+    }
+    if (dialog) return;
+    const action = keyAction(event);
+    if (!action) return;
+    event.preventDefault();
+    if (action.type === "size") {
+      const at = jogSizeOrder.indexOf(size) + action.step;
+      setSize(jogSizeOrder[Math.min(jogSizeOrder.length - 1, Math.max(0, at))] ?? size);
+    } else if (action.type === "jog") {
+      if (!isReadOnly) jog(action.axis, action.direction, action.clicks, event.repeat);
+    } else if (!event.repeat && (!isReadOnly || readOnlyVerbs.has(action.what))) verbs[action.what]();
+  };
+  const latest = useRef(onKey);
+  useEffect(() => {
+    latest.current = onKey;
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => latest.current(event);
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, []);
+
+  const answer = useMutation<unknown, ApiError>({ mutationFn: () => api.post(`/lanes/${lane.id}/hand`) });
+  const gates = seen.gates.map(({ name, isPassed }) => ({ name, isPassed, label: gateWords[name] }));
+  const incident = seen.incidents.at(-1);
+  const aside = (
+    <div className="flex items-center gap-3 text-xs text-ink2">
+      <Button look="quiet" keyCap="I" onClick={() => setDialog("sheet")}>Sheet</Button>
+      <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>Keys</Button>
+      {isWatching
+        ? <>{seen.isHandUp ? <Button look="act" disabled={answer.isPending} onClick={() => answer.mutate()}>Answer the raised hand</Button> : null}
+            {seen.isHandedIn ? <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>Ruling</Link> : null}
+            <a className="font-bold text-expected underline" href={`/api/lanes/${lane.id}/record`} download>Record</a>
+            <Link className="font-bold text-expected underline" to="/wall">Back to the wall</Link></>
+        : isReadOnly ? <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>Read the ruling</Link>
+        : <>
+          <Button look="quiet" keyCap="R" aria-pressed={seen.isHandUp} onClick={() => verbs.hand()}>{seen.isHandUp ? <b className="text-contact">Hand is up</b> : "Raise hand"}</Button>
+          <Button keyCap="K" onClick={() => setDialog("handIn")}>Hand in</Button>
+          <span data-testid="link" className={view.status === "linked" ? "" : "font-bold text-contact"}>{view.status === "linked" ? "● " : "○ "}{STATUS_WORDS[view.status]}</span>
+        </>}
+    </div>
+  );
+  return (
+    <Shell isFull title={seen.sheet.title} aside={aside}
+      detail={`${isWatching ? `${lane.studentName} · watching · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}>
+      <LaneRule gates={gates} label="Gates of this lane" />
+      <div data-waiting={view.isWaiting} className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">
+        {view.status === "lost" ? <Notice kind="stop" role="alert">Link lost: the machine holds where it is. {view.message}</Notice> : null}
+        {view.status !== "lost" && view.status !== "linked" ? (
+          <Notice kind="stop" role="alert">{view.message} {view.status === "signedOut" ? <Link className="font-bold underline" to="/sign-in">Sign in</Link> : <button type="button" className="font-bold underline" onClick={() => location.reload()}>Reload this page</button>}</Notice>
+        ) : null}
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
+          <ScenePanel view={view} fit={fit} lastAxis={lastAxis} send={send} isReadOnly={isReadOnly} onFit={verbs.fit}
+            onJog={(axis, direction, isTen) => { if (!isReadOnly) jog(axis, direction, isTen ? 10 : 1); }} incident={incident ? incidentWords[incident] : null} />
+          <div className="flex min-h-0 flex-col gap-2">
+            <Position view={view} lastAxis={lastAxis} isReadOnly={isReadOnly} onZeroCounter={(axis) => send({ type: "zeroCounter", axis })} />
+            <RegisterPanel ref={registers} view={view} send={send} isReadOnly={isReadOnly} />
+          </div>
+          <LedgerPanel ref={ledger} seen={seen} send={send} isReadOnly={isReadOnly} />
+        </div>
+        {isReadOnly ? null : <Controls seen={seen} send={send} size={size} setSize={setSize} lastAxis={lastAxis} open={setDialog} blockRef={block} />}
+      </div>
+      <BenchDialogs open={dialog} seen={seen} send={send} onClose={() => setDialog(null)} />
+    </Shell>
+  );
+}
+
+/** Plan over elevation, drawn in projection; beside them the loupe, so that nothing lies over the drawing. */
+function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, isReadOnly }: {
+  view: LinkView; fit: "near" | "whole"; lastAxis: Axis; send(command: Command): void; onFit(): void; incident: string | null; isReadOnly: boolean;
+  onJog(axis: Axis, direction: 1 | -1, isTen: boolean): void;
+}) {
+  const seen = view.observation;
+  const { machine } = view.shown;
+  const { ref, width, height } = useElementSize();
+  const planHeight = Math.floor(height * 0.54);
+  return (
+    <Panel title={`Plan from above, elevation ${sideWords[seen.sight]}`} note={<Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFit}>{fit === "near" ? "whole table" : "near view"}</Button>} bodyClassName="flex flex-col">
+      <div className="flex min-h-0 flex-1">
+        <div ref={ref} className="min-w-0 flex-1 overflow-hidden">
+          {width > 0 ? (
+            <>
+              <Plan seen={seen} machine={machine} fit={fit} lastAxis={lastAxis} onJog={onJog} width={width} height={planHeight} />
+              <div className="border-t border-rule" />
+              <Elevation seen={seen} machine={machine} fit={fit} lastAxis={lastAxis} onJog={onJog} width={width} height={height - planHeight - 1} />
+            </>
+          ) : null}
+        </div>
+        <div className="flex w-[212px] shrink-0 flex-col gap-2 border-l border-rule-soft p-2">
+          <Loupe seen={seen} machine={machine} />
+          <div>
+            <p className="mb-1 text-xs text-ink2">You look <KeyCap>V</KeyCap></p>
+            <div role="radiogroup" aria-label="Line of sight" className="grid grid-cols-2 gap-1">
+              {(["front", "right", "back", "left"] as const).map((side) => (
+                <button key={side} type="button" role="radio" aria-checked={seen.sight === side} disabled={isReadOnly} onClick={() => send({ type: "lookFrom", side })}
+                  className={`rounded-[3px] border px-1.5 py-0.5 text-xs ${seen.sight === side ? "border-ink bg-ink font-bold text-panel" : "border-ink3 bg-field"}`}>{sideWords[side]}</button>
+              ))}
+            </div>
+          </div>
+          <ul className="mt-auto text-xs leading-5 text-ink2">{sheetLine(seen).map((line) => <li key={line}>{line}</li>)}</ul>
+        </div>
+      </div>
+      <p role="status" data-testid="message" className={`min-h-8 border-t border-rule-soft px-2.5 py-1.5 ${view.message && view.status === "linked" ? "bg-contact-soft font-bold" : "text-ink2"}`}>
+        {view.message && view.status === "linked" ? view.message
+          : `${seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut"} · ${seen.isBurrDressed ? "edges dressed" : "burr on the edges"}${incident ? ` · last incident: ${incident}` : ""}`}
+      </p>
+    </Panel>
+  );
+}

@@ -1,0 +1,41 @@
+import type { Axis } from "@probe-lane/core/registers";
+import { formatCounts } from "@probe-lane/core/units";
+import { Button, Panel } from "../../ui";
+import type { LinkView } from "./laneLink";
+
+const AXES: readonly Axis[] = ["x", "y", "z"];
+
+/** Work, machine and counter, three rows; the axis that moved last stands out by weight and mark. */
+export function Position({ view, lastAxis, onZeroCounter, isReadOnly }: {
+  view: LinkView; lastAxis: Axis; onZeroCounter(axis: Axis): void; isReadOnly: boolean;
+}) {
+  const { shown, observation } = view;
+  const { modal, isHomed } = observation;
+  return (
+    <Panel title="Position, mm" note={<><b className="figures text-ink">{modal.workOffset}</b> · {modal.lengthRow === null ? "length comp off" : `length comp H${modal.lengthRow}`}</>}>
+      <table className="w-full">
+        <thead>
+          <tr className="text-right text-xs text-ink2">
+            <th className="w-8" /><th className="font-normal">Work</th><th className="font-normal">Machine</th><th className="font-normal">Counter</th><th className="w-9" />
+          </tr>
+        </thead>
+        <tbody>
+          {AXES.map((axis) => {
+            const isLast = axis === lastAxis;
+            return (
+              <tr key={axis} className="border-t border-rule-soft">
+                <th scope="row" className={`pl-2 text-left text-xl ${isLast ? "text-contact" : ""}`}>{axis.toUpperCase()}<span className="sr-only">{isLast ? ", moving" : ""}</span></th>
+                <td data-testid={`work-${axis}`} className={`figures py-0.5 text-right text-[25px] leading-8 font-semibold ${isLast ? "text-contact" : ""}`}>{isHomed ? formatCounts(shown.work[axis]) : "–"}</td>
+                <td data-testid={`machine-${axis}`} className="figures pl-3 text-right text-[15px]">{isHomed ? formatCounts(shown.machine[axis]) : "unknown"}</td>
+                <td className="figures pl-3 text-right text-[15px] text-ink2">{isHomed ? formatCounts(shown.counter[axis]) : "–"}</td>
+                <td className="pr-1 text-right">
+                  {isReadOnly ? null : <Button look="quiet" className="text-xs" aria-label={`Zero the ${axis.toUpperCase()} counter`} title={`Zero the ${axis.toUpperCase()} counter`} onClick={() => onZeroCounter(axis)}>→0</Button>}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Panel>
+  );
+}

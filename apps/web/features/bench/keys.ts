@@ -1,0 +1,65 @@
+import type { JogSize } from "@probe-lane/core/bench";
+import type { Axis } from "@probe-lane/core/registers";
+
+/** What a key asks for, before the bench knows whether it can be done. */
+export type KeyAction =
+  | { type: "jog"; axis: Axis; direction: 1 | -1; clicks: number }
+  | { type: "size"; step: 1 | -1 }
+  | { type: "do"; what: KeyVerb };
+
+export const keyVerbs = [
+  "home", "door", "spindle", "drawer", "look", "wobble", "burr", "paper", "feel", "register", "typeRegister", "undo", "reading", "term", "sum",
+  "zeroCounter", "block", "hand", "fit", "reset", "handIn", "keys", "sheet",
+] as const;
+export type KeyVerb = (typeof keyVerbs)[number];
+
+export const jogKeys: Record<string, { axis: Axis; direction: 1 | -1; cap: string; words: string }> = {
+  ArrowLeft: { axis: "x", direction: -1, cap: "←", words: "X minus, to the left" },
+  ArrowRight: { axis: "x", direction: 1, cap: "→", words: "X plus, to the right" },
+  ArrowUp: { axis: "y", direction: 1, cap: "↑", words: "Y plus, to the back" },
+  ArrowDown: { axis: "y", direction: -1, cap: "↓", words: "Y minus, to the front" },
+  PageUp: { axis: "z", direction: 1, cap: "PgUp", words: "Z plus, up" },
+  PageDown: { axis: "z", direction: -1, cap: "PgDn", words: "Z minus, down" },
+};
+
+export const verbKeys: Record<KeyVerb, { key: string; words: string }> = {
+  home: { key: "h", words: "reference return" },
+  door: { key: "o", words: "open or shut the door" },
+  drawer: { key: "d", words: "drawer: load or take out" },
+  spindle: { key: "s", words: "start at a stated speed, or stop" },
+  wobble: { key: "w", words: "set the tip wobbling" },
+  look: { key: "v", words: "look from the next side" },
+  burr: { key: "b", words: "dress the burr" },
+  paper: { key: "p", words: "place or pull the paper" },
+  feel: { key: "q", words: "feel the paper" },
+  zeroCounter: { key: "n", words: "zero the counter of the axis you moved" },
+  register: { key: "c", words: "set a register from the machine" },
+  typeRegister: { key: "e", words: "type a register" },
+  undo: { key: "u", words: "take back the last register change" },
+  reading: { key: "l", words: "ledger: take the reading" },
+  term: { key: "t", words: "ledger: write a term" },
+  sum: { key: "m", words: "ledger: write the sum" },
+  block: { key: "g", words: "type a block" },
+  fit: { key: "f", words: "near view or whole table" },
+  sheet: { key: "i", words: "the exercise sheet" },
+  hand: { key: "r", words: "raise or lower your hand" },
+  handIn: { key: "k", words: "hand in" },
+  reset: { key: "Escape", words: "stop everything and reset" },
+  keys: { key: "?", words: "this key map" },
+};
+
+export const jogSizeOrder: readonly JogSize[] = ["rapid", "coarse", "middle", "fine"];
+export const jogSizeWords: Record<JogSize, string> = { rapid: "1 mm", coarse: "0.1", middle: "0.01", fine: "0.001" };
+
+const BY_KEY = new Map(Object.entries(verbKeys).map(([verb, { key }]) => [key, verb as KeyVerb]));
+const SHIFTED_CLICKS = 10;
+
+/** The action of a key press on the bench, or null for keys that are not the bench's. */
+export function keyAction(event: { key: string; shiftKey: boolean; ctrlKey: boolean; metaKey: boolean; altKey: boolean }): KeyAction | null {
+  if (event.ctrlKey || event.metaKey || event.altKey) return null;
+  const jog = jogKeys[event.key];
+  if (jog) return { type: "jog", axis: jog.axis, direction: jog.direction, clicks: event.shiftKey ? SHIFTED_CLICKS : 1 };
+  if (event.key === "[" || event.key === "]") return { type: "size", step: event.key === "]" ? 1 : -1 };
+  const what = BY_KEY.get(event.key.length === 1 ? event.key.toLowerCase() : event.key);
+  return what ? { type: "do", what } : null;
+}

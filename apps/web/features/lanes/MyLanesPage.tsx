@@ -1,0 +1,77 @@
+import type { AssignmentRow, AttemptRow, MyLanes, StartedLane } from "@probe-lane/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { format, formatDistanceToNow } from "date-fns";
+import { Link, useNavigate } from "react-router";
+import { api, type ApiError } from "../../app/api";
+import { useMe } from "../../app/session";
+import { Button, Loading, Notice, PageError } from "../../ui";
+
+function AttemptLine({ attempt }: { attempt: AttemptRow }) {
+  const isOpen = attempt.handedInAt === null;
+  return (
+    <li className="grid grid-cols-[5.5rem_5.5rem_1fr_auto] items-center gap-3 border-t border-rule-soft px-4 py-2">
+      <span className="text-ink2">attempt {attempt.number}</span>
+      <span className="figures text-lg">{attempt.total === null ? "–" : `${Math.round(attempt.total)}/${attempt.outOf}`}</span>
+      <span className="min-w-0">
+        {isOpen
+          ? <><b className="text-contact">Open</b> at “{attempt.nextGate}”, {attempt.gatesPassed} of {attempt.gateCount} gates</>
+          : attempt.headline}
+      </span>
+      {isOpen ? null : <Link className="font-bold text-expected underline" to={`/lanes/${attempt.id}/ruling`}>Read the ruling<span className="sr-only"> of attempt {attempt.number}</span></Link>}
+    </li>
+  );
+}
+
+function Assignment({ row }: { row: AssignmentRow }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const open = row.attempts.find(({ handedInAt }) => handedInAt === null);
+  const left = row.attemptsAllowed - row.attempts.length;
+  const start = useMutation<StartedLane, ApiError>({
+    mutationFn: () => api.post<StartedLane>(`/assignments/${row.id}/lanes`),
+    onSuccess: async ({ id }) => {
+      await client.invalidateQueries({ queryKey: ["my-lanes"] });
+      void navigate(`/lanes/${id}`);
+    },
+  });
+  return (
+    <section aria-label={row.title} className="rounded-panel border border-rule bg-panel">
+      <div className="flex flex-wrap items-start gap-4 p-4">
+        <div className="min-w-64 flex-1">
+          <h2 className="text-lg font-bold">{row.title}</h2>
+          <p className="mt-1 max-w-prose text-ink2">{row.story}</p>
+          <p className="mt-2 text-xs text-ink2">
+            {row.dueAt ? <>Due {format(new Date(row.dueAt), "EEEE d MMMM, HH:mm")} ({formatDistanceToNow(new Date(row.dueAt), { addSuffix: true })}) · </> : null}
+            coach {row.isCoachOn ? "on" : "off"} · {left === 1 ? "1 attempt" : `${left} attempts`} left
+          </p>
+        </div>
+        {open
+          ? <Button look="act" className="px-4 py-2" onClick={() => void navigate(`/lanes/${open.id}`)}>Go on with attempt {open.number}</Button>
+          : left > 0
+            ? <Button look="act" className="px-4 py-2" disabled={start.isPending} onClick={() => start.mutate()}>{row.attempts.length === 0 ? "Start this lane" : "Try again with a new part"}</Button>
+            : <span className="text-ink2">All attempts used</span>}
+      </div>
+      {start.error ? <div className="px-4 pb-3"><Notice kind="stop" role="alert">{start.error.message}</Notice></div> : null}
+      {row.attempts.length > 0 ? <ul>{row.attempts.map((attempt) => <AttemptLine key={attempt.id} attempt={attempt} />)}</ul> : null}
+    </section>
+  );
+}
+
+/** What is due, what is open, and the last rulings in one line each. */
+export function MyLanesPage() {
+  const { me } = useMe();
+  const { data, error } = useQuery<MyLanes, ApiError>({ queryKey: ["my-lanes"], queryFn: () => api.get("/lanes") });
+  if (error) return <PageError error={error} />;
+  if (!data) return <Loading />;
+  return (
+    <div className="mx-auto flex max-w-5xl flex-col gap-4">
+      <p className="text-ink2">{me?.schoolName} · {me?.className}</p>
+      {data.assignments.length === 0 ? <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice> : null}
+      {data.assignments.map((row) => <Assignment key={row.id} row={row} />)}
+      <p className="max-w-prose text-xs text-ink2">
+        At a real machine: eye protection, no gloves or loose clothes near a spindle, spindle stopped and all motion ended before you reach in or measure.
+        The machine’s manual, the shop’s rules, local law and the person in charge come first.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,69 @@
+import type { MarksView } from "@probe-lane/contract";
+import { useQuery } from "@tanstack/react-query";
+import { createColumnHelper, createSortedRowModel, rowSortingFeature, sortFns, tableFeatures, useTable } from "@tanstack/react-table";
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { api, type ApiError } from "../../app/api";
+import { Loading, Notice, PageError } from "../../ui";
+
+type Row = MarksView["students"][number];
+const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel(), sortFns });
+const helper = createColumnHelper<typeof features, Row>();
+
+function Cell({ row, assignmentId }: { row: Row; assignmentId: string }) {
+  const cell = row.cells[assignmentId];
+  if (!cell || cell.attempts === 0) return <span className="text-ink2">not begun</span>;
+  if (!cell.best) return <span className="text-ink2">open</span>;
+  const { best } = cell;
+  return (
+    <span className="flex items-baseline gap-2">
+      <Link to={`/lanes/${best.laneId}/ruling`} className="figures text-lg font-bold underline decoration-ink3 underline-offset-2">{Math.round(best.total)}</Link>
+      <span className="figures text-xs text-ink2">{best.strands.map(({ name, marks, outOf }) => `${name} ${Math.round(marks)}/${outOf}`).join(" · ")}</span>
+      <span className="text-xs text-ink2">{cell.attempts > 1 ? `best of ${cell.attempts}` : ""}{cell.isOpen ? " + one open" : ""}</span>
+    </span>
+  );
+}
+
+/** Students × exercises; the best attempt counts. */
+export function MarksPage() {
+  const { data, error } = useQuery<MarksView, ApiError>({ queryKey: ["marks"], queryFn: () => api.get("/marks") });
+  const columns = useMemo(() => helper.columns([
+    helper.accessor("name", { header: "Student", cell: ({ getValue }) => <b>{getValue()}</b> }),
+    ...(data?.assignments ?? []).map(({ id, title }) => helper.accessor((row) => row.cells[id]?.best?.total ?? -1, { id, header: title, cell: ({ row }) => <Cell row={row.original} assignmentId={id} /> })),
+  ]), [data?.assignments]);
+  const rows = useMemo(() => data?.students ?? [], [data?.students]);
+  const table = useTable({ features, columns, data: rows });
+  if (error) return <PageError error={error} />;
+  if (!data) return <Loading />;
+  if (data.students.length === 0) return <Notice>There are no students in this class yet.</Notice>;
+  return (
+    <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
+      <table className="w-full">
+        <caption className="sr-only">Best marks of each student for each exercise, out of 100</caption>
+        <thead>
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id} className="text-left">
+              {group.headers.map((header) => {
+                const sorted = header.column.getIsSorted();
+                return (
+                  <th key={header.id} className="px-4 py-2" aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}>
+                    <button type="button" className="text-xs font-bold text-ink2" onClick={header.column.getToggleSortingHandler()}>
+                      <table.FlexRender header={header} /> <span aria-hidden>{sorted === "asc" ? "▲" : sorted === "desc" ? "▼" : "↕"}</span>
+                    </button>
+                  </th>
+                );
+              })}
+            </tr>
+          ))}
+        </thead>
+        <tbody>
+          {table.getRowModel().rows.map((row) => (
+            <tr key={row.id} className="border-t border-rule-soft">
+              {row.getAllCells().map((cell) => <td key={cell.id} className="px-4 py-1.5"><table.FlexRender cell={cell} /></td>)}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,155 @@
+import type { RulingView, StartedLane } from "@probe-lane/contract";
+import type { Finding, RegisterRuling, Ruling } from "@probe-lane/core/grading";
+import { causeWords, findingWords, schoolWords } from "@probe-lane/core/words";
+import { formatCounts } from "@probe-lane/core/units";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { format } from "date-fns";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, type ApiError } from "../../app/api";
+import { useMe } from "../../app/session";
+import { Shell } from "../../app/Shell";
+import { useElementSize } from "../../app/useElementSize";
+import { Button, Loading, Notice, PageError, Panel } from "../../ui";
+import { ValueAxis } from "./ValueAxis";
+
+const marks = (value: number): string => (Math.abs(value - Math.round(value)) < 0.05 ? String(Math.round(value)) : value.toFixed(1));
+const NAMES: Record<RegisterRuling["axis"], string> = { x: "G54 X", y: "G54 Y", z: "Z, tool 1" };
+const STRANDS = { values: "Values", method: "Method", safety: "Safety" } as const;
+
+export function RulingPage() {
+  const { id = "" } = useParams();
+  const { data, error } = useQuery<RulingView, ApiError>({ queryKey: ["ruling", id], queryFn: () => api.get(`/lanes/${id}/ruling`) });
+  if (error) {
+    return (
+      <Shell title="Ruling">
+        <PageError error={error} />
+        {error.code === "notHandedIn" ? <p className="mx-auto max-w-xl px-8"><Link className="font-bold text-contact underline" to={`/lanes/${id}`}>Go to the bench</Link></p> : null}
+      </Shell>
+    );
+  }
+  return data ? <RulingSheet view={data} /> : <Loading />;
+}
+
+function RulingSheet({ view }: { view: RulingView }) {
+  const { lane, ruling } = view;
+  const { me } = useMe();
+  const isStudent = me?.role === "student";
+  const wrong = ruling.values.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm).sort((a, b) => a.marks - b.marks);
+  const right = ruling.values.filter((value) => !wrong.includes(value));
+  const lost = ruling.findings.filter((finding) => finding.code === "incident" || finding.code === "stepMissed");
+  const kept = ruling.findings.filter((finding) => finding.code === "stepDone" || finding.code === "noIncident");
+  return (
+    <Shell title="Ruling" detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
+      aside={<>{isStudent ? <Link className="font-bold text-expected underline" to="/">My lanes</Link> : <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}`}>See the bench</Link>}</>}>
+      <div className="grid gap-4 lg:grid-cols-[1fr_380px]">
+        <div className="flex min-w-0 flex-col gap-4">
+          <Axes ruling={ruling} />
+          {wrong.map((value) => <Cause key={value.axis} value={value} sheet={ruling.sheet} />)}
+          {right.length > 0 ? (
+            <Panel title="What is right" bodyClassName="px-4 py-2">
+              {right.map((value) => {
+                const { headline, body } = causeWords(value, ruling.sheet);
+                return <p key={value.axis} className="py-1"><b>{headline}</b> <span className="text-ink2">{body}</span></p>;
+              })}
+              <p className="py-1 text-ink2">School of tool 1, read from your captures: {schoolWords[ruling.school]}.</p>
+            </Panel>
+          ) : null}
+        </div>
+        <div className="flex flex-col gap-4">
+          <Total view={view} isStudent={isStudent} />
+          <Panel title="What cost marks" bodyClassName="divide-y divide-rule-soft">
+            {lost.length === 0 && wrong.length === 0 ? <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p> : null}
+            {wrong.map((value) => <p key={value.axis} className="px-4 py-2"><b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {NAMES[value.axis]} outside ±{(value.toleranceMm * 1000).toFixed(0)} µm.</p>)}
+            {lost.map((finding, index) => <Lost key={index} finding={finding} />)}
+          </Panel>
+          <Panel title="What was done well" bodyClassName="px-4 py-2">
+            {kept.length === 0 ? <p>No required step was found in the log.</p> : null}
+            <ul className="text-ink2">{kept.map((finding, index) => <li key={index} className="py-0.5"><span className="text-ink">✓</span> {findingWords(finding)}</li>)}</ul>
+          </Panel>
+        </div>
+      </div>
+    </Shell>
+  );
+}
+
+function Axes({ ruling }: { ruling: Ruling }) {
+  const { ref, width } = useElementSize();
+  return (
+    <Panel title="Where your registers put the tool" note="mm off · band: tolerance · ticks: what the method holds · logarithmic beyond the band">
+      <div ref={ref} className="divide-y divide-rule-soft">
+        {width === 0 ? null : ruling.values.map((value) => (
+          <div key={value.axis} className="flex items-center gap-3 px-4 py-2">
+            <div className="w-36 shrink-0">
+              <b>{NAMES[value.axis]}</b>
+              <dl className="figures mt-1 grid grid-cols-[auto_1fr] gap-x-2 text-[15px] leading-5">
+                <dt className="font-sans text-xs text-ink2">held</dt><dd className="text-right">{formatCounts(value.heldCounts)}</dd>
+                <dt className="font-sans text-xs text-expected">should</dt><dd className="text-right text-expected">{formatCounts(value.wantedCounts)}</dd>
+              </dl>
+            </div>
+            <div className="min-w-0 flex-1"><ValueAxis value={value} width={Math.max(280, width - 144 - 96 - 56)} /></div>
+            <span className="figures w-24 shrink-0 whitespace-nowrap text-right font-bold">{marks(value.marks)} / {marks(value.outOf)}</span>
+          </div>
+        ))}
+      </div>
+    </Panel>
+  );
+}
+
+function Cause({ value, sheet }: { value: RegisterRuling; sheet: Ruling["sheet"] }) {
+  const { headline, body, proof } = causeWords(value, sheet);
+  return (
+    <section className="rounded-panel border border-l-[5px] border-rule border-l-contact bg-panel px-5 py-4">
+      <h2 className="text-lg font-bold">{headline}</h2>
+      <p className="mt-1 max-w-prose text-[15px]">{body}</p>
+      <p className="mt-2 text-ink2"><b className="text-ink">{value.cause.kind === "proven" ? "Proven" : value.cause.kind === "inferred" ? "Inferred" : "Open"}.</b> {proof}
+        {value.contact && value.cause.kind === "proven" ? <> The contact is entry {value.contact.seq} of the log, at {format(new Date(value.contact.atMs), "HH:mm:ss")}.</> : null}</p>
+    </section>
+  );
+}
+
+function Lost({ finding }: { finding: Finding }) {
+  const cost = finding.code === "incident" ? finding.cost : "outOf" in finding ? finding.outOf : 0;
+  return (
+    <p className="px-4 py-2">
+      <b className="figures">−{marks(cost)}</b> <b>{finding.code === "incident" ? "Safety" : "Method"}</b> {findingWords(finding)}
+      {finding.code === "incident" ? <span className="text-xs text-ink2"> {format(new Date(finding.atMs), "HH:mm:ss")}</span> : null}
+    </p>
+  );
+}
+
+function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
+  const { ruling, attemptsLeft, bestTotal, assignmentId } = view;
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const again = useMutation<StartedLane, ApiError>({
+    mutationFn: () => api.post<StartedLane>(`/assignments/${assignmentId}/lanes`),
+    onSuccess: async ({ id }) => {
+      await client.invalidateQueries({ queryKey: ["my-lanes"] });
+      void navigate(`/lanes/${id}`);
+    },
+  });
+  const isBest = ruling.total >= bestTotal - 1e-9;
+  return (
+    <section aria-label="Marks" className="rounded-panel border border-rule bg-panel">
+      <div className="px-5 py-4">
+        <p><b data-testid="total" className="figures text-5xl">{marks(ruling.total)}</b> <span className="figures ml-1 text-lg text-ink2">of {ruling.outOf}</span></p>
+        <p className="mt-1 text-ink2">{isBest ? "Your best attempt counts, and this is it." : `Your best attempt counts: ${marks(bestTotal)}.`}</p>
+      </div>
+      {ruling.strands.map(({ name, marks: earned, outOf }) => (
+        <div key={name} className="grid grid-cols-[4.5rem_1fr_6rem] items-center gap-3 border-t border-rule-soft px-5 py-2">
+          <b>{STRANDS[name]}</b>
+          <div className="h-2 bg-rule-soft"><div className="h-2 bg-ink" style={{ width: `${outOf > 0 ? (earned / outOf) * 100 : 0}%` }} /></div>
+          <span className="figures whitespace-nowrap text-right">{marks(earned)} / {outOf}</span>
+        </div>
+      ))}
+      {isStudent ? (
+        <div className="border-t border-rule-soft px-5 py-3">
+          {attemptsLeft > 0
+            ? <Button look="act" disabled={again.isPending} onClick={() => again.mutate()}>Try again with a new part</Button>
+            : <p className="text-ink2">All attempts of this exercise are used.</p>}
+          {again.error ? <div className="mt-2"><Notice kind="stop" role="alert">{again.error.message}</Notice></div> : null}
+        </div>
+      ) : null}
+    </section>
+  );
+}

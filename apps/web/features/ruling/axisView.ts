@@ -1,0 +1,55 @@
+import type { RegisterRuling } from "@probe-lane/core/grading";
+import { signatureWords } from "@probe-lane/core/words";
+import { scaleSymlog } from "d3-scale";
+
+export interface AxisMark { readonly key: string; readonly x: number; readonly label: string; readonly row: number; readonly anchor: "start" | "middle" | "end"; readonly isCause: boolean }
+export interface AxisView {
+  readonly ticks: readonly { x: number; label: string }[];
+  readonly band: readonly [number, number];
+  readonly method: readonly [number, number];
+  readonly zero: number;
+  readonly value: number;
+  readonly marks: readonly AxisMark[];
+  readonly rows: number;
+}
+
+const CHAR_PX = 6.4;
+const ROWS = 3;
+const TICKS_MM = [0.01, 0.1, 1, 10, 100];
+
+/** Ids of the explanation that the ruling names first. */
+function causeIds({ cause }: RegisterRuling): string[] {
+  if (cause.kind === "proven") return cause.terms.map(({ id }) => id);
+  return cause.kind === "inferred" ? [...(cause.ranked[0]?.ids ?? [])] : [];
+}
+
+/**
+ * Where everything stands on a value's axis of `width` px: linear inside the tolerance, logarithmic outside of it (the page
+ * says so). Labels take the first row in which they do not touch another; those of the cause come first, then the nearest.
+ */
+export function axisView(value: RegisterRuling, width: number): AxisView {
+  const named = new Set(causeIds(value));
+  const reach = Math.max(Math.abs(value.closureMm), ...value.signatures.map(({ predictedMm }) => Math.abs(predictedMm)), value.toleranceMm * 20) * 1.5;
+  const scale = scaleSymlog().constant(value.toleranceMm).domain([-reach, reach]).range([8, width - 8]);
+  const ticks = [...TICKS_MM.map((mm) => -mm).reverse(), 0, ...TICKS_MM].filter((mm) => Math.abs(mm) < reach && (mm === 0 || Math.abs(mm) > value.toleranceMm))
+    .map((mm) => ({ x: scale(mm), label: mm === 0 ? "0" : `${mm < 0 ? "−" : "+"}${Math.abs(mm)}` }));
+  const order = [...value.signatures].sort((a, b) =>
+    Number(named.has(b.id)) - Number(named.has(a.id)) || Math.abs(a.predictedMm - value.closureMm) - Math.abs(b.predictedMm - value.closureMm));
+  const taken: [number, number][][] = Array.from({ length: ROWS }, () => []);
+  const marks = order.flatMap(({ id, predictedMm }): AxisMark[] => {
+    const x = scale(predictedMm);
+    const label = signatureWords(id);
+    const half = (label.length * CHAR_PX) / 2;
+    const anchor = x - half < 0 ? "start" : x + half > width ? "end" : "middle";
+    const left = anchor === "start" ? x : anchor === "end" ? x - half * 2 : x - half;
+    const span: [number, number] = [left - 5, left + half * 2 + 5];
+    const row = taken.findIndex((spans) => spans.every(([a, b]) => span[1] < a || span[0] > b));
+    if (row >= 0) taken[row]?.push(span);
+    return [{ key: id, x, label: row >= 0 ? label : "", row: Math.max(0, row), anchor, isCause: named.has(id) }];
+  });
+  const { biasMm, uMm } = value;
+  return {
+    ticks, marks, zero: scale(0), value: scale(value.closureMm), band: [scale(-value.toleranceMm), scale(value.toleranceMm)],
+    method: [scale(biasMm - 2 * uMm), scale(biasMm + 2 * uMm)], rows: Math.max(1, ...marks.map(({ row, label }) => (label ? row + 1 : 1))),
+  };
+}

@@ -1,0 +1,96 @@
+/** Widgets that every page shares. Pages never import one another; what two of them need lives here. */
+import { useId, type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, type Ref } from "react";
+import { Link } from "react-router";
+import { Dialog as RadixDialog } from "radix-ui";
+export { LaneRule } from "./LaneRule";
+
+export function Mark() {
+  return (
+    <svg viewBox="0 0 20 20" width="20" height="20" aria-hidden>
+      <path d="M2 4h16M4 4v4M8 4v2.5M12 4v2.5M16 4v4" fill="none" stroke="currentColor" strokeWidth="1.6" />
+      <circle cx="10" cy="14" r="3" fill="var(--contact)" />
+    </svg>
+  );
+}
+
+type Look = "plain" | "act" | "quiet";
+const LOOKS: Record<Look, string> = {
+  plain: "border border-ink3 bg-field px-3 py-1 font-bold hover:bg-well",
+  act: "border border-contact bg-contact px-3 py-1 font-bold text-on-contact hover:brightness-110",
+  quiet: "px-1.5 py-1 text-ink2 hover:text-ink",
+};
+
+export function Button({ look = "plain", keyCap, children, className = "", ref, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & {
+  look?: Look; keyCap?: string; ref?: Ref<HTMLButtonElement>;
+}) {
+  return (
+    <button type="button" ref={ref} {...rest} className={`inline-flex items-center gap-1.5 whitespace-nowrap rounded-[4px] disabled:cursor-not-allowed disabled:opacity-50 ${LOOKS[look]} ${className}`}>
+      {children}{keyCap ? <KeyCap isOnAct={look === "act"}>{keyCap}</KeyCap> : null}
+    </button>
+  );
+}
+
+/** A key, drawn small beside what it does. */
+export function KeyCap({ children, isOnAct = false }: { children: ReactNode; isOnAct?: boolean }) {
+  return (
+    <kbd className={`figures inline-block min-w-5 rounded-[3px] border px-1 text-center text-xs leading-4 font-normal ${isOnAct ? "border-on-contact" : "border-ink3 bg-panel text-ink2"}`}>{children}</kbd>
+  );
+}
+
+export function Panel({ title, note, children, className = "", bodyClassName = "" }: {
+  title: ReactNode; note?: ReactNode; children: ReactNode; className?: string; bodyClassName?: string;
+}) {
+  const id = useId();
+  return (
+    <section aria-labelledby={id} className={`flex min-h-0 flex-col rounded-panel border border-rule bg-panel ${className}`}>
+      <header className="flex shrink-0 items-center justify-between gap-3 border-b border-rule-soft px-2.5 py-1.5">
+        <h2 id={id} className="text-xs font-bold text-ink2">{title}</h2>
+        {note ? <span className="text-xs text-ink2">{note}</span> : null}
+      </header>
+      <div className={`min-h-0 flex-1 ${bodyClassName}`}>{children}</div>
+    </section>
+  );
+}
+
+/** A typed figure: plain text, so that what a person types is read by the core and never by the browser. */
+export function FigureInput({ className = "", ref, ...rest }: InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
+  return (
+    <input ref={ref} type="text" inputMode="decimal" autoComplete="off" spellCheck={false} {...rest}
+      className={`figures rounded-[3px] border border-ink3 bg-field px-1.5 py-0.5 ${className}`} />
+  );
+}
+
+export function Notice({ kind = "note", children, role = "status" }: { kind?: "note" | "stop"; children: ReactNode; role?: "status" | "alert" }) {
+  return (
+    <p role={role} className={`border-l-4 px-3 py-2 ${kind === "stop" ? "border-contact bg-contact-soft" : "border-expected bg-expected-soft"}`}>{children}</p>
+  );
+}
+
+export function Loading() {
+  return <p role="status" className="p-8 text-ink2">Fetching …</p>;
+}
+
+export function PageError({ error }: { error: Error & { requestId?: string } }) {
+  return (
+    <div className="mx-auto max-w-xl p-8">
+      <Notice kind="stop" role="alert">{error.message}{error.requestId ? <span className="figures mt-1 block text-xs">number {error.requestId}</span> : null}</Notice>
+      <p className="mt-4"><Link to="/" className="font-bold text-contact underline">Back to the first page</Link></p>
+    </div>
+  );
+}
+
+export function Dialog({ title, isOpen, onClose, children, width = "max-w-md" }: {
+  title: string; isOpen: boolean; onClose(): void; children: ReactNode; width?: string;
+}) {
+  return (
+    <RadixDialog.Root open={isOpen} onOpenChange={(open) => { if (!open) onClose(); }}>
+      <RadixDialog.Portal>
+        <RadixDialog.Overlay className="fixed inset-0 bg-ink/30" />
+        <RadixDialog.Content aria-describedby={undefined} className={`fixed top-1/2 left-1/2 max-h-[90dvh] w-[calc(100vw-2rem)] ${width} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-panel border border-rule bg-panel p-4`}>
+          <RadixDialog.Title className="mb-3 text-base font-bold">{title}</RadixDialog.Title>
+          {children}
+        </RadixDialog.Content>
+      </RadixDialog.Portal>
+    </RadixDialog.Root>
+  );
+}

@@ -1,0 +1,49 @@
+import { expect, test } from "@playwright/test";
+import { KeyboardStudent } from "./keyboardStudent";
+import { workLane } from "./workLane";
+
+const FOCUSER = "Focuser plate, lower left corner";
+const ROLLER = "Roller bracket, back right corner";
+
+test("by keyboard alone: full marks on the focuser plate", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("sorrel");
+  await student.startLane(FOCUSER);
+  await workLane(student);
+  await expect(page.getByTestId("total")).toHaveText("100");
+});
+
+test("by keyboard alone: full marks on the roller bracket", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("okonjo");
+  await student.startLane(ROLLER);
+  await workLane(student);
+  await expect(page.getByTestId("total")).toHaveText("100");
+});
+
+test("radius forgotten in X and paper forgotten in Z: both named, with their evidence", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("dunmarrow");
+  await student.startLane(FOCUSER);
+  await workLane(student, { radiusForgottenX: true, paperForgotten: true });
+  await expect(page.getByRole("heading", { name: /G54 X is .* mm low\. Cause: one tip radius, left out/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /Z with tool 1 is .* mm high.*Cause: one paper, left out/ })).toBeVisible();
+  await expect(page.getByText("The log shows this step, so it is the cause and not a guess.").first()).toBeVisible();
+});
+
+test("sign turned in Y on the roller bracket", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("fennimore");
+  await student.startLane(ROLLER);
+  await workLane(student, { signTurnedY: true });
+  await expect(page.getByRole("heading", { name: /G54 Y is .* mm high\. Cause: the tip radius, turned round/ })).toBeVisible();
+});
+
+test("edge finder started at the remembered speed, and X taken after backing off", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("quillfeather");
+  await student.startLane(FOCUSER);
+  await workLane(student, { rememberedSpeed: true, backsOffBeforeX: true });
+  await expect(page.getByText(/Edge finder thrown apart by too much speed\. The spindle came up at 3400 rev\/min/)).toBeVisible();
+  await expect(page.getByRole("heading", { name: /G54 X is 0\.29\d mm low\. Cause: taken after leaving the contact/ })).toBeVisible();
+});

@@ -1,0 +1,305 @@
+import { describe, expect, it } from "vitest";
+import { demoExercises, findDemoExercise, LaneDriver, workLane } from "../../../demo";
+import { decide, observe, openLane, replay, evolve, foldFrom, eventSchema, type Command, type LaneEvent } from ".";
+import fc from "fast-check";
+
+const { exercise } = findDemoExercise("focuser-plate-lower-left");
+const fresh = (seed = "bench") => new LaneDriver(exercise, seed);
+/** Homed, door shut, edge finder in, beside the left face. */
+function besideLeft(seed = "bench", depthMm = 4): LaneDriver {
+  const lane = fresh(seed);
+  lane.do({ type: "home" });
+  lane.do({ type: "setDoor", isOpen: true });
+  lane.do({ type: "dressBurr" });
+  lane.do({ type: "load", thing: "edgeFinder" });
+  lane.do({ type: "setDoor", isOpen: false });
+  const { stock } = lane.seen.scene.boxes;
+  const { heldLengthMm } = lane.seen.scene;
+  const r = lane.seen.sheet.tipDiameterMm / 2;
+  lane.do({ type: "runBlock", text: `G53 G0 X${(stock.low.x - r - 4).toFixed(3)} Y${((stock.low.y + stock.high.y) / 2).toFixed(3)}` });
+  lane.do({ type: "runBlock", text: `G53 G0 Z${(stock.high.z + heldLengthMm - depthMm).toFixed(3)}` });
+  return lane;
+}
+const refusalOf = (lane: LaneDriver, command: Command) => lane.attempt(command)?.code ?? "done";
+
+describe("refusals say no and change nothing", () => {
+  it("before the reference return nothing can be captured and no block moves", () => {
+    const lane = fresh();
+    expect(refusalOf(lane, { type: "captureRegister", register: "G54.x", asText: "0" })).toBe("notHomed");
+    expect(refusalOf(lane, { type: "runBlock", text: "G0 X-10" })).toBe("notHomed");
+  });
+  it("hands stay out of a shut door and away from a turning spindle", () => {
+    const lane = fresh();
+    lane.do({ type: "home" });
+    expect(refusalOf(lane, { type: "load", thing: "tool1" })).toBe("doorShutReach");
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 500 });
+    expect(refusalOf(lane, { type: "load", thing: "tool1" })).toBe("spindleTurning");
+    expect(refusalOf(lane, { type: "startSpindle", direction: "forward", rpm: 900 })).toBe("doorOpenSpeed");
+    expect(refusalOf(lane, { type: "jog", axis: "x", direction: -1, clicks: 1, size: "rapid" })).toBe("doorOpenRapid");
+  });
+  it.each(["1e999", "abc", "1/0", "", "1234567890123456789012345678901234567890", "NaN", "--5", "5 mm mm"])("a register of %j is refused in words", (text) => {
+    const lane = fresh();
+    lane.do({ type: "home" });
+    const before = lane.state;
+    expect(lane.attempt({ type: "typeRegister", register: "G54.x", text, how: "set", isConfirmed: true })?.code).toBe("text");
+    expect(lane.state).toEqual(before);
+  });
+  it("a large typed change asks once more, and stays within what the register holds", () => {
+    const lane = fresh();
+    lane.do({ type: "home" });
+    expect(refusalOf(lane, { type: "typeRegister", register: "G54.x", text: "-329.672", how: "set", isConfirmed: false })).toBe("registerGuard");
+    lane.do({ type: "typeRegister", register: "G54.x", text: "-329.672", how: "set", isConfirmed: true });
+    expect(lane.state.registers.work.G54.x).toBe(-329_672);
+    expect(refusalOf(lane, { type: "typeRegister", register: "G54.x", text: "-900", how: "add", isConfirmed: true })).toBe("registerOutOfRange");
+    lane.do({ type: "undoRegister" });
+    expect(lane.state.registers.work.G54.x).toBe(0);
+  });
+  it("every refused command leaves the state as it was", () => {
+    const lane = besideLeft();
+    const commands: Command[] = [
+      { type: "runBlock", text: "G0 X1 R5" }, { type: "runBlock", text: "G1 X0" }, { type: "runBlock", text: "???" }, { type: "placePaper" },
+      { type: "feelPaper" }, { type: "load", thing: "tool1" }, { type: "undoRegister" }, { type: "lowerHand" }, { type: "strikeLine", line: 9 },
+    ];
+    for (const command of commands) {
+      const decided = decide(lane.state, command);
+      expect(decided.ok, JSON.stringify(command)).toBe(false);
+    }
+  });
+});
+
+describe("edge finder", () => {
+  it("the kick comes within a few micrometres past tangency, and two kicks agree", () => {
+    for (let seed = 0; seed < 25; seed++) {
+      const lane = besideLeft(`kick ${seed}`);
+      workKick(lane);
+      const first = lane.state.position.x;
+      lane.do({ type: "jog", axis: "x", direction: -1, clicks: 15, size: "coarse" });
+      lane.do({ type: "setWobbling" });
+      workKick(lane);
+      const { truth, setup } = lane.state;
+      const lateMm = first / 1000 + setup.tipDiameterMm / 2 - truth.datumMm.x;
+      expect(lateMm).toBeGreaterThanOrEqual(0);
+      expect(lateMm).toBeLessThan(0.016);
+      expect(Math.abs(lane.state.position.x - first)).toBeLessThanOrEqual(5);
+    }
+  });
+  it("wobble only falls while closing in", () => {
+    const lane = besideLeft();
+    lane.do({ type: "lookFrom", side: "left" });
+    lane.do({ type: "setWobbling" });
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 600 });
+    const order = ["wide", "large", "middling", "small", "slight", "shiver", "true"];
+    let last = 0;
+    for (let turn = 0; turn < 900 && lane.seen.tip?.kind !== "aside"; turn++) {
+      lane.do({ type: "jog", axis: "x", direction: 1, clicks: 1, size: "middle" });
+      const { tip } = lane.seen;
+      const now = tip?.kind === "running" ? order.indexOf(tip.wobble) : order.length;
+      expect(now).toBeGreaterThanOrEqual(last);
+      last = now;
+    }
+    expect(lane.seen.tip?.kind).toBe("aside");
+  });
+  it("a kick along the line of sight looks like running true, until one looks across", () => {
+    const lane = besideLeft();
+    lane.do({ type: "lookFrom", side: "front" });
+    lane.do({ type: "setWobbling" });
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 600 });
+    lane.do({ type: "jog", axis: "x", direction: 1, clicks: 60, size: "coarse" });
+    for (let turn = 0; turn < 30 && !lane.log.some(({ event }) => event.type === "kicked"); turn++) lane.do({ type: "jog", axis: "x", direction: 1, clicks: 5, size: "middle" });
+    expect(lane.seen.tip).toEqual({ kind: "running", wobble: "true" });
+    expect(lane.seen.evidence.kicks.x).toBe(0);
+    lane.do({ type: "lookFrom", side: "right" });
+    expect(lane.seen.tip).toEqual({ kind: "aside" });
+    expect(lane.seen.evidence.kicks.x).toBe(1);
+  });
+  it("a stopped spindle gives no kick, and the tip bends in silence half its radius further", () => {
+    const lane = besideLeft();
+    lane.do({ type: "jog", axis: "x", direction: 1, clicks: Math.round(40 + lane.seen.sheet.tipDiameterMm * 0.38 * 10), size: "coarse" });
+    expect(lane.log.some(({ event }) => event.type === "kicked")).toBe(false);
+    expect(lane.state.finder.condition).toBe("bent");
+    expect(lane.seen.incidents).toEqual([]);
+    expect(observe(lane.state, "instructor").incidents).toEqual(["finderBent"]);
+  });
+  it("a tip no deeper than the edge break touches late", () => {
+    const shallow = besideLeft("shallow", 0.2);
+    workKick(shallow);
+    const kick = shallow.log.findLast(({ event }) => event.type === "kicked")?.event;
+    expect(kick?.type === "kicked" && kick.parts.lateMm).toBeGreaterThan(0);
+  });
+  it("above its rating it is thrown, and another one has its own kick", () => {
+    const lane = besideLeft();
+    lane.do({ type: "startSpindle", direction: "forward" });
+    expect(lane.seen.tip).toEqual({ kind: "destroyed" });
+    expect(lane.seen.incidents).toEqual(["finderThrown"]);
+  });
+  it("a rapid click into the part breaks it and stops the machine until a reset", () => {
+    const lane = besideLeft();
+    lane.do({ type: "jog", axis: "x", direction: 1, clicks: 20, size: "rapid" });
+    expect(lane.seen.isStopped).toBe(true);
+    expect(refusalOf(lane, { type: "jog", axis: "x", direction: -1, clicks: 1, size: "fine" })).toBe("machineStopped");
+    lane.do({ type: "reset" });
+    expect(refusalOf(lane, { type: "jog", axis: "x", direction: -1, clicks: 1, size: "coarse" })).toBe("done");
+  });
+});
+
+function workKick(lane: LaneDriver): void {
+  if (!lane.seen.spindle.isOn) {
+    lane.do({ type: "lookFrom", side: "left" });
+    lane.do({ type: "setWobbling" });
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 600 });
+  }
+  for (let turn = 0; turn < 400 && lane.seen.tip?.kind !== "aside"; turn++) {
+    const { tip } = lane.seen;
+    const near = tip?.kind === "running" && ["slight", "shiver", "true"].includes(tip.wobble);
+    lane.do({ type: "jog", axis: "x", direction: 1, clicks: near ? 1 : 5, size: near ? "fine" : "middle" });
+  }
+}
+
+describe("paper", () => {
+  function overStock(): LaneDriver {
+    const lane = fresh("paper");
+    lane.do({ type: "home" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "load", thing: "tool1" });
+    lane.do({ type: "setDoor", isOpen: false });
+    const { stock } = lane.seen.scene.boxes;
+    lane.do({ type: "runBlock", text: `G53 G0 X${(stock.low.x + 40).toFixed(3)} Y${(stock.low.y + 20).toFixed(3)}` });
+    lane.do({ type: "runBlock", text: `G53 G0 Z${(stock.high.z + lane.seen.scene.heldLengthMm + 1).toFixed(3)}` });
+    lane.do({ type: "setDoor", isOpen: true });
+    return lane;
+  }
+  it("slides, drags, is held, is pinched and tears as the gap closes", () => {
+    const lane = overStock();
+    lane.do({ type: "placePaper" });
+    const feels = new Set<string>();
+    for (let turn = 0; turn < 3000 && lane.seen.paper; turn++) {
+      lane.do({ type: "jog", axis: "z", direction: -1, clicks: 1, size: "fine" });
+      if (lane.seen.paper) feels.add(lane.seen.paper.feel);
+    }
+    expect([...feels]).toEqual(["slides", "drags", "held", "pinched"]);
+    expect(lane.seen.incidents).toEqual(["paperTorn"]);
+    expect(lane.seen.resting).toBe("stock");
+  });
+  it("drags between 0.92 and 1.00 of the sheet's own thickness", () => {
+    const lane = overStock();
+    lane.do({ type: "placePaper" });
+    for (let turn = 0; turn < 200 && lane.seen.paper?.feel === "slides"; turn++) lane.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "fine" });
+    const { truth, setup, position } = lane.state;
+    const gapMm = position.z / 1000 - truth.lengthsMm.tool1 - truth.datumMm.z - setup.facingAllowanceMm;
+    expect(gapMm / truth.sheetMm).toBeGreaterThan(0.9);
+    expect(gapMm / truth.sheetMm).toBeLessThanOrEqual(1);
+  });
+  it("under a turning tool it fails outright", () => {
+    const lane = overStock();
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 500 });
+    lane.do({ type: "placePaper" });
+    expect(lane.log.some(({ event }) => event.type === "incidentHappened" && event.failsOutright)).toBe(true);
+    expect(lane.seen.paper).toBeNull();
+  });
+  it("a coarse click onto metal chips the tool and stops the machine", () => {
+    const lane = overStock();
+    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 40, size: "coarse" });
+    expect(lane.seen.incidents).toEqual(["toolChipped"]);
+    expect(lane.state.shorterMm.tool1).toBeGreaterThan(0);
+  });
+});
+
+describe("the log", () => {
+  const worked = fresh("log");
+  workLane(worked, {});
+  const events = worked.log.map(({ event }) => event);
+
+  it("splitting the log anywhere changes nothing, and a stored event reads back the same", () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: events.length - 1 }), (cut) => {
+      expect(foldFrom(replay(events.slice(0, cut)), events.slice(cut))).toEqual(worked.state);
+    }), { numRuns: 20 });
+    for (const event of events) expect(eventSchema.parse(JSON.parse(JSON.stringify(event)))).toEqual(event);
+  });
+  it("folding never changes an earlier state", () => {
+    const freeze = <T>(value: T): T => {
+      if (typeof value === "object" && value !== null && !Object.isFrozen(value)) {
+        Object.freeze(value);
+        Object.values(value).forEach(freeze);
+      }
+      return value;
+    };
+    const [first, ...rest] = events;
+    if (!first) throw new Error("empty");
+    expect(rest.reduce((state, event) => freeze(evolve(state, event)), freeze(evolve(null, first))).isHandedIn).toBe(true);
+  });
+  it("no sequence of commands makes the bench throw", () => {
+    const command = fc.oneof(
+      fc.record({ type: fc.constant("jog" as const), axis: fc.constantFrom("x" as const, "y" as const, "z" as const), direction: fc.constantFrom(1 as const, -1 as const), clicks: fc.integer({ min: 1, max: 200 }), size: fc.constantFrom("rapid" as const, "coarse" as const, "middle" as const, "fine" as const) }),
+      fc.record({ type: fc.constant("load" as const), thing: fc.constantFrom("edgeFinder" as const, "tool1" as const, "pointedTool" as const) }),
+      fc.constantFrom<Command>({ type: "home" }, { type: "unload" }, { type: "stopSpindle" }, { type: "setWobbling" }, { type: "placePaper" }, { type: "pullPaper" }, { type: "reset" }, { type: "setDoor", isOpen: true }, { type: "setDoor", isOpen: false }, { type: "startSpindle", direction: "forward", rpm: 600 }),
+      fc.record({ type: fc.constant("runBlock" as const), text: fc.oneof(fc.string({ maxLength: 30 }), fc.constantFrom("G53 G0 Z0", "G53 G0 X-330 Y-180", "G91 G1 Z-40 F300", "G90 G54 G0 X0 Y0", "T1 M6", "M3 S600")) }),
+    );
+    fc.assert(fc.property(fc.array(command, { maxLength: 40 }), (commands) => {
+      const lane = fresh("fuzz");
+      for (const one of commands) {
+        lane.attempt(one as Command);
+        for (const axis of ["x", "y", "z"] as const) expect(Number.isSafeInteger(lane.state.position[axis])).toBe(true);
+      }
+    }), { numRuns: 150 });
+  });
+});
+
+describe("non-interference", () => {
+  /** The same lane with its hidden places moved inside one step of the eye; nothing is touched in either. */
+  function shifted(seed: string, exerciseIndex: number, shift: number): [LaneEvent, LaneEvent] {
+    const file = demoExercises[exerciseIndex];
+    if (!file) throw new Error("no exercise");
+    const first = openLane(file.exercise, seed, true);
+    if (first.type !== "laneOpened") throw new Error("not opened");
+    const { truth } = first;
+    const inside = (mm: number, offset: number) => Math.round((mm - offset) / 0.5) * 0.5 + offset + shift;
+    const move = (by: number): LaneEvent => ({
+      ...first,
+      truth: {
+        ...truth,
+        datumMm: { x: inside(truth.datumMm.x, truth.eyeOffsetMm.x) * 1 + by, y: inside(truth.datumMm.y, truth.eyeOffsetMm.y) + by, z: inside(truth.datumMm.z, truth.eyeOffsetMm.z) + by },
+        lengthsMm: { edgeFinder: 91 + by, pointedTool: 100 - by, tool1: 80 + by },
+        stockSizeMm: [truth.stockSizeMm[0] + by, truth.stockSizeMm[1] - by, truth.stockSizeMm[2]],
+        sheetMm: truth.sheetMm + by / 1000, burrMm: { x: truth.burrMm.x + by / 100, y: truth.burrMm.y }, edgeBreakMm: truth.edgeBreakMm + by / 10,
+      },
+      finderOwnKickMm: 0.005 + by / 1000,
+    });
+    return [move(0), move(0.11)];
+  }
+  const far: Command[] = [
+    { type: "jog", axis: "x", direction: -1, clicks: 3, size: "coarse" }, { type: "home" }, { type: "setDoor", isOpen: true }, { type: "dressBurr" }, { type: "load", thing: "edgeFinder" }, { type: "setWobbling" },
+    { type: "setDoor", isOpen: false }, { type: "startSpindle", direction: "forward", rpm: 600 }, { type: "runBlock", text: "G53 G0 X-300 Y-150" },
+    { type: "runBlock", text: "G53 G0 Z-230" }, { type: "lookFrom", side: "left" }, { type: "captureRegister", register: "G54.x", asText: "1.5" }, { type: "placePaper" },
+    { type: "runBlock", text: "G0 G54 X4 Y-250" }, { type: "stopSpindle" }, { type: "runBlock", text: "G53 G0 Z0" }, { type: "setDoor", isOpen: true }, { type: "unload" }, { type: "load", thing: "tool1" },
+    { type: "placePaper" }, { type: "feelPaper" }, { type: "pullPaper" }, { type: "unload" }, { type: "load", thing: "pointedTool" }, { type: "setDoor", isOpen: false },
+    { type: "runBlock", text: "G53 G0 X-280 Y-160" }, { type: "lookFrom", side: "front" }, { type: "takeReading", register: "H1" }, { type: "captureRegister", register: "H1", asText: "0" }, { type: "raiseHand" },
+  ];
+  it("two truths within one eye step answer the same commands byte for byte", () => {
+    for (const index of [0, 1]) {
+      for (let seed = 0; seed < 20; seed++) {
+        for (const shift of [-0.2, 0, 0.1]) {
+          const [one, two] = shifted(`ni ${seed}`, index, shift).map((first) => {
+            let state = evolve(null, first);
+            return [JSON.stringify(observe(state, "student")), ...far.map((command) => {
+              const decided = decide(state, command);
+              if (decided.ok) state = foldFrom(state, decided.value);
+              return JSON.stringify(decided.ok ? observe(state, "student") : decided.error);
+            })];
+          });
+          expect(one).toEqual(two);
+        }
+      }
+    }
+  });
+  it("an observation carries no truth: no hidden figure, no seed", () => {
+    const lane = besideLeft("secret");
+    workKick(lane);
+    const wire = JSON.stringify(lane.seen);
+    const { truth, finder } = lane.state;
+    for (const hidden of [truth.datumMm.x, truth.datumMm.y, truth.datumMm.z, truth.lengthsMm.edgeFinder, truth.sheetMm, truth.burrMm.x, finder.ownKickMm, finder.approach?.kickPastMm]) {
+      expect(wire).not.toContain(String(hidden));
+    }
+    expect(wire).not.toContain("secret");
+  });
+});

@@ -1,0 +1,96 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { addToRegister, captureLength, captureWork, centerFromContacts, closureMill, convertSchool, displayCounts, edgeFromContact, emptyMillRegisters, isMillRegisterId, lengthsBySchool, machineFromDisplay, millRegisterIds, readRegister, setterLength, writeRegister } from ".";
+
+const length = fc.integer({ min: -400_000, max: 400_000 });
+
+describe("registers", () => {
+  it("holds what was written, and nothing else changes", () => {
+    for (const id of millRegisterIds) {
+      const written = writeRegister(emptyMillRegisters(), id, 1234);
+      for (const other of millRegisterIds) expect(readRegister(written, other)).toBe(other === id ? 1234 : 0);
+    }
+    expect(isMillRegisterId("G60.x")).toBe(false);
+    expect(() => writeRegister(emptyMillRegisters(), "G54.x", 0.5)).toThrow(/whole counts/);
+  });
+  it("after a capture as v the display reads v, and the display and the machine are inverse", () => {
+    fc.assert(fc.property(length, length, length, length, (common, wear, machine, as) => {
+      let registers = writeRegister(writeRegister(emptyMillRegisters(), "common.z", common), "HW1", wear);
+      registers = writeRegister(registers, "G55.z", captureWork(registers, "z", machine, as, 1));
+      const display = displayCounts(registers, { x: 0, y: 0, z: machine }, "G55", 1);
+      return display.z === as && machineFromDisplay(registers, "z", as, "G55", 1) === machine;
+    }));
+  });
+  it("a length capture solved for the display is right whatever was left over; stored as machine Z it keeps the leftover", () => {
+    const registers = addToRegister(writeRegister(emptyMillRegisters(), "G54.z", -12_000), "G54.z", -350);
+    const at = { machineZ: -250_000, counterZ: 42_000, work: "G54", as: 80 } as const;
+    const solved = writeRegister(registers, "H1", captureLength(registers, 1, "display", at));
+    expect(displayCounts(solved, { x: 0, y: 0, z: -250_000 }, "G54", 1).z).toBe(80);
+    expect(captureLength(registers, 1, "machine", at)).toBe(-250_000);
+    expect(captureLength(registers, 1, "counter", at)).toBe(42_000);
+  });
+});
+
+describe("edge and center", () => {
+  it("by hand: kick at −334.666 on the left edge, tip radius 5: the edge is at −329.666", () => {
+    expect(edgeFromContact(-334.666, 1, 5)).toEqual({ edge: -329.666, captureAs: -5, work: -329.666 });
+  });
+  it("the three schools of an edge give one register", () => {
+    fc.assert(fc.property(length, fc.constantFrom(1 as const, -1 as const), fc.integer({ min: 0, max: 10_000 }), length, length, (contact, s, r, o, common) => {
+      const registers = writeRegister(emptyMillRegisters(), "common.x", common);
+      const byCapture = captureWork(registers, "x", contact, o - s * r, null);
+      const byMotion = captureWork(registers, "x", contact + s * r, o, null);
+      const byAdding = captureWork(registers, "x", contact, 0, null) + s * r - o;
+      expect([byMotion, byAdding, edgeFromContact(contact, s, r, o, common).work]).toEqual([byCapture, byCapture, byCapture]);
+    }));
+  });
+  it("mirroring the part mirrors the edge", () => {
+    fc.assert(fc.property(length, fc.integer({ min: 0, max: 10_000 }), length, (contact, r, o) =>
+      edgeFromContact(-contact, -1, r, -o).work === -edgeFromContact(contact, 1, r, o).work));
+  });
+  it("the radius cancels in the middle of two faces, and the size tells when it cannot be", () => {
+    expect(centerFromContacts([-10, 30], 5, "outside")).toEqual({ center: 10, work: 10, size: 30 });
+    expect(centerFromContacts([30, -10], 5, "inside")?.size).toBe(50);
+    expect(centerFromContacts([0, 8], 5, "outside")).toBeNull();
+  });
+});
+
+describe("schools of length", () => {
+  const tools = [{ id: "T1", length: 80.5 }, { id: "T2", length: 112.25 }, { id: "T3", length: 64.125 }];
+  const datumZ = -345.5;
+  const [zs, t, plane] = [0.7, 0.08, -430];
+  const contacts = tools.map(({ id, length: l }) => ({ id, contact: datumZ + l + zs + t }));
+  const onPlane = tools.map(({ id, length: l }) => ({ id, contact: plane + l + t }));
+  const closures = (answer: ReturnType<typeof lengthsBySchool>) => {
+    if (!answer) throw new Error("no answer");
+    return tools.map(({ id, length: l }) => closureMill([0, 0, datumZ], [0, 0, 0], [0, 0, answer.workZByTool?.[id] ?? answer.workZ ?? 0],
+      [{ id, length: l, geometry: answer.lengths[id] ?? 0, wear: answer.wear?.[id] ?? 0 }]).z[id] ?? NaN);
+  };
+  it.each([
+    ["gauge-line", { school: "gauge-line" as const, tools, workTouch: { contact: datumZ + 80.5 + zs + t, length: 80.5, feeler: t, surfaceWork: zs } }],
+    ["part-touch", { school: "part-touch" as const, tools: contacts, feeler: t, surfaceWork: zs }],
+    ["plane-lift", { school: "plane-lift" as const, tools: onPlane, feeler: t, workTouch: { tool: "T2", contact: datumZ + 112.25 + zs + t, feeler: t, surfaceWork: zs } }],
+    ["master", { school: "master" as const, master: "T3", tools: contacts, feeler: t, surfaceWork: zs }],
+    ["offset-per-tool", { school: "offset-per-tool" as const, tools: contacts, feeler: t, surfaceWork: zs }],
+    ["block-in-wear", { school: "block-in-wear" as const, tools: contacts.map(({ id, contact }) => ({ id, contact: contact - t + 25 })), block: 25, surfaceWork: zs }],
+  ])("%s closes to zero", (_name, input) => {
+    for (const closure of closures(lengthsBySchool(input))) expect(closure).toBeCloseTo(0, 9);
+  });
+  it("a feeler forgotten on the plane cancels when work Z is touched with a tool set there the same way", () => {
+    const answer = lengthsBySchool({ school: "plane-lift", tools: onPlane, workTouch: { tool: "T1", contact: datumZ + 80.5 + zs + t, feeler: t, surfaceWork: zs } });
+    for (const closure of closures(answer)) expect(closure).toBeCloseTo(0, 9);
+  });
+  it("converting keeps every closure, there and back", () => {
+    const from = lengthsBySchool({ school: "part-touch", tools: contacts, feeler: t, surfaceWork: zs });
+    const gauge = convertSchool(from?.lengths ?? {}, 0, { school: "gauge-line", known: { id: "T2", length: 112.25 } });
+    expect(gauge?.workZ).toBeCloseTo(datumZ, 9);
+    expect(gauge?.lengths["T3"]).toBeCloseTo(64.125, 9);
+    const back = convertSchool(gauge?.lengths ?? {}, gauge?.workZ ?? 0, { school: "part-touch" });
+    for (const { id } of tools) expect(back?.lengths[id]).toBeCloseTo(from?.lengths[id] ?? NaN, 9);
+    expect(convertSchool({ T1: 1 }, 0, { school: "master", master: "T9" })).toBeNull();
+  });
+  it("a setter against nose and master agree", () => {
+    expect(setterLength(-424.428, { noseTrigger: -511.709 })).toBeCloseTo(87.281, 9);
+    expect(setterLength(-382.037, { master: { length: 84.137, trigger: -415.653 } })).toBeCloseTo(117.753, 9);
+  });
+});

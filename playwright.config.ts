@@ -1,0 +1,18 @@
+import { defineConfig } from "@playwright/test";
+
+/** Set by ./test: the address of a server that it started on a database of its own. */
+const baseURL = process.env["E2E_URL"] ?? "http://127.0.0.1:4399";
+
+export default defineConfig({
+  testDir: "e2e",
+  testMatch: "*.spec.ts",
+  fullyParallel: true,
+  workers: 2,
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
+  reporter: [["list"], ["./scripts/e2e-count-reporter.ts"]],
+  use: {
+    baseURL, viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: "/usr/bin/chromium", args: ["--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-quic"] },
+  },
+});
