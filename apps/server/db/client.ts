@@ -30,8 +30,8 @@ export async function migrateDatabase(pool: pg.Pool, migrationsFolder: string): 
 }
 
 const UNIQUE_VIOLATION = "23505";
-/** Connection refused, broken or the server going down: the request may be tried again later. */
-const UNAVAILABLE = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "57P01", "57P02", "57P03", "08006", "08001", "53300"]);
+/** Connection refused, broken, closed to us or the server going down: the request may be tried again later. */
+const UNAVAILABLE = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "57P01", "57P02", "57P03", "08006", "08001", "53300", "55000", "3D000"]);
 
 function chain(error: unknown): { code?: unknown; message?: unknown }[] {
   const found: { code?: unknown; message?: unknown; cause?: unknown }[] = [];

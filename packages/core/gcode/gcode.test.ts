@@ -16,7 +16,7 @@ describe("reading a block", () => {
   it.each([
     ["", "blockEmpty"], ["(only words)", "blockEmpty"], ["G0 X1 R5", "wordUnknown"], ["G2 X1", "wordUnknown"], ["M8", "wordUnknown"], ["G54.1", "wordUnknown"], ["X1 X2", "wordTwice"],
     ["G0 G1 X1 F100", "groupTwice"], ["G54 G55", "groupTwice"], ["S12.5 M3", "wordNeedsWhole"], ["T-1 M6", "wordOutOfRange"], ["G43 Z5", "lengthRowMissing"], ["G1 X5", "feedMissing"],
-    ["M6", "changeWithoutTool"], ["hello", "blockUnreadable"], ["X1e9999", "blockUnreadable"], ["X99999", "wordOutOfRange"], ["X".repeat(300), "blockTooLong"],
+    ["M6", "changeWithoutTool"], ["hello", "blockUnreadable"], ["X1e9999", "wordUnknown"], ["X99999", "wordOutOfRange"], ["X".repeat(300), "blockTooLong"],
   ])("%j is answered with %s", (text, code) => expect(codes(text)).toContain(code));
   it("names an unknown word and where it stands", () => {
     expect(readBlock("G0 X1 R5", modal).diagnostics).toEqual([{ code: "wordUnknown", word: "R5", span: [6, 8] }]);

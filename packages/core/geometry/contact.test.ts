@@ -26,14 +26,16 @@ describe("first contact", () => {
   it("agrees with walking the line in small steps", () => {
     const place = fc.record({ x: fc.integer({ min: -60, max: 160 }), y: fc.integer({ min: -60, max: 110 }), z: fc.integer({ min: -30, max: 30 }) });
     fc.assert(fc.property(place, place, (from, to) => {
-      const inside = (t: number) => {
+      const isIn = (t: number, marginMm: number) => {
         const [x, y, z] = [from.x + (to.x - from.x) * t, from.y + (to.y - from.y) * t, from.z + (to.z - from.z) * t];
-        return signedGapMm(x, y, box) < tool.radiusMm - 1e-6 && z < -1e-6 && z + tool.toMm > box.low.z + 1e-6;
+        return signedGapMm(x, y, box) < tool.radiusMm + marginMm && z < marginMm && z + tool.toMm > box.low.z - marginMm;
       };
+      const inside = (t: number) => isIn(t, -1e-6);
       const steps = Array.from({ length: 2001 }, (_, step) => step / 2000);
       const walked = steps.find(inside) ?? null;
       const found = firstContact(from, to, tool, box);
-      if (walked === null) return found === null || !inside(Math.min(1, found + 1 / 1000)) || true === (found > 0.999);
+      // a graze between two steps may be found by the one and missed by the other; a step is 0.15 mm at most
+      if (walked === null) return found === null || isIn(found, 0.15);
       return found !== null && Math.abs(found - walked) <= 1 / 1000;
     }), { numRuns: 300 });
   });

@@ -1,0 +1,172 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Command } from "@probe-lane/core/bench";
+import type { MarksView, RulingView, WallView } from "@probe-lane/contract";
+import { openTab, TestClient, TestTab, testServer, type TestServer } from "./testServer";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await testServer();
+});
+afterAll(() => server.close());
+
+const client = (login: string) => new TestClient(server).signIn(login);
+const jog = (clicks = 1): Command => ({ type: "jog", axis: "x", direction: -1, clicks, size: "coarse" });
+const rows = async (lane: string) => (await server.pool.query<{ n: number }>("select count(*)::int n from lane_events where attempt_id = $1", [lane])).rows[0]?.n ?? -1;
+
+describe("a lane's batches", () => {
+  it("a resent batch does nothing twice and is answered the same, refusals included", async () => {
+    const student = await client("sorrel");
+    const tab = await openTab(student, await student.startLane());
+    const batch = tab.batch([{ type: "home" }, jog(5), { type: "placePaper" }, jog(1)]);
+    const first = (await tab.post(batch)).body;
+    const again = (await tab.post(batch)).body;
+    expect(first.outcomes.map(({ kind }) => kind)).toEqual(["done", "done", "refused", "skipped"]);
+    expect(again).toEqual(first);
+    expect(first.observation.machine.x).toBe(-500);
+    expect(await rows(tab.lane)).toBe(first.seq);
+  });
+
+  it("two tabs on one lane: the one that has not seen the other's work is told to reload, and nothing changes", async () => {
+    const student = await client("peverell");
+    const lane = await student.startLane();
+    const [one, two] = [await openTab(student, lane), await openTab(student, lane)];
+    await one.do(jog(1));
+    const before = await rows(lane);
+    const { status, body } = await two.post(two.batch([jog(1)]));
+    expect({ status, code: (body as unknown as { error: { code: string } }).error.code }).toEqual({ status: 409, code: "laneMoved" });
+    expect(await rows(lane)).toBe(before);
+    const reloaded = await openTab(student, lane);
+    await reloaded.do(jog(1));
+  });
+
+  it("two processes on one lane collide at the log's key: one is answered, the other told, nothing is doubled", async () => {
+    const student = await client("okonjo");
+    const lane = await student.startLane(1);
+    const other = await server.another();
+    try {
+      const here = await openTab(student, lane);
+      const there = new TestTab(student.at(other), lane, here.afterSeq);
+      await there.client.view(lane);
+      const before = await rows(lane);
+      const replies = await Promise.all([here.post(here.batch([jog(1)])), there.post(there.batch([jog(1)]))]);
+      expect(replies.map(({ status }) => status).sort()).toEqual([200, 409]);
+      expect(await rows(lane)).toBe(before + 1);
+    } finally {
+      await other.close();
+    }
+  });
+
+  it("another process folds the same lane from the log", async () => {
+    const student = await client("hollinsworth");
+    const { assignments } = (await student.call<{ assignments: { attempts: { id: string }[] }[] }>("GET", "/lanes")).body;
+    const lane = assignments[1]?.attempts[0]?.id ?? "";
+    const other = await server.another();
+    try {
+      expect(await student.at(other).view(lane)).toEqual(await student.view(lane));
+    } finally {
+      await other.close();
+    }
+  });
+
+  it("after hand-in nothing is accepted, and the ruling is there; before it is not", async () => {
+    const student = await client("ashgrove");
+    const tab = await openTab(student, await student.startLane(1));
+    expect((await student.call("GET", `/lanes/${tab.lane}/ruling`)).body.error.code).toBe("notHandedIn");
+    await tab.do({ type: "handIn" });
+    const { outcomes } = await tab.do({ type: "home" });
+    expect(outcomes[0]).toMatchObject({ kind: "refused", refusal: { code: "handedInAlready" } });
+    const { body } = await student.call<RulingView>("GET", `/lanes/${tab.lane}/ruling`);
+    expect(body.ruling.values.map(({ cause }) => cause.kind)).toEqual(["proven", "proven", "proven"]);
+    expect(body.ruling.strands.find(({ name }) => name === "method")?.marks).toBe(0);
+  });
+
+  it("a new attempt draws a new truth, an open one is gone on with, and attempts run out", async () => {
+    const student = await client("lindqvare");
+    const first = await student.startLane(0);
+    expect(await student.startLane(0)).toBe(first);
+    const truths = new Set<string>();
+    for (let attempt = 0; attempt < 5; attempt++) {
+      const lane = await student.startLane(0);
+      const { rows: events } = await server.pool.query<{ event: { truth: { datumMm: unknown } } }>("select event from lane_events where attempt_id = $1 and seq = 1", [lane]);
+      truths.add(JSON.stringify(events[0]?.event.truth.datumMm));
+      await (await openTab(student, lane)).do({ type: "handIn" });
+    }
+    expect(truths.size).toBe(5);
+    const { body } = await student.call<{ assignments: { id: string }[] }>("GET", "/lanes");
+    expect((await student.call("POST", `/assignments/${body.assignments[0]?.id}/lanes`, {})).body.error.code).toBe("attemptsUsedUp");
+  });
+});
+
+describe("what leaves the server", () => {
+  it("no reply to a student before hand-in holds the truth, the seed or the log", async () => {
+    const student = await client("merriwick");
+    const lane = await student.startLane(0);
+    const tab = await openTab(student, lane);
+    const { rows: [row] } = await server.pool.query<{ event: { truth: Record<string, unknown>; finderOwnKickMm: number } }>("select event from lane_events where attempt_id = $1 and seq = 1", [lane]);
+    const { truth, finderOwnKickMm } = row?.event ?? { truth: {}, finderOwnKickMm: NaN };
+    const hidden = [...Object.values(truth.datumMm as object), ...Object.values(truth.lengthsMm as object), ...Object.values(truth.burrMm as object), truth.sheetMm, truth.edgeBreakMm, truth.seed, finderOwnKickMm].map(String);
+    const said = [
+      (await student.call("GET", `/lanes/${lane}`)).text, (await student.call("GET", "/lanes")).text,
+      (await tab.post(tab.batch([{ type: "home" }, { type: "setDoor", isOpen: true }, { type: "load", thing: "edgeFinder" }, { type: "lookFrom", side: "left" }]))).text,
+    ].join("\n");
+    expect(hidden.length).toBeGreaterThan(11);
+    for (const figure of hidden) expect(said).not.toContain(figure);
+    expect(said).not.toMatch(/truth|seed|kickPast|ownKick/i);
+    expect((await student.call("GET", `/lanes/${lane}/record`)).status).toBe(403);
+  });
+});
+
+describe("the instructor", () => {
+  it("watches a lane read only, answers a hand without disturbing the student's tab, and exports the record", async () => {
+    const student = await client("tamblin");
+    const tab = await openTab(student, await student.startLane(0));
+    await tab.do({ type: "raiseHand" });
+    const instructor = await client("marrow");
+    expect(await instructor.view(tab.lane)).toMatchObject({ isReadOnly: true, observation: { isHandUp: true } });
+    expect((await instructor.call("POST", `/lanes/${tab.lane}/commands`, tab.batch([jog()]))).body.error.code).toBe("readOnly");
+    expect((await instructor.call("POST", `/lanes/${tab.lane}/hand`, {})).status).toBe(204);
+    const { observation } = await tab.do(jog(2));
+    expect(observation.isHandUp).toBe(false);
+    const { body } = await instructor.call<{ format: string; events: unknown[] }>("GET", `/lanes/${tab.lane}/record`);
+    expect(body).toMatchObject({ format: "probe-lane/lane", version: 1 });
+    expect(body.events.length).toBe(await rows(tab.lane));
+  });
+
+  it("sees the class sorted by need, and the marks", async () => {
+    const instructor = await client("marrow");
+    const wall = (await instructor.call<WallView>("GET", "/wall")).body;
+    const need = wall.rows.map(({ isHandUp, isStopped, isHandedIn }) => (isHandedIn ? 3 : isHandUp ? 0 : isStopped ? 1 : 2));
+    expect(need).toEqual([...need].sort());
+    const marks = (await instructor.call<MarksView>("GET", "/marks")).body;
+    const careful = marks.students.find(({ name }) => name === "Jasper Quillfeather");
+    expect(Object.values(careful?.cells ?? {}).map(({ best }) => Math.round(best?.total ?? 0))).toEqual([100, 100]);
+  });
+
+  it("hears of a change through the stream, by id only and at most four times a second", async () => {
+    const instructor = await client("marrow");
+    const student = await client("brandvold");
+    const tab = await openTab(student, await student.startLane(0));
+    const abort = new AbortController();
+    const cookie = (instructor as unknown as { cookie: string }).cookie;
+    const stream = await fetch(`${server.url}/api/wall/stream`, { headers: { cookie }, signal: abort.signal });
+    let heard = "";
+    const reading = (async () => {
+      const decoder = new TextDecoder();
+      for await (const chunk of stream.body as unknown as AsyncIterable<Uint8Array>) heard += decoder.decode(chunk);
+    })().catch(() => undefined);
+    const until = Date.now() + 1000;
+    let sent = 0;
+    while (Date.now() < until) {
+      await tab.do(jog(1));
+      sent += 1;
+    }
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    abort.abort();
+    await reading;
+    expect(heard.replace(/^retry: 2000\n\n/, "")).toMatch(/^(event: lane\ndata: [0-9a-f-]{36}\n\n|: on\n\n)*$/);
+    const messages = heard.split("\n").filter((line) => line === `data: ${tab.lane}`);
+    expect(sent).toBeGreaterThan(10);
+    expect(messages.length).toBeGreaterThanOrEqual(3);
+    expect(messages.length).toBeLessThanOrEqual(6);
+  });
+});

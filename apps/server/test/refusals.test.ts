@@ -1,0 +1,138 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { errorStatus, errorWords } from "@probe-lane/contract";
+import { openTab, TestClient, testServer, type TestServer } from "./testServer";
+
+let server: TestServer;
+let lane = "";
+let assignment = "";
+const clients: Record<"nobody" | "student" | "otherStudent" | "instructor", TestClient> = {} as never;
+beforeAll(async () => {
+  server = await testServer();
+  clients.nobody = new TestClient(server);
+  clients.student = await new TestClient(server).signIn("sorrel");
+  clients.otherStudent = await new TestClient(server).signIn("okonjo");
+  clients.instructor = await new TestClient(server).signIn("marrow");
+  lane = await clients.student.startLane();
+  assignment = (await clients.student.call<{ assignments: { id: string }[] }>("GET", "/lanes")).body.assignments[0]?.id ?? "";
+});
+afterAll(() => server.close());
+
+const nowhere = "00000000-0000-4000-8000-000000000000";
+const batch = { writer: "tab-of-the-matrix", afterSeq: 1, commands: [{ clientSeq: 1, command: { type: "lookFrom", side: "left" } }] };
+
+describe("every route, every role", () => {
+  const routes: { name: string; method: string; path: () => string; body?: unknown; expected: Record<keyof typeof clients, number> }[] = [
+    { name: "session", method: "GET", path: () => "/session", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 200 } },
+    { name: "my lanes", method: "GET", path: () => "/lanes", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 } },
+    { name: "start a lane", method: "POST", path: () => `/assignments/${assignment}/lanes`, body: {}, expected: { nobody: 401, student: 201, otherStudent: 201, instructor: 403 } },
+    { name: "start an unknown lane", method: "POST", path: () => `/assignments/${nowhere}/lanes`, body: {}, expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 403 } },
+    { name: "a lane", method: "GET", path: () => `/lanes/${lane}`, expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 200 } },
+    { name: "an unknown lane", method: "GET", path: () => `/lanes/${nowhere}`, expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },
+    { name: "no id at all", method: "GET", path: () => "/lanes/1;drop", expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },
+    { name: "commands", method: "POST", path: () => `/lanes/${lane}/commands`, body: batch, expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 403 } },
+    { name: "ruling before hand-in", method: "GET", path: () => `/lanes/${lane}/ruling`, expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 409 } },
+    { name: "record", method: "GET", path: () => `/lanes/${lane}/record`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "answer a hand", method: "POST", path: () => `/lanes/${lane}/hand`, body: {}, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 } },
+    { name: "wall", method: "GET", path: () => "/wall", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "wall stream", method: "GET", path: () => "/wall/stream", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "marks", method: "GET", path: () => "/marks", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "nothing", method: "GET", path: () => "/nothing", expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },
+  ];
+  for (const { name, method, path, body, expected } of routes) {
+    it(name, async () => {
+      for (const [role, status] of Object.entries(expected)) {
+        if (name === "wall stream" && status === 200) continue; // an endless reply; its content is tested with the lanes
+        const reply = await clients[role as keyof typeof clients].call(method, path(), body);
+        expect(reply.status, `${role}: ${reply.text}`).toBe(status);
+        if (status >= 400) expect(reply.body.error.message.length).toBeGreaterThan(20);
+      }
+    });
+  }
+});
+
+describe("bad input", () => {
+  it("a wrong password, an unknown name and an empty form get one sentence each, and ten tries lock that name for a while", async () => {
+    const client = new TestClient(server);
+    const tries = async (login: string, password: string) => (await client.call("POST", "/session", { login, password })).body.error.code;
+    expect(await tries("peverell", "wrong")).toBe("wrongCredentials");
+    expect(await tries("nobody-here", "wrong")).toBe("wrongCredentials");
+    expect(await tries("", "")).toBe("badRequest");
+    for (let turn = 0; turn < 9; turn++) await tries("peverell", "wrong");
+    expect(await tries("peverell", "fernhollow")).toBe("tooManyTries");
+    expect((await new TestClient(server).signIn("sorrel")).server).toBe(server);
+  });
+
+  it.each([
+    ["not JSON", "{not json"], ["empty", {}], ["unknown command", { ...batch, commands: [{ clientSeq: 1, command: { type: "teleport" } }] }],
+    ["not a register", { ...batch, commands: [{ clientSeq: 1, command: { type: "captureRegister", register: "G99.q", asText: "0" } }] }],
+    ["infinite clicks", { ...batch, commands: [{ clientSeq: 1, command: { type: "jog", axis: "x", direction: 1, clicks: 1e9, size: "fine" } }] }],
+    ["an extra field", { ...batch, commands: [{ clientSeq: 1, command: { type: "home", truth: true } }] }], ["no commands", { ...batch, commands: [] }],
+  ])("a batch that is %s is refused whole", async (_name, body) => {
+    const before = (await clients.student.view(lane)).seq;
+    const reply = await clients.student.call("POST", `/lanes/${lane}/commands`, body);
+    expect(reply.body.error).toEqual({ code: "badRequest", message: errorWords.badRequest });
+    expect((await clients.student.view(lane)).seq).toBe(before);
+  });
+
+  it("a body that is too large, and a page of another site, are refused", async () => {
+    expect((await clients.student.call("POST", `/lanes/${lane}/commands`, { ...batch, writer: "x".repeat(100_000) })).body.error.code).toBe("tooLarge");
+    expect((await clients.student.call("POST", `/lanes/${lane}/commands`, batch, { origin: "http://elsewhere.test" })).body.error.code).toBe("crossSite");
+  });
+
+  it("registers of 1e999, abc, 1/0, empty and 40 digits, and an unreadable block, are answered in words and change nothing", async () => {
+    const student = await new TestClient(server).signIn("hollinsworth");
+    const tab = await openTab(student, await student.startLane(0));
+    await tab.do({ type: "home" });
+    const before = (await student.view(tab.lane)).observation;
+    const texts = ["1e999", "abc", "1/0", "", "1".repeat(40)];
+    for (const text of texts) {
+      const { outcomes } = await tab.do({ type: "typeRegister", register: "G54.x", text, how: "set", isConfirmed: true });
+      expect(outcomes[0]).toMatchObject({ kind: "refused", message: expect.stringMatching(/.{25,}/) as unknown });
+    }
+    expect((await tab.do({ type: "runBlock", text: "G0 X1 banana" })).outcomes[0]).toMatchObject({ kind: "refused", message: expect.stringContaining("Nothing was run") as unknown });
+    expect((await student.view(tab.lane)).observation).toEqual(before);
+  });
+
+  it("an expired session is told so, and the lane is as it was", async () => {
+    const student = await new TestClient(server).signIn("ashgrove");
+    const id = await student.startLane(1);
+    await server.pool.query("delete from session where sess->'user'->>'id' = (select id::text from users where login = 'ashgrove')");
+    await new Promise((resolve) => setTimeout(resolve, 5200)); // sessions are remembered for five seconds
+    expect((await student.call("GET", `/lanes/${id}`)).body.error.code).toBe("notSignedIn");
+    await student.signIn("ashgrove");
+    expect((await student.view(id)).seq).toBe(1);
+  });
+});
+
+describe("errors", () => {
+  it("every code has a status and a sentence", () => {
+    for (const code of Object.keys(errorStatus)) expect(errorWords[code as keyof typeof errorWords]).toMatch(/[.]$/);
+  });
+  it("the database going away is a 503 with a number and no detail, and nothing acknowledged is lost", async () => {
+    const own = await testServer();
+    try {
+      const student = await new TestClient(own).signIn("sorrel");
+      const tab = await openTab(student, await student.startLane(0));
+      await tab.do({ type: "home" });
+      const name = new URL(own.databaseUrl).pathname.slice(1);
+      const admin = new URL(process.env["TEST_DATABASE_URL"] ?? "");
+      const { Client } = (await import("pg")).default;
+      const client = new Client({ connectionString: admin.href });
+      await client.connect();
+      await client.query(`alter database ${name} allow_connections false`);
+      await client.query("select pg_terminate_backend(pid) from pg_stat_activity where datname = $1", [name]);
+      const down = tab.batch([{ type: "jog", axis: "x", direction: -1, clicks: 7, size: "coarse" }]);
+      const reply = await student.call("POST", `/lanes/${tab.lane}/commands`, down);
+      expect(reply.status).toBe(503);
+      expect(Object.keys(reply.body.error).sort()).toEqual(["code", "message", "requestId"]);
+      expect(reply.text).not.toMatch(/select|insert|postgres|ECONN|lane_events/i);
+      await client.query(`alter database ${name} allow_connections true`);
+      await client.end();
+      const again = await tab.post(down);
+      expect(again.status).toBe(200);
+      expect(again.body.observation.machine.x).toBe(-700);
+    } finally {
+      await own.close();
+    }
+  });
+});

@@ -1,0 +1,123 @@
+import type { AddressInfo } from "node:net";
+import { randomBytes } from "node:crypto";
+import type { Command } from "@probe-lane/core/bench";
+import type { BatchReply, LaneView, MyLanes, StartedLane } from "@probe-lane/contract";
+import pg from "pg";
+import { buildApp } from "../app";
+import { migrateDatabase, openDatabase, openPool } from "../db/client";
+import { loadDemo } from "../demoData";
+
+const adminUrl = (): string => {
+  const url = process.env["TEST_DATABASE_URL"];
+  if (!url) throw new Error("TEST_DATABASE_URL is not set: run through vitest");
+  return url;
+};
+
+async function admin(statement: string): Promise<void> {
+  const client = new pg.Client({ connectionString: adminUrl() });
+  await client.connect();
+  await client.query(statement);
+  await client.end();
+}
+
+export interface TestServer {
+  url: string;
+  pool: pg.Pool;
+  databaseUrl: string;
+  /** Builds a second application on the same database, as another process would. */
+  another(): Promise<TestServer>;
+  close(): Promise<void>;
+}
+
+async function serve(databaseUrl: string): Promise<Omit<TestServer, "another">> {
+  const pool = openPool(databaseUrl, 6);
+  const { app, start, close } = buildApp({ pool, sessionSecret: "a secret for tests only, never used elsewhere", webRoot: null });
+  await start();
+  const server = app.listen(0, "127.0.0.1");
+  await new Promise((resolve) => server.once("listening", resolve));
+  const { port } = server.address() as AddressInfo;
+  return {
+    url: `http://127.0.0.1:${port}`, pool, databaseUrl,
+    close: async () => {
+      close();
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await pool.end();
+    },
+  };
+}
+
+/** A server with the demo class on a database of its own. */
+export async function testServer(): Promise<TestServer> {
+  const name = `t_${randomBytes(6).toString("hex")}`;
+  await admin(`create database ${name}`);
+  const url = new URL(adminUrl());
+  url.pathname = `/${name}`;
+  const pool = openPool(url.href, 2);
+  await migrateDatabase(pool, "apps/server/db/migrations");
+  await loadDemo(openDatabase(pool), { reset: false, now: new Date() });
+  await pool.end();
+  const first = await serve(url.href);
+  return {
+    ...first,
+    another: async () => ({ ...(await serve(url.href)), another: () => Promise.reject(new Error("one is enough")) }),
+    close: async () => {
+      await first.close();
+      await admin(`drop database ${name} with (force)`);
+    },
+  };
+}
+
+export interface Reply<T> { status: number; body: T; text: string; headers: Headers }
+
+/** A browser's worth of client: keeps its cookie, speaks JSON. */
+export class TestClient {
+  private cookie = "";
+  constructor(readonly server: { url: string }) {}
+
+  async call<T = { error: { code: string; message: string; requestId?: string } }>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply<T>> {
+    const response = await fetch(`${this.server.url}/api${path}`, {
+      method, headers: { cookie: this.cookie, ...(body === undefined ? {} : { "content-type": "application/json" }), ...headers },
+      ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body) }),
+    });
+    const set = response.headers.get("set-cookie");
+    if (set) this.cookie = set.split(";")[0] ?? "";
+    const text = await response.text();
+    return { status: response.status, text, headers: response.headers, body: (text.startsWith("{") ? JSON.parse(text) : null) as T };
+  }
+  /** The same cookie at another server process. */
+  at(server: { url: string }): TestClient {
+    const other = new TestClient(server);
+    other.cookie = this.cookie;
+    return other;
+  }
+  async signIn(login: string, password = "fernhollow"): Promise<this> {
+    const { status } = await this.call("POST", "/session", { login, password });
+    if (status !== 200) throw new Error(`signIn: ${login}: ${status}`);
+    return this;
+  }
+  async startLane(place = 0): Promise<string> {
+    const { body } = await this.call<MyLanes>("GET", "/lanes");
+    const { body: lane } = await this.call<StartedLane>("POST", `/assignments/${body.assignments[place]?.id}/lanes`, {});
+    return lane.id;
+  }
+  view = async (id: string): Promise<LaneView> => (await this.call<LaneView>("GET", `/lanes/${id}`)).body;
+}
+
+/** A tab working one lane: counts its commands, knows the log's head. */
+export class TestTab {
+  private clientSeq = 0;
+  constructor(readonly client: TestClient, readonly lane: string, public afterSeq: number, readonly writer = `tab-${randomBytes(6).toString("hex")}`) {}
+
+  batch(commands: Command[]) {
+    return { writer: this.writer, afterSeq: this.afterSeq, commands: commands.map((command) => ({ clientSeq: (this.clientSeq += 1), command })) };
+  }
+  post = (batch: unknown) => this.client.call<BatchReply>("POST", `/lanes/${this.lane}/commands`, batch);
+  async do(...commands: Command[]): Promise<BatchReply> {
+    const { status, body, text } = await this.post(this.batch(commands));
+    if (status !== 200) throw new Error(`do: ${status} ${text}`);
+    this.afterSeq = body.seq;
+    return body;
+  }
+}
+export const openTab = async (client: TestClient, lane: string): Promise<TestTab> => new TestTab(client, lane, (await client.view(lane)).seq);
