@@ -60,8 +60,7 @@ function closeIn(lane: LaneDriver, axis: "x" | "y", direction: 1 | -1, last: "fi
 }
 
 function goBeside(lane: LaneDriver, axis: "x" | "y"): void {
-  const { scene, sheet } = lane.seen;
-  const { stock } = scene.boxes;
+  const { boxes: { stock }, heldLengthMm, sheet } = lane.seen;
   const other = axis === "x" ? "y" : "x";
   const { approach } = sheet.edges[axis];
   const face = approach === 1 ? stock.low[axis] : stock.high[axis];
@@ -71,7 +70,7 @@ function goBeside(lane: LaneDriver, axis: "x" | "y"): void {
   door(lane, false);
   moveTo(lane, "Z0");
   moveTo(lane, `X${mmText(at.x)} Y${mmText(at.y)}`);
-  moveTo(lane, `Z${mmText(stock.high.z + scene.heldLengthMm - 4)}`);
+  moveTo(lane, `Z${mmText(stock.high.z + heldLengthMm - 4)}`);
 }
 
 function setEdge(lane: LaneDriver, axis: "x" | "y", habits: Habits): void {
@@ -123,15 +122,15 @@ function findEdge(lane: LaneDriver, axis: "x" | "y", habits: Habits): void {
 }
 
 function touchPaper(lane: LaneDriver, surface: "stock" | "table"): void {
-  const { scene } = lane.seen;
-  const box = scene.boxes[surface];
-  const { stock } = scene.boxes;
+  const { boxes, heldLengthMm } = lane.seen;
+  const box = boxes[surface];
+  const { stock } = boxes;
   const x = surface === "stock" ? (stock.low.x + stock.high.x) / 2 : stock.low.x - 90;
   const y = (stock.low.y + stock.high.y) / 2;
   door(lane, false);
   moveTo(lane, "Z0");
   moveTo(lane, `X${mmText(x)} Y${mmText(y)}`);
-  moveTo(lane, `Z${mmText(box.high.z + scene.heldLengthMm + 2)}`);
+  moveTo(lane, `Z${mmText(box.high.z + heldLengthMm + 2)}`);
   door(lane, true);
   lane.do({ type: "placePaper" });
   const until = (size: "middle" | "fine") => {
@@ -202,14 +201,14 @@ export function workLane(lane: LaneDriver, habits: Habits = {}): void {
   if (stop("y")) return;
   swapTo(lane, "tool1");
   if (habits.driveIntoPart) {
-    const { stock } = lane.seen.scene.boxes;
+    const { stock } = lane.seen.boxes;
     door(lane, false);
     moveTo(lane, `X${mmText(stock.low.x + 20)} Y${mmText(stock.low.y + 20)}`);
-    moveTo(lane, `Z${mmText(stock.high.z + lane.seen.scene.heldLengthMm - 3)}`);
+    moveTo(lane, `Z${mmText(stock.high.z + lane.seen.heldLengthMm - 3)}`);
     return;
   }
   if (habits.paperUnderTurningTool) {
-    const { stock } = lane.seen.scene.boxes;
+    const { stock } = lane.seen.boxes;
     door(lane, false);
     moveTo(lane, `X${mmText(stock.low.x + 20)} Y${mmText(stock.low.y + 20)}`);
     lane.do({ type: "startSpindle", direction: "forward", rpm: 500 });

@@ -27,7 +27,8 @@ export function firstDifference(expected: unknown, actual: unknown, tolerance: n
 const isRefusalExpected = (expect: unknown): boolean =>
   typeof expect === "object" && expect !== null && (expect as { error?: unknown }).error === true;
 
-function judge(op: string, { input, expect, tolerance }: Case): "passed" | "skipped" | string {
+/** "passed", "skipped", or what is wrong. */
+function judge(op: string, { input, expect, tolerance }: Case): string {
   const answer = runOperation(op, input);
   if (!answer.ok && answer.error.code === "unknownOperation") return "skipped";
   if (isRefusalExpected(expect)) return answer.ok ? `expected a refusal, got ${JSON.stringify(answer.value)}` : "passed";

@@ -1,9 +1,8 @@
 import { randomUUID } from "node:crypto";
-import express, { type Express } from "express";
+import express, { type Express, type RequestHandler } from "express";
 import helmet from "helmet";
 import type pg from "pg";
 import { pino, type Logger } from "pino";
-import { pinoHttp } from "pino-http";
 import { authRouter } from "./areas/auth/router";
 import { authStore } from "./areas/auth/store";
 import { LaneCache } from "./areas/lanes/laneCache";
@@ -29,6 +28,13 @@ export interface AppOptions {
 
 const YEAR_SECONDS = 31_536_000;
 
+const apiHeaders: RequestHandler = (_req, res, next) => {
+  res.setHeader("cache-control", "no-store");
+  res.setHeader("content-security-policy", "default-src 'none'; frame-ancestors 'none'");
+  res.setHeader("x-content-type-options", "nosniff");
+  next();
+};
+
 /** The whole application without a port: build it here, listen elsewhere. */
 export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: "silent" }), now = () => new Date() }: AppOptions): {
   app: Express; start(): Promise<void>; close(): void;
@@ -37,15 +43,20 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   const store = laneStore(db);
   const people = authStore(db);
   const cache = new LaneCache(store);
-  const sender = new ChangeSender((laneId) => store.notify(laneId));
+  const sender = new ChangeSender((laneIds) => store.notify(laneIds));
   const changes = new ChangeListener(pool, logger);
   const sessions = sessionHandler(pool, sessionSecret);
   const lanes = new LaneService({ store, cache, changed: (laneId) => sender.changed(laneId), now });
 
   const app = express();
   app.disable("x-powered-by");
-  app.use(pinoHttp({ logger, genReqId: () => randomUUID(), autoLogging: false }));
-  app.use(helmet({
+  // replies of the API are never cached, so a digest of each would be work for nothing
+  app.set("etag", false);
+  app.use((_req, res, next) => {
+    res.locals["requestId"] = randomUUID();
+    next();
+  });
+  const pageHeaders = helmet({
     contentSecurityPolicy: {
       directives: {
         defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", "data:"], fontSrc: ["'self'"],
@@ -54,20 +65,20 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
       },
     },
     strictTransportSecurity: false,
-  }));
-  const api = express.Router();
-  api.use((_req, res, next) => {
-    res.setHeader("cache-control", "no-store");
-    next();
   });
+  const api = express.Router();
+  // replies are data: they may not be framed, sniffed, kept or run; the long list of a page's headers is for pages
+  api.use(apiHeaders);
   api.get("/ping", (_req, res) => res.json({ ok: true }));
   api.use(sameSiteOnly, express.json({ limit: "64kb" }), sessions.handler);
   api.use(authRouter(people));
+  // the lanes come first: a class at work asks for little else
+  api.use(laneRouter(lanes));
   api.use(wallRouter({ store, cache, people, changes, now }));
   api.use(marksRouter(store));
-  api.use(laneRouter(lanes));
   api.use(notFoundHandler);
   app.use("/api", api);
+  app.use(pageHeaders);
   if (webRoot) {
     app.use("/assets", express.static(`${webRoot}/assets`, { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }));
     app.use(express.static(webRoot, { index: false, maxAge: 0 }));

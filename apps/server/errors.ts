@@ -20,13 +20,13 @@ const BODY_ERRORS: Record<string, ErrorCode> = {
 };
 
 /** The one place where an error becomes a reply. What is not known stays in the log, under the number that is sent. */
-export const errorHandler = (logger: Logger): ErrorRequestHandler => (error, req, res, next) => {
+export const errorHandler = (logger: Logger): ErrorRequestHandler => (error, _req, res, next) => {
   if (res.headersSent) return next(error);
   if (error instanceof HttpError) return sendError(res, error.code);
   const bodyError = BODY_ERRORS[String((error as { type?: unknown }).type)];
   if (bodyError) return sendError(res, bodyError);
   if (error instanceof URIError) return sendError(res, "notFound");
-  const requestId = String(req.id ?? "");
+  const requestId = String(res.locals["requestId"]);
   if (isUnavailable(error)) {
     logger.warn({ requestId, err: error }, "database unavailable");
     return sendError(res, "unavailable", requestId);

@@ -7,9 +7,9 @@ export interface Actor { id: string; role: Role; classId: string }
 
 /** The signed-in person, or 401. */
 export function actorOf(req: Request): Actor {
-  const { user } = req.session;
-  if (!user) throw new HttpError("notSignedIn");
-  return user;
+  const actor = req.res?.locals["actor"] as Actor | undefined;
+  if (!actor) throw new HttpError("notSignedIn");
+  return actor;
 }
 
 /** Mounted on an area's router: who may enter at all. */

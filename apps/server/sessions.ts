@@ -2,10 +2,10 @@ import connectPg from "connect-pg-simple";
 import session from "express-session";
 import type { RequestHandler } from "express";
 import type pg from "pg";
-import type { Role } from "@probe-lane/contract";
+import type { Actor } from "./guards";
 
 declare module "express-session" {
-  interface SessionData { user: { id: string; role: Role; classId: string } }
+  interface SessionData { user: Actor }
 }
 
 const CACHE_MS = 5000;
@@ -17,32 +17,9 @@ const TOUCH_MS = 5 * 60 * 1000;
 
 const PgStore = connectPg(session);
 
-/** Sessions live in PostgreSQL; each process remembers what it read for a few seconds. */
-class CachedStore extends PgStore {
-  private readonly seen = new Map<string, { at: number; data: session.SessionData | null | undefined }>();
+/** Sessions live in PostgreSQL. One in use is written back every few minutes, not at every request. */
+class QuietStore extends PgStore {
   private readonly touched = new Map<string, number>();
-
-  override get(sid: string, callback: (error: unknown, data?: session.SessionData | null) => void): void {
-    const held = this.seen.get(sid);
-    if (held && Date.now() - held.at < CACHE_MS) {
-      callback(null, held.data ? structuredClone(held.data) : held.data);
-      return;
-    }
-    super.get(sid, (error: unknown, data?: session.SessionData | null) => {
-      if (!error) this.remember(sid, data);
-      callback(error, data);
-    });
-  }
-
-  override set(sid: string, data: session.SessionData, callback?: () => void): void {
-    this.seen.delete(sid);
-    super.set(sid, data, callback);
-  }
-
-  override destroy(sid: string, callback?: () => void): void {
-    this.seen.delete(sid);
-    super.destroy(sid, callback);
-  }
 
   override touch(sid: string, data: session.SessionData, callback?: () => void): void {
     if (Date.now() - (this.touched.get(sid) ?? 0) < TOUCH_MS) {
@@ -53,18 +30,53 @@ class CachedStore extends PgStore {
     this.touched.set(sid, Date.now());
     super.touch(sid, data, callback);
   }
+}
 
-  private remember(sid: string, data: session.SessionData | null | undefined): void {
-    if (this.seen.size > CACHE_SIZE) this.seen.clear();
-    this.seen.set(sid, { at: Date.now(), data: data ? structuredClone(data) : data });
+/** Who a cookie belongs to, as this process found out within the last seconds. */
+class KnownCookies {
+  private readonly actors = new Map<string, { actor: Actor; at: number }>();
+  find(cookie: string | undefined): Actor | null {
+    const held = cookie === undefined ? undefined : this.actors.get(cookie);
+    return held && Date.now() - held.at < CACHE_MS ? held.actor : null;
+  }
+  keep(cookie: string | undefined, actor: Actor): void {
+    if (cookie === undefined) return;
+    if (this.actors.size > CACHE_SIZE) this.actors.clear();
+    this.actors.set(cookie, { actor, at: Date.now() });
+  }
+  forget(cookie: string | undefined): void {
+    if (cookie !== undefined) this.actors.delete(cookie);
   }
 }
 
+/** Signing in and out always goes to the store; everything else asks who is there, which is remembered for seconds. */
+const SESSION_PATH = "/session";
+
 export function sessionHandler(pool: pg.Pool, secret: string): { handler: RequestHandler; close(): void } {
-  const store = new CachedStore({ pool, tableName: "session", createTableIfMissing: false, pruneSessionInterval: 900 });
+  const store = new QuietStore({ pool, tableName: "session", createTableIfMissing: false, pruneSessionInterval: 900 });
   const handler = session({
     name: "probe-lane", secret, store, resave: false, saveUninitialized: false, rolling: false,
     cookie: { httpOnly: true, sameSite: "strict", secure: "auto", maxAge: SESSION_MS },
   });
-  return { handler, close: () => store.close() };
+  const known = new KnownCookies();
+  const withActor: RequestHandler = (req, res, next) => {
+    const { cookie } = req.headers;
+    if (req.path === SESSION_PATH) known.forget(cookie);
+    else {
+      const actor = known.find(cookie);
+      if (actor) {
+        res.locals["actor"] = actor;
+        return next();
+      }
+    }
+    return handler(req, res, (error?: unknown) => {
+      const { user } = error ? {} as Partial<session.SessionData> : req.session;
+      if (user) {
+        res.locals["actor"] = user;
+        if (req.path !== SESSION_PATH) known.keep(cookie, user);
+      }
+      next(error);
+    });
+  };
+  return { handler: withActor, close: () => store.close() };
 }

@@ -1,4 +1,4 @@
-import { commandSchema, type Gate, type IncidentCode, type Observation, type Refusal } from "@probe-lane/core/bench";
+import { commandSchema, type Gate, type IncidentCode, type Observation, type ObservationNow, type Refusal } from "@probe-lane/core/bench";
 import type { Ruling } from "@probe-lane/core/grading";
 import { z } from "zod";
 
@@ -31,7 +31,8 @@ export interface LaneHeader {
   id: string; title: string; studentName: string; attempt: number; dueAt: string | null; openedAt: string; handedInAt: string | null;
 }
 export interface LaneView { lane: LaneHeader; seq: number; observation: Observation; isReadOnly: boolean }
-export interface BatchReply { seq: number; observation: Observation; outcomes: Outcome[] }
+/** What changed with a batch; what never changes came with the `LaneView`. */
+export interface BatchReply { seq: number; observation: ObservationNow; outcomes: Outcome[] }
 
 export interface AttemptRow {
   id: string; number: number; openedAt: string; handedInAt: string | null; gatesPassed: number; gateCount: number; nextGate: string | null;

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Command } from "@probe-lane/core/bench";
+import type { Truth } from "@probe-lane/core/exercises";
 import type { MarksView, RulingView, WallView } from "@probe-lane/contract";
 import { openTab, TestClient, TestTab, testServer, type TestServer } from "./testServer";
 
@@ -102,9 +103,10 @@ describe("what leaves the server", () => {
     const student = await client("merriwick");
     const lane = await student.startLane(0);
     const tab = await openTab(student, lane);
-    const { rows: [row] } = await server.pool.query<{ event: { truth: Record<string, unknown>; finderOwnKickMm: number } }>("select event from lane_events where attempt_id = $1 and seq = 1", [lane]);
-    const { truth, finderOwnKickMm } = row?.event ?? { truth: {}, finderOwnKickMm: NaN };
-    const hidden = [...Object.values(truth.datumMm as object), ...Object.values(truth.lengthsMm as object), ...Object.values(truth.burrMm as object), truth.sheetMm, truth.edgeBreakMm, truth.seed, finderOwnKickMm].map(String);
+    const { rows: [row] } = await server.pool.query<{ event: { truth: Truth; finderOwnKickMm: number } }>("select event from lane_events where attempt_id = $1 and seq = 1", [lane]);
+    if (!row) throw new Error("the lane has no first event");
+    const { truth, finderOwnKickMm } = row.event;
+    const hidden = [...Object.values(truth.datumMm), ...Object.values(truth.lengthsMm), ...Object.values(truth.burrMm), truth.sheetMm, truth.edgeBreakMm, truth.seed, finderOwnKickMm].map(String);
     const said = [
       (await student.call("GET", `/lanes/${lane}`)).text, (await student.call("GET", "/lanes")).text,
       (await tab.post(tab.batch([{ type: "home" }, { type: "setDoor", isOpen: true }, { type: "load", thing: "edgeFinder" }, { type: "lookFrom", side: "left" }]))).text,

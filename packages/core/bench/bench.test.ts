@@ -13,8 +13,8 @@ function besideLeft(seed = "bench", depthMm = 4): LaneDriver {
   lane.do({ type: "dressBurr" });
   lane.do({ type: "load", thing: "edgeFinder" });
   lane.do({ type: "setDoor", isOpen: false });
-  const { stock } = lane.seen.scene.boxes;
-  const { heldLengthMm } = lane.seen.scene;
+  const { stock } = lane.seen.boxes;
+  const { heldLengthMm } = lane.seen;
   const r = lane.seen.sheet.tipDiameterMm / 2;
   lane.do({ type: "runBlock", text: `G53 G0 X${(stock.low.x - r - 4).toFixed(3)} Y${((stock.low.y + stock.high.y) / 2).toFixed(3)}` });
   lane.do({ type: "runBlock", text: `G53 G0 Z${(stock.high.z + heldLengthMm - depthMm).toFixed(3)}` });
@@ -163,9 +163,9 @@ describe("paper", () => {
     lane.do({ type: "setDoor", isOpen: true });
     lane.do({ type: "load", thing: "tool1" });
     lane.do({ type: "setDoor", isOpen: false });
-    const { stock } = lane.seen.scene.boxes;
+    const { stock } = lane.seen.boxes;
     lane.do({ type: "runBlock", text: `G53 G0 X${(stock.low.x + 40).toFixed(3)} Y${(stock.low.y + 20).toFixed(3)}` });
-    lane.do({ type: "runBlock", text: `G53 G0 Z${(stock.high.z + lane.seen.scene.heldLengthMm + 1).toFixed(3)}` });
+    lane.do({ type: "runBlock", text: `G53 G0 Z${(stock.high.z + lane.seen.heldLengthMm + 1).toFixed(3)}` });
     lane.do({ type: "setDoor", isOpen: true });
     return lane;
   }
@@ -238,7 +238,7 @@ describe("the log", () => {
     fc.assert(fc.property(fc.array(command, { maxLength: 40 }), (commands) => {
       const lane = fresh("fuzz");
       for (const one of commands) {
-        lane.attempt(one as Command);
+        lane.attempt(one);
         for (const axis of ["x", "y", "z"] as const) expect(Number.isSafeInteger(lane.state.position[axis])).toBe(true);
       }
     }), { numRuns: 150 });

@@ -11,10 +11,10 @@ const axis = z.enum(["x", "y", "z"]);
 const place = z.strictObject({ x: counts, y: counts, z: counts });
 const register = z.custom<MillRegisterId>((value) => typeof value === "string" && isMillRegisterId(value));
 const approach = z.union([z.literal(1), z.literal(-1)]);
-export const surfaces = ["stock", "frontJaw", "backJaw", "table"] as const;
+const surfaces = ["stock", "frontJaw", "backJaw", "table"] as const;
 
 /** Incidents: what went wrong, whether it says so at once, whether safety fails outright by it. */
-export const incidentCodes = [
+const incidentCodes = [
   "finderThrown", "finderBent", "finderBroken", "toolChipped", "noseStruck", "paperUnderTurningTool", "paperTorn",
 ] as const;
 export type IncidentCode = (typeof incidentCodes)[number];

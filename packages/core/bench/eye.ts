@@ -12,7 +12,7 @@ const seen = (mm: number, offsetMm: number): number =>
   Math.round((Math.round((mm - offsetMm) / EYE_STEP_MM) * EYE_STEP_MM + offsetMm) * 1000) / 1000;
 
 /** Where an eye puts the datum. Everything drawn hangs on this one place, so that no second rounding tells more. */
-export function seenDatum({ datumMm, eyeOffsetMm }: Truth): Truth["datumMm"] {
+function seenDatum({ datumMm, eyeOffsetMm }: Truth): Truth["datumMm"] {
   return { x: seen(datumMm.x, eyeOffsetMm.x), y: seen(datumMm.y, eyeOffsetMm.y), z: seen(datumMm.z, eyeOffsetMm.z) };
 }
 
@@ -21,8 +21,16 @@ export function seenLengthMm({ truth }: LaneState, thing: Thing | null): number 
   return thing === null ? 0 : seen(truth.lengthsMm[thing], 0);
 }
 
-export const seenBoxes = (state: LaneState): Record<Surface, BoxMm> =>
-  sceneBoxes(state.setup, seenDatum(state.truth), state.setup.partSizeMm);
+const drawn = new WeakMap<Truth, Record<Surface, BoxMm>>();
+
+/** The boxes as an eye places them. A lane's truth never changes, so they are worked out once for it. */
+export function seenBoxes({ setup, truth }: LaneState): Record<Surface, BoxMm> {
+  const known = drawn.get(truth);
+  if (known) return known;
+  const boxes = sceneBoxes(setup, seenDatum(truth), setup.partSizeMm);
+  drawn.set(truth, boxes);
+  return boxes;
+}
 
 /** The surface that an eye finds under the spindle axis. */
 export function surfaceBelow(state: LaneState): Surface | null {

@@ -7,7 +7,7 @@ export { eventSchema, upgradeEvent, type IncidentCode, type LaneEvent } from "./
 export { evolve, foldFrom, replay, type LaneState, type LedgerLine } from "./state";
 export { decide, openLane } from "./decide";
 export type { Refusal } from "./refusals";
-export { observe, type Observation } from "./observe";
+export { nowOf, observe, type Observation, type ObservationNow } from "./observe";
 export { gateNames, gatesOf, type Gate, type GateName } from "./gates";
 export { type CoachStep } from "./coach";
 export { bench } from "./machine";

@@ -1,4 +1,4 @@
-import { sceneBoxes, type Surface } from "../exercises";
+import { sceneBoxes, type Surface, type Truth } from "../exercises";
 import { firstContact, signedGapMm, type BoxMm, type PointMm, type UprightCylinder } from "../geometry";
 import {
   drawApproach, drawBendMm, EDGE_FINDER_TIP_HEIGHT_MM, feelAt, hasKicked, lateOnEdgeBreakMm, overTravel, shapes, wobbleAt,
@@ -23,12 +23,19 @@ const TOUCH_MM = 1e-7;
 const pointOf = (position: AxisCounts): PointMm =>
   ({ x: mmFromCounts(position.x), y: mmFromCounts(position.y), z: mmFromCounts(position.z) });
 
-export function trueBoxes({ setup, truth }: LaneState): Record<Surface, BoxMm> {
-  return sceneBoxes(setup, truth.datumMm, truth.stockSizeMm);
+const solid = new WeakMap<Truth, Record<Surface, BoxMm>>();
+
+/** The boxes as they are. A lane's truth never changes, so they are worked out once for it. */
+function trueBoxes({ setup, truth }: LaneState): Record<Surface, BoxMm> {
+  const known = solid.get(truth);
+  if (known) return known;
+  const boxes = sceneBoxes(setup, truth.datumMm, truth.stockSizeMm);
+  solid.set(truth, boxes);
+  return boxes;
 }
 
 /** True length of what the spindle holds, mm; 0 for the bare nose. */
-export function trueLengthMm({ holds, truth, shorterMm }: LaneState): number {
+function trueLengthMm({ holds, truth, shorterMm }: LaneState): number {
   if (holds === null) return 0;
   return truth.lengthsMm[holds] - (holds === "edgeFinder" ? 0 : shorterMm[holds]);
 }

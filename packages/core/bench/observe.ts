@@ -11,7 +11,7 @@ import { bench } from "./machine";
 import { seesKick, type LaneState, type LedgerLine } from "./state";
 
 /** What eyes and fingers tell of the edge finder's tip from where the student stands. */
-export type TipSeen =
+type TipSeen =
   | { readonly kind: "still" }
   | { readonly kind: "running"; readonly wobble: Wobble }
   | { readonly kind: "aside" }
@@ -41,7 +41,10 @@ export interface Observation {
   readonly resting: Surface | null;
   readonly paper: { readonly on: Surface; readonly feel: Feel } | null;
   readonly below: Surface | null;
-  readonly scene: { readonly boxes: Record<Surface, BoxMm>; readonly heldLengthMm: number };
+  /** Everything solid, placed as an eye sees it. */
+  readonly boxes: Readonly<Record<Surface, BoxMm>>;
+  /** From the gauge line to the tip, as an eye sees it, mm. */
+  readonly heldLengthMm: number;
   readonly isBurrDressed: boolean;
   readonly isHandUp: boolean;
   readonly isHandedIn: boolean;
@@ -50,6 +53,15 @@ export interface Observation {
   readonly evidence: LaneState["evidence"];
   readonly gates: readonly Gate[];
   readonly coach: CoachStep | null;
+}
+
+/** What never changes while a lane is worked: sent once, when it is opened. */
+export type ObservationNow = Omit<Observation, "sheet" | "boxes" | "travelCounts" | "isCoachOn" | "doorLimitRpm" | "guardCounts">;
+
+/** An observation without what never changes. */
+export function nowOf(observation: Observation): ObservationNow {
+  const { sheet: _sheet, boxes: _boxes, travelCounts: _travel, isCoachOn: _coach, doorLimitRpm: _door, guardCounts: _guard, ...now } = observation;
+  return now;
 }
 
 function tipSeen({ holds, finder, spindle, sight }: LaneState): TipSeen | null {
@@ -86,7 +98,8 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     resting: state.resting,
     paper: state.paper,
     below: surfaceBelow(state),
-    scene: { boxes: seenBoxes(state), heldLengthMm: seenLengthMm(state, state.holds) },
+    boxes: seenBoxes(state),
+    heldLengthMm: seenLengthMm(state, state.holds),
     isBurrDressed: state.isBurrDressed,
     isHandUp: state.isHandUp,
     isHandedIn: state.isHandedIn,

@@ -29,7 +29,7 @@ function changed(
 }
 
 /** The value that a capture of `register` as `as` would store now, counts; length rows follow the machine's rule. */
-export function capturedCounts(state: LaneState, register: MillRegisterId, as: Counts): Counts {
+function capturedCounts(state: LaneState, register: MillRegisterId, as: Counts): Counts {
   const { registers, position, modal, counterZero, setup } = state;
   const axis = registerAxis(register);
   if (register.startsWith("HW")) return position.z - as;

@@ -15,7 +15,7 @@ export interface LedgerLine {
   readonly counts: Counts;
 }
 
-export interface FinderState {
+interface FinderState {
   readonly copy: number;
   readonly ownKickMm: number;
   readonly condition: "sound" | "bent" | "broken";
@@ -30,7 +30,7 @@ export interface FinderState {
 }
 
 /** What gates and coach look at: what was done, never whether it is right. */
-export interface Evidence {
+interface Evidence {
   readonly kicks: Readonly<Record<"x" | "y", number>>;
   readonly isSetAfterKick: Readonly<Record<"x" | "y", boolean>>;
   readonly paperFelt: number;

@@ -23,7 +23,7 @@ export interface Setup {
   readonly lengthCapture: Exercise["lengthCapture"];
   readonly allowedSchools: Exercise["allowedSchools"];
 }
-export interface SetupEdge { readonly approach: 1 | -1; readonly edgeWorkMm: number }
+interface SetupEdge { readonly approach: 1 | -1; readonly edgeWorkMm: number }
 
 /** What is physically so in one lane; only the server knows it. Machine frame, mm. */
 export interface Truth {

@@ -11,7 +11,7 @@ import { methodFindings, safetyFindings, type Finding } from "./findings";
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
 export const rulingVersion = "1";
 
-export type StrandName = "values" | "method" | "safety";
+type StrandName = "values" | "method" | "safety";
 export interface StrandMarks { readonly name: StrandName; readonly marks: number; readonly outOf: number }
 
 /** One value of the lane: X, Y, or Z with tool 1. */
@@ -47,7 +47,7 @@ export interface Ruling {
 }
 
 /** Full inside the tolerance, linear to zero at the stated multiple of it. */
-export function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultiple: number, outOf: number): number {
+function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultiple: number, outOf: number): number {
   const off = Math.abs(closureMm) / toleranceMm;
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }

@@ -1,4 +1,4 @@
-import { type CauseId, type ProvenTerm } from "../diagnosis/cause";
+import type { CauseId } from "../diagnosis/cause";
 import type { SignatureId } from "../diagnosis/signatures";
 import type { Finding, MethodStep } from "../grading/findings";
 import type { RegisterRuling, Ruling } from "../grading/ruling";
@@ -156,6 +156,3 @@ export function findingWords(finding: Finding): string {
     }
   }
 }
-
-/** A proven term in a few words with its share, for lists. */
-export const provenTermWords = ({ id, mm }: ProvenTerm): string => `${CAUSES[id]} ${formatUm(mm)} µm`;

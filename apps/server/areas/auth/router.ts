@@ -15,14 +15,21 @@ const limiter = (limit: number, key?: (req: Request) => string) => rateLimit({
   handler: (_req, res) => sendError(res, "tooManyTries"),
 });
 
-const loginKey = (req: Request): string => `login:${String((req.body as { login?: unknown } | undefined)?.login ?? "").slice(0, 80).toLowerCase()}`;
+const loginKey = (req: Request): string => {
+  const login = (req.body as { login?: unknown } | undefined)?.login;
+  return `login:${typeof login === "string" ? login.slice(0, 80).toLowerCase() : ""}`;
+};
+
+/** A session's callback as a promise. */
+const done = (act: (callback: (error?: unknown) => void) => void): Promise<void> =>
+  new Promise((resolve, reject) => act((error) => (error ? reject(error instanceof Error ? error : new Error("session store failed", { cause: error })) : resolve())));
 
 export function authRouter(store: AuthStore): Router {
   const router = Router();
   router.post("/session", limiter(60), limiter(10, loginKey), async (req, res) => {
     const { login, password } = parseBody(signInRequest, req.body);
     const actor = await signIn(store, login, password);
-    await new Promise<void>((resolve, reject) => req.session.regenerate((error: unknown) => (error ? reject(error) : resolve())));
+    await done((callback) => req.session.regenerate(callback));
     req.session.user = actor;
     res.json((await store.profile(actor.id)) satisfies Me | null);
   });
@@ -32,7 +39,7 @@ export function authRouter(store: AuthStore): Router {
     res.json(me satisfies Me);
   });
   router.delete("/session", async (req, res) => {
-    await new Promise<void>((resolve, reject) => req.session.destroy((error: unknown) => (error ? reject(error) : resolve())));
+    await done((callback) => req.session.destroy(callback));
     res.clearCookie("probe-lane").status(204).end();
   });
   return router;

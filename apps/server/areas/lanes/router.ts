@@ -5,6 +5,9 @@ import type { LaneService } from "./service";
 
 export function laneRouter(service: LaneService): Router {
   const router = Router();
+  router.post("/lanes/:id/commands", async (req, res) => {
+    res.json(await service.run(idOf(req), actorOf(req), parseBody(commandBatch, req.body)));
+  });
   router.use(requireRole("student", "instructor"));
   router.get("/lanes", requireRole("student"), async (req, res) => res.json(await service.myLanes(actorOf(req))));
   router.post("/assignments/:id/lanes", requireRole("student"), async (req, res) => {
@@ -12,9 +15,6 @@ export function laneRouter(service: LaneService): Router {
     res.status(201).json({ id } satisfies StartedLane);
   });
   router.get("/lanes/:id", async (req, res) => res.json(await service.view(idOf(req), actorOf(req))));
-  router.post("/lanes/:id/commands", async (req, res) => {
-    res.json(await service.run(idOf(req), actorOf(req), parseBody(commandBatch, req.body)));
-  });
   router.get("/lanes/:id/ruling", async (req, res) => res.json(await service.rulingView(idOf(req), actorOf(req))));
   router.get("/lanes/:id/record", requireRole("instructor"), async (req, res) => {
     const id = idOf(req);

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { decide, eventSchema, gatesOf, observe, openLane, type LaneEvent, type Refusal } from "@probe-lane/core/bench";
+import { decide, eventSchema, gatesOf, nowOf, observe, openLane, type LaneEvent, type Refusal } from "@probe-lane/core/bench";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
 import type { AttemptRow, BatchReply, CommandBatch, LaneHeader, LaneView, MyLanes, Outcome, RulingView } from "@probe-lane/contract";
@@ -11,7 +11,7 @@ import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
 
 export interface LaneServiceDeps { store: LaneStore; cache: LaneCache; changed(laneId: string): void; now(): Date }
 
-export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneHeader => ({
+const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneHeader => ({
   id: row.id, title: row.title, studentName: row.studentName, attempt: row.attempt, dueAt: row.dueAt?.toISOString() ?? null,
   openedAt: row.openedAt.toISOString(), handedInAt: handedInAt?.toISOString() ?? null,
 });
@@ -76,7 +76,7 @@ export class LaneService {
       if (refused) return refusedOutcome(clientSeq, refused.refusal);
       return { clientSeq, kind: entries.length > 0 ? "done" : "skipped" };
     });
-    return { seq: lane.headSeq, observation: observe(lane.state, "student"), outcomes };
+    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student")), outcomes };
   }
 
   private async append(laneId: string, from: HeldLane, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
@@ -105,7 +105,7 @@ export class LaneService {
     this.deps.cache.put(laneId, lane);
     if (isHandIn) await this.ruling(laneId, lane.header);
     this.deps.changed(laneId);
-    return { seq: lane.headSeq, observation: observe(lane.state, "student"), outcomes };
+    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student")), outcomes };
   }
 
   private async write(laneId: string, entries: readonly NewEntry[], handedInAt: Date | null): Promise<void> {

@@ -15,7 +15,17 @@ const headerColumns = {
   exerciseId: assignments.exerciseId, exerciseVersion: assignments.exerciseVersion,
 };
 
+/** Batches of up to so many entries go through a prepared statement; nearly every batch is that short. */
+const PREPARED_ROWS = 6;
+
+const placeholderRow = (row: number) => ({
+  attemptId: sql.placeholder("attemptId"), seq: sql.placeholder(`seq${row}`), at: sql.placeholder(`at${row}`), actorId: sql.placeholder(`actorId${row}`),
+  writer: sql.placeholder(`writer${row}`), clientSeq: sql.placeholder(`clientSeq${row}`), event: sql.placeholder(`event${row}`),
+});
+
 export const laneStore = (db: Database) => {
+  const prepared = Array.from({ length: PREPARED_ROWS }, (_, last) =>
+    db.insert(laneEvents).values(Array.from({ length: last + 1 }, (_row, row) => placeholderRow(row))).prepare(`append_${last + 1}`));
   const headers = () => db.select(headerColumns).from(attempts)
     .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
     .innerJoin(users, eq(users.id, attempts.studentId))
@@ -38,7 +48,9 @@ export const laneStore = (db: Database) => {
 
     /** One statement, one commit. A taken (attempt, seq) is a unique violation: another writer was first. */
     append: async (attemptId: string, entries: readonly NewEntry[]): Promise<void> => {
-      await db.insert(laneEvents).values(entries.map((entry) => ({ attemptId, ...entry })));
+      const statement = prepared[entries.length - 1];
+      if (statement) await statement.execute({ attemptId, ...Object.fromEntries(entries.flatMap((entry, row) => Object.entries(entry).map(([key, value]) => [key + row, value]))) });
+      else await db.insert(laneEvents).values(entries.map((entry) => ({ attemptId, ...entry })));
     },
 
     async handIn(attemptId: string, entries: readonly NewEntry[], at: Date): Promise<void> {
@@ -98,8 +110,8 @@ export const laneStore = (db: Database) => {
     studentsOfClass: (classId: string) => db.execute<{ id: string; name: string }>(
       sql`select u.id, u.name from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
     ).then(({ rows }) => rows),
-    notify: async (attemptId: string): Promise<void> => {
-      await db.execute(sql`select pg_notify('lane', ${attemptId})`);
+    notify: async (attemptIds: readonly string[]): Promise<void> => {
+      await db.execute(sql`select pg_notify('lane', id) from unnest(${sql.param(attemptIds)}::text[]) as id`);
     },
   };
 };

@@ -4,27 +4,30 @@ import type { Logger } from "pino";
 const LEAST_GAP_MS = 250;
 const RECONNECT_MS = 2000;
 
-/** Says that a lane changed: ids only, outside the command's transaction, at most four times a second for each lane. */
+/** Says which lanes changed: ids only, outside the command's transaction, together, at most four times a second. */
 export class ChangeSender {
-  private readonly waiting = new Map<string, NodeJS.Timeout>();
-  private readonly sentAt = new Map<string, number>();
-  constructor(private readonly send: (laneId: string) => Promise<void>) {}
+  private readonly waiting = new Set<string>();
+  private timer: NodeJS.Timeout | null = null;
+  private sentAt = 0;
+  constructor(private readonly send: (laneIds: readonly string[]) => Promise<void>) {}
 
   changed(laneId: string): void {
-    if (this.waiting.has(laneId)) return;
-    const wait = Math.max(0, (this.sentAt.get(laneId) ?? 0) + LEAST_GAP_MS - Date.now());
-    this.waiting.set(laneId, setTimeout(() => {
-      this.waiting.delete(laneId);
-      if (this.sentAt.size > 5000) this.sentAt.clear();
-      this.sentAt.set(laneId, Date.now());
-      // a lost message costs the wall one refresh, never a lane its entry
-      this.send(laneId).catch(() => undefined);
-    }, wait));
+    this.waiting.add(laneId);
+    this.timer ??= setTimeout(() => this.flush(), Math.max(0, this.sentAt + LEAST_GAP_MS - Date.now()));
+  }
+
+  private flush(): void {
+    const laneIds = [...this.waiting];
+    this.waiting.clear();
+    this.timer = null;
+    this.sentAt = Date.now();
+    // a lost message costs the wall one refresh, never a lane its entry
+    this.send(laneIds).catch(() => undefined);
   }
 
   close(): void {
-    for (const timer of this.waiting.values()) clearTimeout(timer);
-    this.waiting.clear();
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
   }
 }
 

@@ -169,7 +169,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
         ) : null}
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
           <ScenePanel view={view} fit={fit} lastAxis={lastAxis} send={send} isReadOnly={isReadOnly} onFit={verbs.fit}
-            onJog={(axis, direction, isTen) => { if (!isReadOnly) jog(axis, direction, isTen ? 10 : 1); }} incident={incident ? incidentWords[incident] : null} />
+            onJog={isReadOnly ? null : (axis, direction, isTen) => jog(axis, direction, isTen ? 10 : 1)} incident={incident ? incidentWords[incident] : null} />
           <div className="flex min-h-0 flex-col gap-2">
             <Position view={view} lastAxis={lastAxis} isReadOnly={isReadOnly} onZeroCounter={(axis) => send({ type: "zeroCounter", axis })} />
             <RegisterPanel ref={registers} view={view} send={send} isReadOnly={isReadOnly} />
@@ -186,7 +186,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
 /** Plan over elevation, drawn in projection; beside them the loupe, so that nothing lies over the drawing. */
 function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, isReadOnly }: {
   view: LinkView; fit: "near" | "whole"; lastAxis: Axis; send(command: Command): void; onFit(): void; incident: string | null; isReadOnly: boolean;
-  onJog(axis: Axis, direction: 1 | -1, isTen: boolean): void;
+  onJog: ((axis: Axis, direction: 1 | -1, isTen: boolean) => void) | null;
 }) {
   const seen = view.observation;
   const { machine } = view.shown;

@@ -11,7 +11,7 @@ const GAP = { wide: 30, large: 22, middling: 14, small: 8, slight: 5, shiver: 3,
 
 /** On which side of the tip the blank lies in this view: -1 left, 1 right, 0 behind or in front of it. */
 function partSide(seen: Observation, machine: AxisCounts): -1 | 0 | 1 {
-  const { stock } = seen.scene.boxes;
+  const { stock } = seen.boxes;
   const { x, y } = placeOf(seen, machine);
   const [a, b] = [across(seen.sight, stock.low.x, stock.low.y), across(seen.sight, stock.high.x, stock.high.y)];
   const at = across(seen.sight, x, y);

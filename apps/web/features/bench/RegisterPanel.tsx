@@ -126,7 +126,7 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
               <select aria-label="Side" value={where} onChange={(event) => setWhere(event.target.value as Where)} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
                 <option value="">which side</option><option value="minus">minus side</option><option value="plus">plus side</option>
               </select>{" "}
-              of {faceWords(axis as "x" | "y")}, and that edge is {axis.toUpperCase()}{" "}
+              of {faceWords(axis)}, and that edge is {axis.toUpperCase()}{" "}
               <FigureInput aria-label="Work coordinate of the edge" className="w-20" value={edge.text} onChange={(event) => edge.setText(event.target.value)} />
             </p>
           ) : (

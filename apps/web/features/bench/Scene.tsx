@@ -57,10 +57,10 @@ const PlanLabel = ({ x, y, children, anchor = "start", fill = "var(--jaw-ink)" }
 );
 
 export function Plan({ seen, machine, fit, lastAxis, onJog, width, height }: {
-  seen: Observation; machine: AxisCounts; fit: "near" | "whole"; lastAxis: Axis; onJog: Jog; width: number; height: number;
+  seen: Observation; machine: AxisCounts; fit: "near" | "whole"; lastAxis: Axis; onJog: Jog | null; width: number; height: number;
 }) {
   const frame = frameOf(planWindow(seen, fit), width, height);
-  const { stock, frontJaw, backJaw } = seen.scene.boxes;
+  const { stock, frontJaw, backJaw } = seen.boxes;
   const { x, y } = placeOf(seen, machine);
   const { sheet } = seen;
   const { cx, cy, isOutside } = keyCenter(frame, x, y);
@@ -69,7 +69,7 @@ export function Plan({ seen, machine, fit, lastAxis, onJog, width, height }: {
   const isNear = fit === "near";
   const arm = 36;
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Plan from above. The spindle axis stands ${isOutside ? "outside the view" : "in the view"}.`}>
+    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="group" aria-label={`Plan from above. The spindle axis stands ${isOutside ? "outside the view" : "in the view"}.`}>
       <rect width={width} height={height} fill="var(--well)" />
       {isNear ? null : <Rect frame={frame} u={[seen.travelCounts.x[0] / 1000, 0]} v={[seen.travelCounts.y[0] / 1000, 0]} fill="none" stroke="var(--ink3)" dash="4 4" />}
       <Rect frame={frame} u={[frontJaw.low.x, frontJaw.high.x]} v={[frontJaw.low.y, frontJaw.high.y]} fill="var(--jaw)" />
@@ -94,10 +94,14 @@ export function Plan({ seen, machine, fit, lastAxis, onJog, width, height }: {
         </g>
       )}
       {isOutside ? <OutsideMark frame={frame} x={x} y={y} window={planWindow(seen, fit)} /> : null}
-      <AxisKey x={cx - arm - 24} y={cy} keyName="ArrowLeft" label="X−" isActive={lastAxis === "x"} onPress={(ten) => onJog("x", -1, ten)} />
-      <AxisKey x={cx + arm + 24} y={cy} keyName="ArrowRight" label="X+" isActive={lastAxis === "x"} onPress={(ten) => onJog("x", 1, ten)} />
-      <AxisKey x={cx} y={cy - arm + 4} keyName="ArrowUp" label="Y+" isActive={lastAxis === "y"} onPress={(ten) => onJog("y", 1, ten)} />
-      <AxisKey x={cx} y={cy + arm - 4} keyName="ArrowDown" label="Y−" isActive={lastAxis === "y"} onPress={(ten) => onJog("y", -1, ten)} />
+      {onJog ? (
+        <>
+          <AxisKey x={cx - arm - 24} y={cy} keyName="ArrowLeft" label="X−" isActive={lastAxis === "x"} onPress={(ten) => onJog("x", -1, ten)} />
+          <AxisKey x={cx + arm + 24} y={cy} keyName="ArrowRight" label="X+" isActive={lastAxis === "x"} onPress={(ten) => onJog("x", 1, ten)} />
+          <AxisKey x={cx} y={cy - arm + 4} keyName="ArrowUp" label="Y+" isActive={lastAxis === "y"} onPress={(ten) => onJog("y", 1, ten)} />
+          <AxisKey x={cx} y={cy + arm - 4} keyName="ArrowDown" label="Y−" isActive={lastAxis === "y"} onPress={(ten) => onJog("y", -1, ten)} />
+        </>
+      ) : null}
     </svg>
   );
 }
@@ -120,7 +124,7 @@ interface Silhouette { from: number; to: number; radius: number; fill: string }
 
 /** The outline of what the spindle holds, heights above the tip. */
 function silhouette(seen: Observation): Silhouette[] {
-  const length = seen.scene.heldLengthMm;
+  const length = seen.heldLengthMm;
   const holder = (from: number): Silhouette => ({ from, to: length, radius: 20, fill: "var(--steel)" });
   const nose: Silhouette = { from: length, to: length + 120, radius: 30, fill: "var(--steel-dark)" };
   switch (seen.holds) {
@@ -134,11 +138,11 @@ function silhouette(seen: Observation): Silhouette[] {
 }
 
 export function Elevation({ seen, machine, fit, lastAxis, onJog, width, height }: {
-  seen: Observation; machine: AxisCounts; fit: "near" | "whole"; lastAxis: Axis; onJog: Jog; width: number; height: number;
+  seen: Observation; machine: AxisCounts; fit: "near" | "whole"; lastAxis: Axis; onJog: Jog | null; width: number; height: number;
 }) {
   const clip = useId();
   const { sight, sheet } = seen;
-  const { stock, frontJaw, backJaw, table } = seen.scene.boxes;
+  const { stock, frontJaw, backJaw, table } = seen.boxes;
   const { x, y, tipZ } = placeOf(seen, machine);
   const u = (px: number, py: number) => across(sight, px, py);
   const span = (low: { x: number; y: number }, high: { x: number; y: number }): [number, number] => [u(low.x, low.y), u(high.x, high.y)];
@@ -159,10 +163,10 @@ export function Elevation({ seen, machine, fit, lastAxis, onJog, width, height }
   const drawJaw = (jaw: typeof frontJaw) => <Rect frame={frame} u={span(jaw.low, jaw.high)} v={[jaw.low.z, jaw.high.z]} fill="var(--jaw)" stroke="var(--steel-dark)" />;
   const stockDepth = depth(sight, (stock.low.x + stock.high.x) / 2, (stock.low.y + stock.high.y) / 2);
   const isToolFar = toolDepth > stockDepth + 1;
-  const [stockU0, stockU1] = span(stock.low, stock.high).sort((a, b) => a - b) as [number, number];
+  const [stockU0, stockU1] = span(stock.low, stock.high).sort((a, b) => a - b);
   const parallel = 12;
   const tool = (
-    <g data-part="tool" data-length={seen.scene.heldLengthMm}>
+    <g data-part="tool" data-length={seen.heldLengthMm}>
       {shape.map(({ from, to, radius, fill }) => (
         <Rect key={from} frame={frame} u={[at - radius, at + radius]} v={[tipZ + from, tipZ + to]} fill={fill} stroke="var(--ink2)" />
       ))}
@@ -175,7 +179,7 @@ export function Elevation({ seen, machine, fit, lastAxis, onJog, width, height }
   const isAbove = frame.py(tipZ) < -4;
   const keysX = clamp(cx + 76, 60, width - 34);
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Elevation seen from the ${sight}.`}>
+    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="group" aria-label={`Elevation seen from the ${sight}.`}>
       <clipPath id={clip}><rect width={width} height={height} /></clipPath>
       <rect width={width} height={height} fill="var(--well)" />
       <g clipPath={`url(#${clip})`}>
@@ -194,8 +198,12 @@ export function Elevation({ seen, machine, fit, lastAxis, onJog, width, height }
       </g>
       <text x={8} y={16} fontSize="12" fill="var(--ink2)">{seen.isDoorOpen ? "door open" : "door shut"}{sheet.facingAllowanceMm > 0 ? " · dark skin: still to be faced" : ""}</text>
       {isAbove ? <text x={clamp(cx, 90, width - 90)} y={34} textAnchor="middle" fontSize="12" fill="var(--contact)">tip is {Math.round(tipZ - top)} mm above this view</text> : null}
-      <AxisKey x={keysX} y={60} keyName="PageUp" label="Z+" isActive={lastAxis === "z"} onPress={(ten) => onJog("z", 1, ten)} />
-      <AxisKey x={keysX} y={88} keyName="PageDown" label="Z−" isActive={lastAxis === "z"} onPress={(ten) => onJog("z", -1, ten)} />
+      {onJog ? (
+        <>
+          <AxisKey x={keysX} y={60} keyName="PageUp" label="Z+" isActive={lastAxis === "z"} onPress={(ten) => onJog("z", 1, ten)} />
+          <AxisKey x={keysX} y={88} keyName="PageDown" label="Z−" isActive={lastAxis === "z"} onPress={(ten) => onJog("z", -1, ten)} />
+        </>
+      ) : null}
     </svg>
   );
 }

@@ -32,12 +32,12 @@ export interface Place { x: number; y: number; tipZ: number; noseZ: number }
 /** Where the spindle axis, the tip and the nose stand, mm; the tip as far down as an eye makes the tool. */
 export function placeOf(seen: Observation, machine: AxisCounts): Place {
   const noseZ = machine.z / 1000;
-  return { x: machine.x / 1000, y: machine.y / 1000, noseZ, tipZ: noseZ - seen.scene.heldLengthMm };
+  return { x: machine.x / 1000, y: machine.y / 1000, noseZ, tipZ: noseZ - seen.heldLengthMm };
 }
 
 /** Eye distances from the tip's outside to the blank's sides and skin, mm, rounded as an eye would. */
 export function daylight(seen: Observation, machine: AxisCounts): { side: number; above: number } {
-  const { stock } = seen.scene.boxes;
+  const { stock } = seen.boxes;
   const { x, y, tipZ } = placeOf(seen, machine);
   const radius = seen.holds === "edgeFinder" ? seen.sheet.tipDiameterMm / 2 : seen.holds === "tool1" ? seen.sheet.tool1DiameterMm / 2 : 0.2;
   const dx = Math.max(stock.low.x - x, x - stock.high.x);
@@ -80,7 +80,7 @@ export function planWindow(seen: Observation, fit: "near" | "whole"): ViewBox {
     const { x, y } = seen.travelCounts;
     return { left: x[0] / 1000 - 60, right: x[1] / 1000 + 60, bottom: y[0] / 1000 - 40, top: y[1] / 1000 + 40 };
   }
-  const { frontJaw, backJaw } = seen.scene.boxes;
+  const { frontJaw, backJaw } = seen.boxes;
   const MARGIN = 16;
   return { left: frontJaw.low.x - MARGIN, right: frontJaw.high.x + MARGIN, bottom: frontJaw.low.y - MARGIN, top: backJaw.high.y + MARGIN };
 }

@@ -2,7 +2,7 @@ import type { BatchReply, CommandBatch, LaneView, Outcome } from "@probe-lane/co
 import type { Command, Observation } from "@probe-lane/core/bench";
 import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 
-export type LinkStatus = "linked" | "lost" | "moved" | "signedOut" | "broken";
+type LinkStatus = "linked" | "lost" | "moved" | "signedOut" | "broken";
 type JogCommand = Extract<Command, { type: "jog" }>;
 interface Queued { clientSeq: number; command: Command }
 
@@ -35,7 +35,7 @@ const isJog = (command: Command): command is JogCommand => command.type === "jog
 const isFinest = (command: JogCommand): boolean => command.size === "fine" || command.size === "middle";
 
 /** Something that eyes, ears or fingers noticed between two observations. */
-export function isSensation(before: Observation, after: Observation): boolean {
+function isSensation(before: Observation, after: Observation): boolean {
   return JSON.stringify([before.tip, before.paper?.feel, before.resting, before.incidents.length, before.isStopped]) !==
     JSON.stringify([after.tip, after.paper?.feel, after.resting, after.incidents.length, after.isStopped]);
 }
@@ -121,12 +121,13 @@ export class LaneLink {
 
   private settle(reply: BatchReply): void {
     const before = this.view.observation;
+    const observation: Observation = { ...before, ...reply.observation };
     this.headSeq = reply.seq;
     this.inFlight = [];
     const refused = reply.outcomes.find((outcome) => outcome.kind === "refused");
-    if (refused || isSensation(before, reply.observation)) this.queue = this.queue.filter(({ command }) => !isJog(command));
+    if (refused || isSensation(before, observation)) this.queue = this.queue.filter(({ command }) => !isJog(command));
     const lastOutcome = refused ?? reply.outcomes.at(-1) ?? null;
-    this.view = { ...this.view, observation: reply.observation, lastOutcome };
+    this.view = { ...this.view, observation, lastOutcome };
     this.update({ status: "linked", message: refused?.kind === "refused" ? refused.message : null });
     this.pump();
   }

@@ -15,7 +15,10 @@ describe("a value on its axis", () => {
   it.each([320, 480, 600])("at %i px nothing is cut off and no two labels touch", (width) => {
     for (const value of values) {
       const view = axisView(value, width);
-      for (const { x } of [...view.marks, ...view.ticks]) expect(x).toBeGreaterThanOrEqual(0), expect(x).toBeLessThanOrEqual(width);
+      for (const { x } of [...view.marks, ...view.ticks]) {
+        expect(x).toBeGreaterThanOrEqual(0);
+        expect(x).toBeLessThanOrEqual(width);
+      }
       const spans = view.marks.filter(({ label }) => label).map(({ x, label, anchor, row }) => {
         const wide = label.length * 6.4;
         const left = anchor === "start" ? x : anchor === "end" ? x - wide : x - wide / 2;

@@ -2,7 +2,7 @@ import type { RegisterRuling } from "@probe-lane/core/grading";
 import { signatureWords } from "@probe-lane/core/words";
 import { scaleSymlog } from "d3-scale";
 
-export interface AxisMark { readonly key: string; readonly x: number; readonly label: string; readonly row: number; readonly anchor: "start" | "middle" | "end"; readonly isCause: boolean }
+interface AxisMark { readonly key: string; readonly x: number; readonly label: string; readonly row: number; readonly anchor: "start" | "middle" | "end"; readonly isCause: boolean }
 export interface AxisView {
   readonly ticks: readonly { x: number; label: string }[];
   readonly band: readonly [number, number];

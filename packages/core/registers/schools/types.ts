@@ -1,5 +1,5 @@
 /** A tool and the machine Z at which it met the surface. */
-export interface ToolContact { id: string; contact: number }
+interface ToolContact { id: string; contact: number }
 interface Touch { feeler?: number; surfaceWork?: number }
 
 export type GaugeLineInput = {

@@ -1,0 +1,71 @@
+import { expect, test } from "@playwright/test";
+import { KeyboardStudent } from "./keyboardStudent";
+import { OwnServer } from "./server";
+
+const FOCUSER = "Focuser plate, lower left corner";
+const ROLLER = "Roller bracket, back right corner";
+
+test("a lost link holds the machine and says so; on return nothing is missing or doubled", async ({ page, context }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("peverell");
+  await student.startLane(FOCUSER);
+  await student.size(1);
+  const before = await student.figure("machine-x");
+  await student.do("ArrowLeft");
+  await context.setOffline(true);
+  await student.press("ArrowLeft");
+  await expect(page.getByTestId("link")).toContainText("link lost, machine holds");
+  await expect(page.getByRole("alert")).toContainText("the machine holds where it is");
+  await student.press("ArrowLeft", 5);
+  await context.setOffline(false);
+  await expect(page.getByTestId("link")).toContainText("linked", { timeout: 20_000 });
+  await expect.poll(() => student.figure("machine-x")).toBeCloseTo(before - 0.2, 6);
+  await page.reload();
+  await expect.poll(() => student.figure("machine-x")).toBeCloseTo(before - 0.2, 6);
+});
+
+test("two tabs on one lane: the second is told, and goes on after a reload", async ({ page, context }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("hollinsworth");
+  await student.startLane(FOCUSER);
+  const second = new KeyboardStudent(await context.newPage());
+  await second.page.goto(page.url());
+  await expect(second.page.getByTestId("link")).toContainText("linked");
+  await student.do("h");
+  await second.press("o");
+  await expect(second.page.getByRole("alert")).toContainText("gone on in another tab");
+  await second.page.getByRole("button", { name: "Reload this page" }).click();
+  await expect(second.page.getByText("reference return done")).toBeVisible();
+  await second.do("o");
+  await expect(second.page.getByRole("button", { name: /^Shut door/ })).toBeVisible();
+});
+
+test("kill -9 of the server in mid-lane: the same state after the next start, and the page goes on by itself", async ({ page }) => {
+  const own = new OwnServer();
+  await own.start();
+  try {
+    const student = new KeyboardStudent(page);
+    await page.goto(`${own.url}/sign-in`);
+    await page.getByLabel("Name").fill("ashgrove");
+    await page.getByLabel("Password").fill("fernhollow");
+    await page.keyboard.press("Enter");
+    await page.waitForURL(`${own.url}/`);
+    await student.startLane(ROLLER);
+    await student.do("h");
+    await student.block("G53 G0 X-120 Y-80");
+    await student.typeRegister("G54 X", "Set", "-3.5");
+    const before = { x: await student.figure("machine-x"), register: await student.figure("G54.x") };
+    await own.kill();
+    await student.size(1);
+    await student.press("ArrowRight");
+    await expect(page.getByTestId("link")).toContainText("link lost");
+    await own.start();
+    await expect(page.getByTestId("link")).toContainText("linked", { timeout: 30_000 });
+    await expect.poll(() => student.figure("machine-x")).toBeCloseTo(before.x + 0.1, 6);
+    await page.reload();
+    await expect.poll(() => student.figure("G54.x")).toBe(before.register);
+    await expect.poll(() => student.figure("machine-x")).toBeCloseTo(before.x + 0.1, 6);
+  } finally {
+    await own.kill();
+  }
+});

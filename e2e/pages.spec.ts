@@ -1,0 +1,103 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test, type Page } from "@playwright/test";
+import { KeyboardStudent } from "./keyboardStudent";
+
+async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual([]);
+}
+
+test("the wall moves live, a lane opens read only, and a hand is answered", async ({ browser }) => {
+  const [one, two] = await Promise.all([browser.newContext(), browser.newContext()]);
+  const instructor = await one.newPage();
+  await new KeyboardStudent(instructor).signIn("marrow");
+  await expect(instructor).toHaveURL(/\/wall$/);
+  const student = new KeyboardStudent(await two.newPage());
+  await student.signIn("merriwick");
+  await student.startLane("Focuser plate, lower left corner");
+  const row = instructor.getByRole("row").filter({ hasText: "Calla Merriwick" });
+  await expect(row).toContainText("Focuser plate");
+  await expect(row).toContainText("at Machine ready");
+  await student.do("h");
+  await expect(row).toContainText("at Stock seated");
+  await student.do("r");
+  await expect(row).toContainText("hand is up");
+  await row.getByRole("link", { name: "Calla Merriwick" }).click();
+  await expect(instructor.getByText("watching")).toBeVisible();
+  await expect(instructor.getByRole("button", { name: "Set G54 X" })).toHaveCount(0);
+  await student.do("o");
+  await expect(instructor.getByTestId("message")).toContainText("Door open");
+  await instructor.getByRole("button", { name: "Answer the raised hand" }).click();
+  await expect(instructor.getByRole("button", { name: "Answer the raised hand" })).toHaveCount(0);
+  await student.do("o");
+  await expect(student.page.getByRole("button", { name: /Raise hand/ })).toBeVisible();
+  await accessible(instructor);
+  await instructor.getByRole("link", { name: "Back to the wall" }).click();
+  await accessible(instructor);
+  await Promise.all([one.close(), two.close()]);
+});
+
+test("marks: best attempt, strands, sorted by a click, down to the ruling", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Marks" }).click();
+  const row = page.getByRole("row").filter({ hasText: "Ottilie Brandvold" });
+  await expect(row).toContainText("83");
+  await page.getByRole("button", { name: /^Focuser plate/ }).click();
+  await expect(page.getByRole("columnheader", { name: /^Focuser plate/ })).toHaveAttribute("aria-sort", /ascending|descending/);
+  await accessible(page);
+  await row.getByRole("link", { name: "83" }).click();
+  await expect(page.getByRole("heading", { name: /one tip radius, left out/ })).toBeVisible();
+  await accessible(page);
+});
+
+test("bad input: a wrong password, an unknown lane, another student's lane, a page that is not there, a role that may not", async ({ page, browser }) => {
+  await page.goto("/sign-in");
+  await page.getByLabel("Name").fill("brandvold");
+  await page.getByLabel("Password").fill("not this one");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("alert")).toHaveText("Name and password do not fit together. Check both and try again.");
+  await accessible(page);
+  await new KeyboardStudent(page).signIn("brandvold");
+  await accessible(page);
+  await page.goto("/lanes/00000000-0000-4000-8000-000000000000");
+  await expect(page.getByRole("alert")).toContainText("There is nothing at this address");
+  await page.goto("/nowhere");
+  await expect(page.getByRole("alert")).toContainText("There is nothing at this address");
+  await page.goto("/wall");
+  await expect(page.getByRole("heading", { name: "My lanes" })).toBeVisible();
+  await page.getByRole("button", { name: /Go on with attempt/ }).click();
+  await page.waitForURL(/\/lanes\//);
+  const lane = page.url();
+  const other = await (await browser.newContext()).newPage();
+  await new KeyboardStudent(other).signIn("tamblin");
+  await other.goto(lane);
+  await expect(other.getByRole("alert")).toContainText("There is nothing at this address");
+  await page.goto(`${lane}/ruling`);
+  await expect(page.getByRole("alert")).toContainText("not handed in yet");
+  await page.getByRole("link", { name: "Go to the bench" }).click();
+  await expect(page.getByTestId("link")).toContainText("linked");
+});
+
+test("a register that cannot be read, and a block that cannot, are answered on the bench and change nothing", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("lindqvare");
+  await student.startLane("Focuser plate, lower left corner");
+  await student.do("h");
+  for (const [text, words] of [["1e999", "is not a length"], ["abc", "is not a length"], ["1/0", "divides by zero"], ["1".repeat(40), "longer than any length"]] as const) {
+    await student.press("e");
+    await expect(page.getByLabel("Value to type")).toBeFocused();
+    await page.getByLabel("Value to type").fill(text);
+    await student.press("Enter");
+    await expect(page.getByTestId("message")).toContainText(words);
+    expect(await student.figure("G54.x")).toBe(0);
+  }
+  await page.getByLabel("Value to type").fill("");
+  await student.press("Escape");
+  await student.block("G0 X1 R5");
+  await expect(page.getByTestId("message")).toHaveText("R5 is not a word that this bench runs. Nothing was run.");
+  expect(await student.figure("machine-x")).toBe(0);
+  await accessible(page);
+  await student.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys of the bench" })).toBeVisible();
+  await accessible(page);
+});
