@@ -160,14 +160,14 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
   );
   return (
     <Shell isFull title={seen.sheet.title} aside={aside}
-      detail={`${isWatching ? `${lane.studentName} · watching · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}>
+      detail={`${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}>
       <LaneRule gates={gates} label="Gates of this lane" />
       <div data-waiting={view.isWaiting} className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">
         {view.status === "lost" ? <Notice kind="stop" role="alert">Link lost: the machine holds where it is. {view.message}</Notice> : null}
         {view.status !== "lost" && view.status !== "linked" ? (
           <Notice kind="stop" role="alert">{view.message} {view.status === "signedOut" ? <Link className="font-bold underline" to="/sign-in">Sign in</Link> : <button type="button" className="font-bold underline" onClick={() => location.reload()}>Reload this page</button>}</Notice>
         ) : null}
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.7fr)] xl:grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
           <ScenePanel view={view} fit={fit} lastAxis={lastAxis} send={send} isReadOnly={isReadOnly} onFit={verbs.fit}
             onJog={isReadOnly ? null : (axis, direction, isTen) => jog(axis, direction, isTen ? 10 : 1)} incident={incident ? incidentWords[incident] : null} />
           <div className="flex min-h-0 flex-col gap-2">
@@ -204,14 +204,14 @@ function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, isReadO
             </>
           ) : null}
         </div>
-        <div className="flex w-[212px] shrink-0 flex-col gap-2 border-l border-rule-soft p-2">
+        <div className="flex w-[168px] shrink-0 xl:w-[212px] flex-col gap-2 border-l border-rule-soft p-2">
           <Loupe seen={seen} machine={machine} />
           <div>
-            <p className="mb-1 text-xs text-ink2">You look <KeyCap>V</KeyCap></p>
+            <p className="mb-1 text-xs text-ink2">You look from the <KeyCap>V</KeyCap></p>
             <div role="radiogroup" aria-label="Line of sight" className="grid grid-cols-2 gap-1">
               {(["front", "right", "back", "left"] as const).map((side) => (
-                <button key={side} type="button" role="radio" aria-checked={seen.sight === side} disabled={isReadOnly} onClick={() => send({ type: "lookFrom", side })}
-                  className={`rounded-[3px] border px-1.5 py-0.5 text-xs ${seen.sight === side ? "border-ink bg-ink font-bold text-panel" : "border-ink3 bg-field"}`}>{sideWords[side]}</button>
+                <button key={side} type="button" role="radio" aria-label={sideWords[side]} aria-checked={seen.sight === side} disabled={isReadOnly} onClick={() => send({ type: "lookFrom", side })}
+                  className={`rounded-[3px] border px-1.5 py-0.5 text-xs ${seen.sight === side ? "border-ink bg-ink font-bold text-panel" : "border-ink3 bg-field"}`}>{side}</button>
               ))}
             </div>
           </div>

@@ -65,7 +65,7 @@ function SolidPicture({ seen, machine }: { seen: Observation; machine: AxisCount
   const floor = 132;
   const isOver = side <= 0 || paper !== null || resting !== null;
   const paperGap = { slides: 14, drags: 7, held: 5, pinched: 3, torn: 0 };
-  const gap = paper ? paperGap[paper.feel] : resting ? 0 : isOver ? Math.min(70, 14 + Math.max(0, above) * 3) : 40;
+  const gap = paper ? paperGap[paper.feel] : resting || seen.isStopped ? 0 : isOver ? Math.min(70, 14 + Math.max(0, above) * 3) : 40;
   const tipY = floor - gap;
   return (
     <g>
@@ -90,7 +90,7 @@ export function Loupe({ seen, machine }: { seen: Observation; machine: AxisCount
   const { strong, soft, isContact } = sensationOf(seen, machine);
   return (
     <figure className="flex flex-col items-center">
-      <svg width={SIZE} height={SIZE} viewBox={`0 0 ${SIZE} ${SIZE}`} aria-hidden>
+      <svg className="w-full max-w-[196px]" viewBox={`0 0 ${SIZE} ${SIZE}`} aria-hidden>
         <clipPath id={clip}><circle cx={MID} cy={MID} r={MID - 3} /></clipPath>
         <circle cx={MID} cy={MID} r={MID - 3} fill="var(--field)" />
         <g clipPath={`url(#${clip})`}>

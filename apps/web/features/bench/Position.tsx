@@ -25,9 +25,9 @@ export function Position({ view, lastAxis, onZeroCounter, isReadOnly }: {
             return (
               <tr key={axis} className="border-t border-rule-soft">
                 <th scope="row" className={`pl-2 text-left text-xl ${isLast ? "text-contact" : ""}`}>{axis.toUpperCase()}<span className="sr-only">{isLast ? ", moving" : ""}</span></th>
-                <td data-testid={`work-${axis}`} className={`figures py-0.5 text-right text-[25px] leading-8 font-semibold ${isLast ? "text-contact" : ""}`}>{isHomed ? formatCounts(shown.work[axis]) : "–"}</td>
-                <td data-testid={`machine-${axis}`} className="figures pl-3 text-right text-[15px]">{isHomed ? formatCounts(shown.machine[axis]) : "unknown"}</td>
-                <td className="figures pl-3 text-right text-[15px] text-ink2">{isHomed ? formatCounts(shown.counter[axis]) : "–"}</td>
+                <td data-testid={`work-${axis}`} className={`figures py-0.5 text-right text-[21px] leading-8 xl:text-[25px] font-semibold ${isLast ? "text-contact" : ""}`}>{isHomed ? formatCounts(shown.work[axis]) : "–"}</td>
+                <td data-testid={`machine-${axis}`} className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px]">{isHomed ? formatCounts(shown.machine[axis]) : "unknown"}</td>
+                <td className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px] text-ink2">{isHomed ? formatCounts(shown.counter[axis]) : "–"}</td>
                 <td className="pr-1 text-right">
                   {isReadOnly ? null : <Button look="quiet" className="text-xs" aria-label={`Zero the ${axis.toUpperCase()} counter`} title={`Zero the ${axis.toUpperCase()} counter`} onClick={() => onZeroCounter(axis)}>→0</Button>}
                 </td>

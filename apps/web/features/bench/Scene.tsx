@@ -29,7 +29,7 @@ function AxisKey({ x, y, keyName, label, isActive, onPress }: {
   x: number; y: number; keyName: string; label: string; isActive: boolean; onPress(isTen: boolean): void;
 }) {
   const cap = jogKeys[keyName]?.cap ?? "";
-  const width = cap.length > 1 ? 50 : 40;
+  const width = cap.length > 1 ? 64 : 40;
   return (
     <g role="button" tabIndex={-1} aria-label={jogKeys[keyName]?.words} transform={`translate(${x - width / 2} ${y - 11})`} style={{ cursor: "pointer" }}
       onPointerDown={(event) => { event.preventDefault(); onPress(event.shiftKey); }}>
@@ -196,7 +196,7 @@ export function Elevation({ seen, machine, fit, lastAxis, onJog, width, height }
         {nearJaw ? drawJaw(nearJaw.jaw) : null}
         {isToolFar ? null : tool}
       </g>
-      <text x={8} y={16} fontSize="12" fill="var(--ink2)">{seen.isDoorOpen ? "door open" : "door shut"}{sheet.facingAllowanceMm > 0 ? " · dark skin: still to be faced" : ""}</text>
+      <text x={8} y={16} fontSize="12" fill="var(--ink2)" stroke="var(--well)" strokeWidth="4" paintOrder="stroke">{seen.isDoorOpen ? "door open" : "door shut"}{sheet.facingAllowanceMm > 0 ? " · dark skin: still to be faced" : ""}</text>
       {isAbove ? <text x={clamp(cx, 90, width - 90)} y={34} textAnchor="middle" fontSize="12" fill="var(--contact)">tip is {Math.round(tipZ - top)} mm above this view</text> : null}
       {onJog ? (
         <>
