@@ -3,7 +3,10 @@ import { infer } from "../diagnosis/infer";
 import { centerFromContacts } from "../registers/center";
 import { closureMill } from "../registers/closure";
 import { edgeFromContact } from "../registers/edge";
+import { latheGeometry, latheTouchValue } from "../registers/lathe";
 import { convertSchool, lengthsBySchool, setterLength } from "../registers/schools";
+import { latheSchool, readoutLibrary } from "../registers/schools/lathe";
+import { wearCorrection } from "../registers/wear";
 import { accept, refuse, type Result } from "../result";
 import { standardUncertainty } from "./uncertainty";
 
@@ -44,6 +47,7 @@ const lengthSchoolInput = z.discriminatedUnion("school", [
   z.strictObject({ school: school("block-in-wear"), tools: contacts, block: notNegative, surfaceWork: number.optional() }),
 ]);
 
+const atFace = z.strictObject({ id, machineZ: number, gap: notNegative.optional() });
 const table = { lengths: z.record(id, number), workZ: number };
 
 /** Every calculation the command line reaches: shapes as in the reference cases, one length unit per input. */
@@ -97,6 +101,45 @@ export const operations = {
       z.strictObject({ toolTrigger: number, master: z.strictObject({ length: number, trigger: number }) }),
     ], { error: "needs toolTrigger, and either noseTrigger or master {length, trigger}, all as numbers" }),
     ({ toolTrigger, ...reference }) => ({ length: setterLength(toolTrigger, reference) }),
+  ),
+  wear: operation(
+    z.strictObject({
+      kind: z.enum(["outside", "inside", "turned", "bored", "depth"]), measured: number, target: number,
+      mode: z.enum(["diameter", "radius"]).optional(), percent: notNegative.optional(), limit: notNegative.optional(),
+    }).refine(({ kind, mode }) => kind === "depth" || mode !== undefined, "mode: say whether the register holds a diameter or a radius"),
+    ({ kind, measured, target, mode = "diameter", percent, limit }) => wearCorrection(kind, measured, target, mode, percent, limit),
+  ),
+  latheTouch: operation(
+    z.strictObject({
+      machine: number, work: number.optional(), common: number.optional(), wear: number.optional(),
+      touch: z.discriminatedUnion("kind", [
+        z.strictObject({ kind: z.literal("skim"), diameter: notNegative }),
+        z.strictObject({ kind: z.literal("feelerOutside"), diameter: notNegative, feeler: notNegative }),
+        z.strictObject({ kind: z.literal("feelerBore"), diameter: notNegative, feeler: notNegative }),
+        z.strictObject({ kind: z.literal("face"), surfaceWork: number.optional(), gap: notNegative.optional() }),
+      ]),
+    }),
+    ({ machine, work, common, wear, touch: made }) => {
+      const value = latheTouchValue(made);
+      return { value, geometry: latheGeometry(machine, value, common, work, wear) };
+    },
+  ),
+  latheSchool: operation(
+    z.discriminatedUnion("school", [
+      z.strictObject({ school: school("part-face"), tools: z.array(atFace).min(1) }),
+      z.strictObject({ school: school("master-shift"), tools: z.array(atFace).min(1), master: id }),
+      z.strictObject({ school: school("setter-arm"), plane: number, tools: z.array(z.strictObject({ id, trigger: number })).min(1), active: atFace }),
+    ]),
+    (input) => must(latheSchool(input), "the tool named as master or active is not among the tools"),
+  ),
+  readout: operation(
+    z.strictObject({ reference: id, readings: z.array(z.strictObject({ tool: id, x: number, z: number })) }),
+    ({ reference, readings }) => ({
+      offsets: must(
+        readings.some(({ tool }) => tool === reference) ? null : readoutLibrary(reference, readings),
+        "the reference reads zero by itself: leave it out of the readings",
+      ),
+    }),
   ),
   uncertainty: operation(
     z.strictObject({

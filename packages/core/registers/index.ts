@@ -7,4 +7,7 @@ export {
   millRegisterIds, readRegister, registerAxis, workOffsetNames, writeRegister,
   type Axis, type AxisCounts, type LengthCapture, type MillRegisterId, type MillRegisters, type WorkOffsetName,
 } from "./mill";
+export { latheClosure, latheGeometry, latheTouchValue, type LatheTouch } from "./lathe";
+export { latheSchool, readoutLibrary } from "./schools/lathe";
+export { wearCorrection } from "./wear";
 export { lengthsBySchool, convertSchool, setterLength, type LengthSchoolInput, type LengthSchoolAnswer } from "./schools";
