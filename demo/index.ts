@@ -3,3 +3,4 @@ export { demoExercises, findDemoExercise, type ExerciseFile } from "./exercises"
 export { LaneDriver } from "./laneDriver";
 export { workLane, type Habits } from "./simulatedStudent";
 export { demoClass, type DemoStudent } from "./people";
+export { floorTables, type FloorTables } from "./floorTables";

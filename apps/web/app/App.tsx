@@ -12,6 +12,7 @@ import { Shell } from "./Shell";
 const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
 const RulingPage = lazy(() => import("../features/ruling/RulingPage").then((room) => ({ default: room.RulingPage })));
 const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => ({ default: room.WallPage })));
+const WrongPage = lazy(() => import("../features/desk/WrongPage").then((room) => ({ default: room.WrongPage })));
 const MarksPage = lazy(() => import("../features/marks/MarksPage").then((room) => ({ default: room.MarksPage })));
 
 const client = new QueryClient({
@@ -47,6 +48,7 @@ const router = createBrowserRouter([
   { path: "/lanes/:id/ruling", element: <Gate><RulingPage /></Gate> },
   { path: "/wall", element: <Gate role="instructor"><Shell title="Wall"><WallPage /></Shell></Gate> },
   { path: "/marks", element: <Gate role="instructor"><Shell title="Marks"><MarksPage /></Shell></Gate> },
+  { path: "/what-went-wrong", element: <Gate><Shell title="What did I do wrong?"><WrongPage /></Shell></Gate> },
   { path: "*", element: <Gate><NothingHere /></Gate> },
 ]);
 

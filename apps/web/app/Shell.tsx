@@ -15,6 +15,11 @@ function ThemeButton() {
   );
 }
 
+const PAGES = [
+  { to: "/", label: "My lanes", role: "student" }, { to: "/wall", label: "Wall", role: "instructor" }, { to: "/marks", label: "Marks", role: "instructor" },
+  { to: "/what-went-wrong", label: "What did I do wrong?", role: null },
+] as const;
+
 /** The frame of every page: where you are, what belongs to this page, who you are. */
 export function Shell({ title, detail, aside, children, isFull = false }: {
   title: string; detail?: ReactNode; aside?: ReactNode; children: ReactNode; isFull?: boolean;
@@ -27,19 +32,17 @@ export function Shell({ title, detail, aside, children, isFull = false }: {
   }, [title]);
   return (
     <div className={isFull ? "flex h-dvh min-h-[640px] flex-col" : "flex min-h-dvh flex-col"}>
-      <header className="no-print flex h-11 shrink-0 items-center gap-4 border-b border-rule bg-panel px-4">
-        <Link to="/" className="flex items-center gap-2 font-bold"><Mark /> Probe Lane</Link>
-        <div className="flex min-w-0 flex-1 items-baseline gap-2">
+      <header className="no-print flex h-11 shrink-0 items-center justify-between gap-2 border-b border-rule bg-panel px-2 sm:gap-4 sm:px-4">
+        <Link to="/" aria-label="Probe Lane, first page" className="flex items-center gap-2 whitespace-nowrap font-bold"><Mark /> <span className={isFull ? "" : "hidden sm:inline"}>Probe Lane</span></Link>
+        <div className={isFull ? "flex min-w-0 flex-1 items-baseline gap-2" : "sr-only sm:not-sr-only sm:flex sm:min-w-0 sm:flex-1 sm:items-baseline sm:gap-2"}>
           <h1 className="truncate font-bold">{title}</h1>
           {detail ? <span className="truncate text-xs text-ink2">{detail}</span> : null}
         </div>
-        {me?.role === "instructor" ? (
-          <nav aria-label="Pages" className="flex gap-1">
-            {[["/wall", "Wall"], ["/marks", "Marks"]].map(([to, label]) => (
-              <NavLink key={to} to={to ?? "/"} className={({ isActive }) => `border-b-2 px-2 py-2.5 ${isActive ? "border-contact font-bold" : "border-transparent text-ink2"}`}>{label}</NavLink>
-            ))}
-          </nav>
-        ) : null}
+        <nav aria-label="Pages" className={isFull ? "hidden" : "flex gap-1"}>
+          {PAGES.filter(({ role }) => role === null || role === me?.role).map(({ to, label }) => (
+            <NavLink key={to} to={to} end className={({ isActive }) => `whitespace-nowrap border-b-2 px-2 py-2.5 ${isActive ? "border-contact font-bold" : "border-transparent text-ink2"}`}>{label}</NavLink>
+          ))}
+        </nav>
         {aside}
         <span className="hidden max-w-56 truncate text-right font-bold lg:block">{me?.name}</span>
         <ThemeButton />

@@ -27,7 +27,7 @@ export function matchCounts(left: number, candidates: readonly NamedCounts[]): r
 export function typingSlip(typed: number, wanted: number): CauseId | null {
   if (wanted !== 0 && Math.abs(typed + wanted) <= AGREE_COUNTS) return "wholeSignTurned";
   const nearTenth = (a: number, b: number) => a !== 0 && Math.abs(a * 10 - b) <= 10;
-  if (nearTenth(typed, wanted) || nearTenth(wanted, typed)) return "tenfold";
+  if (nearTenth(typed, wanted) || nearTenth(wanted, typed)) return "decimalShifted";
   return digitsSwapped(typed, wanted) ? "digitsSwapped" : null;
 }
 

@@ -1,11 +1,11 @@
+import { catalog, type MistakeId, type Signature } from "./catalog";
 import { infer, type Ranked } from "./infer";
-import { candidatesOf, type Signature, type SignatureId } from "./signatures";
 
 /** Everything that can be named as a cause: the catalog's signatures, and what only a log can show. */
 export type CauseId =
-  | SignatureId
-  | "capturedAfterLeaving" | "burr" | "edgeBreak" | "bentFinder" | "coarseClick" | "slowSpindle" | "paperPinched"
-  | "otherRegister" | "neverSet" | "noContact" | "liftMissing" | "wholeSignTurned" | "tenfold" | "digitsSwapped" | "handArithmetic"
+  | MistakeId
+  | "capturedAfterLeaving" | "edgeBreak" | "bentFinder" | "coarseClick" | "slowSpindle" | "paperPinched"
+  | "otherRegister" | "neverSet" | "noContact"
   | "changedSinceTouch";
 
 /** One part of a closure that the log proves: how much of it, and the moment in the log. */
@@ -46,7 +46,7 @@ export function causeOf(
   if (evidence.terms.some(({ id }) => id === "neverSet" || id === "otherRegister")) return { kind: "proven", terms: evidence.terms };
   const { ranked, unexplained } = infer({
     closure: closureMm - method.biasMm, u: method.uMm, resolution: resolutionMm, none: NONE_PRIOR,
-    candidates: candidatesOf(signatures), other: OTHER,
+    candidates: signatures.map(({ id, predictedMm }) => ({ id, predicted: predictedMm, prior: catalog[id].prior })), other: OTHER,
   });
   if (unexplained) return { kind: "unexplained" };
   return ranked[0]?.ids.length === 0 ? { kind: "none" } : { kind: "inferred", ranked };

@@ -2,7 +2,7 @@ import { countsFromMm, mmFromCounts } from "../units";
 import { workOffsetNames, type MillRegisterId } from "../registers";
 import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
 import type { Evidence, ProvenTerm } from "./cause";
-import { edgeSignatures } from "./signatures";
+import { edgeSignatures } from "./benchSignatures";
 import type { ChangePlace, KickPlace, LaneTrace } from "./trace";
 
 /** Parts of a contact smaller than this are the method's own, mm. */

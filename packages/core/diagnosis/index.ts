@@ -1,6 +1,8 @@
 /** From a wrong number to the mistake behind it: evidence in the log first, inference from the number second, never a guess. */
 export { infer, type Candidate, type Inference, type Ranked } from "./infer";
-export { candidatesOf, edgeSignatures, lengthSignatures, signatureIds, type Signature, type SignatureId } from "./signatures";
+export { catalog, methods, mistakeIds, signaturesFor, type FigureName, type Figures, type Method, type MistakeId, type Signature } from "./catalog";
+export { edgeSignatures, lengthSignatures } from "./benchSignatures";
+export { explain, habitsOf, wantedFrom, type Explained, type Explanation } from "./explain";
 export { traceLane, type LaneTrace, type LoggedEvent } from "./trace";
 export { edgeEvidence } from "./edgeEvidence";
 export { lengthEvidence } from "./lengthEvidence";

@@ -1,7 +1,7 @@
 import { countsFromMm, mmFromCounts } from "../units";
 import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
 import type { Evidence, ProvenTerm } from "./cause";
-import { lengthSignatures } from "./signatures";
+import { lengthSignatures } from "./benchSignatures";
 import type { LaneTrace, SurfaceTouch } from "./trace";
 
 const Z_REGISTERS = new Set(["common.z", "G54.z", "H1", "HW1"]);

@@ -1,4 +1,4 @@
-import { signatureIds, edgeSignatures, lengthSignatures } from "../diagnosis/signatures";
+import { edgeSignatures, lengthSignatures } from "../diagnosis/benchSignatures";
 import { drawSheetMm } from "../instruments";
 import { drawBetween, drawOne } from "../random";
 import { methodBias } from "./fairness";
@@ -79,7 +79,7 @@ function signaturesAreApart(setup: Setup): boolean {
   return (["x", "y", "z"] as const).every((axis) => {
     const signatures = axis === "z" ? lengthSignatures(setup) : edgeSignatures(setup, axis);
     const least = SEPARATION_IN_U * methodBias(setup, axis).uMm;
-    const values = [0, ...signatures.filter(({ id }) => signatureIds[id].isSeparable).map(({ predictedMm }) => predictedMm)];
+    const values = [0, ...signatures.map(({ predictedMm }) => predictedMm)];
     return values.every((a, i) => values.slice(i + 1).every((b) => Math.abs(a - b) >= least));
   });
 }

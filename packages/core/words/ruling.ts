@@ -1,5 +1,5 @@
 import type { CauseId } from "../diagnosis/cause";
-import type { SignatureId } from "../diagnosis/signatures";
+import type { MistakeId } from "../diagnosis/catalog";
 import type { Finding, MethodStep } from "../grading/findings";
 import type { RegisterRuling, Ruling } from "../grading/ruling";
 import { formatCounts, formatMm, formatUm } from "../units";
@@ -16,11 +16,20 @@ const CAUSES: Record<CauseId, string> = {
   capturedAfterLeaving: "taken after leaving the contact", burr: "burr not dressed", edgeBreak: "touched on the edge break",
   bentFinder: "tip bent", coarseClick: "last click too coarse", slowSpindle: "spindle too slow", paperPinched: "paper pinched too hard",
   otherRegister: "entered in another register", neverSet: "never set", noContact: "no contact found", liftMissing: "lift missing",
-  wholeSignTurned: "sign of the whole value", tenfold: "decimal point shifted", digitsSwapped: "two digits swapped",
-  handArithmetic: "arithmetic", changedSinceTouch: "tool changed after it was touched",
+  changedSinceTouch: "tool changed after it was touched",
+  dialTurnShort: "dial one turn short", radiusOnOneSide: "radius added on one side only",
+  blockForgotten: "block left out", blockWrongWay: "block counted the wrong way", partHeightMiscounted: "part height miscounted",
+  leftoverCommonZ: "common Z left in", oldWear: "old wear left in", neighborRow: "neighbor’s row", lengthNotCalled: "length compensation not called",
+  spindleGrowth: "spindle growth", radiusInDiameter: "radius in a diameter register", diameterInRadius: "diameter in a radius register",
+  nominalForMeasured: "nominal for measured", diameterEmpty: "diameter left empty", wearSignTurned: "wear with its sign turned",
+  feelerOnce: "feeler counted once", feelerForgotten: "feeler left out", diameterAsRadius: "diameter entered as radius", workXNotZero: "work X not zero",
+  noseCenterX: "nose center set as the tip", gapForgotten: "gap left out", gapWrongWay: "gap counted the wrong way", faceForgotten: "face’s own Z left out",
+  otherBladeEdge: "other edge of the blade", toolNotActive: "tool not active", shiftMissing: "shift missing", masterNotCleared: "master’s row not cleared",
+  noseCenterZ: "nose center set as the tip", librarySign: "sign of the library", feelerOnSome: "feeler on some tools only",
+  wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 
-export const signatureWords = (id: SignatureId): string => CAUSES[id];
+export const signatureWords = (id: MistakeId): string => CAUSES[id];
 
 /** One name for the value as it stands in the ruling. */
 const valueName = (value: RegisterRuling): string => (value.axis === "z" ? "Z with tool 1" : `G54 ${axisNames[value.axis]}`);
@@ -55,7 +64,7 @@ const zSum = (value: RegisterRuling, sheet: Ruling["sheet"]): string =>
 type Explain = (term: { mm: number }, value: RegisterRuling, sheet: Ruling["sheet"]) => string;
 
 /** What each cause means, in the student's numbers. */
-const EXPLAIN: Record<CauseId, Explain> = {
+const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   radiusForgotten: (_t, value, sheet) => `${explainRadius(value, sheet)} That radius is missing from your value.`,
   radiusSignTurned: (_t, value, sheet) => `${explainRadius(value, sheet)} Yours went the other way, away from the part.`,
   diameterForRadius: (_t, value, sheet) => `${explainRadius(value, sheet)} Yours took the whole tip diameter ${formatMm(sheet.tipDiameterMm)}.`,
@@ -79,9 +88,8 @@ const EXPLAIN: Record<CauseId, Explain> = {
   noContact: () => "No contact was found before the value was set.",
   liftMissing: () => "Tool 1 was touched on the plane, but the datum’s height over that plane was never found with it.",
   wholeSignTurned: () => "The number is right but for its sign.",
-  tenfold: () => "The digits are right, the decimal point is one place off.",
+  decimalShifted: () => "The digits are right, the decimal point is one place off.",
   digitsSwapped: () => "Two neighboring digits changed places when it was typed.",
-  handArithmetic: () => "The sum does not come out.",
   changedSinceTouch: ({ mm }) => `Tool 1 was chipped after it was touched and is ${formatMm(mm)} shorter now: after a strike nothing is trusted until it is measured again.`,
 };
 
@@ -110,7 +118,7 @@ export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words
   if (cause.kind === "proven") {
     return {
       name, headline: `${lead}. Cause: ${cause.terms.map(({ id }) => headlineOf(id)).join(" and ")}.`,
-      body: cause.terms.map((term) => EXPLAIN[term.id](term, value, sheet)).join(" ") + holds,
+      body: cause.terms.map((term) => EXPLAIN[term.id]?.(term, value, sheet) ?? "").join(" ") + holds,
       proof: "The log shows this step, so it is the cause and not a guess.",
     };
   }
@@ -121,7 +129,7 @@ export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words
       .map(({ ids: rest, probability }) => `${rest.map((id) => CAUSES[id as CauseId] ?? id).join(" with ")} (${percent(probability)})`);
     return {
       name, headline: `${lead}. Most likely: ${ids.map(headlineOf).join(" and ")}.`,
-      body: ids.map((id) => EXPLAIN[id]({ mm: 0 }, value, sheet)).join(" ") + holds,
+      body: ids.map((id) => EXPLAIN[id]?.({ mm: 0 }, value, sheet) ?? "").join(" ") + holds,
       proof: `Inferred from the number, the log leaves it open: ${percent(first?.probability ?? 0)}.${others.length ? ` Also possible: ${others.join(", ")}.` : ""}`,
     };
   }
