@@ -26,7 +26,7 @@ export const demoClass = {
     { login: "merriwick", name: "Calla Merriwick", lanes: [{ exerciseId: ROLLER, habits: { leavesOldWorkZ: true, facing: "forgotten" }, minutesAgo: 70 }] },
     { login: "dunmarrow", name: "Ivo Dunmarrow", lanes: [{ exerciseId: FOCUSER, habits: { keepsBurr: true, paperUnderTurningTool: true, way: "add" }, minutesAgo: 60 }] },
     { login: "hollinsworth", name: "Wilhelmina Hollinsworth-Abernethy", lanes: [{ exerciseId: ROLLER, habits: { stopsAfter: "z", school: "plane-lift" }, minutesAgo: 9 }] },
-    { login: "peverell", name: "Aldous Peverill", lanes: [{ exerciseId: FOCUSER, habits: { stopsAfter: "homed" }, minutesAgo: 6, isCoachOn: true }] },
+    { login: "peverill", name: "Aldous Peverill", lanes: [{ exerciseId: FOCUSER, habits: { stopsAfter: "homed" }, minutesAgo: 6, isCoachOn: true }] },
     { login: "sorrel", name: "Nessa Sorrelby", lanes: [] },
   ] satisfies DemoStudent[],
 } as const;

@@ -7,7 +7,7 @@ const ROLLER = "Roller bracket, back right corner";
 
 test("a lost link holds the machine and says so; on return nothing is missing or doubled", async ({ page, context }) => {
   const student = new KeyboardStudent(page);
-  await student.signIn("peverell");
+  await student.signIn("peverill");
   await student.startLane(FOCUSER);
   await student.size(1);
   const before = await student.figure("machine-x");

@@ -11,6 +11,8 @@ import { LaneService } from "./areas/lanes/service";
 import { laneStore } from "./areas/lanes/store";
 import { marksRouter } from "./areas/marks/router";
 import { ChangeListener, ChangeSender } from "./areas/wall/changes";
+import { rosterRouter } from "./areas/roster/router";
+import { rosterStore } from "./areas/roster/store";
 import { wallRouter } from "./areas/wall/router";
 import { openDatabase } from "./db/client";
 import { errorHandler, notFoundHandler } from "./errors";
@@ -72,6 +74,7 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   api.get("/ping", (_req, res) => res.json({ ok: true }));
   api.use(sameSiteOnly, express.json({ limit: "64kb" }), sessions.handler);
   api.use(authRouter(people));
+  api.use(rosterRouter(rosterStore(db)));
   // the lanes come first: a class at work asks for little else
   api.use(laneRouter(lanes));
   api.use(wallRouter({ store, cache, people, changes, now }));

@@ -3,6 +3,7 @@ import { hash } from "@node-rs/argon2";
 import { eq, sql } from "drizzle-orm";
 import { rule } from "@probe-lane/core/grading";
 import { demoClass, demoExercises, findDemoExercise, LaneDriver, workLane } from "../../demo";
+import { newJoinCode } from "./areas/roster/service";
 import type { Database } from "./db/client";
 import { assignments, attempts, classes, exercises, laneEvents, markingRevisions, memberships, rulings, users } from "./db/schema";
 
@@ -71,7 +72,7 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
       await tx.delete(classes).where(eq(classes.id, existing.id));
       await tx.execute(sql`delete from session`);
     }
-    const [made] = await tx.insert(classes).values({ name: demoClass.name, schoolName: demoClass.school }).returning({ id: classes.id });
+    const [made] = await tx.insert(classes).values({ name: demoClass.name, schoolName: demoClass.school, joinCode: newJoinCode() }).returning({ id: classes.id });
     if (!made) throw new Error("loadDemo: the class was not stored");
     await addPerson(tx, made.id, { ...demoClass.instructor, role: "instructor" }, passwordHash);
     const assignmentIds = await addAssignments(tx, made.id, now);

@@ -50,7 +50,7 @@ class KnownCookies {
 }
 
 /** Signing in and out always goes to the store; everything else asks who is there, which is remembered for seconds. */
-const SESSION_PATH = "/session";
+const isSessionPath = (path: string): boolean => path === "/session" || path.startsWith("/session/");
 
 export function sessionHandler(pool: pg.Pool, secret: string): { handler: RequestHandler; close(): void } {
   const store = new QuietStore({ pool, tableName: "session", createTableIfMissing: false, pruneSessionInterval: 900 });
@@ -61,7 +61,7 @@ export function sessionHandler(pool: pg.Pool, secret: string): { handler: Reques
   const known = new KnownCookies();
   const withActor: RequestHandler = (req, res, next) => {
     const { cookie } = req.headers;
-    if (req.path === SESSION_PATH) known.forget(cookie);
+    if (isSessionPath(req.path)) known.forget(cookie);
     else {
       const actor = known.find(cookie);
       if (actor) {
@@ -73,7 +73,7 @@ export function sessionHandler(pool: pg.Pool, secret: string): { handler: Reques
       const { user } = error ? {} as Partial<session.SessionData> : req.session;
       if (user) {
         res.locals["actor"] = user;
-        if (req.path !== SESSION_PATH) known.keep(cookie, user);
+        if (!isSessionPath(req.path)) known.keep(cookie, user);
       }
       next(error);
     });

@@ -5,6 +5,21 @@ import { z } from "zod";
 export const signInRequest = z.strictObject({ login: z.string().min(1).max(80), password: z.string().min(1).max(200) });
 export type SignInRequest = z.infer<typeof signInRequest>;
 
+/** What a student types to join: the class code, the sign-in name of the roster or a new one, and a password of their own. */
+export const joinRequest = z.strictObject({
+  code: z.string().trim().min(1).max(20), login: z.string().trim().toLowerCase().regex(/^[a-z0-9][a-z0-9._-]{1,39}$/), name: z.string().trim().min(2).max(80), password: z.string().min(8).max(200),
+});
+export type JoinRequest = z.infer<typeof joinRequest>;
+
+/** A roster as CSV text: columns login and name, or username, givenName and familyName. */
+export const rosterRequest = z.strictObject({ csv: z.string().min(1).max(50_000) });
+export interface RosterLine { line: number; login: string; name: string; status: "new" | "already" | "bad"; problem: string | null }
+export interface RosterPreview { lines: RosterLine[] }
+export interface ClassView {
+  className: string; joinCode: string | null;
+  students: { id: string; name: string; login: string; hasJoined: boolean; lanes: number }[];
+}
+
 export type Role = "student" | "instructor";
 export interface Me { id: string; name: string; role: Role; className: string; schoolName: string }
 

@@ -10,7 +10,8 @@ export const users = pgTable("users", {
   login: text().notNull().unique(),
   name: text().notNull(),
   role: text({ enum: ["student", "instructor"] }).notNull(),
-  passwordHash: text().notNull(),
+  /** Null until the student has joined with the class code, and after a reset. */
+  passwordHash: text(),
 });
 
 /** The table of the session store; its column names are the store's. */
@@ -20,7 +21,13 @@ export const sessions = pgTable("session", {
   expire: timestamp({ precision: 6, mode: "date" }).notNull(),
 }, (table) => [index("session_expire").on(table.expire)]);
 
-export const classes = pgTable("classes", { id: uuid().primaryKey().defaultRandom(), name: text().notNull(), schoolName: text().notNull() });
+export const classes = pgTable("classes", {
+  id: uuid().primaryKey().defaultRandom(),
+  name: text().notNull(),
+  schoolName: text().notNull(),
+  /** Lets students of the class choose their password; an instructor can renew it. */
+  joinCode: text().unique(),
+});
 
 export const memberships = pgTable("memberships", {
   classId: uuid().notNull().references(() => classes.id, { onDelete: "cascade" }),

@@ -28,7 +28,7 @@ describe("a lane's batches", () => {
   });
 
   it("two tabs on one lane: the one that has not seen the other's work is told to reload, and nothing changes", async () => {
-    const student = await client("peverell");
+    const student = await client("peverill");
     const lane = await student.startLane();
     const [one, two] = [await openTab(student, lane), await openTab(student, lane)];
     await one.do(jog(1));

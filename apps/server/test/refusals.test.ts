@@ -54,11 +54,11 @@ describe("bad input", () => {
   it("a wrong password, an unknown name and an empty form get one sentence each, and ten tries lock that name for a while", async () => {
     const client = new TestClient(server);
     const tries = async (login: string, password: string) => (await client.call("POST", "/session", { login, password })).body.error.code;
-    expect(await tries("peverell", "wrong")).toBe("wrongCredentials");
+    expect(await tries("peverill", "wrong")).toBe("wrongCredentials");
     expect(await tries("nobody-here", "wrong")).toBe("wrongCredentials");
     expect(await tries("", "")).toBe("badRequest");
-    for (let turn = 0; turn < 9; turn++) await tries("peverell", "wrong");
-    expect(await tries("peverell", "fernhollow")).toBe("tooManyTries");
+    for (let turn = 0; turn < 9; turn++) await tries("peverill", "wrong");
+    expect(await tries("peverill", "fernhollow")).toBe("tooManyTries");
     expect((await new TestClient(server).signIn("sorrel")).server).toBe(server);
   });
 

@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, Suspense, type ReactNode } from "react";
 import { createBrowserRouter, Navigate, useLocation } from "react-router";
 import { RouterProvider } from "react-router/dom";
+import { JoinPage } from "../features/auth/JoinPage";
 import { SignInPage } from "../features/auth/SignInPage";
 import { MyLanesPage } from "../features/lanes/MyLanesPage";
 import { Loading, PageError } from "../ui";
@@ -12,6 +13,7 @@ import { Shell } from "./Shell";
 const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
 const RulingPage = lazy(() => import("../features/ruling/RulingPage").then((room) => ({ default: room.RulingPage })));
 const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => ({ default: room.WallPage })));
+const ClassPage = lazy(() => import("../features/class/ClassPage").then((room) => ({ default: room.ClassPage })));
 const WrongPage = lazy(() => import("../features/desk/WrongPage").then((room) => ({ default: room.WrongPage })));
 const MarksPage = lazy(() => import("../features/marks/MarksPage").then((room) => ({ default: room.MarksPage })));
 
@@ -43,11 +45,13 @@ function NothingHere() {
 
 const router = createBrowserRouter([
   { path: "/sign-in", element: <SignInPage /> },
+  { path: "/join", element: <JoinPage /> },
   { path: "/", element: <Gate><Home /></Gate> },
   { path: "/lanes/:id", element: <Gate><BenchPage /></Gate> },
   { path: "/lanes/:id/ruling", element: <Gate><RulingPage /></Gate> },
   { path: "/wall", element: <Gate role="instructor"><Shell title="Wall"><WallPage /></Shell></Gate> },
   { path: "/marks", element: <Gate role="instructor"><Shell title="Marks"><MarksPage /></Shell></Gate> },
+  { path: "/class", element: <Gate role="instructor"><Shell title="Class"><ClassPage /></Shell></Gate> },
   { path: "/what-went-wrong", element: <Gate><Shell title="What did I do wrong?"><WrongPage /></Shell></Gate> },
   { path: "*", element: <Gate><NothingHere /></Gate> },
 ]);

@@ -1,4 +1,4 @@
-import type { Me, SignInRequest } from "@probe-lane/contract";
+import type { JoinRequest, Me, SignInRequest } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ApiError } from "./api";
 
@@ -27,6 +27,18 @@ export function useSignIn() {
     onSuccess: (me) => {
       client.clear();
       client.setQueryData(KEY, me);
+    },
+  });
+}
+
+/** Joins a class with its code, and is signed in by it. */
+export function useJoin() {
+  const client = useQueryClient();
+  return useMutation<unknown, ApiError, JoinRequest>({
+    mutationFn: (request) => api.post("/session/join", request),
+    onSuccess: async () => {
+      client.clear();
+      client.setQueryData(KEY, await api.get<Me>("/session"));
     },
   });
 }

@@ -1,19 +1,10 @@
 import { signInRequest, type Me } from "@probe-lane/contract";
 import { Router, type Request } from "express";
-import { rateLimit } from "express-rate-limit";
-import { HttpError, sendError } from "../../errors";
-import { actorOf, parseBody } from "../../guards";
+import { HttpError } from "../../errors";
+import { actorOf, parseBody, type Actor } from "../../guards";
+import { failureLimiter } from "../../limits";
 import { signIn } from "./service";
 import type { AuthStore } from "./store";
-
-const WINDOW_MS = 5 * 60 * 1000;
-
-/** Only failures count: a class that signs in together from one address is not locked out. */
-const limiter = (limit: number, key?: (req: Request) => string) => rateLimit({
-  windowMs: WINDOW_MS, limit, skipSuccessfulRequests: true, standardHeaders: "draft-8", legacyHeaders: false,
-  ...(key ? { keyGenerator: key } : {}),
-  handler: (_req, res) => sendError(res, "tooManyTries"),
-});
 
 const loginKey = (req: Request): string => {
   const login = (req.body as { login?: unknown } | undefined)?.login;
@@ -24,13 +15,18 @@ const loginKey = (req: Request): string => {
 const done = (act: (callback: (error?: unknown) => void) => void): Promise<void> =>
   new Promise((resolve, reject) => act((error) => (error ? reject(error instanceof Error ? error : new Error("session store failed", { cause: error })) : resolve())));
 
+/** Begins a session of this person's own; what the browser held before is dropped. */
+export async function signInAs(req: Request, actor: Actor): Promise<void> {
+  await done((callback) => req.session.regenerate(callback));
+  req.session.user = actor;
+}
+
 export function authRouter(store: AuthStore): Router {
   const router = Router();
-  router.post("/session", limiter(60), limiter(10, loginKey), async (req, res) => {
+  router.post("/session", failureLimiter(60), failureLimiter(10, loginKey), async (req, res) => {
     const { login, password } = parseBody(signInRequest, req.body);
     const actor = await signIn(store, login, password);
-    await done((callback) => req.session.regenerate(callback));
-    req.session.user = actor;
+    await signInAs(req, actor);
     res.json((await store.profile(actor.id)) satisfies Me | null);
   });
   router.get("/session", async (req, res) => {

@@ -10,6 +10,7 @@ export async function signIn(store: AuthStore, login: string, password: string):
   const found = await store.byLogin(login.trim().toLowerCase());
   decoy ??= hash("no account has this password");
   const isRight = await verify(found?.passwordHash ?? (await decoy), password);
-  if (!found || !isRight) throw new HttpError("wrongCredentials");
+  // an account that nobody has joined yet has no password, and none fits it
+  if (!found || found.passwordHash === null || !isRight) throw new HttpError("wrongCredentials");
   return { id: found.id, role: found.role, classId: found.classId };
 }

@@ -1,5 +1,5 @@
 import { useEffect, useState, type FormEvent } from "react";
-import { Navigate, useLocation, useNavigate } from "react-router";
+import { Link, Navigate, useLocation, useNavigate } from "react-router";
 import { useMe, useSignIn } from "../../app/session";
 import { Button, Mark, Notice } from "../../ui";
 
@@ -38,6 +38,7 @@ export function SignInPage() {
           </label>
           {signIn.error ? <Notice kind="stop" role="alert">{signIn.error.message}</Notice> : null}
           <Button look="act" type="submit" disabled={signIn.isPending} className="justify-center py-2 text-base">{signIn.isPending ? "Signing in …" : "Sign in"}</Button>
+          <p>New in a class? <Link className="font-bold text-expected underline" to="/join">Join with the class code</Link></p>
           <p className="text-xs text-ink2">
             This trainer does not license anyone to run a machine. At a real one follow its manual, the shop’s rules and the person in charge.
           </p>

@@ -1,0 +1,32 @@
+import { joinRequest, rosterRequest } from "@probe-lane/contract";
+import { Router } from "express";
+import { failureLimiter } from "../../limits";
+import { HttpError } from "../../errors";
+import { actorOf, idOf, parseBody, requireRole } from "../../guards";
+import { signInAs } from "../auth/router";
+import { addRoster, classView, join, newJoinCode, previewRoster } from "./service";
+import type { RosterStore } from "./store";
+
+/** A whole class may mistype the code from one address; a machine that guesses is stopped. */
+const MOST_FAILED_JOINS = 40;
+
+export function rosterRouter(store: RosterStore): Router {
+  const router = Router();
+  router.post("/session/join", failureLimiter(MOST_FAILED_JOINS), async (req, res) => {
+    await signInAs(req, await join(store, parseBody(joinRequest, req.body)));
+    res.status(201).json({});
+  });
+  router.use("/class", requireRole("instructor"));
+  router.get("/class", async (req, res) => res.json(await classView(store, actorOf(req))));
+  router.post("/class/code", async (req, res) => {
+    await store.setCode(actorOf(req).classId, newJoinCode());
+    res.status(204).end();
+  });
+  router.post("/class/roster/preview", async (req, res) => res.json(await previewRoster(store, parseBody(rosterRequest, req.body).csv)));
+  router.post("/class/roster", async (req, res) => res.status(201).json(await addRoster(store, actorOf(req), parseBody(rosterRequest, req.body).csv)));
+  router.post("/class/students/:id/reset", async (req, res) => {
+    if (!(await store.reset(actorOf(req).classId, idOf(req)))) throw new HttpError("notFound");
+    res.status(204).end();
+  });
+  return router;
+}

@@ -1,0 +1,34 @@
+import { expect, test } from "@playwright/test";
+import { KeyboardStudent } from "./keyboardStudent";
+
+test("a class: a roster with a bad line, mended and added; a student joins with the code and starts a lane", async ({ page, browser }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Class" }).click();
+  const code = (await page.getByTestId("join-code").innerText()).replace(/\s/g, "");
+  const csv = page.getByLabel("or typed");
+  await csv.fill("login,name\npipistrel,Odile Pipistrelle\n,Nameless\n");
+  await page.getByRole("button", { name: "Preview the roster" }).click();
+  await expect(page.getByRole("alert")).toContainText("1 line cannot be read");
+  await expect(page.getByText("The sign-in name is missing.")).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Add / })).toHaveCount(0);
+  await csv.fill("login,name\npipistrel,Odile Pipistrelle\nsorrel,Nessa Sorrelby\n");
+  await page.getByRole("button", { name: "Preview the roster" }).click();
+  await page.getByRole("button", { name: "Add 1 student" }).click();
+  await expect(page.getByText("1 student was added.")).toBeVisible();
+  await expect(page.getByRole("row").filter({ hasText: "Odile Pipistrelle" })).toContainText("not yet");
+
+  const student = await (await browser.newContext()).newPage();
+  await student.goto("/sign-in");
+  await student.getByRole("link", { name: "Join with the class code" }).click();
+  await student.getByLabel("Class code, from your instructor").fill("AAAAAAAA");
+  await student.getByLabel("Sign-in name").fill("pipistrel");
+  await student.getByLabel("Your name, as the class knows it").fill("Odile Pipistrelle");
+  await student.getByLabel("A password of your own, at least 8 characters").fill("vise and parallels");
+  await student.getByRole("button", { name: "Join the class" }).click();
+  await expect(student.getByRole("alert")).toContainText("class code is not in use");
+  await student.getByLabel("Class code, from your instructor").fill(code);
+  await student.getByRole("button", { name: "Join the class" }).click();
+  await expect(student.getByRole("heading", { name: "Roller bracket, back right corner" })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("row").filter({ hasText: "Odile Pipistrelle" })).toContainText("yes");
+});
