@@ -98,9 +98,9 @@ export class KeyboardStudent {
   }
 
   async look(side: "front" | "left"): Promise<void> {
-    const target = this.page.getByRole("radio", { name: `from the ${side}` });
-    for (let turn = 0; turn < 4 && (await target.getAttribute("aria-checked")) !== "true"; turn++) await this.do("v");
-    await expect(target).toHaveAttribute("aria-checked", "true");
+    const target = this.page.getByRole("button", { name: `from the ${side}` });
+    for (let turn = 0; turn < 4 && (await target.getAttribute("aria-pressed")) !== "true"; turn++) await this.do("v");
+    await expect(target).toHaveAttribute("aria-pressed", "true");
   }
 
   /** The figures of the sheet, read off the bench. */

@@ -1,6 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { KeyboardStudent } from "./keyboardStudent";
 import { OwnServer } from "./server";
+import pg from "pg";
 
 const FOCUSER = "Focuser plate, lower left corner";
 const ROLLER = "Roller bracket, back right corner";
@@ -68,4 +69,36 @@ test("kill -9 of the server in mid-lane: the same state after the next start, an
   } finally {
     await own.kill();
   }
+});
+
+test("a session that ended in mid-lane: one sentence, sign in, and the lane is as it was", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("tamblin");
+  await student.startLane(FOCUSER);
+  await student.do("h");
+  const lane = page.url();
+  const database = new pg.Client({ connectionString: process.env["DATABASE_URL"] });
+  await database.connect();
+  await database.query("delete from session where sess->'user'->>'id' = (select id::text from users where login = 'tamblin')");
+  await database.end();
+  await page.waitForTimeout(5500); // the server remembers a session for five seconds
+  await student.press("o");
+  await expect(page).toHaveURL(/\/sign-in$/);
+  await expect(page.getByRole("status")).toHaveText("Sign in to go on where you were. A lane is as you left it.");
+  await page.getByLabel("Name").fill("tamblin");
+  await page.getByLabel("Password").fill("fernhollow");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(lane);
+  await expect(page.getByText("reference return done")).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Open door/ })).toBeVisible();
+});
+
+test("a click size chosen with the mouse leaves the arrow keys to the machine", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("merriwick");
+  await student.startLane(ROLLER);
+  await student.do("h");
+  await page.getByRole("button", { name: "0.01", exact: true }).click();
+  await student.do("ArrowLeft");
+  expect(await student.figure("machine-x")).toBe(-0.01);
 });

@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, Suspense, type ReactNode } from "react";
 import { createBrowserRouter, Navigate, useLocation } from "react-router";
 import { RouterProvider } from "react-router/dom";
@@ -7,7 +7,7 @@ import { SignInPage } from "../features/auth/SignInPage";
 import { MyLanesPage } from "../features/lanes/MyLanesPage";
 import { Loading, PageError } from "../ui";
 import { ApiError } from "./api";
-import { useMe } from "./session";
+import { SESSION_KEY, useMe } from "./session";
 import { Shell } from "./Shell";
 
 const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
@@ -17,7 +17,14 @@ const ClassPage = lazy(() => import("../features/class/ClassPage").then((room) =
 const WrongPage = lazy(() => import("../features/desk/WrongPage").then((room) => ({ default: room.WrongPage })));
 const MarksPage = lazy(() => import("../features/marks/MarksPage").then((room) => ({ default: room.MarksPage })));
 
-const client = new QueryClient({
+/** A session that ended shows in whichever reply comes first. */
+const noticeSignedOut = (error: unknown): void => {
+  if (error instanceof ApiError && error.code === "notSignedIn") client.setQueryData(SESSION_KEY, null);
+};
+
+const client: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError: noticeSignedOut }),
+  mutationCache: new MutationCache({ onError: noticeSignedOut }),
   defaultOptions: {
     queries: { retry: (count, error) => error instanceof ApiError && error.isPassing && count < 3, refetchOnWindowFocus: true, staleTime: 2000 },
   },

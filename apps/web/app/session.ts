@@ -1,13 +1,15 @@
 import type { JoinRequest, Me, SignInRequest } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { api, ApiError } from "./api";
 
-const KEY = ["session"];
+/** Where the query cache keeps who is signed in. */
+export const SESSION_KEY = ["session"];
 
 /** Who is signed in: undefined while asking, null for nobody. */
 export function useMe(): { me: Me | null | undefined; error: Error | null } {
   const { data, error } = useQuery<Me | null>({
-    queryKey: KEY, staleTime: 60_000,
+    queryKey: SESSION_KEY, staleTime: 60_000,
     queryFn: async () => {
       try {
         return await api.get<Me>("/session");
@@ -26,7 +28,7 @@ export function useSignIn() {
     mutationFn: (request) => api.post<Me>("/session", request),
     onSuccess: (me) => {
       client.clear();
-      client.setQueryData(KEY, me);
+      client.setQueryData(SESSION_KEY, me);
     },
   });
 }
@@ -38,9 +40,17 @@ export function useJoin() {
     mutationFn: (request) => api.post("/session/join", request),
     onSuccess: async () => {
       client.clear();
-      client.setQueryData(KEY, await api.get<Me>("/session"));
+      client.setQueryData(SESSION_KEY, await api.get<Me>("/session"));
     },
   });
+}
+
+/** Once a reply says that nobody is signed in any more, so does the page: it goes to sign in, and comes back after. */
+export function useSessionLost(isLost: boolean): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (isLost) client.setQueryData(SESSION_KEY, null);
+  }, [isLost, client]);
 }
 
 export function useSignOut() {
@@ -49,7 +59,7 @@ export function useSignOut() {
     mutationFn: () => api.delete("/session"),
     onSuccess: () => {
       client.clear();
-      client.setQueryData(KEY, null);
+      client.setQueryData(SESSION_KEY, null);
     },
   });
 }

@@ -9,7 +9,8 @@ export function SignInPage() {
   const { me } = useMe();
   const signIn = useSignIn();
   const navigate = useNavigate();
-  const from = (useLocation().state as { from?: string } | null)?.from ?? "/";
+  const asked = (useLocation().state as { from?: string } | null)?.from;
+  const from = asked ?? "/";
   const [login, setLogin] = useState("");
   const [password, setPassword] = useState("");
   useEffect(() => {
@@ -36,6 +37,7 @@ export function SignInPage() {
           <label className="font-bold">Password
             <input className={FIELD} type="password" value={password} onChange={(event) => setPassword(event.target.value)} autoComplete="current-password" required maxLength={200} />
           </label>
+          {asked && asked !== "/" && !signIn.error ? <Notice>Sign in to go on where you were. A lane is as you left it.</Notice> : null}
           {signIn.error ? <Notice kind="stop" role="alert">{signIn.error.message}</Notice> : null}
           <Button look="act" type="submit" disabled={signIn.isPending} className="justify-center py-2 text-base">{signIn.isPending ? "Signing in …" : "Sign in"}</Button>
           <p>New in a class? <Link className="font-bold text-expected underline" to="/join">Join with the class code</Link></p>

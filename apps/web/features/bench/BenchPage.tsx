@@ -6,7 +6,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { useMe } from "../../app/session";
+import { useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useLaneChanges } from "../../app/laneChanges";
 import { Button, KeyCap, LaneRule, Loading, Notice, PageError, Panel } from "../../ui";
@@ -38,6 +38,7 @@ export function BenchPage() {
 
 function WorkedBench({ first }: { first: LaneView }) {
   const { view, link } = useLane(first.lane.id, first);
+  useSessionLost(view.status === "signedOut");
   const navigate = useNavigate();
   const client = useQueryClient();
   const { isHandedIn } = view.observation;
@@ -112,9 +113,10 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
 
   const onKey = (event: KeyboardEvent) => {
     const target = event.target as HTMLElement | null;
-    const isTyping = target?.closest("input, select, textarea, [role=radiogroup], [role=dialog]") !== null && target !== null;
-    if (isTyping && !(target instanceof HTMLInputElement && target.type === "radio")) {
-      if (event.key === "Escape" && target && !target.closest("[role=dialog]")) target.blur();
+    // a box that is being filled keeps its keys; a radio button or a pressed button does not hold the bench's keys back
+    const box = target?.closest<HTMLElement>("input:not([type=radio]), select, textarea, [role=dialog]");
+    if (box) {
+      if (event.key === "Escape" && box.getAttribute("role") !== "dialog") box.blur();
       return;
     }
     if (dialog) return;
@@ -165,7 +167,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
       <div data-waiting={view.isWaiting} className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">
         {view.status === "lost" ? <Notice kind="stop" role="alert">Link lost: the machine holds where it is. {view.message}</Notice> : null}
         {view.status !== "lost" && view.status !== "linked" ? (
-          <Notice kind="stop" role="alert">{view.message} {view.status === "signedOut" ? <Link className="font-bold underline" to="/sign-in">Sign in</Link> : <button type="button" className="font-bold underline" onClick={() => location.reload()}>Reload this page</button>}</Notice>
+          <Notice kind="stop" role="alert">{view.message} {view.status === "signedOut" ? null : <button type="button" className="font-bold underline" onClick={() => location.reload()}>Reload this page</button>}</Notice>
         ) : null}
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.7fr)] xl:grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
           <ScenePanel view={view} fit={fit} lastAxis={lastAxis} send={send} isReadOnly={isReadOnly} onFit={verbs.fit}
@@ -208,9 +210,9 @@ function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, isReadO
           <Loupe seen={seen} machine={machine} />
           <div>
             <p className="mb-1 text-xs text-ink2">You look from the <KeyCap>V</KeyCap></p>
-            <div role="radiogroup" aria-label="Line of sight" className="grid grid-cols-2 gap-1">
+            <div role="group" aria-label="Line of sight" className="grid grid-cols-2 gap-1">
               {(["front", "right", "back", "left"] as const).map((side) => (
-                <button key={side} type="button" role="radio" aria-label={sideWords[side]} aria-checked={seen.sight === side} disabled={isReadOnly} onClick={() => send({ type: "lookFrom", side })}
+                <button key={side} type="button" aria-label={sideWords[side]} aria-pressed={seen.sight === side} disabled={isReadOnly} onClick={() => send({ type: "lookFrom", side })}
                   className={`rounded-[3px] border px-1.5 py-0.5 text-xs ${seen.sight === side ? "border-ink bg-ink font-bold text-panel" : "border-ink3 bg-field"}`}>{side}</button>
               ))}
             </div>

@@ -24,9 +24,9 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
     <section aria-label="What moves" className="grid shrink-0 grid-cols-[17.5rem_13rem_19rem_1fr] divide-x divide-rule rounded-panel border border-rule bg-panel">
       <div className={cell}>
         <span className="text-xs text-ink2">A click moves <b className="text-contact">{lastAxis.toUpperCase()}</b> and any axis by, mm</span>
-        <div role="radiogroup" aria-label="Size of a click" className="flex w-fit rounded-[4px] border border-ink3">
+        <div role="group" aria-label="Size of a click" className="flex w-fit rounded-[4px] border border-ink3">
           {jogSizeOrder.map((one) => (
-            <button key={one} type="button" role="radio" aria-checked={size === one} onClick={() => setSize(one)}
+            <button key={one} type="button" aria-pressed={size === one} onClick={() => setSize(one)}
               className={`figures whitespace-nowrap px-2 py-1 ${size === one ? "bg-ink font-bold text-panel" : "bg-field"}`}>{jogSizeWords[one]}</button>
           ))}
         </div>

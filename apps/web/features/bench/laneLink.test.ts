@@ -117,6 +117,23 @@ describe("the tab's end of a lane", () => {
     await server.flushAll();
     expect(server.lane.state.position.x).toBe(-40_500);
   });
+  it("takes in an answered hand while idle, and not over a command of its own", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    link.send({ type: "raiseHand" });
+    await server.flushAll();
+    server.lane.do({ type: "lowerHand" });
+    const now = { seq: server.lane.log.length, observation: server.lane.seen };
+    link.send(jog("coarse"));
+    link.refresh(now);
+    expect(link.snapshot().observation.isHandUp).toBe(true);
+    await server.flushAll();
+    server.lane.do({ type: "raiseHand" });
+    link.refresh({ seq: server.lane.log.length, observation: server.lane.seen });
+    expect(link.snapshot().observation.isHandUp).toBe(true);
+    link.refresh(now);
+    expect(link.snapshot().observation.isHandUp).toBe(true);
+  });
   it("does not predict a click that door or travel will refuse", () => {
     const { state } = new LaneDriver(exercise, "edge of travel");
     const opened = foldFrom(state, [{ type: "homed" }, { type: "doorSet", isOpen: true }]);

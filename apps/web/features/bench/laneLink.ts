@@ -79,6 +79,14 @@ export class LaneLink {
     this.pump();
   }
 
+  /** Takes in what others did to the lane (a hand that was answered), when nothing of this tab is under way. */
+  refresh({ seq, observation }: Pick<LaneView, "seq" | "observation">): void {
+    if (this.inFlight.length > 0 || this.queue.length > 0 || this.view.status !== "linked" || seq <= this.headSeq) return;
+    this.headSeq = seq;
+    this.view = { ...this.view, observation };
+    this.update({});
+  }
+
   private takeJog(command: JogCommand, isRepeat: boolean): boolean {
     const isBusy = this.inFlight.length > 0 || this.queue.length > 0;
     if (isFinest(command)) {

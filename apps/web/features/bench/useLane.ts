@@ -3,6 +3,8 @@ import { useEffect, useMemo, useSyncExternalStore } from "react";
 import { api, ApiError } from "../../app/api";
 import { LaneLink, type LinkPorts, type LinkView } from "./laneLink";
 
+const HAND_POLL_MS = 4000;
+
 const portsFor = (laneId: string): LinkPorts => ({
   send: (batch) => api.post<BatchReply>(`/lanes/${laneId}/commands`, batch),
   failure: (error) => {
@@ -25,5 +27,12 @@ export function useLane(laneId: string, first: LaneView): { link: LaneLink; view
   const link = useMemo(() => new LaneLink(portsFor(laneId), crypto.randomUUID(), first), [laneId]);
   useEffect(() => () => link.close(), [link]);
   const view = useSyncExternalStore(link.subscribe, link.snapshot);
+  const { isHandUp } = view.observation;
+  useEffect(() => {
+    if (!isHandUp) return undefined;
+    // only an instructor changes a lane from outside, by answering a raised hand: ask while it is up
+    const timer = setInterval(() => void api.get<LaneView>(`/lanes/${laneId}`).then((now) => link.refresh(now)).catch(() => undefined), HAND_POLL_MS);
+    return () => clearInterval(timer);
+  }, [isHandUp, laneId, link]);
   return { link, view };
 }
