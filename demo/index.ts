@@ -3,4 +3,5 @@ export { demoExercises, findDemoExercise, type ExerciseFile } from "./exercises"
 export { LaneDriver } from "./laneDriver";
 export { workLane, type Habits } from "./simulatedStudent";
 export { demoClass, type DemoStudent } from "./people";
+export { demoFloor } from "./floor";
 export { floorTables, type FloorTables } from "./floorTables";

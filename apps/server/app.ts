@@ -8,6 +8,8 @@ import { authStore } from "./areas/auth/store";
 import { LaneCache } from "./areas/lanes/laneCache";
 import { laneRouter } from "./areas/lanes/router";
 import { LaneService } from "./areas/lanes/service";
+import { floorRouter } from "./areas/floor/router";
+import { floorStore } from "./areas/floor/store";
 import { laneStore } from "./areas/lanes/store";
 import { marksRouter } from "./areas/marks/router";
 import { ChangeListener, ChangeSender } from "./areas/wall/changes";
@@ -76,6 +78,7 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   api.use(authRouter(people));
   api.use(rosterRouter(rosterStore(db)));
   // the lanes come first: a class at work asks for little else
+  api.use("/floor", floorRouter(floorStore(db), now));
   api.use(laneRouter(lanes));
   api.use(wallRouter({ store, cache, people, changes, now }));
   api.use(marksRouter(store));

@@ -2,10 +2,11 @@ import { randomBytes, randomUUID } from "node:crypto";
 import { hash } from "@node-rs/argon2";
 import { eq, sql } from "drizzle-orm";
 import { rule } from "@probe-lane/core/grading";
-import { demoClass, demoExercises, findDemoExercise, LaneDriver, workLane } from "../../demo";
+import { floorFromTemplate } from "@probe-lane/core/floor";
+import { demoClass, demoExercises, demoFloor, findDemoExercise, LaneDriver, workLane } from "../../demo";
 import { newJoinCode } from "./areas/roster/service";
 import type { Database } from "./db/client";
-import { assignments, attempts, classes, exercises, laneEvents, markingRevisions, memberships, rulings, users } from "./db/schema";
+import { assignments, attempts, classes, exercises, floorEntries, floorExercises, floorLanes, laneEvents, markingRevisions, memberships, rulings, users } from "./db/schema";
 
 /** The demo accounts share one password, which the start command prints. It protects made-up people on loopback only. */
 const DEMO_PASSWORD = "fernhollow";
@@ -59,6 +60,22 @@ async function addLane(
   });
 }
 
+/** Two exercises at the real machines, one of them with a lane that waits for the instructor's check. */
+async function addFloor(tx: Writer, classId: string, studentIds: ReadonlyMap<string, string>, now: Date): Promise<void> {
+  for (const { template, lanes } of demoFloor) {
+    const [exercise] = await tx.insert(floorExercises).values({ classId, body: floorFromTemplate(template), madeAt: now }).returning({ id: floorExercises.id });
+    for (const { login, entries } of lanes) {
+      const studentId = studentIds.get(login);
+      if (!exercise || !studentId) throw new Error(`addFloor: ${login} is not in the demo class`);
+      const [lane] = await tx.insert(floorLanes).values({ exerciseId: exercise.id, studentId, openedAt: now }).returning({ id: floorLanes.id });
+      if (!lane) throw new Error("addFloor: the lane was not stored");
+      await tx.insert(floorEntries).values(entries.map((entry, index) => ({
+        id: randomUUID(), laneId: lane.id, at: new Date(now.getTime() - (entries.length - index) * MINUTE_MS), byId: studentId, byName: login, entry,
+      })));
+    }
+  }
+}
+
 /** Loads the demo class once, or again from scratch with `reset`; says in one line which accounts there are. */
 export async function loadDemo(db: Database, { reset, now }: { reset: boolean; now: Date }): Promise<string> {
   const accounts = `Demo accounts: instructor ${demoClass.instructor.login}, students ${demoClass.students.slice(0, 3).map(({ login }) => login).join(", ")} …; ` +
@@ -76,8 +93,10 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
     if (!made) throw new Error("loadDemo: the class was not stored");
     await addPerson(tx, made.id, { ...demoClass.instructor, role: "instructor" }, passwordHash);
     const assignmentIds = await addAssignments(tx, made.id, now);
+    const studentIds = new Map<string, string>();
     for (const { login, name, lanes } of demoClass.students) {
       const id = await addPerson(tx, made.id, { login, name, role: "student" }, passwordHash);
+      studentIds.set(login, id);
       const numbers = new Map<string, number>();
       for (const lane of lanes) {
         const number = (numbers.get(lane.exerciseId) ?? 0) + 1;
@@ -85,6 +104,7 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
         await addLane(tx, { id, number }, assignmentIds.get(lane.exerciseId) ?? "", now, lane);
       }
     }
+    await addFloor(tx, made.id, studentIds, now);
   });
   return accounts;
 }

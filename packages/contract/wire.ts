@@ -1,4 +1,5 @@
 import { commandSchema, type Gate, type IncidentCode, type Observation, type ObservationNow, type Refusal } from "@probe-lane/core/bench";
+import { entrySchema, type FloorExercise, type FloorGateName, type FloorRuling, type StoredFloorEntry } from "@probe-lane/core/floor";
 import type { Ruling } from "@probe-lane/core/grading";
 import { z } from "zod";
 
@@ -19,6 +20,22 @@ export interface ClassView {
   className: string; joinCode: string | null;
   students: { id: string; name: string; login: string; hasJoined: boolean; lanes: number }[];
 }
+
+/** Entries of a floor lane, each with the id that the device gave it and the time it was made there. */
+export const floorBatch = z.strictObject({
+  entries: z.array(z.strictObject({ id: z.uuid(), atMs: z.number().int().min(0).max(4e12), entry: entrySchema })).min(1).max(100),
+});
+export type FloorBatch = z.infer<typeof floorBatch>;
+export interface FloorLaneView {
+  id: string; studentName: string; exercise: FloorExercise; entries: StoredFloorEntry[]; isInstructor: boolean;
+  /** Before it is handed in, or for a student before the instructor's sign-off, there is none. */
+  ruling: FloorRuling | null;
+}
+export interface FloorExerciseRow {
+  id: string; exercise: FloorExercise; madeAt: string;
+  lanes: { id: string; studentName: string; gates: { name: FloorGateName; isPassed: boolean }[]; total: number | null; isMine: boolean }[];
+}
+export interface FloorList { exercises: FloorExerciseRow[] }
 
 export type Role = "student" | "instructor";
 export interface Me { id: string; name: string; role: Role; className: string; schoolName: string }

@@ -1,4 +1,5 @@
 import type { Exercise, Marking } from "@probe-lane/core/exercises";
+import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
 import type { LaneEvent } from "@probe-lane/core/bench";
 import type { Ruling } from "@probe-lane/core/grading";
 import { boolean, doublePrecision, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid, varchar } from "drizzle-orm/pg-core";
@@ -92,3 +93,28 @@ export const rulings = pgTable("rulings", {
   total: doublePrecision().notNull(),
   body: jsonb().$type<Ruling>().notNull(),
 }, (table) => [unique("rulings_once").on(table.attemptId, table.version, table.markingRevision)]);
+
+/** Exercises for the shop, given to a class by its instructor. One in use is not changed: a new one is made. */
+export const floorExercises = pgTable("floor_exercises", {
+  id: uuid().primaryKey().defaultRandom(),
+  classId: uuid().notNull().references(() => classes.id, { onDelete: "cascade" }),
+  madeAt: moment().notNull().defaultNow(),
+  body: jsonb().$type<FloorExercise>().notNull(),
+});
+
+export const floorLanes = pgTable("floor_lanes", {
+  id: uuid().primaryKey().defaultRandom(),
+  exerciseId: uuid().notNull().references(() => floorExercises.id, { onDelete: "cascade" }),
+  studentId: uuid().notNull().references(() => users.id, { onDelete: "cascade" }),
+  openedAt: moment().notNull().defaultNow(),
+}, (table) => [unique("floor_lanes_once").on(table.exerciseId, table.studentId)]);
+
+/** Entries keep the id that the student's device gave them: one that is sent again is there once. */
+export const floorEntries = pgTable("floor_entries", {
+  id: uuid().primaryKey(),
+  laneId: uuid().notNull().references(() => floorLanes.id, { onDelete: "cascade" }),
+  at: moment().notNull(),
+  byId: uuid().notNull(),
+  byName: text().notNull(),
+  entry: jsonb().$type<FloorEntry>().notNull(),
+}, (table) => [index("floor_entries_lane").on(table.laneId)]);

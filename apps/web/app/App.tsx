@@ -15,6 +15,9 @@ const RulingPage = lazy(() => import("../features/ruling/RulingPage").then((room
 const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => ({ default: room.WallPage })));
 const ClassPage = lazy(() => import("../features/class/ClassPage").then((room) => ({ default: room.ClassPage })));
 const WrongPage = lazy(() => import("../features/desk/WrongPage").then((room) => ({ default: room.WrongPage })));
+const FloorPage = lazy(() => import("../features/floor/FloorPage").then((room) => ({ default: room.FloorPage })));
+const FloorLanePage = lazy(() => import("../features/floor/FloorLanePage").then((room) => ({ default: room.FloorLanePage })));
+const WorksheetPage = lazy(() => import("../features/floor/WorksheetPage").then((room) => ({ default: room.WorksheetPage })));
 const MarksPage = lazy(() => import("../features/marks/MarksPage").then((room) => ({ default: room.MarksPage })));
 
 /** A session that ended shows in whichever reply comes first. */
@@ -59,6 +62,9 @@ const router = createBrowserRouter([
   { path: "/wall", element: <Gate role="instructor"><Shell title="Wall"><WallPage /></Shell></Gate> },
   { path: "/marks", element: <Gate role="instructor"><Shell title="Marks"><MarksPage /></Shell></Gate> },
   { path: "/class", element: <Gate role="instructor"><Shell title="Class"><ClassPage /></Shell></Gate> },
+  { path: "/floor", element: <Gate><Shell title="Floor"><FloorPage /></Shell></Gate> },
+  { path: "/floor/:id", element: <Gate><FloorLanePage /></Gate> },
+  { path: "/floor/exercises/:id/worksheet", element: <Gate><WorksheetPage /></Gate> },
   { path: "/what-went-wrong", element: <Gate><Shell title="What did I do wrong?"><WrongPage /></Shell></Gate> },
   { path: "*", element: <Gate><NothingHere /></Gate> },
 ]);

@@ -17,7 +17,7 @@ function ThemeButton() {
 
 const PAGES = [
   { to: "/", label: "My lanes", role: "student" }, { to: "/wall", label: "Wall", role: "instructor" }, { to: "/marks", label: "Marks", role: "instructor" }, { to: "/class", label: "Class", role: "instructor" },
-  { to: "/what-went-wrong", label: "What did I do wrong?", role: null },
+  { to: "/floor", label: "Floor", role: null }, { to: "/what-went-wrong", label: "What did I do wrong?", role: null },
 ] as const;
 
 /** The frame of every page: where you are, what belongs to this page, who you are. */
@@ -38,9 +38,9 @@ export function Shell({ title, detail, aside, children, isFull = false }: {
           <h1 className="truncate font-bold">{title}</h1>
           {detail ? <span className="truncate text-xs text-ink2">{detail}</span> : null}
         </div>
-        <nav aria-label="Pages" className={isFull ? "hidden" : "flex gap-1"}>
+        <nav aria-label="Pages" className={isFull ? "hidden" : "flex min-w-0 gap-1 overflow-x-auto"}>
           {PAGES.filter(({ role }) => role === null || role === me?.role).map(({ to, label }) => (
-            <NavLink key={to} to={to} end className={({ isActive }) => `whitespace-nowrap border-b-2 px-2 py-2.5 ${isActive ? "border-contact font-bold" : "border-transparent text-ink2"}`}>{label}</NavLink>
+            <NavLink key={to} to={to} end={to === "/"} className={({ isActive }) => `whitespace-nowrap border-b-2 px-2 py-2.5 ${isActive ? "border-contact font-bold" : "border-transparent text-ink2"}`}>{label}</NavLink>
           ))}
         </nav>
         {aside}

@@ -1,0 +1,83 @@
+import { floorFairness, floorFromTemplate, templateSchema, type FloorTemplate } from "@probe-lane/core/floor";
+import { parseLengthMm } from "@probe-lane/core/units";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState, type FormEvent, type ReactNode } from "react";
+import { api, type ApiError } from "../../app/api";
+import { Button, FigureInput, Notice, Panel } from "../../ui";
+import { lengthsOf } from "./show";
+
+const START = {
+  title: "", machine: "mill" as FloorTemplate["machine"], unit: "mm" as FloorTemplate["unit"], corner: "front left" as FloorTemplate["corner"], tools: "2", readingsNeeded: "1",
+  tipDiameter: "10", edgeX: "0", edgeY: "0", paper: "0.08", skin: "0", toleranceXy: "0.03", toleranceZ: "0.03",
+};
+type Form = typeof START;
+const LENGTHS = ["tipDiameter", "edgeX", "edgeY", "paper", "skin", "toleranceXy", "toleranceZ"] as const;
+const SELECT = "block min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2 font-normal";
+
+/** The template in mm, or the first thing that is missing or cannot be read. */
+function templateOf(form: Form): { template: FloorTemplate } | { problem: string } {
+  const mm: Record<string, number> = {};
+  for (const name of LENGTHS) {
+    const read = parseLengthMm(form[name], form.unit);
+    if (!read.ok) return { problem: "One of the lengths cannot be read yet." };
+    mm[`${name}Mm`] = read.value;
+  }
+  const parsed = templateSchema.safeParse({
+    title: form.title, machine: form.machine, unit: form.unit, corner: form.corner, tools: Number(form.tools), readingsNeeded: Number(form.readingsNeeded), ...mm,
+  });
+  return parsed.success ? { template: parsed.data } : { problem: form.title.trim().length < 3 ? "Give it a title." : "A figure is out of range: tools 1 to 8, diameters and tolerances above zero." };
+}
+
+/** A floor exercise from a template; it says at once when a tolerance is narrower than a careful touch. */
+export function FloorAuthor() {
+  const [form, setForm] = useState<Form>(START);
+  const client = useQueryClient();
+  const answer = templateOf(form);
+  const exercise = "template" in answer ? floorFromTemplate(answer.template) : null;
+  const unfair = exercise ? floorFairness(exercise) : [];
+  const make = useMutation<unknown, ApiError, FloorTemplate>({
+    mutationFn: (template) => api.post("/floor/exercises", template),
+    onSuccess: async () => {
+      setForm(START);
+      await client.invalidateQueries({ queryKey: ["floor"] });
+    },
+  });
+  const set = (name: keyof Form) => (event: { target: { value: string } }) => setForm((held) => ({ ...held, [name]: event.target.value }));
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if ("template" in answer) make.mutate(answer.template);
+  };
+  const field = (name: keyof Form, label: ReactNode) => <label className="font-bold">{label}<FigureInput className="block min-h-10 w-full font-normal" value={form[name]} onChange={set(name)} /></label>;
+  const isMill = form.machine === "mill";
+  const { show } = lengthsOf(form);
+  return (
+    <Panel title="Make a floor exercise" note="given to the class at once" className="self-start">
+      <form onSubmit={submit} className="grid gap-3 p-4 sm:grid-cols-2">
+        <label className="font-bold sm:col-span-2">Title<input className="block min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2 font-normal" maxLength={80} placeholder="Dovetail clamp, first side" value={form.title} onChange={set("title")} /></label>
+        <label className="font-bold">Machine<select className={SELECT} value={form.machine} onChange={set("machine")}><option value="mill">mill</option><option value="lathe">lathe</option></select></label>
+        <label className="font-bold">Unit<select className={SELECT} value={form.unit} onChange={set("unit")}><option value="mm">mm</option><option value="inch">inch</option></select></label>
+        {isMill ? (
+          <>
+            <label className="font-bold">Datum corner<select className={SELECT} value={form.corner} onChange={set("corner")}>{["front left", "front right", "back left", "back right"].map((one) => <option key={one}>{one}</option>)}</select></label>
+            {field("tipDiameter", "Edge finder tip ⌀")}
+            {field("edgeX", "That X edge is X")}
+            {field("edgeY", "That Y edge is Y")}
+          </>
+        ) : null}
+        {field("tools", "Tools to set")}
+        {field("readingsNeeded", "Readings for each")}
+        {field("paper", isMill ? "Paper or feeler" : "Feeler, pin or gap")}
+        {field("skin", isMill ? "Touched top is Z" : "Touched face is Z")}
+        {field("toleranceXy", isMill ? "Tolerance X, Y ±" : "Tolerance X (diameter) ±")}
+        {field("toleranceZ", "Tolerance Z ±")}
+        <div className="flex flex-col gap-2 sm:col-span-2" role="status" aria-live="polite">
+          {exercise ? <p className="text-ink2">Sets {exercise.registers.map(({ label }) => label).join(", ")}.</p> : null}
+          {unfair.length > 0 ? <Notice kind="stop">Narrower than a careful touch can hold: {unfair.map(({ label, leastFairMm }) => `${label} (at least ±${show(leastFairMm)})`).join(", ")}. Widen it, or expect right work to fail.</Notice> : null}
+          {"problem" in answer && form.title !== "" ? <p className="text-ink2">{answer.problem}</p> : null}
+          {make.error ? <Notice kind="stop" role="alert">{make.error.message}</Notice> : null}
+        </div>
+        <p className="sm:col-span-2"><Button look="act" type="submit" className="min-h-10" disabled={exercise === null || make.isPending}>Give it to the class</Button></p>
+      </form>
+    </Panel>
+  );
+}

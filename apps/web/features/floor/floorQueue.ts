@@ -1,0 +1,63 @@
+import type { FloorBatch } from "@probe-lane/contract";
+import type { FloorEntry, StoredFloorEntry } from "@probe-lane/core/floor";
+
+export type PendingEntry = FloorBatch["entries"][number];
+
+/** Where entries wait on this device until the server has them. */
+export interface Shelf { read(): PendingEntry[]; write(entries: PendingEntry[]): void }
+
+export const shelfOf = (laneId: string, storage: Pick<Storage, "getItem" | "setItem" | "removeItem"> = localStorage): Shelf => {
+  const key = `probe-lane.floor.${laneId}`;
+  return {
+    read: () => {
+      try {
+        return JSON.parse(storage.getItem(key) ?? "[]") as PendingEntry[];
+      } catch {
+        return [];
+      }
+    },
+    write: (entries) => (entries.length === 0 ? storage.removeItem(key) : storage.setItem(key, JSON.stringify(entries))),
+  };
+};
+
+/** What the server has, and what still waits here, each entry once. */
+export function merged(stored: readonly StoredFloorEntry[], pending: readonly PendingEntry[]): StoredFloorEntry[] {
+  const known = new Set(stored.map(({ id }) => id));
+  return [...stored, ...pending.filter(({ id }) => !known.has(id)).map((one) => ({ ...one, by: "" }))];
+}
+
+/**
+ * Entries of one lane on their way: kept on the device first, sent after, and taken off the shelf only once the server has
+ * answered. Sending twice is harmless, since each entry keeps its id.
+ */
+export class FloorQueue {
+  private isSending = false;
+  constructor(private readonly shelf: Shelf, private readonly send: (entries: PendingEntry[]) => Promise<void>, private readonly onChange: () => void) {}
+
+  pending = (): PendingEntry[] => this.shelf.read();
+
+  add(entries: readonly FloorEntry[], atMs: number, newId: () => string): void {
+    this.shelf.write([...this.shelf.read(), ...entries.map((entry, index) => ({ id: newId(), atMs: atMs + index, entry }))]);
+    this.onChange();
+  }
+
+  /** Sends what waits. Throws what the server said when it refuses; a lost link leaves everything where it is. */
+  async flush(): Promise<void> {
+    const batch = this.shelf.read().slice(0, 100);
+    if (this.isSending || batch.length === 0) return;
+    this.isSending = true;
+    try {
+      await this.send(batch);
+      this.drop(batch);
+    } finally {
+      this.isSending = false;
+    }
+  }
+
+  /** Takes entries off the shelf: sent, or refused for good. */
+  drop(batch: readonly PendingEntry[]): void {
+    const gone = new Set(batch.map(({ id }) => id));
+    this.shelf.write(this.shelf.read().filter(({ id }) => !gone.has(id)));
+    this.onChange();
+  }
+}

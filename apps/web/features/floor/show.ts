@@ -1,0 +1,14 @@
+import type { FloorExercise } from "@probe-lane/core/floor";
+import { formatMm, parseLengthMm } from "@probe-lane/core/units";
+import { refusalWords } from "@probe-lane/core/words";
+
+const INCH_MM = 25.4;
+
+/** Lengths as this exercise shows and reads them. */
+export const lengthsOf = ({ unit }: Pick<FloorExercise, "unit">) => ({
+  show: (mm: number): string => (unit === "mm" ? formatMm(mm) : formatMm(mm / INCH_MM, 4)),
+  read: (text: string): { mm: number } | { problem: string } => {
+    const answer = parseLengthMm(text, unit);
+    return answer.ok ? { mm: answer.value } : { problem: refusalWords({ code: "text", problem: answer.error }) };
+  },
+});

@@ -1,0 +1,55 @@
+import type { FloorLaneView } from "@probe-lane/contract";
+import { foldFloor, type FloorEntry, type FloorState } from "@probe-lane/core/floor";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { api, ApiError } from "../../app/api";
+import { FloorQueue, merged, shelfOf, type PendingEntry } from "./floorQueue";
+
+const RETRY_MS = 4000;
+const REFRESH_MS = 6000;
+
+/** A floor lane as this device knows it: the server's entries and its own that are still on the way. */
+export function useFloorLane(id: string): {
+  view: FloorLaneView | undefined; state: FloorState | null; error: ApiError | null; waiting: number; refused: string | null; write(...entries: FloorEntry[]): void;
+} {
+  const client = useQueryClient();
+  const key = useMemo(() => ["floor-lane", id], [id]);
+  const { data, error } = useQuery<FloorLaneView, ApiError>({ queryKey: key, queryFn: () => api.get(`/floor/lanes/${id}`), refetchInterval: REFRESH_MS });
+  const shelf = useMemo(() => shelfOf(id), [id]);
+  const [pending, setPending] = useState<PendingEntry[]>(() => shelf.read());
+  const [refused, setRefused] = useState<string | null>(null);
+  const queue = useMemo(
+    () => new FloorQueue(shelf, (entries) => api.post<null>(`/floor/lanes/${id}/entries`, { entries }).then(() => undefined), () => setPending(shelf.read())),
+    [id, shelf],
+  );
+  const flush = useCallback(async () => {
+    const batch = queue.pending();
+    if (batch.length === 0) return;
+    try {
+      await queue.flush();
+      setRefused(null);
+    } catch (failure) {
+      if (!(failure instanceof ApiError) || failure.isPassing || failure.code === "notSignedIn") return;
+      queue.drop(batch);
+      setRefused(failure.message);
+    }
+    await client.invalidateQueries({ queryKey: key });
+  }, [queue, client, key]);
+  useEffect(() => {
+    const again = () => void flush();
+    const first = setTimeout(again);
+    window.addEventListener("online", again);
+    const timer = setInterval(again, RETRY_MS);
+    return () => {
+      clearTimeout(first);
+      window.removeEventListener("online", again);
+      clearInterval(timer);
+    };
+  }, [flush]);
+  const write = (...entries: FloorEntry[]): void => {
+    queue.add(entries, Date.now(), () => crypto.randomUUID());
+    void flush();
+  };
+  const state = data ? foldFloor(data.exercise, merged(data.entries, pending)) : null;
+  return { view: data, state, error, waiting: pending.length, refused, write };
+}

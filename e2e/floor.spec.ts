@@ -1,0 +1,115 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test, type Locator, type Page } from "@playwright/test";
+import { KeyboardStudent } from "./keyboardStudent";
+
+const card = (page: Page, label: string): Locator => page.getByRole("region", { name: label, exact: true });
+async function enter(page: Page, label: string, act: string, text: string): Promise<void> {
+  const form = card(page, label).locator("form").filter({ has: page.getByRole("button", { name: act }) });
+  await form.getByRole("textbox").fill(text);
+  await form.getByRole("button", { name: act }).click();
+}
+async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual([]);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+}
+async function check(instructor: Page, values: Record<string, string>): Promise<void> {
+  for (const [label, text] of Object.entries(values)) {
+    await enter(instructor, label, "Add check", text);
+    await expect(card(instructor, label)).toContainText("Should hold");
+  }
+}
+
+test("a mill floor lane on a phone: offline in the middle, a bad import mended, checked, signed, ruled", async ({ page, context, browser }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await new KeyboardStudent(page).signIn("ashgrove");
+  await page.getByRole("link", { name: "Floor" }).click();
+  await page.getByRole("region", { name: "Dovetail clamp, first side" }).getByRole("button", { name: "Start at the machine" }).click();
+  await page.getByRole("button", { name: "I have read these" }).click();
+  await enter(page, "G54 X", "Add reading", "−334.666");
+  await expect(card(page, "G54 X")).toContainText("−334.666");
+  await context.setOffline(true);
+  await enter(page, "G54 Y", "Add reading", "-196,12 mm");
+  await enter(page, "G54 Y", "Add term", "5");
+  await enter(page, "G54 Y", "Write sum", "-191.120");
+  await expect(page.getByText(/3 entries wait on this device/)).toBeVisible();
+  await accessible(page);
+  await context.setOffline(false);
+  await expect(page.getByText(/on this device/)).toBeHidden({ timeout: 20_000 });
+  await enter(page, "H1 length", "Add reading", "-250.7");
+  await enter(page, "H2 length", "Add reading", "nonsense");
+  await expect(card(page, "H2 length").getByRole("alert")).toContainText("is not a length");
+  await enter(page, "H2 length", "Add reading", "-231.62");
+  await page.getByText("Read registers from the control").click();
+  const pasted = page.getByLabel("or pasted");
+  await pasted.fill("G21\nG10 L2 P1 X-334.666 Y-191.120\nG10 L10 P1 R-250.780\nG10 L10 P9 R1\n");
+  await expect(page.getByRole("alert")).toContainText("1 line cannot be used");
+  await expect(page.getByText("H9 is not asked for in this exercise.")).toBeVisible();
+  await pasted.fill("G21\nG10 L2 P1 X-334.666 Y-191.120\nG10 L10 P1 R-250.780\nG10 L10 P2 R-231.700\n");
+  await page.getByRole("button", { name: "Take these 4 registers" }).click();
+  await expect(card(page, "H2 length")).toContainText("−231.700");
+  await expect(page.getByRole("button", { name: "Hand in" })).toBeDisabled();
+  await page.reload();
+  await expect(card(page, "G54 Y")).toContainText("−196.120");
+
+  const instructor = await (await browser.newContext()).newPage();
+  await new KeyboardStudent(instructor).signIn("marrow");
+  await instructor.getByRole("link", { name: "Floor" }).click();
+  await instructor.getByRole("link", { name: "Bertram Ashgrove" }).click();
+  await expect(instructor.getByRole("button", { name: "Sign this setup" })).toBeDisabled();
+  await check(instructor, { "G54 X": "-329.667", "G54 Y": "-191.119", "H1 length": "-250.781", "H2 length": "-231.701" });
+  await instructor.getByLabel("initials").fill("CM");
+  await instructor.getByRole("button", { name: "Sign this setup" }).click();
+  await accessible(instructor);
+
+  await expect(page.getByText("Signed by CM")).toBeVisible({ timeout: 15_000 });
+  await page.getByRole("button", { name: "Hand in" }).click();
+  await page.getByRole("button", { name: "Yes, hand in" }).click();
+  await expect(page.getByText(/G54 X is 4\.999 low\. Most likely: radius left out/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText("G54 Y is right.")).toBeVisible();
+  await accessible(page);
+  await instructor.getByLabel("marks of 100").fill("75");
+  await instructor.getByRole("textbox", { name: "reason" }).fill("found the radius alone afterwards");
+  await instructor.getByRole("button", { name: "Override" }).click();
+  await expect(page.getByTestId("floor-total")).toHaveText("75", { timeout: 15_000 });
+});
+
+test("a lathe floor lane: made from the template with a fairness warning, worked, checked, ruled; the worksheet prints", async ({ page, browser }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Floor" }).click();
+  await page.getByLabel("Title").fill("Thrust collar, one tool");
+  await page.getByLabel("Machine").selectOption("lathe");
+  await page.getByLabel("Tools to set").fill("1");
+  await page.getByLabel("Feeler, pin or gap").fill("0.1");
+  await page.getByLabel("Tolerance X (diameter) ±").fill("0.005");
+  await expect(page.getByText(/Narrower than a careful touch can hold: tool 1 X/)).toBeVisible();
+  await page.getByLabel("Tolerance X (diameter) ±").fill("0.03");
+  await page.getByRole("button", { name: "Give it to the class" }).click();
+  await expect(page.getByRole("region", { name: "Thrust collar, one tool" })).toContainText("Nobody has begun");
+
+  const student = await (await browser.newContext()).newPage();
+  await new KeyboardStudent(student).signIn("lindqvare");
+  await student.getByRole("link", { name: "Floor" }).click();
+  await student.getByRole("region", { name: "Thrust collar, one tool" }).getByRole("button").click();
+  await student.getByRole("button", { name: "I have read these" }).click();
+  await enter(student, "tool 1 X", "Add reading", "-224.361");
+  await enter(student, "tool 1 X", "Enter register", "-265.228");
+  await enter(student, "tool 1 Z", "Add reading", "-258.079");
+  await enter(student, "tool 1 Z", "Enter register", "-258.179");
+
+  await page.getByRole("region", { name: "Thrust collar, one tool" }).getByRole("link", { name: "Sunniva Lindqvare" }).click();
+  await expect(card(page, "tool 1 Z")).toContainText("−258.179");
+  await check(page, { "tool 1 X": "-265.328", "tool 1 Z": "-258.207" });
+  await page.getByLabel("what happened").fill("reached in before the chuck stood still");
+  await page.getByRole("button", { name: "Note it" }).click();
+  await page.getByLabel("initials").fill("CM");
+  await page.getByRole("button", { name: "Sign this setup" }).click();
+  await student.getByRole("button", { name: "Hand in" }).click({ timeout: 20_000 });
+  await student.getByRole("button", { name: "Yes, hand in" }).click();
+  await expect(student.getByText(/tool 1 X is 0\.100 high\. Most likely: feeler counted once/)).toBeVisible({ timeout: 15_000 });
+  await expect(student.getByText("tool 1 Z: too close to call.")).toBeVisible();
+  await student.goto("/floor");
+  await student.getByRole("region", { name: "Thrust collar, one tool" }).getByRole("link", { name: "Worksheet" }).click();
+  await expect(student.getByText("Before cycle start: checked and signed")).toBeVisible();
+  await accessible(student);
+});

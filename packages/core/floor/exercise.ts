@@ -1,0 +1,68 @@
+import { z } from "zod";
+import { methods, type Figures } from "../diagnosis/catalog";
+import { countsFromMm } from "../units";
+
+const figuresSchema = z.custom<Figures>((value) => typeof value === "object" && value !== null && !Array.isArray(value));
+
+const registerSchema = z.strictObject({
+  id: z.string().regex(/^[A-Za-z0-9.]{1,12}$/), label: z.string().min(1).max(60), method: z.enum(methods),
+  toleranceMm: z.number().positive(), uMm: z.number().positive(), figures: figuresSchema,
+});
+export type FloorRegister = z.infer<typeof registerSchema>;
+
+/** One exercise for the shop: what is to be set, how well, with what. Lengths in mm; `unit` is how they are typed and shown. */
+export const floorExerciseSchema = z.strictObject({
+  title: z.string().trim().min(3).max(80), machine: z.enum(["mill", "lathe"]), unit: z.enum(["mm", "inch"]), datum: z.string().max(60),
+  readingsNeeded: z.number().int().min(1).max(5), registers: z.array(registerSchema).min(1).max(24),
+});
+export type FloorExercise = z.infer<typeof floorExerciseSchema>;
+
+/** What an instructor fills in; everything else follows from it. */
+export const templateSchema = z.strictObject({
+  title: z.string().trim().min(3).max(80), machine: z.enum(["mill", "lathe"]), unit: z.enum(["mm", "inch"]),
+  corner: z.enum(["front left", "front right", "back left", "back right"]),
+  tools: z.number().int().min(1).max(8), readingsNeeded: z.number().int().min(1).max(5),
+  tipDiameterMm: z.number().positive().max(50), edgeXMm: z.number().min(-500).max(500), edgeYMm: z.number().min(-500).max(500),
+  paperMm: z.number().min(0).max(100), skinMm: z.number().min(-500).max(500), toleranceXyMm: z.number().positive().max(5), toleranceZMm: z.number().positive().max(5),
+});
+export type FloorTemplate = z.infer<typeof templateSchema>;
+
+/** Standard uncertainty of a careful touch on the floor, mm: tip or paper, scatter, and the last click together. */
+const TOUCH_U_MM = { edge: 0.004, paper: 0.006 } as const;
+
+/** The exercise that a template describes. Mill: work X and Y from a corner, a length for each tool. Lathe: X and Z of each tool. */
+export function floorFromTemplate(t: FloorTemplate): FloorExercise {
+  const { title, machine, unit, readingsNeeded } = t;
+  const tools = Array.from({ length: t.tools }, (_, index) => index + 1);
+  const z = { toleranceMm: t.toleranceZMm, uMm: TOUCH_U_MM.paper };
+  const xy = { toleranceMm: t.toleranceXyMm, uMm: TOUCH_U_MM.edge };
+  if (machine === "lathe") {
+    return {
+      title, machine, unit, readingsNeeded, datum: "axis and front face",
+      registers: tools.flatMap((tool): FloorRegister[] => [
+        { id: `T${tool}.x`, label: `tool ${tool} X`, method: "lathe-x", ...xy, figures: { paper: t.paperMm, outside: 1 } },
+        { id: `T${tool}.z`, label: `tool ${tool} Z`, method: "lathe-z", ...z, figures: { block: t.paperMm, facing: t.skinMm } },
+      ]),
+    };
+  }
+  const approachX = t.corner.endsWith("left") ? 1 : -1;
+  const approachY = t.corner.startsWith("front") ? 1 : -1;
+  return {
+    title, machine, unit, readingsNeeded, datum: `${t.corner} corner`,
+    registers: [
+      { id: "G54.x", label: "G54 X", method: "mill-edge", ...xy, figures: { approach: approachX, tipRadius: t.tipDiameterMm / 2, edgeWork: t.edgeXMm } },
+      { id: "G54.y", label: "G54 Y", method: "mill-edge", ...xy, figures: { approach: approachY, tipRadius: t.tipDiameterMm / 2, edgeWork: t.edgeYMm } },
+      ...tools.map((tool): FloorRegister => ({ id: `H${tool}`, label: `H${tool} length`, method: "mill-length", ...z, figures: { paper: t.paperMm, facing: t.skinMm } })),
+    ],
+  };
+}
+
+/** Registers whose tolerance is narrower than three standard uncertainties of a careful touch, mm; empty when it is fair. */
+export function floorFairness({ registers }: Pick<FloorExercise, "registers">): { label: string; toleranceMm: number; leastFairMm: number }[] {
+  return registers.flatMap(({ label, method, toleranceMm, uMm, figures }) => {
+    // paper is felt before it is one paper thick: a mean of 0.075 t low
+    const biasMm = method === "mill-length" ? 0.075 * (figures.paper ?? 0) : method === "mill-edge" ? 0.005 : 0;
+    const leastFairMm = countsFromMm(biasMm + 3 * uMm) / 1000;
+    return toleranceMm < leastFairMm ? [{ label, toleranceMm, leastFairMm }] : [];
+  });
+}

@@ -1,0 +1,90 @@
+import { lex, type Token } from "../gcode/lexer";
+import { parseLengthMm } from "../units";
+
+/** A line of an import: a register and its value, or what is wrong with the line. Lengths in mm. */
+export interface ReadRegister { readonly line: number; readonly register: string; readonly mm: number | null; readonly problem: string | null }
+
+const INCH_MM = 25.4;
+type Word = Extract<Token, { type: "word" }>;
+
+/** Registers that a G10 block sets: L2 work offsets P1–P6, L10 length geometry, L11 length wear; lathe L10/L11 rows with X and Z. */
+function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill" | "lathe", unitMm: number): ReadRegister[] {
+  const bad = (problem: string): ReadRegister[] => [{ line, register: "", mm: null, problem }];
+  const [l, p] = [words.get("L")?.value, words.get("P")?.value];
+  if (l === undefined || p === undefined) return bad("G10 needs an L and a P word.");
+  const axis = (letter: string, register: string): ReadRegister[] => {
+    const word = words.get(letter);
+    return word ? [{ line, register, mm: word.value * unitMm, problem: null }] : [];
+  };
+  if (l === 2) {
+    if (!Number.isInteger(p) || p < 1 || p > 6) return bad(`P${p} is not a work offset: use P1 to P6.`);
+    const name = `G${53 + p}`;
+    const found = ["X", "Y", "Z"].flatMap((letter) => axis(letter, `${name}.${letter.toLowerCase()}`));
+    return found.length > 0 ? found : bad("This G10 sets no axis.");
+  }
+  if (machine === "lathe" && (l === 10 || l === 11)) {
+    const row = p >= 10_000 ? p - 10_000 : p;
+    const suffix = l === 11 && p < 10_000 ? "w" : "";
+    const found = ["X", "Z"].flatMap((letter) => axis(letter, `T${row}.${letter.toLowerCase()}${suffix}`));
+    return found.length > 0 ? found : bad("This G10 sets neither X nor Z.");
+  }
+  if (l === 10 || l === 11) {
+    const value = words.get("R");
+    return value ? [{ line, register: `${l === 10 ? "H" : "HW"}${p}`, mm: value.value * unitMm, problem: null }] : bad("This G10 needs an R word.");
+  }
+  return bad(`L${l} is not a register that is read here.`);
+}
+
+function readG10(lines: readonly string[], machine: "mill" | "lathe", unit: "mm" | "inch"): ReadRegister[] {
+  let unitMm = unit === "mm" ? 1 : INCH_MM;
+  return lines.flatMap((text, index): ReadRegister[] => {
+    const line = index + 1;
+    const tokens = lex(text.replace(/^\s*%.*/, ""));
+    const odd = tokens.find(({ type }) => type === "unreadable");
+    if (odd) return [{ line, register: "", mm: null, problem: `“${odd.text.slice(0, 20)}” cannot be read.` }];
+    const words = tokens.filter((token): token is Word => token.type === "word" && token.letter !== "N" && token.letter !== "O");
+    const codes = words.filter(({ letter }) => letter === "G").map(({ value }) => value);
+    if (codes.includes(20)) unitMm = INCH_MM;
+    if (codes.includes(21)) unitMm = 1;
+    if (!codes.includes(10)) {
+      const isHarmless = words.length === 0 || words.every(({ letter, value }) => (letter === "G" && [20, 21, 90].includes(value)) || (letter === "M" && [2, 30].includes(value)));
+      return isHarmless ? [] : [{ line, register: "", mm: null, problem: "This line sets no register." }];
+    }
+    return fromG10(new Map(words.filter(({ letter }) => letter !== "G").map((word) => [word.letter, word])), line, machine, unitMm);
+  });
+}
+
+/** "register,value" or "register;value", one a line; a heading line and blank lines are passed over. */
+function readTable(lines: readonly string[], unit: "mm" | "inch"): ReadRegister[] {
+  return lines.flatMap((text, index): ReadRegister[] => {
+    const line = index + 1;
+    if (text.trim() === "") return [];
+    const cells = text.includes(";") ? text.split(";") : text.includes("\t") ? text.split("\t") : [text.slice(0, text.indexOf(",")), text.slice(text.indexOf(",") + 1)];
+    const [name = "", value = ""] = cells.map((cell) => cell.trim().replace(/^"|"$/g, ""));
+    if (index === 0 && /^(register|name)$/i.test(name)) return [];
+    if (!/[,;\t]/.test(text)) return [{ line, register: "", mm: null, problem: "A line is a register, a comma, and its value." }];
+    const read = parseLengthMm(value, unit);
+    return [{ line, register: name.replace(/\s+/g, "."), mm: read.ok ? read.value : null, problem: read.ok ? null : `“${value.slice(0, 20)}” is not a length.` }];
+  });
+}
+
+/** Two letters for each way in which a shop writes the same register. */
+const same = (a: string, b: string): boolean => a.replace(/[.\s_-]/g, "").toLowerCase() === b.replace(/[.\s_-]/g, "").toLowerCase();
+
+/**
+ * Registers out of pasted text or a file: a G10 program or a table. Every line that cannot be used says why; a register that the
+ * exercise does not ask for is named, and one that stands twice is named the second time. Nothing is taken over here.
+ */
+export function readRegisters(text: string, wanted: readonly string[], machine: "mill" | "lathe", unit: "mm" | "inch"): ReadRegister[] {
+  const lines = text.replace(/^\uFEFF/, "").split(/\r?\n/);
+  const rows = /\bG10\b/i.test(text) || /\bG10L/i.test(text) ? readG10(lines, machine, unit) : readTable(lines, unit);
+  const seen = new Set<string>();
+  return rows.map((row) => {
+    if (row.problem) return row;
+    const register = wanted.find((id) => same(id, row.register));
+    if (!register) return { ...row, problem: `${row.register} is not asked for in this exercise.` };
+    if (seen.has(register)) return { ...row, register, problem: `${register} stands twice.` };
+    seen.add(register);
+    return { ...row, register };
+  });
+}

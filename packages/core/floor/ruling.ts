@@ -1,0 +1,71 @@
+import { explain, habitsOf, type Explained } from "../diagnosis/explain";
+import type { MistakeId } from "../diagnosis/catalog";
+import { combineChecks, type Combined } from "./checks";
+import type { FloorRegister } from "./exercise";
+import type { FloorState } from "./state";
+
+export interface FloorValue {
+  readonly register: FloorRegister;
+  readonly heldMm: number | null;
+  readonly check: Combined | null;
+  readonly closureMm: number | null;
+  /** Within the check's uncertainty of the limit nobody can say: it is not failed, and a better check is asked for. */
+  readonly verdict: "right" | "wrong" | "tooClose" | "missing";
+  readonly explained: Explained | null;
+  readonly marks: number;
+  /** The student's own arithmetic: did the written sum follow from reading and terms? */
+  readonly working: "adds up" | "does not add up" | "not written";
+  readonly workingMarks: number;
+}
+export interface FloorRuling {
+  readonly values: readonly FloorValue[];
+  readonly strands: readonly { readonly name: "values" | "working" | "safety"; readonly marks: number; readonly outOf: number }[];
+  readonly habits: readonly { readonly id: MistakeId; readonly registers: readonly string[] }[];
+  readonly total: number;
+  readonly outOf: number;
+}
+
+const WEIGHTS = { values: 60, working: 25, safety: 15 } as const;
+const ZERO_AT_MULTIPLE = 4;
+const SUM_AGREES_MM = 0.0025;
+
+function ruleValue(state: FloorState, register: FloorRegister, share: number, workingShare: number): FloorValue {
+  const heldMm = state.registers[register.id]?.mm ?? null;
+  const check = combineChecks(state.checks.filter((one) => one.register === register.id));
+  const reading = state.readings.findLast((one) => one.register === register.id)?.mm;
+  const sum = state.sums[register.id]?.mm;
+  const termsMm = state.terms.filter((one) => one.register === register.id).reduce((total, { mm }) => total + mm, 0);
+  const readings = state.readings.filter((one) => one.register === register.id);
+  const addsUp = sum !== undefined && readings.some(({ mm }) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
+  const working = reading === undefined || sum === undefined ? "not written" : addsUp ? "adds up" : "does not add up";
+  const workingMarks = working === "adds up" ? workingShare : 0;
+  if (heldMm === null || check === null) return { register, heldMm, check, closureMm: null, verdict: "missing", explained: null, marks: 0, working, workingMarks };
+  const closureMm = heldMm - check.mm;
+  const off = Math.abs(closureMm);
+  const verdict = Math.abs(off - register.toleranceMm) <= check.expandedMm ? "tooClose" : off <= register.toleranceMm ? "right" : "wrong";
+  const u = Math.hypot(register.uMm, check.expandedMm / 2);
+  const explained = verdict === "wrong"
+    ? explain({ method: register.method, closure: closureMm, figures: { ...register.figures, wanted: check.mm }, u, resolution: 0.001 }) : null;
+  const inTolerances = off / register.toleranceMm;
+  const marks = verdict !== "wrong" ? share : Math.max(0, (share * (ZERO_AT_MULTIPLE - inTolerances)) / (ZERO_AT_MULTIPLE - 1));
+  return { register, heldMm, check, closureMm, verdict, explained, marks, working, workingMarks };
+}
+
+/** The marked result of a floor lane: values against the instructor's check, working as entered, safety as noted. Pure. */
+export function ruleFloor(state: FloorState): FloorRuling {
+  const { registers } = state.exercise;
+  const values = registers.map((register) => ruleValue(state, register, WEIGHTS.values / registers.length, WEIGHTS.working / registers.length));
+  const sum = (pick: (value: FloorValue) => number) => values.reduce((total, value) => total + pick(value), 0);
+  const cost = state.safety.reduce((total, noted) => total + noted.cost, 0);
+  const strands = [
+    { name: "values" as const, marks: sum(({ marks }) => marks), outOf: WEIGHTS.values },
+    { name: "working" as const, marks: sum(({ workingMarks }) => workingMarks), outOf: WEIGHTS.working },
+    { name: "safety" as const, marks: Math.max(0, WEIGHTS.safety - cost), outOf: WEIGHTS.safety },
+  ];
+  const outOf = strands.reduce((total, strand) => total + strand.outOf, 0);
+  return {
+    values, strands, outOf,
+    habits: habitsOf(values.flatMap(({ register, explained }) => (explained ? [{ register: register.label, explained }] : []))),
+    total: state.override?.marks ?? strands.reduce((total, { marks }) => total + marks, 0),
+  };
+}

@@ -1,0 +1,36 @@
+import type { FloorGateName } from "../floor/state";
+import type { FloorValue } from "../floor/ruling";
+import { formatMm } from "../units";
+import { mistakeWords } from "./mistakes";
+import { signatureWords } from "./ruling";
+
+export const floorGateWords: Record<FloorGateName, string> = {
+  ready: "Ready", readings: "Readings", registers: "Registers", check: "Check", signOff: "Sign-off", handIn: "Hand in",
+};
+
+/** Cautions in the shop's order; the machine's own manual and the person in charge come first. */
+export const floorCautions: readonly string[] = [
+  "The maker’s manual, the shop’s rules, local law and the person in charge come first. This page does not license anyone to run a machine.",
+  "Eye protection on; no gloves, rings or loose clothes near a spindle.",
+  "Spindle stopped and all motion ended before you reach in or measure. Spindle stopped for paper, feeler, pin, indicator and probe.",
+  "State the speed before you start a spindle with an edge finder in it; never above its rating.",
+  "Jog the retract axis first. Nothing hard in the gap while it closes. Key out of the chuck, guard shut.",
+  "After a crash: stop, tell your instructor; nothing is trusted until it is measured again.",
+  "No cycle start before your instructor has signed.",
+];
+
+/** The ruling of one floor register: a headline, and what is behind it. */
+export function floorValueWords(value: FloorValue, show: (mm: number) => string): { headline: string; body: string } {
+  const { register, verdict, closureMm, check, explained } = value;
+  if (verdict === "missing" || closureMm === null || check === null) return { headline: `${register.label}: not complete.`, body: value.heldMm === null ? "No value was entered." : "There is no check of it yet." };
+  const off = `${show(Math.abs(closureMm))} ${closureMm > 0 ? "high" : "low"}`;
+  if (verdict === "right") return { headline: `${register.label} is right.`, body: `${off} of the check, tolerance ±${show(register.toleranceMm)}.` };
+  if (verdict === "tooClose") {
+    return { headline: `${register.label}: too close to call.`, body: `${off}; the limit is ±${show(register.toleranceMm)} and the check is sure to ±${show(check.expandedMm)} only. It is not failed: a better check would decide.` };
+  }
+  const first = explained?.ranked[0];
+  if (!first || first.classes.length === 0) return { headline: `${register.label} is ${off}. No known mistake explains it.`, body: "Unexplained, so nothing is claimed." };
+  const names = first.classes.map((members) => members.map(signatureWords).join(" or ")).join(" and ");
+  const checks = [...new Set(first.classes.flat().map((id) => mistakeWords[id].check))].join(" ");
+  return { headline: `${register.label} is ${off}. Most likely: ${names}.`, body: `That leaves ${formatMm(first.predicted)} mm; inferred from the number, about ${Math.round(first.probability * 100)} in 100. ${checks}` };
+}
