@@ -11,7 +11,7 @@ export interface FloorTables {
   misses: Miss[];
 }
 
-const MM_METHODS = methods;
+const MM_METHODS = methods.filter((method) => method !== "lathe-tip");
 
 /** What a shop and its lane might be: every figure of the method known, as on an instructor's sheet. Lengths in mm. */
 function drawFigures(method: Method, seed: string): Figures {
@@ -28,6 +28,8 @@ function drawFigures(method: Method, seed: string): Figures {
     case "mill-diameter": { const nominal = drawOne([6, 10, 12, 16], seed, "d"); return { nominalDiameter: nominal, cutterDiameter: nominal - between(0.03, 0.2, "worn"), oldWear: drawOne([0, 0.06, -0.1], seed, "wear"), wanted: nominal }; }
     case "lathe-x": return { paper: drawOne([0.05, 0.1], seed, "t"), outside: drawOne([1, -1] as const, seed, "side"), touchDiameter: between(12, 60, "d"), leftoverWork: drawOne([0, 3.2], seed, "w"), oldWear: drawOne([0, -0.15], seed, "wear"), noseRadius: drawOne([0.4, 0.8], seed, "rn"), tipCode: drawOne([2, 3], seed, "code"), neighbors: [between(8, 40, "n")], wanted };
     case "lathe-z": return { block: drawOne([0, 2.5, 10], seed, "p"), facing: drawOne([0, -12.5], seed, "zs"), leftoverWork: drawOne([0, -41.3], seed, "w"), bladeWidth: drawOne([2, 3], seed, "blade"), lengthInUse: -between(60, 200, "zg"), shift: -between(200, 330, "shift"), masterOld: drawOne([0, 4.75], seed, "old"), noseRadius: drawOne([0.4, 0.8], seed, "rn"), tipCode: 3, neighbors: [between(8, 40, "n")], wanted };
+    case "lathe-nose":
+    case "lathe-tip": return { wanted: drawOne([0.4, 0.8, 1.2], seed, "rn") };
     case "lathe-readout": return { reading: between(4, 40, "reading"), paper: drawOne([0.05, 0.1], seed, "t"), wanted: -between(4, 40, "reading") };
   }
 }

@@ -1,13 +1,19 @@
-// Script sent to a browser, gzip: the first screen and what the bench adds. Targets of the design.
-import { readdirSync, readFileSync } from "node:fs";
+// Script sent to a browser, gzip: the first screen and what the bench adds, by the build's own list of imports. Targets of the design.
+import { readFileSync } from "node:fs";
 import { gzipSync } from "node:zlib";
 
 const LIMITS_KB = { first: 190, bench: 130 };
-const folder = "dist/web/assets";
-const names = readdirSync(folder).filter((name) => name.endsWith(".js"));
-const kb = (list) => list.reduce((sum, name) => sum + gzipSync(readFileSync(`${folder}/${name}`)).length / 1000, 0);
-const first = kb(names.filter((name) => name.startsWith("index-")));
-// everything the bench may load beyond the first screen; shared pieces counted whole
-const bench = kb(names.filter((name) => !/^(index|RulingPage|MarksPage|WallPage)-/.test(name)));
-console.log(`script, gzip kB: first screen ${first.toFixed(1)} of ${LIMITS_KB.first}, bench ${bench.toFixed(1)} of ${LIMITS_KB.bench} more`);
-process.exit(names.length > 3 && first > 0 && first <= LIMITS_KB.first && bench <= LIMITS_KB.bench ? 0 : 1);
+const manifest = JSON.parse(readFileSync("dist/web/.vite/manifest.json", "utf8"));
+const closure = (key, seen = new Set()) => {
+  if (seen.has(key)) return seen;
+  seen.add(key);
+  for (const next of manifest[key].imports ?? []) closure(next, seen);
+  return seen;
+};
+const kb = (keys) => [...keys].reduce((sum, key) => sum + gzipSync(readFileSync(`dist/web/${manifest[key].file}`)).length / 1000, 0);
+const entry = Object.keys(manifest).find((key) => manifest[key].isEntry);
+const page = Object.keys(manifest).find((key) => key.endsWith("BenchPage.tsx"));
+const first = closure(entry);
+const bench = [...closure(page)].filter((key) => !first.has(key));
+console.log(`script, gzip kB: first screen ${kb(first).toFixed(1)} of ${LIMITS_KB.first}, bench ${kb(bench).toFixed(1)} of ${LIMITS_KB.bench} more`);
+process.exit(first.size > 0 && bench.length > 0 && kb(first) <= LIMITS_KB.first && kb(bench) <= LIMITS_KB.bench ? 0 : 1);

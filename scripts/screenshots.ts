@@ -40,3 +40,29 @@ test("instructor: wall, marks, a lane watched", async ({ page }) => {
   await page.getByRole("link", { name: "Sunniva Lindqvare" }).click();
   await shot(page, "watch");
 });
+
+test("instructor: floor and class", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Floor" }).click();
+  await shot(page, "floor");
+  await page.getByRole("link", { name: "Class" }).click();
+  await shot(page, "class");
+});
+
+test("student: a floor lane on a phone", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await new KeyboardStudent(page).signIn("hollinsworth");
+  await page.getByRole("link", { name: "Floor" }).click();
+  await page.getByRole("region", { name: "Dovetail clamp, first side" }).getByRole("button").click();
+  await shot(page, "floor-lane");
+});
+
+test("what did I do wrong", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("brandvold");
+  await page.getByRole("link", { name: "What did I do wrong?" }).click();
+  await page.getByLabel("The register holds").fill("-334.672");
+  await page.getByLabel("or the machine stood at, in contact").fill("-334.666");
+  await page.getByLabel("Tip moved").selectOption("plus");
+  await page.getByLabel("tip radius").fill("5");
+  await shot(page, "what-went-wrong");
+});

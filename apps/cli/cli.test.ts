@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
+import { floorFromTemplate } from "@probe-lane/core/floor";
 import { findDemoExercise, LaneDriver, workLane } from "../../demo";
 import { runCommand } from "./commands";
 import { firstDifference } from "./vectors";
@@ -57,6 +58,28 @@ describe("vectors", () => {
     expect(firstDifference({ a: [1, { b: 2 }] }, { a: [1, { b: 2.1 }] }, 0.01)).toBe("a.1.b: expected 2, got 2.1");
     expect(firstDifference({ a: 1 }, { a: 1, extra: 5 }, 0)).toBeNull();
     expect(firstDifference(null, 0, 0)).toContain("expected null");
+  });
+});
+
+describe("floor lanes", () => {
+  const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
+  const lane = (...entries: unknown[]) => {
+    const path = join(mkdtempSync(join(tmpdir(), "floor-")), "floor.json");
+    const exercise = floorFromTemplate({ title: "Dovetail clamp", machine: "lathe", school: "part-face", asksNose: false, unit: "mm", corner: "front left", tools: 1, readingsNeeded: 1, tipDiameterMm: 10, edgeXMm: 0, edgeYMm: 0, paperMm: 0.1, skinMm: 0, toleranceXyMm: 0.03, toleranceZMm: 0.03 });
+    writeFileSync(path, JSON.stringify({ exercise, entries: entries.map((entry, n) => ({ id: id(n), atMs: n, entry })) }));
+    return path;
+  };
+  it("expect tells what follows from the readings, grade rules", async () => {
+    const path = lane({ type: "reading", register: "T1.z", mm: -258.079 }, { type: "register", register: "T1.z", mm: -258.079 }, { type: "check", register: "T1.z", method: "probe", mm: -258.18, uMm: 0.002 });
+    expect((await call(["expect", path])).out).toEqual(["tool 1 X         no reading", "tool 1 Z         −258.179 ± 0.012"]);
+    const { code, out } = await call(["grade", path]);
+    expect(code).toBe(0);
+    expect(out.join("\n")).toContain("tool 1 Z is 0.101 high. Most likely: gap left out");
+  });
+  it("a file that is no floor lane is named", async () => {
+    const path = join(mkdtempSync(join(tmpdir(), "floor-")), "floor.json");
+    writeFileSync(path, '{"exercise": {}}');
+    expect(await call(["grade", path])).toMatchObject({ code: 2, err: [expect.stringContaining("not a floor lane") as unknown] });
   });
 });
 

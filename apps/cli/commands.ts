@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { createInterface } from "node:readline";
 import { runOperation, type OperationRefusal } from "@probe-lane/core/desk";
+import { expectFloor, gradeFloor } from "./floor";
 import { replayLane } from "./replay";
 import { runVectors } from "./vectors";
 
@@ -15,7 +16,11 @@ const USAGE = [
   "       cli calc --batch       lines of {\"op\",\"input\"}, one line of answer each",
   "       cli vectors FOLDER     run a folder of reference cases",
   "       cli replay LANE.json   fold an exported lane, print its state and ruling",
+  "       cli expect FLOOR.json  what each register of a floor lane follows to from its readings",
+  "       cli grade FLOOR.json   the ruling of a floor lane: {exercise, entries}",
 ].join("\n");
+
+const FILE_COMMANDS = new Set(["vectors", "replay", "grade", "expect"]);
 
 function say(refusal: OperationRefusal): string {
   return refusal.code === "unknownOperation"
@@ -70,12 +75,14 @@ export async function runCommand(args: readonly string[], console: Console): Pro
     return 0;
   }
   if (command === "calc" && argument) return calc(argument, console);
-  if ((command === "vectors" || command === "replay") && argument && !existsSync(argument)) {
+  if (command !== undefined && FILE_COMMANDS.has(command) && argument && !existsSync(argument)) {
     console.complain(`${command}: ${argument} does not exist: check the path`);
     return 2;
   }
   if (command === "vectors" && argument) return runVectors(argument, console.print);
   if (command === "replay" && argument) return replayLane(readFileSync(argument, "utf8"), console);
+  if (command === "grade" && argument) return gradeFloor(readFileSync(argument, "utf8"), console);
+  if (command === "expect" && argument) return expectFloor(readFileSync(argument, "utf8"), console);
   console.complain(USAGE);
   return 2;
 }

@@ -4,7 +4,7 @@
  */
 
 /** What is set, and how: the conditions under which a mistake can happen. */
-export const methods = ["mill-edge", "mill-center", "mill-length", "mill-diameter", "lathe-x", "lathe-z", "lathe-readout"] as const;
+export const methods = ["mill-edge", "mill-center", "mill-length", "mill-diameter", "lathe-x", "lathe-z", "lathe-readout", "lathe-nose", "lathe-tip"] as const;
 export type Method = (typeof methods)[number];
 
 /** Everything a prediction may need, one length unit throughout. All may be unknown. */
@@ -65,7 +65,8 @@ const TIP: readonly (readonly [number, number])[] = [[0, 0], [1, 1], [1, -1], [-
 
 const EDGE: readonly Method[] = ["mill-edge"];
 const LENGTH: readonly Method[] = ["mill-length"];
-const ANY: readonly Method[] = methods;
+/** Everything that is a length; a tip code is a choice out of ten. */
+const ANY: readonly Method[] = methods.filter((method) => method !== "lathe-tip");
 const SIGNED: readonly Method[] = ["mill-edge", "mill-center", "mill-length", "lathe-x", "lathe-z", "lathe-readout"];
 
 /** The value with each pair of unlike neighboring digits changed round, less the value. */

@@ -93,6 +93,8 @@ export function wantedFrom(method: Method, contact: number, figures: Figures): n
     case "lathe-z": return contact - facing - block;
     case "lathe-readout": return contact === 0 ? 0 : -contact;
     case "mill-center": return contact - leftoverCommon;
-    case "mill-diameter": return contact;
+    case "mill-diameter":
+    case "lathe-nose":
+    case "lathe-tip": return contact;
   }
 }

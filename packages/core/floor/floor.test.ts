@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { combineChecks, entrySchema, floorFairness, floorFromTemplate, floorGatesOf, foldFloor, readRegisters, ruleFloor, type FloorEntry, type FloorTemplate, type StoredFloorEntry } from ".";
+import { combineChecks, entrySchema, floorFairness, floorFromTemplate, floorGatesOf, foldFloor, readRegisters, ruleFloor, templateSchema, type FloorEntry, type FloorTemplate, type StoredFloorEntry } from ".";
 import { floorValueWords } from "../words";
 
 const template: FloorTemplate = {
-  title: "Dovetail clamp", machine: "mill", unit: "mm", corner: "front left", tools: 2, readingsNeeded: 1, tipDiameterMm: 10, edgeXMm: 0, edgeYMm: 0, paperMm: 0.08, skinMm: 0.7, toleranceXyMm: 0.03, toleranceZMm: 0.03,
+  title: "Dovetail clamp", machine: "mill", unit: "mm", corner: "front left", school: "part-touch", asksNose: false, tools: 2, readingsNeeded: 1, tipDiameterMm: 10, edgeXMm: 0, edgeYMm: 0, paperMm: 0.08, skinMm: 0.7, toleranceXyMm: 0.03, toleranceZMm: 0.03,
 };
 const exercise = floorFromTemplate(template);
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
@@ -79,7 +79,11 @@ describe("a floor lane", () => {
   it("a template makes a fair exercise, and says when it is not", () => {
     expect(floorFairness(exercise)).toEqual([]);
     expect(floorFairness(floorFromTemplate({ ...template, toleranceXyMm: 0.01 })).map(({ label }) => label)).toEqual(["G54 X", "G54 Y"]);
-    expect(floorFromTemplate({ ...template, machine: "lathe", tools: 3 }).registers.map((one) => one.id)).toEqual(["T1.x", "T1.z", "T2.x", "T2.z", "T3.x", "T3.z"]);
+    expect(floorFromTemplate({ ...template, machine: "lathe", school: "part-face", tools: 3 }).registers.map((one) => one.id)).toEqual(["T1.x", "T1.z", "T2.x", "T2.z", "T3.x", "T3.z"]);
+    expect(floorFromTemplate({ ...template, machine: "lathe", school: "setter-arm", asksNose: true, tools: 1 }).registers.map((one) => one.id)).toEqual(["G54.z", "T1.x", "T1.z", "T1.r", "T1.tip"]);
+    expect(floorFromTemplate({ ...template, machine: "lathe", school: "readout", tools: 1 }).registers.map(({ id: one, method }) => [one, method])).toEqual([["T2.x", "lathe-readout"], ["T2.z", "lathe-readout"]]);
+    expect(floorFromTemplate({ ...template, school: "plane-lift" }).registers.map((one) => one.id)).toEqual(["G54.x", "G54.y", "G54.z", "H1", "H2"]);
+    expect(templateSchema.safeParse({ ...template, school: "setter-arm" }).success).toBe(false);
   });
 });
 
@@ -90,7 +94,7 @@ describe("importing registers", () => {
       { line: 3, register: "G54.x", mm: -329.672, problem: null }, { line: 3, register: "G54.y", mm: -191.12, problem: null }, { line: 4, register: "H1", mm: -250.78, problem: null },
     ]);
     expect(readRegisters("G20\nG10 L10 P2 R-10", mill, "mill", "mm")[1 - 1]?.mm).toBe(-254);
-    expect(readRegisters("G10 L10 P10003 X-185.2 Z-310.05", ["T3.x", "T3.z"], "lathe", "mm").map(({ register, mm }) => [register, mm])).toEqual([["T3.x", -185.2], ["T3.z", -310.05]]);
+    expect(readRegisters("G10 L10 P10003 X-185.2 Z-310.05 R0.8 Q3", ["T3.x", "T3.z", "T3.r", "T3.tip"], "lathe", "mm").map(({ register, mm }) => [register, mm])).toEqual([["T3.x", -185.2], ["T3.z", -310.05], ["T3.r", 0.8], ["T3.tip", 3]]);
   });
   it("a table with a heading, commas in numbers, and any way of writing a register", () => {
     expect(readRegisters("register;value\nG54 X;−329,672\nh1;-250.78", mill, "mill", "mm").map(({ register, mm }) => [register, mm])).toEqual([["G54.x", -329.672], ["H1", -250.78]]);

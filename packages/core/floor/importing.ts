@@ -25,8 +25,12 @@ function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill"
   if (machine === "lathe" && (l === 10 || l === 11)) {
     const row = p >= 10_000 ? p - 10_000 : p;
     const suffix = l === 11 && p < 10_000 ? "w" : "";
-    const found = ["X", "Z"].flatMap((letter) => axis(letter, `T${row}.${letter.toLowerCase()}${suffix}`));
-    return found.length > 0 ? found : bad("This G10 sets neither X nor Z.");
+    const code = words.get("Q");
+    const found = [
+      ...["X", "Z", "R"].flatMap((letter) => axis(letter, `T${row}.${letter.toLowerCase()}${suffix}`)),
+      ...(code && suffix === "" ? [{ line, register: `T${row}.tip`, mm: code.value, problem: null }] : []),
+    ];
+    return found.length > 0 ? found : bad("This G10 sets none of X, Z, R and Q.");
   }
   if (l === 10 || l === 11) {
     const value = words.get("R");

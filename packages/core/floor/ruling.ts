@@ -37,7 +37,9 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const termsMm = state.terms.filter((one) => one.register === register.id).reduce((total, { mm }) => total + mm, 0);
   const readings = state.readings.filter((one) => one.register === register.id);
   const addsUp = sum !== undefined && readings.some(({ mm }) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
-  const working = reading === undefined || sum === undefined ? "not written" : addsUp ? "adds up" : "does not add up";
+  // a nose radius is read off the insert and a tip code off the picture: there is no sum to write
+  const isReadOff = register.method === "lathe-nose" || register.method === "lathe-tip";
+  const working = isReadOff ? "adds up" : reading === undefined || sum === undefined ? "not written" : addsUp ? "adds up" : "does not add up";
   const workingMarks = working === "adds up" ? workingShare : 0;
   if (heldMm === null || check === null) return { register, heldMm, check, closureMm: null, verdict: "missing", explained: null, marks: 0, working, workingMarks };
   const closureMm = heldMm - check.mm;

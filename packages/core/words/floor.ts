@@ -1,3 +1,4 @@
+import type { FloorSchool } from "../floor/exercise";
 import type { FloorGateName } from "../floor/state";
 import type { FloorValue } from "../floor/ruling";
 import { formatMm } from "../units";
@@ -34,3 +35,10 @@ export function floorValueWords(value: FloorValue, show: (mm: number) => string)
   const checks = [...new Set(first.classes.flat().map((id) => mistakeWords[id].check))].join(" ");
   return { headline: `${register.label} is ${off}. Most likely: ${names}.`, body: `That leaves ${formatMm(first.predicted)} mm; inferred from the number, about ${Math.round(first.probability * 100)} in 100. ${checks}` };
 }
+
+/** A school of the floor, as an instructor picks it. */
+export const floorSchoolWords: Record<FloorSchool, string> = {
+  "part-touch": "each tool touched on the part, work Z zero", "plane-lift": "tools touched on a fixed plane, work Z the lift",
+  "gauge-line": "tool lengths from a setter, work Z the datum", "part-face": "each tool on the part’s face, work Z zero",
+  "setter-arm": "tools by the setter arm, work Z at the face", "master-shift": "master tool zero, shift in work Z", readout: "tool library of a readout, tool 1 the reference",
+};

@@ -3,4 +3,4 @@ export { refusalWords } from "./refusals";
 export { coachWords, gateWords } from "./coach";
 export { figureWords, methodWords, mistakeWords } from "./mistakes";
 export { axisNames, causeWords, findingWords, registerWords, signatureWords, thingWords, surfaceWords, wobbleWords, feelWords, incidentWords, termWords, schoolWords } from "./ruling";
-export { floorCautions, floorGateWords, floorValueWords } from "./floor";
+export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";

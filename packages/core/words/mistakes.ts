@@ -5,6 +5,7 @@ export const methodWords: Record<Method, string> = {
   "mill-edge": "Mill: work X or Y from one edge", "mill-center": "Mill: work X or Y from the middle of two faces",
   "mill-length": "Mill: tool length or work Z", "mill-diameter": "Mill: cutter diameter",
   "lathe-x": "Lathe: tool X", "lathe-z": "Lathe: tool Z or work Z", "lathe-readout": "Lathe: tool library of a readout",
+  "lathe-nose": "Lathe: nose radius", "lathe-tip": "Lathe: tip code",
 };
 
 /** What a figure is called in a form; lengths without their unit. */

@@ -21,7 +21,7 @@ export function WrongPage() {
         <Panel title="The register" bodyClassName="grid gap-3 p-3 sm:grid-cols-2">
           <label className="sm:col-span-2"><span className="font-bold">What was set, and where</span>
             <select className={SELECT} value={form.method} onChange={(event) => set({ method: event.target.value as Method, figures: {} })}>
-              {methods.map((method) => <option key={method} value={method}>{methodWords[method]}</option>)}
+              {methods.filter((method) => method !== "lathe-tip").map((method) => <option key={method} value={method}>{methodWords[method]}</option>)}
             </select>
           </label>
           <Figure name="held" label="The register holds" value={form.held} onChange={(held) => set({ held })} problem={view.problems["held"]} />

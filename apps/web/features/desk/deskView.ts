@@ -14,6 +14,8 @@ export const methodFigures: Record<Method, readonly FormFigure[]> = {
   "lathe-x": ["touchDiameter", "paper", "leftoverWork", "oldWear", "noseRadius", "neighbors", "masterOld"],
   "lathe-z": ["block", "facing", "leftoverWork", "leftoverCommon", "oldWear", "bladeWidth", "noseRadius", "lengthInUse", "shift", "neighbors", "masterOld"],
   "lathe-readout": ["paper"],
+  "lathe-nose": [],
+  "lathe-tip": [],
 };
 
 export interface DeskForm {

@@ -4,7 +4,8 @@ import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, Notice, Panel } from "../../ui";
 import { LengthForm } from "./Length";
-import { lengthsOf } from "./show";
+import { exerciseFor, lengthsOf } from "./show";
+import { Given, workingLines } from "./Working";
 
 /** Ways to check a register, with the standard uncertainty that a careful hand has by each, mm. */
 const CHECKS = [
@@ -27,12 +28,19 @@ export function CheckSheet({ view, state, write }: Props) {
 
 function RegisterCheck({ register, view, state, write }: Props & { register: FloorRegister }) {
   const [method, setMethod] = useState<(typeof CHECKS)[number]["method"]>("second touch");
-  const { show } = lengthsOf(view.exercise);
+  const own = exerciseFor(view.exercise, register);
+  const { show } = lengthsOf(own);
   const checks = state.checks.filter((one) => one.register === register.id);
   const combined = combineChecks(checks);
   const held = state.registers[register.id];
+  const sum = state.sums[register.id];
+  const lines = workingLines(state, register);
   return (
     <Panel title={register.label} note={<>student holds <b className="figures text-ink">{held ? show(held.mm) : "nothing yet"}</b></>} bodyClassName="flex flex-col gap-2 p-3">
+      <Given exercise={own} register={register} />
+      {lines.length > 0 || sum ? (
+        <p className="text-ink2">Working: {lines.map(({ label, mm }) => `${label} ${show(mm)}`).join(", ")}{sum ? `; sum ${show(sum.mm)}` : "; no sum written"}.</p>
+      ) : null}
       {checks.map(({ id, mm, method: by, uMm }) => (
         <p key={id} className={`flex items-center gap-2 border-b border-rule-soft ${combined?.outliers.includes(id) ? "bg-contact-soft" : ""}`}>
           <span className="flex-1">{by}{combined?.outliers.includes(id) ? <b> stands off from the others</b> : null}</span><span className="figures">{show(mm)} ± {show(2 * uMm)}</span>
@@ -40,7 +48,7 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
         </p>
       ))}
       {combined ? <p>Should hold <b className="figures text-expected">{show(combined.mm)}</b> <span className="figures text-ink2">U ± {show(combined.expandedMm)}</span>, tolerance ±{show(register.toleranceMm)}</p> : null}
-      <LengthForm exercise={view.exercise} label="it should hold" act="Add check" onTake={(mm) => write({ type: "check", register: register.id, method, mm, uMm: CHECKS.find((one) => one.method === method)?.uMm ?? 0.004 })}>
+      <LengthForm exercise={own} label="it should hold" act="Add check" onTake={(mm) => write({ type: "check", register: register.id, method, mm, uMm: CHECKS.find((one) => one.method === method)?.uMm ?? 0.004 })}>
         <label className="text-xs text-ink2">by<select value={method} onChange={(event) => setMethod(event.target.value as typeof method)} className="block min-h-11 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink">
           {CHECKS.map((one) => <option key={one.method} value={one.method}>{one.method}</option>)}
         </select></label>

@@ -1,5 +1,6 @@
-import { floorFairness, floorFromTemplate, templateSchema, type FloorTemplate } from "@probe-lane/core/floor";
+import { floorFairness, floorFromTemplate, floorSchools, templateSchema, type FloorSchool, type FloorTemplate } from "@probe-lane/core/floor";
 import { parseLengthMm } from "@probe-lane/core/units";
+import { floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent, type ReactNode } from "react";
 import { api, type ApiError } from "../../app/api";
@@ -7,7 +8,7 @@ import { Button, FigureInput, Notice, Panel } from "../../ui";
 import { lengthsOf } from "./show";
 
 const START = {
-  title: "", machine: "mill" as FloorTemplate["machine"], unit: "mm" as FloorTemplate["unit"], corner: "front left" as FloorTemplate["corner"], tools: "2", readingsNeeded: "1",
+  title: "", machine: "mill" as FloorTemplate["machine"], unit: "mm" as FloorTemplate["unit"], corner: "front left" as FloorTemplate["corner"], school: "part-touch" as FloorSchool, asksNose: "no", tools: "2", readingsNeeded: "1",
   tipDiameter: "10", edgeX: "0", edgeY: "0", paper: "0.08", skin: "0", toleranceXy: "0.03", toleranceZ: "0.03",
 };
 type Form = typeof START;
@@ -23,7 +24,7 @@ function templateOf(form: Form): { template: FloorTemplate } | { problem: string
     mm[`${name}Mm`] = read.value;
   }
   const parsed = templateSchema.safeParse({
-    title: form.title, machine: form.machine, unit: form.unit, corner: form.corner, tools: Number(form.tools), readingsNeeded: Number(form.readingsNeeded), ...mm,
+    title: form.title, machine: form.machine, unit: form.unit, corner: form.corner, school: form.school, asksNose: form.machine === "lathe" && form.asksNose === "yes", tools: Number(form.tools), readingsNeeded: Number(form.readingsNeeded), ...mm,
   });
   return parsed.success ? { template: parsed.data } : { problem: form.title.trim().length < 3 ? "Give it a title." : "A figure is out of range: tools 1 to 8, diameters and tolerances above zero." };
 }
@@ -54,8 +55,9 @@ export function FloorAuthor() {
     <Panel title="Make a floor exercise" note="given to the class at once" className="self-start">
       <form onSubmit={submit} className="grid gap-3 p-4 sm:grid-cols-2">
         <label className="font-bold sm:col-span-2">Title<input className="block min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2 font-normal" maxLength={80} placeholder="Dovetail clamp, first side" value={form.title} onChange={set("title")} /></label>
-        <label className="font-bold">Machine<select className={SELECT} value={form.machine} onChange={set("machine")}><option value="mill">mill</option><option value="lathe">lathe</option></select></label>
+        <label className="font-bold">Machine<select className={SELECT} value={form.machine} onChange={(event) => { const machine = event.target.value as FloorTemplate["machine"]; setForm((held) => ({ ...held, machine, school: floorSchools[machine][0] })); }}><option value="mill">mill</option><option value="lathe">lathe</option></select></label>
         <label className="font-bold">Unit<select className={SELECT} value={form.unit} onChange={set("unit")}><option value="mm">mm</option><option value="inch">inch</option></select></label>
+        <label className="font-bold sm:col-span-2">School<select className={SELECT} value={form.school} onChange={set("school")}>{floorSchools[form.machine].map((one) => <option key={one} value={one}>{floorSchoolWords[one]}</option>)}</select></label>
         {isMill ? (
           <>
             <label className="font-bold">Datum corner<select className={SELECT} value={form.corner} onChange={set("corner")}>{["front left", "front right", "back left", "back right"].map((one) => <option key={one}>{one}</option>)}</select></label>
@@ -64,7 +66,8 @@ export function FloorAuthor() {
             {field("edgeY", "That Y edge is Y")}
           </>
         ) : null}
-        {field("tools", "Tools to set")}
+        {isMill ? null : <label className="font-bold sm:col-span-2">Nose radius and tip code<select className={SELECT} value={form.asksNose} onChange={set("asksNose")}><option value="no">not asked for</option><option value="yes">asked for with each tool</option></select></label>}
+        {field("tools", form.school === "readout" ? "Tools beside tool 1" : "Tools to set")}
         {field("readingsNeeded", "Readings for each")}
         {field("paper", isMill ? "Paper or feeler" : "Feeler, pin or gap")}
         {field("skin", isMill ? "Touched top is Z" : "Touched face is Z")}

@@ -10,8 +10,9 @@ import { CheckSheet } from "./CheckSheet";
 import { FloorRulingView } from "./FloorRulingView";
 import { ImportForm } from "./ImportForm";
 import { LengthForm } from "./Length";
-import { lengthsOf } from "./show";
+import { exerciseFor, lengthsOf } from "./show";
 import { useFloorLane } from "./useFloorLane";
+import { Given, workingLines } from "./Working";
 
 /** A lane at a real machine: the student's side beside it, the instructor's check of it. */
 export function FloorLanePage() {
@@ -41,10 +42,13 @@ function StudentSheet({ exercise, state, write }: { exercise: FloorExercise; sta
   if (state.handedIn) return <Notice>Handed in. The ruling stands below.</Notice>;
   return (
     <>
-      <Panel title="Before you touch anything" bodyClassName="p-3">
-        <ul className="list-disc pl-5">{floorCautions.map((words) => <li key={words} className="py-0.5">{words}</li>)}</ul>
-        {state.hasReadCautions ? <p className="mt-2 font-bold">✓ Read</p> : <Button look="act" className="mt-3 min-h-11" onClick={() => write({ type: "cautionsRead" })}>I have read these</Button>}
-      </Panel>
+      <details open={!state.hasReadCautions} className="rounded-panel border border-rule bg-panel">
+        <summary className="min-h-11 cursor-pointer px-3 py-2.5 font-bold">Before you touch anything{state.hasReadCautions ? " ✓ read" : ""}</summary>
+        <div className="border-t border-rule-soft p-3">
+          <ul className="list-disc pl-5">{floorCautions.map((words) => <li key={words} className="py-0.5">{words}</li>)}</ul>
+          {state.hasReadCautions ? null : <Button look="act" className="mt-3 min-h-11" onClick={() => write({ type: "cautionsRead" })}>I have read these</Button>}
+        </div>
+      </details>
       {state.hasReadCautions ? (
         <>
           {exercise.registers.map((register) => <RegisterCard key={register.id} exercise={exercise} register={register} state={state} write={write} />)}
@@ -65,22 +69,22 @@ function StudentSheet({ exercise, state, write }: { exercise: FloorExercise; sta
 
 function RegisterCard({ exercise, register, state, write }: { exercise: FloorExercise; register: FloorRegister; state: FloorState; write(...entries: FloorEntry[]): void }) {
   const [term, setTerm] = useState<TermName>(register.method === "mill-edge" ? "tipRadius" : "paper");
-  const { show } = lengthsOf(exercise);
-  const mine = <T extends { register: string }>(rows: readonly T[]): T[] => rows.filter((one) => one.register === register.id);
+  const own = exerciseFor(exercise, register);
+  const isReadOff = register.method === "lathe-tip" || register.method === "lathe-nose";
+  const { show } = lengthsOf(own);
   const sum = state.sums[register.id];
   const value = state.registers[register.id];
-  const lines = [
-    ...mine(state.readings).map(({ id, mm }) => ({ id, mm, label: "stood at, in contact" })),
-    ...mine(state.terms).map(({ id, mm, term: name }) => ({ id, mm, label: termWords[name] })),
-  ];
+  const lines = workingLines(state, register);
   return (
     <Panel title={register.label} note={value ? <b className="figures text-base text-ink">{show(value.mm)}</b> : "not set yet"} bodyClassName="flex flex-col gap-3 p-3">
+      <Given exercise={exercise} register={register} />
       {lines.length > 0 ? (
         <ul>{lines.map(({ id, mm, label }) => (
           <li key={id} className="flex items-center gap-2 border-b border-rule-soft"><span className="flex-1">{label}</span><span className="figures">{show(mm)}</span>
             <Button look="quiet" className="min-h-11 min-w-11 justify-center" aria-label={`Strike ${label} ${show(mm)}`} onClick={() => write({ type: "struck", entry: id })}><X size={16} aria-hidden /></Button></li>
         ))}</ul>
       ) : null}
+      {isReadOff ? null : <>
       <LengthForm exercise={exercise} label={`reading, ${exercise.unit}`} act="Add reading" onTake={(mm) => write({ type: "reading", register: register.id, mm })} />
       <LengthForm exercise={exercise} label="amount with its sign" act="Add term" onTake={(mm) => write({ type: "term", register: register.id, term, mm })}>
         <label className="text-xs text-ink2">what lies between<select value={term} onChange={(event) => setTerm(event.target.value as TermName)} className="block min-h-11 max-w-44 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink">
@@ -88,7 +92,8 @@ function RegisterCard({ exercise, register, state, write }: { exercise: FloorExe
         </select></label>
       </LengthForm>
       <LengthForm exercise={exercise} label={sum ? `my sum, now ${show(sum.mm)}` : "my sum"} act="Write sum" onTake={(mm) => write({ type: "sum", register: register.id, mm })} />
-      <LengthForm exercise={exercise} label={value ? `in the control, now ${show(value.mm)}` : "as it stands in the control"} act="Enter register" onTake={(mm) => write({ type: "register", register: register.id, mm })} />
+      </>}
+      <LengthForm exercise={own} label={value ? `in the control, now ${show(value.mm)}` : "as it stands in the control"} act="Enter register" onTake={(mm) => write({ type: "register", register: register.id, mm })} />
     </Panel>
   );
 }

@@ -1,5 +1,5 @@
 import type { FloorExerciseRow, FloorList, StartedLane } from "@probe-lane/contract";
-import { floorGateWords } from "@probe-lane/core/words";
+import { floorGateWords, floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
@@ -42,7 +42,7 @@ function Exercise({ row, isInstructor }: { row: FloorExerciseRow; isInstructor: 
       <div className="flex flex-wrap items-start gap-3 p-4">
         <div className="min-w-48 flex-1">
           <h2 className="text-lg font-bold">{exercise.title}</h2>
-          <p className="text-ink2">At the {exercise.machine}, {exercise.datum}: {exercise.registers.map(({ label }) => label).join(", ")}</p>
+          <p className="text-ink2">At the {exercise.machine}, {exercise.datum}: {floorSchoolWords[exercise.school]}.<span className="block text-xs">{exercise.registers.map(({ label }) => label).join(", ")}</span></p>
         </div>
         <Link className="py-2 font-bold text-expected underline" to={`/floor/exercises/${row.id}/worksheet`}>Worksheet</Link>
         {isInstructor ? null : <Button look="act" className="min-h-11" disabled={start.isPending} onClick={() => start.mutate()}>{mine ? (mine.total === null ? "Go on" : "Read the ruling") : "Start at the machine"}</Button>}

@@ -1,14 +1,13 @@
 import type { FloorRuling, FloorState } from "@probe-lane/core/floor";
 import { floorValueWords, mistakeWords, signatureWords } from "@probe-lane/core/words";
 import { Panel } from "../../ui";
-import { lengthsOf } from "./show";
+import { exerciseFor, lengthsOf } from "./show";
 
 const STRANDS = { values: "Values", working: "Working", safety: "Safety" } as const;
 const marksText = (value: number): string => (Math.abs(value - Math.round(value)) < 0.05 ? String(Math.round(value)) : value.toFixed(1));
 
 /** The ruling of a floor lane: by inference, since no log proves anything here, and never more than the check can say. */
 export function FloorRulingView({ ruling, state }: { ruling: FloorRuling; state: FloorState }) {
-  const { show } = lengthsOf(state.exercise);
   return (
     <Panel title={state.handedIn ? "Ruling" : "Ruling, as it would be now"} bodyClassName="flex flex-col gap-3 p-3">
       <p><b data-testid="floor-total" className="figures text-4xl">{marksText(ruling.total)}</b> <span className="figures text-ink2">of {ruling.outOf}</span>
@@ -18,7 +17,7 @@ export function FloorRulingView({ ruling, state }: { ruling: FloorRuling; state:
         <p key={id} className="border-l-[5px] border-contact pl-3"><b className="first-letter:uppercase">One habit: {signatureWords(id)}, on {registers.join(", ")}.</b> {mistakeWords[id].check}</p>
       ))}
       {ruling.values.map((value) => {
-        const { headline, body } = floorValueWords(value, show);
+        const { headline, body } = floorValueWords(value, lengthsOf(exerciseFor(state.exercise, value.register)).show);
         return (
           <div key={value.register.id} className={`border-l-[5px] pl-3 ${value.verdict === "wrong" || value.verdict === "missing" ? "border-contact" : value.verdict === "tooClose" ? "border-expected" : "border-rule"}`}>
             <p className="font-bold">{headline}</p>

@@ -1,5 +1,6 @@
 import type { FloorList } from "@probe-lane/contract";
-import { floorCautions } from "@probe-lane/core/words";
+import { floorGateNames } from "@probe-lane/core/floor";
+import { floorCautions, floorGateWords, floorSchoolWords } from "@probe-lane/core/words";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
@@ -23,7 +24,7 @@ export function WorksheetPage() {
     <Shell title="Worksheet" detail={exercise.title} aside={<Button look="act" onClick={() => print()}>Print</Button>}>
       <article className="mx-auto flex max-w-3xl flex-col gap-4 bg-panel p-6 text-[13px] print:max-w-none print:bg-white print:p-0 print:text-black">
         <header className="flex items-end justify-between gap-6 border-b-2 border-ink pb-2">
-          <div><h2 className="text-xl font-bold">{exercise.title}</h2><p>At the {exercise.machine}, {exercise.datum}. All lengths in {exercise.unit}.</p></div>
+          <div><h2 className="text-xl font-bold">{exercise.title}</h2><p>At the {exercise.machine}, {exercise.datum}; {floorSchoolWords[exercise.school]}. All lengths in {exercise.unit}.</p></div>
           <p className="w-64">Name <span className={`inline-block w-48 ${LINE}`}>&nbsp;</span></p>
         </header>
         <div className="grid grid-cols-[1fr_220px] gap-4">
@@ -31,10 +32,11 @@ export function WorksheetPage() {
           <Sketch machine={exercise.machine} datum={exercise.datum} />
         </div>
         {edge ? <p>Edge finder tip ⌀ {show((edge.figures.tipRadius ?? 0) * 2)}. {exercise.registers.filter(({ method }) => method === "mill-edge").map(({ label, figures }) => `${label}: that edge is ${show(figures.edgeWork ?? 0)}`).join("; ")}.</p> : null}
-        <table className="w-full border-collapse">
-          <thead><tr className="text-left"><th className="w-28 py-1">Register</th><th>Readings</th><th>Terms, with sign</th><th>Sum</th><th>In the control</th><th className="w-24">Check</th></tr></thead>
-          <tbody>{exercise.registers.map(({ id: register, label, toleranceMm }) => (
-            <tr key={register} className="h-16 break-inside-avoid border-t border-ink align-top"><th scope="row" className="py-1 text-left">{label}<span className="block font-normal">±{show(toleranceMm)}</span></th>{[0, 1, 2, 3, 4].map((cell) => <td key={cell} className="border-l border-ink3 p-1">&nbsp;</td>)}</tr>
+        <p className="flex flex-wrap gap-x-6 gap-y-1">{floorGateNames.map((name) => <span key={name}><span aria-hidden className="mr-1.5 inline-block h-3 w-3 border border-ink align-[-1px]" />{floorGateWords[name]}</span>)}</p>
+        <table className="w-full table-fixed border-collapse">
+          <thead><tr className="text-left"><th className="w-24 py-1">Register</th><th>Readings</th><th>Terms, with sign</th><th>Sum</th><th>In the control</th><th>Check</th></tr></thead>
+          <tbody>{exercise.registers.map(({ id: register, label, method, toleranceMm }) => (
+            <tr key={register} className="h-16 break-inside-avoid border-t border-ink align-top"><th scope="row" className="py-1 text-left">{label}<span className="block font-normal">{method === "lathe-tip" ? "0 to 9" : `±${show(toleranceMm)}`}</span></th>{[0, 1, 2, 3, 4].map((cell) => <td key={cell} className="border-l border-ink3 p-1">&nbsp;</td>)}</tr>
           ))}</tbody>
         </table>
         <p className="mt-2 flex gap-8 break-inside-avoid border-2 border-ink p-3"><b>Before cycle start: checked and signed</b><span>initials <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span></span><span>time <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span></span></p>
