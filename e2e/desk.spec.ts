@@ -2,6 +2,20 @@ import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
 import { KeyboardStudent } from "./keyboardStudent";
 
+test("an answer is kept in a floor lane when the student says so, and only then", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("hollinsworth");
+  await page.goto("/what-went-wrong");
+  await page.getByLabel("The register holds").fill("-334.666");
+  await page.getByLabel("It should hold").fill("-329.667");
+  await page.getByLabel("Tip moved").selectOption("plus");
+  await page.getByLabel("tip radius").fill("5");
+  await page.getByRole("button", { name: "Keep this in the lane" }).click();
+  await expect(page.getByRole("button", { name: "Kept in the lane" })).toBeVisible();
+  await page.goto("/floor");
+  await page.getByRole("region", { name: "Dovetail clamp, first side" }).getByRole("button").click();
+  await expect(page.getByText(/off by −4\.999 mm\. radius left out/)).toBeVisible();
+});
+
 for (const size of [{ width: 390, height: 844 }, { width: 1280, height: 800 }]) {
   test(`what did I do wrong, at ${size.width} × ${size.height}: from the header to the mistake`, async ({ page }) => {
     await page.setViewportSize(size);

@@ -46,6 +46,7 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   const db = openDatabase(pool);
   const store = laneStore(db);
   const people = authStore(db);
+  const floor = floorStore(db);
   const cache = new LaneCache(store);
   const sender = new ChangeSender((laneIds) => store.notify(laneIds));
   const changes = new ChangeListener(pool, logger);
@@ -78,10 +79,10 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   api.use(authRouter(people));
   api.use(rosterRouter(rosterStore(db)));
   // the lanes come first: a class at work asks for little else
-  api.use("/floor", floorRouter(floorStore(db), now));
+  api.use("/floor", floorRouter(floor, now));
   api.use(laneRouter(lanes));
   api.use(wallRouter({ store, cache, people, changes, now }));
-  api.use(marksRouter(store));
+  api.use(marksRouter(store, floor));
   api.use(notFoundHandler);
   app.use("/api", api);
   app.use(pageHeaders);

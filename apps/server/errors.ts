@@ -25,7 +25,7 @@ export const errorHandler = (logger: Logger): ErrorRequestHandler => (error, _re
   if (error instanceof HttpError) return sendError(res, error.code);
   const bodyError = BODY_ERRORS[String((error as { type?: unknown }).type)];
   if (bodyError) return sendError(res, bodyError);
-  if (error instanceof URIError) return sendError(res, "notFound");
+  if (error instanceof URIError || (error as { status?: unknown }).status === 404) return sendError(res, "notFound");
   const requestId = String(res.locals["requestId"]);
   if (isUnavailable(error)) {
     logger.warn({ requestId, err: error }, "database unavailable");

@@ -37,6 +37,7 @@ export function idOf(req: Request, name = "id"): string {
 /** A change may only come from our own pages: browsers say where a request was made. */
 export const sameSiteOnly: RequestHandler = (req, _res, next) => {
   const { origin, host } = req.headers;
-  const isOurs = origin === undefined || new URL(origin).host === host;
+  // "null" and the like have no host, and are nobody's
+  const isOurs = origin === undefined || (URL.canParse(origin) && new URL(origin).host === host);
   next(req.method === "GET" || isOurs ? undefined : new HttpError("crossSite"));
 };

@@ -84,7 +84,9 @@ export interface WallRow {
 }
 export interface WallView { className: string; rows: WallRow[]; idle: { studentName: string }[]; now: string }
 
-export interface MarkCell { laneId: string; attempt: number; total: number; outOf: number; strands: { name: string; marks: number; outOf: number }[] }
+export interface MarkCell {
+  /** Where its ruling stands. */
+  href: string; attempt: number; total: number; outOf: number; strands: { name: string; marks: number; outOf: number }[] }
 export interface MarksView {
   assignments: { id: string; title: string }[];
   students: { id: string; name: string; cells: Record<string, { best: MarkCell | null; attempts: number; isOpen: boolean }> }[];

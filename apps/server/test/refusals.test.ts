@@ -77,6 +77,7 @@ describe("bad input", () => {
   it("a body that is too large, and a page of another site, are refused", async () => {
     expect((await clients.student.call("POST", `/lanes/${lane}/commands`, { ...batch, writer: "x".repeat(100_000) })).body.error.code).toBe("tooLarge");
     expect((await clients.student.call("POST", `/lanes/${lane}/commands`, batch, { origin: "http://elsewhere.test" })).body.error.code).toBe("crossSite");
+    expect((await clients.student.call("POST", `/lanes/${lane}/commands`, batch, { origin: "null" })).body.error.code).toBe("crossSite");
   });
 
   it("registers of 1e999, abc, 1/0, empty and 40 digits, and an unreadable block, are answered in words and change nothing", async () => {

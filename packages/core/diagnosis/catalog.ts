@@ -47,6 +47,16 @@ export interface Figures {
   masterOld?: number | undefined;
   /** What the readout showed at the corner. */
   reading?: number | undefined;
+  /** What the register of the other axis should hold. */
+  otherAxis?: number | undefined;
+  /** Length of the tool from the gauge line. */
+  toolLength?: number | undefined;
+  /** By how much the length of the probe or height tool was entered too long. */
+  probeError?: number | undefined;
+  /** What the setter’s sensor adds to every value. */
+  sensorConstant?: number | undefined;
+  /** How far edge or holder stands out before the nose where it met the plate. */
+  plateReach?: number | undefined;
   /** What the register should hold. */
   wanted?: number | undefined;
 }
@@ -96,6 +106,7 @@ export const catalog = {
   otherEdge: entry(EDGE, ["approach", "partSize"], 0.02, (f) => [f.approach * f.partSize]),
   burr: entry(EDGE, ["approach", "burr"], 0.04, (f) => [-f.approach * f.burr]),
   dialTurnShort: entry(EDGE, ["approach", "dialTurn"], 0.03, (f) => [-f.approach * f.dialTurn]),
+  axesSwapped: entry(["mill-edge", "mill-center"], ["wanted", "otherAxis"], 0.02, (f) => [f.otherAxis - f.wanted]),
   radiusOnOneSide: entry(["mill-center"], ["tipRadius"], 0.1, (f) => [f.tipRadius / 2, -f.tipRadius / 2]),
   // mill, Z and length
   paperForgotten: entry(LENGTH, ["paper"], 0.14, (f) => [f.paper]),
@@ -111,6 +122,8 @@ export const catalog = {
   oldWear: entry(["mill-length", "lathe-x", "lathe-z"], ["oldWear"], 0.05, (f) => [f.oldWear]),
   neighborRow: entry(["mill-length", "lathe-x", "lathe-z"], ["neighbors"], 0.04, (f) => f.neighbors),
   lengthNotCalled: entry(LENGTH, ["lengthInUse"], 0.03, (f) => [-f.lengthInUse]),
+  schoolsMixed: entry(LENGTH, ["toolLength"], 0.03, (f) => [f.toolLength, -f.toolLength]),
+  probeLengthWrong: entry(LENGTH, ["probeError"], 0.03, (f) => [-f.probeError]),
   spindleGrowth: entry(LENGTH, ["growth"], 0.02, (f) => [f.growth]),
   // cutter diameter
   radiusInDiameter: entry(["mill-diameter"], ["cutterDiameter"], 0.1, (f) => [-f.cutterDiameter / 2]),
@@ -118,6 +131,7 @@ export const catalog = {
   nominalForMeasured: entry(["mill-diameter"], ["cutterDiameter", "nominalDiameter"], 0.12, (f) => [f.nominalDiameter - f.cutterDiameter]),
   diameterEmpty: entry(["mill-diameter"], ["cutterDiameter"], 0.06, (f) => [-f.cutterDiameter]),
   wearSignTurned: entry(["mill-diameter"], ["oldWear"], 0.05, (f) => [-2 * f.oldWear]),
+  wearTwice: entry(["mill-diameter"], ["oldWear"], 0.04, (f) => [f.oldWear]),
   // lathe
   feelerOnce: entry(["lathe-x"], ["paper", "outside"], 0.12, (f) => [f.outside * f.paper]),
   feelerForgotten: entry(["lathe-x"], ["paper", "outside"], 0.1, (f) => [f.outside * 2 * f.paper]),
@@ -132,6 +146,8 @@ export const catalog = {
   shiftMissing: entry(["lathe-z"], ["shift"], 0.04, (f) => [-f.shift]),
   masterNotCleared: entry(["lathe-x", "lathe-z"], ["masterOld"], 0.03, (f) => [-f.masterOld]),
   noseCenterZ: entry(["lathe-z"], ["noseRadius", "tipCode"], 0.04, (f) => [f.noseRadius * (TIP[f.tipCode]?.[1] ?? 0)]),
+  sensorConstant: entry(["lathe-x", "lathe-z"], ["sensorConstant"], 0.03, (f) => [f.sensorConstant, -f.sensorConstant]),
+  plateMetEarly: entry(["lathe-z"], ["plateReach"], 0.03, (f) => [f.plateReach]),
   librarySign: entry(["lathe-readout"], ["reading"], 0.15, (f) => [2 * f.reading]),
   feelerOnSome: entry(["lathe-readout"], ["paper"], 0.08, (f) => [f.paper, -f.paper]),
   // any register

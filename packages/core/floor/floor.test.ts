@@ -64,11 +64,14 @@ describe("a floor lane", () => {
     expect(ruling.values.map(({ explained }) => explained?.ranked[0]?.classes.map((members) => members[0]))).toEqual([["radiusForgotten"], undefined, ["paperForgotten"], ["paperForgotten"]]);
     expect(ruling.habits).toEqual([{ id: "paperForgotten", registers: ["H1 length", "H2 length"] }]);
     expect(ruling.values.map(({ working }) => working)).toEqual(["not written", "not written", "adds up", "does not add up"]);
+    expect(ruling.values.map(({ isInOrder }) => isInOrder)).toEqual([false, false, false, false]);
+    const ordered = ruleFloor(foldFloor(exercise, log({ type: "cautionsRead" }, { type: "reading", register: "H1", mm: -250 }, set("H1", -250.08), set("H2", -231), { type: "reading", register: "H2", mm: -231 })));
+    expect(ordered.values.map(({ isInOrder }) => isInOrder)).toEqual([false, false, true, false]);
     expect(floorValueWords(ruling.values[0]!, String).headline).toContain("radius left out");
   });
   it("a result within U of the limit is too close to call, and not failed", () => {
     const value = ruleFloor(foldFloor(exercise, log(set("G54.x", -329.636), check("G54.x", -329.667)))).values[0];
-    expect(value).toMatchObject({ verdict: "tooClose", marks: 15 });
+    expect(value).toMatchObject({ verdict: "tooClose", marks: 55 / 4 });
     expect(floorValueWords(value!, (mm) => mm.toFixed(3)).headline).toBe("G54 X: too close to call.");
   });
   it("safety as noted costs, and an override stands beside the marks", () => {

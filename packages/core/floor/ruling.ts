@@ -16,18 +16,31 @@ export interface FloorValue {
   /** The student's own arithmetic: did the written sum follow from reading and terms? */
   readonly working: "adds up" | "does not add up" | "not written";
   readonly workingMarks: number;
+  /** As far as the entries show it: cautions first, then as many readings as asked for, then the register. */
+  readonly isInOrder: boolean;
 }
 export interface FloorRuling {
   readonly values: readonly FloorValue[];
-  readonly strands: readonly { readonly name: "values" | "working" | "safety"; readonly marks: number; readonly outOf: number }[];
+  readonly strands: readonly { readonly name: "values" | "working" | "method" | "safety"; readonly marks: number; readonly outOf: number }[];
   readonly habits: readonly { readonly id: MistakeId; readonly registers: readonly string[] }[];
   readonly total: number;
   readonly outOf: number;
 }
 
-const WEIGHTS = { values: 60, working: 25, safety: 15 } as const;
+const WEIGHTS = { values: 55, working: 20, method: 10, safety: 15 } as const;
 const ZERO_AT_MULTIPLE = 4;
 const SUM_AGREES_MM = 0.0025;
+
+function inOrder(state: FloorState, register: FloorRegister): boolean {
+  const set = state.registers[register.id];
+  if (!set || state.cautionsReadAtMs === null || state.cautionsReadAtMs > set.atMs) return false;
+  if (isReadOff(register)) return true;
+  const before = state.readings.filter((one) => one.register === register.id && one.atMs <= set.atMs);
+  return before.length >= state.exercise.readingsNeeded;
+}
+
+/** A nose radius is read off the insert and a tip code off the picture: there is no reading and no sum to write. */
+const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose" || method === "lathe-tip";
 
 function ruleValue(state: FloorState, register: FloorRegister, share: number, workingShare: number): FloorValue {
   const heldMm = state.registers[register.id]?.mm ?? null;
@@ -37,11 +50,10 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const termsMm = state.terms.filter((one) => one.register === register.id).reduce((total, { mm }) => total + mm, 0);
   const readings = state.readings.filter((one) => one.register === register.id);
   const addsUp = sum !== undefined && readings.some(({ mm }) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
-  // a nose radius is read off the insert and a tip code off the picture: there is no sum to write
-  const isReadOff = register.method === "lathe-nose" || register.method === "lathe-tip";
-  const working = isReadOff ? "adds up" : reading === undefined || sum === undefined ? "not written" : addsUp ? "adds up" : "does not add up";
+  const isInOrder = inOrder(state, register);
+  const working = isReadOff(register) ? "adds up" : reading === undefined || sum === undefined ? "not written" : addsUp ? "adds up" : "does not add up";
   const workingMarks = working === "adds up" ? workingShare : 0;
-  if (heldMm === null || check === null) return { register, heldMm, check, closureMm: null, verdict: "missing", explained: null, marks: 0, working, workingMarks };
+  if (heldMm === null || check === null) return { register, heldMm, check, closureMm: null, verdict: "missing", explained: null, marks: 0, working, workingMarks, isInOrder };
   const closureMm = heldMm - check.mm;
   const off = Math.abs(closureMm);
   const verdict = Math.abs(off - register.toleranceMm) <= check.expandedMm ? "tooClose" : off <= register.toleranceMm ? "right" : "wrong";
@@ -50,7 +62,7 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
     ? explain({ method: register.method, closure: closureMm, figures: { ...register.figures, wanted: check.mm }, u, resolution: 0.001 }) : null;
   const inTolerances = off / register.toleranceMm;
   const marks = verdict !== "wrong" ? share : Math.max(0, (share * (ZERO_AT_MULTIPLE - inTolerances)) / (ZERO_AT_MULTIPLE - 1));
-  return { register, heldMm, check, closureMm, verdict, explained, marks, working, workingMarks };
+  return { register, heldMm, check, closureMm, verdict, explained, marks, working, workingMarks, isInOrder };
 }
 
 /** The marked result of a floor lane: values against the instructor's check, working as entered, safety as noted. Pure. */
@@ -62,6 +74,7 @@ export function ruleFloor(state: FloorState): FloorRuling {
   const strands = [
     { name: "values" as const, marks: sum(({ marks }) => marks), outOf: WEIGHTS.values },
     { name: "working" as const, marks: sum(({ workingMarks }) => workingMarks), outOf: WEIGHTS.working },
+    { name: "method" as const, marks: sum(({ isInOrder }) => (isInOrder ? WEIGHTS.method / registers.length : 0)), outOf: WEIGHTS.method },
     { name: "safety" as const, marks: Math.max(0, WEIGHTS.safety - cost), outOf: WEIGHTS.safety },
   ];
   const outOf = strands.reduce((total, strand) => total + strand.outOf, 0);

@@ -14,6 +14,7 @@ export const entrySchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("register"), register, mm }),
   z.strictObject({ type: z.literal("struck"), entry: z.uuid() }),
   z.strictObject({ type: z.literal("handedIn") }),
+  z.strictObject({ type: z.literal("note"), text: z.string().trim().min(3).max(400) }),
   z.strictObject({ type: z.literal("check"), register, method: z.string().trim().min(2).max(40), mm, uMm: z.number().positive().max(1) }),
   z.strictObject({ type: z.literal("signedOff"), initials: z.string().trim().min(1).max(6) }),
   z.strictObject({ type: z.literal("safetyNoted"), text: z.string().trim().min(3).max(200), cost: z.number().min(0).max(15) }),
@@ -28,6 +29,7 @@ type Of<T extends FloorEntry["type"]> = Extract<FloorEntry, { type: T }> & { rea
 export interface FloorState {
   readonly exercise: FloorExercise;
   readonly hasReadCautions: boolean;
+  readonly cautionsReadAtMs: number | null;
   readonly readings: readonly Of<"reading">[];
   readonly terms: readonly Of<"term">[];
   readonly sums: Readonly<Record<string, Of<"sum">>>;
@@ -37,6 +39,7 @@ export interface FloorState {
   readonly safety: readonly Of<"safetyNoted">[];
   readonly override: Of<"overridden"> | null;
   readonly handedIn: Of<"handedIn"> | null;
+  readonly notes: readonly Of<"note">[];
 }
 
 /** The lane after its entries: struck ones left out, the newest sum and register of each kept. Pure; any order of arrival folds alike by time. */
@@ -48,7 +51,7 @@ export function foldFloor(exercise: FloorExercise, entries: readonly StoredFloor
     live.flatMap(({ entry, id, atMs, by }) => (entry.type === type ? [{ ...entry, id, atMs, by } as unknown as Of<T>] : []));
   const newest = <T extends { register: string }>(rows: readonly T[]): Record<string, T> => Object.fromEntries(rows.map((one) => [one.register, one]));
   return {
-    exercise, hasReadCautions: all("cautionsRead").length > 0, readings: all("reading"), terms: all("term"), sums: newest(all("sum")), registers: newest(all("register")),
+    exercise, hasReadCautions: all("cautionsRead").length > 0, cautionsReadAtMs: all("cautionsRead")[0]?.atMs ?? null, notes: all("note"), readings: all("reading"), terms: all("term"), sums: newest(all("sum")), registers: newest(all("register")),
     checks: all("check"), signOff: all("signedOff").at(-1) ?? null, safety: all("safetyNoted"), override: all("overridden").at(-1) ?? null, handedIn: all("handedIn")[0] ?? null,
   };
 }

@@ -16,6 +16,8 @@ export const figureWords: Record<FigureName, string> = {
   oldWear: "old wear", neighbors: "how much longer a neighbor tool is", lengthInUse: "geometry and wear of the tool in use", growth: "spindle growth at speed",
   cutterDiameter: "measured cutter diameter", nominalDiameter: "nominal cutter diameter", touchDiameter: "diameter touched or measured", outside: "outside or bore",
   bladeWidth: "width of the blade", noseRadius: "nose radius", tipCode: "tip code", shift: "shift of the work", masterOld: "old value in the master’s row",
+  otherAxis: "what the other axis should hold", toolLength: "length of the tool", probeError: "probe entered too long by", sensorConstant: "sensor constant of the setter",
+  plateReach: "edge or holder stands out before the nose by",
   reading: "reading at the corner", wanted: "what the register should hold",
 };
 
@@ -74,6 +76,12 @@ export const mistakeWords: Record<MistakeId, MistakeWords> = {
   noseCenterZ: { equation: (f, show) => `nose radius ${show(f.noseRadius ?? 0)}, by tip code ${f.tipCode ?? "?"}`, check: "Was the center of the nose set instead of the tip?" },
   librarySign: { equation: (f, show) => times("+2 × ", "reading", f.reading, show), check: "Recall the tool at the corner: does it read zero, or twice the difference?" },
   feelerOnSome: { equation: (f, show) => times("± ", "feeler", f.paper, show), check: "Was the same feeler used with every tool?" },
+  axesSwapped: { equation: (f, show) => `the other axis ${show(f.otherAxis ?? 0)} − ${show(f.wanted ?? 0)}`, check: "Does the other axis hold this one’s value?" },
+  schoolsMixed: { equation: (f, show) => times("± ", "tool length", f.toolLength, show), check: "Are lengths from the setter used with a work Z from a touched tool, or the reverse?" },
+  probeLengthWrong: { equation: (f, show) => times("−", "error of the probe’s length", f.probeError, show), check: "Measure the probe’s length again: is it what is entered?" },
+  wearTwice: { equation: (f, show) => times("+", "wear", f.oldWear, show), check: "Was the correction added to one that stood there already?" },
+  sensorConstant: { equation: (f, show) => times("± ", "sensor constant", f.sensorConstant, show), check: "Touch a part with a tool set by the arm: is every tool off by the same?" },
+  plateMetEarly: { equation: (f, show) => times("+", "reach", f.plateReach, show), check: "Did the nose meet the plate, or the edge or holder before it?" },
   wholeSignTurned: { equation: (f, show) => times("−2 × ", "the right value", f.wanted, show), check: "Is there a minus sign before the value?" },
   inchForMm: { equation: (f, show) => `right value ${show(f.wanted ?? 0)} × 25.4, or ÷ 25.4`, check: "In which unit does the control stand, and in which the reading?" },
   decimalShifted: { equation: (f, show) => `right value ${show(f.wanted ?? 0)} × 10, or ÷ 10`, check: "Is the decimal point where it belongs?" },

@@ -26,6 +26,8 @@ const CAUSES: Record<CauseId, string> = {
   noseCenterX: "nose center set as the tip", gapForgotten: "gap left out", gapWrongWay: "gap counted the wrong way", faceForgotten: "face’s own Z left out",
   otherBladeEdge: "other edge of the blade", toolNotActive: "tool not active", shiftMissing: "shift missing", masterNotCleared: "master’s row not cleared",
   noseCenterZ: "nose center set as the tip", librarySign: "sign of the library", feelerOnSome: "feeler on some tools only",
+  axesSwapped: "X and Y swapped", schoolsMixed: "two schools mixed", probeLengthWrong: "wrong probe length", wearTwice: "wear entered twice",
+  sensorConstant: "sensor constant left out", plateMetEarly: "plate met by edge or holder",
   wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 

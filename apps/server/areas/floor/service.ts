@@ -1,4 +1,4 @@
-import { floorFromTemplate, floorGatesOf, foldFloor, instructorEntryTypes, ruleFloor, type FloorTemplate } from "@probe-lane/core/floor";
+import { floorFromTemplate, floorGatesOf, foldFloor, instructorEntryTypes, ruleFloor, type FloorRuling, type FloorTemplate } from "@probe-lane/core/floor";
 import type { FloorBatch, FloorLaneView, FloorList } from "@probe-lane/contract";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
@@ -40,6 +40,13 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
   };
 }
 
+/** The ruling of a lane that is handed in, or null. */
+export async function floorRulingOf(store: FloorStore, laneId: string): Promise<FloorRuling | null> {
+  const lane = await store.lane(laneId);
+  const state = lane ? foldFloor(lane.exercise, (await store.entries([laneId])).get(laneId) ?? []) : null;
+  return state?.handedIn ? ruleFloor(state) : null;
+}
+
 /** Takes entries in, each once. A student writes what a student does, an instructor what an instructor does; after hand-in only the instructor writes. */
 export async function addFloorEntries(store: FloorStore, laneId: string, actor: Actor, { entries }: FloorBatch, now: Date): Promise<void> {
   const lane = await laneFor(store, laneId, actor);
@@ -57,8 +64,9 @@ export async function addFloorEntries(store: FloorStore, laneId: string, actor: 
   const after = foldFloor(lane.exercise, [...held, ...fresh.map((one) => ({ ...one, by: "" }))]);
   const isChecked = floorGatesOf(after).find(({ name }) => name === "check")?.isPassed ?? false;
   if (fresh.some(({ entry }) => entry.type === "signedOff") && !isChecked) throw new HttpError("floorNotChecked");
-  // a device's clock orders its own entries; it may not run ahead of the server's
-  const capped = fresh.map((one) => ({ ...one, atMs: Math.min(one.atMs, now.getTime()) }));
+  // a device's clock orders its own entries; one that runs ahead of the server's is set back as a whole, so the order stays
+  const aheadMs = Math.max(0, ...fresh.map(({ atMs }) => atMs - now.getTime()));
+  const capped = fresh.map((one) => ({ ...one, atMs: one.atMs - aheadMs }));
   await store.add(laneId, { id: actor.id, name: await store.nameOf(actor.id) }, capped);
 }
 

@@ -3,6 +3,7 @@ import { formatMm } from "@probe-lane/core/units";
 import { figureWords, methodWords, mistakeWords, signatureWords } from "@probe-lane/core/words";
 import { useId, useState, type ReactNode } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
+import { KeepForm } from "./KeepForm";
 import { deskView, emptyForm, methodFigures, type DeskForm, type Unit } from "./deskView";
 
 const INCH_MM = 25.4;
@@ -58,6 +59,7 @@ export function WrongPage() {
           {view.needs === "wanted" ? <p>Type what it should hold, or where the machine stood in contact{form.method === "mill-edge" ? ", with the tip radius and the direction of approach" : form.method === "lathe-x" ? ", with the diameter" : ""}.</p> : null}
           {view.explained ? <Answer explained={view.explained} figures={view.figures} figure={figure} /> : null}
         </div>
+        {view.explained && view.closureMm !== null ? <div className="mt-4"><KeepForm key={form.held + form.wanted + form.reading} text={summary(view.explained.ranked[0], `${methodWords[form.method]}: off by ${figure(view.closureMm)} ${form.unit}`)} /></div> : null}
       </Panel>
     </div>
   );
@@ -75,6 +77,10 @@ function Figure({ name, label, value, onChange, problem, isAsked = false }: {
     </div>
   );
 }
+
+/** The answer in one line, as it is kept. */
+const summary = (first: Explanation | undefined, lead: string): string =>
+  !first ? `${lead}. No known mistake explains it.` : first.classes.length === 0 ? `${lead}. Nothing is wrong.` : `${lead}. ${first.classes.map((members) => members.map(signatureWords).join(" or ")).join(" and ")}, ${chance(first.probability)}.`;
 
 const firstOf = (explanation: Explanation): MistakeId[] => explanation.classes.flatMap((members) => members.slice(0, 1));
 const chance = (probability: number): string => (probability > 0.995 ? "over 99 in 100" : `${Math.max(1, Math.round(probability * 100))} in 100`);

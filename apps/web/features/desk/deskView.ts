@@ -7,12 +7,12 @@ type FormFigure = Exclude<FigureName, "approach" | "outside" | "wanted" | "readi
 
 /** Figures of a method that a shop knows, in the order in which a person thinks of them. */
 export const methodFigures: Record<Method, readonly FormFigure[]> = {
-  "mill-edge": ["tipRadius", "edgeWork", "partSize", "burr", "dialTurn"],
-  "mill-center": ["tipRadius"],
-  "mill-length": ["paper", "block", "facing", "leftoverWork", "leftoverCommon", "oldWear", "partHeight", "lift", "neighbors", "lengthInUse", "growth"],
+  "mill-edge": ["tipRadius", "edgeWork", "partSize", "burr", "dialTurn", "otherAxis"],
+  "mill-center": ["tipRadius", "otherAxis"],
+  "mill-length": ["paper", "block", "facing", "leftoverWork", "leftoverCommon", "oldWear", "partHeight", "lift", "neighbors", "lengthInUse", "toolLength", "probeError", "growth"],
   "mill-diameter": ["nominalDiameter", "cutterDiameter", "oldWear"],
-  "lathe-x": ["touchDiameter", "paper", "leftoverWork", "oldWear", "noseRadius", "neighbors", "masterOld"],
-  "lathe-z": ["block", "facing", "leftoverWork", "leftoverCommon", "oldWear", "bladeWidth", "noseRadius", "lengthInUse", "shift", "neighbors", "masterOld"],
+  "lathe-x": ["touchDiameter", "paper", "leftoverWork", "oldWear", "noseRadius", "neighbors", "masterOld", "sensorConstant"],
+  "lathe-z": ["block", "facing", "leftoverWork", "leftoverCommon", "oldWear", "bladeWidth", "noseRadius", "lengthInUse", "shift", "neighbors", "masterOld", "sensorConstant", "plateReach"],
   "lathe-readout": ["paper"],
   "lathe-nose": [],
   "lathe-tip": [],

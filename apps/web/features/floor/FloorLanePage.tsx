@@ -30,6 +30,7 @@ export function FloorLanePage() {
         {waiting > 0 ? <Notice role="status">{waiting === 1 ? "1 entry waits" : `${waiting} entries wait`} on this device and will be sent when the server answers. Nothing is lost if you close the page.</Notice> : null}
         {refused ? <Notice kind="stop" role="alert">{refused}</Notice> : null}
         {view.isInstructor ? <CheckSheet view={view} state={state} write={write} /> : <StudentSheet exercise={view.exercise} state={state} write={write} />}
+        {state.notes.length > 0 ? <Panel title="Kept from “What did I do wrong?”" bodyClassName="p-3">{state.notes.map(({ id: note, text }) => <p key={note} className="py-1">{text}</p>)}</Panel> : null}
         {view.ruling && (state.handedIn ?? view.isInstructor) ? <FloorRulingView ruling={view.ruling} state={state} /> : null}
         <p className="no-print text-xs text-ink2"><Link className="underline" to="/floor">All floor lanes</Link></p>
       </div>

@@ -3,7 +3,7 @@ import { floorValueWords, mistakeWords, signatureWords } from "@probe-lane/core/
 import { Panel } from "../../ui";
 import { exerciseFor, lengthsOf } from "./show";
 
-const STRANDS = { values: "Values", working: "Working", safety: "Safety" } as const;
+const STRANDS = { values: "Values", working: "Working", method: "Method", safety: "Safety" } as const;
 const marksText = (value: number): string => (Math.abs(value - Math.round(value)) < 0.05 ? String(Math.round(value)) : value.toFixed(1));
 
 /** The ruling of a floor lane: by inference, since no log proves anything here, and never more than the check can say. */
@@ -21,7 +21,7 @@ export function FloorRulingView({ ruling, state }: { ruling: FloorRuling; state:
         return (
           <div key={value.register.id} className={`border-l-[5px] pl-3 ${value.verdict === "wrong" || value.verdict === "missing" ? "border-contact" : value.verdict === "tooClose" ? "border-expected" : "border-rule"}`}>
             <p className="font-bold">{headline}</p>
-            <p className="text-ink2">{body} Working: {value.working}.</p>
+            <p className="text-ink2">{body} Working: {value.working}. {value.isInOrder ? "Read before it was set." : "It was set before the cautions were read and the readings written."}</p>
           </div>
         );
       })}

@@ -8,11 +8,12 @@ function device() {
   let link: "up" | "down" | "reply lost" = "up";
   const send = async (entries: PendingEntry[]): Promise<void> => {
     if (link === "down") throw new Error("no link");
+    if (entries.some(({ entry: one }) => one.type === "handedIn")) throw new Error("refused");
     for (const one of entries) server.set(one.id, one);
     if (link === "reply lost") throw new Error("no answer");
   };
   let n = 0;
-  const open = () => new FloorQueue(shelfOf("lane", storage), send, () => undefined);
+  const open = () => new FloorQueue(shelfOf("lane", storage), send, () => undefined, (error) => error instanceof Error && error.message === "refused");
   return { kept, server, open, newId: () => `id-${(n += 1)}`, set: (state: typeof link) => (link = state) };
 }
 const entry = (mm: number) => ({ type: "reading" as const, register: "H1", mm });
@@ -34,6 +35,14 @@ describe("entries on their way", () => {
     await afterClosing.flush();
     expect([...server.values()].map(({ entry: one }) => one)).toEqual([entry(1), entry(2), entry(3)]);
     expect(kept.size).toBe(0);
+  });
+  it("a refused entry does not take the others with it", async () => {
+    const { server, open, newId } = device();
+    const queue = open();
+    queue.add([entry(1), { type: "handedIn" }, entry(2)], 1000, newId);
+    await expect(queue.flush()).rejects.toThrow("refused");
+    expect([...server.values()].map(({ entry: one }) => one)).toEqual([entry(1), entry(2)]);
+    expect(queue.pending()).toEqual([]);
   });
   it("what waits here is shown with what the server has, each once", () => {
     const stored = [{ id: "a", atMs: 1, by: "x", entry: entry(1) }];

@@ -32,7 +32,11 @@ export function merged(stored: readonly StoredFloorEntry[], pending: readonly Pe
  */
 export class FloorQueue {
   private isSending = false;
-  constructor(private readonly shelf: Shelf, private readonly send: (entries: PendingEntry[]) => Promise<void>, private readonly onChange: () => void) {}
+  constructor(
+    private readonly shelf: Shelf, private readonly send: (entries: PendingEntry[]) => Promise<void>, private readonly onChange: () => void,
+    /** True when the server has said no to what was sent, so that sending it again is of no use. */
+    private readonly isRefusal: (error: unknown) => boolean,
+  ) {}
 
   pending = (): PendingEntry[] => this.shelf.read();
 
@@ -41,21 +45,45 @@ export class FloorQueue {
     this.onChange();
   }
 
-  /** Sends what waits. Throws what the server said when it refuses; a lost link leaves everything where it is. */
+  /** Sends what waits. Throws what the server said of an entry that it refuses; a lost link leaves everything where it is. */
   async flush(): Promise<void> {
     const batch = this.shelf.read().slice(0, 100);
     if (this.isSending || batch.length === 0) return;
     this.isSending = true;
     try {
-      await this.send(batch);
-      this.drop(batch);
+      await this.deliver(batch);
     } finally {
       this.isSending = false;
     }
   }
 
+  /** Together if they can be, else one by one, so that a refused entry does not take the others with it. */
+  private async deliver(batch: PendingEntry[]): Promise<void> {
+    try {
+      await this.send(batch);
+      this.drop(batch);
+      return;
+    } catch (error) {
+      if (!this.isRefusal(error)) throw error;
+      if (batch.length === 1) {
+        this.drop(batch);
+        throw error;
+      }
+    }
+    let refusal: Error | null = null;
+    for (const one of batch) {
+      try {
+        await this.deliver([one]);
+      } catch (error) {
+        if (!this.isRefusal(error)) throw error;
+        refusal = error instanceof Error ? error : new Error("refused");
+      }
+    }
+    if (refusal) throw refusal;
+  }
+
   /** Takes entries off the shelf: sent, or refused for good. */
-  drop(batch: readonly PendingEntry[]): void {
+  private drop(batch: readonly PendingEntry[]): void {
     const gone = new Set(batch.map(({ id }) => id));
     this.shelf.write(this.shelf.read().filter(({ id }) => !gone.has(id)));
     this.onChange();

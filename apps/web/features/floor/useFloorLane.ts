@@ -8,6 +8,8 @@ import { FloorQueue, merged, shelfOf, type PendingEntry } from "./floorQueue";
 const RETRY_MS = 4000;
 const REFRESH_MS = 6000;
 
+const isRefusal = (error: unknown): error is ApiError => error instanceof ApiError && !error.isPassing && error.code !== "notSignedIn" && error.status < 500;
+
 /** A floor lane as this device knows it: the server's entries and its own that are still on the way. */
 export function useFloorLane(id: string): {
   view: FloorLaneView | undefined; state: FloorState | null; error: ApiError | null; waiting: number; refused: string | null; write(...entries: FloorEntry[]): void;
@@ -19,18 +21,16 @@ export function useFloorLane(id: string): {
   const [pending, setPending] = useState<PendingEntry[]>(() => shelf.read());
   const [refused, setRefused] = useState<string | null>(null);
   const queue = useMemo(
-    () => new FloorQueue(shelf, (entries) => api.post<null>(`/floor/lanes/${id}/entries`, { entries }).then(() => undefined), () => setPending(shelf.read())),
+    () => new FloorQueue(shelf, (entries) => api.post<null>(`/floor/lanes/${id}/entries`, { entries }).then(() => undefined), () => setPending(shelf.read()), isRefusal),
     [id, shelf],
   );
   const flush = useCallback(async () => {
-    const batch = queue.pending();
-    if (batch.length === 0) return;
+    if (queue.pending().length === 0) return;
     try {
       await queue.flush();
       setRefused(null);
     } catch (failure) {
-      if (!(failure instanceof ApiError) || failure.isPassing || failure.code === "notSignedIn") return;
-      queue.drop(batch);
+      if (!isRefusal(failure)) return;
       setRefused(failure.message);
     }
     await client.invalidateQueries({ queryKey: key });

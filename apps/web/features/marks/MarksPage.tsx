@@ -17,7 +17,7 @@ function Cell({ row, assignmentId }: { row: Row; assignmentId: string }) {
   const { best } = cell;
   return (
     <span className="flex items-baseline gap-2">
-      <Link to={`/lanes/${best.laneId}/ruling`} className="figures text-lg font-bold underline decoration-ink3 underline-offset-2">{Math.round(best.total)}</Link>
+      <Link to={best.href} className="figures text-lg font-bold underline decoration-ink3 underline-offset-2">{Math.round(best.total)}</Link>
       <span className="figures text-xs text-ink2">{best.strands.map(({ name, marks, outOf }) => `${name} ${Math.round(marks)}/${outOf}`).join(" · ")}</span>
       <span className="text-xs text-ink2">{cell.attempts > 1 ? `best of ${cell.attempts}` : ""}{cell.isOpen ? " + one open" : ""}</span>
     </span>
@@ -47,7 +47,7 @@ export function MarksPage() {
                 const sorted = header.column.getIsSorted();
                 return (
                   <th key={header.id} className="px-4 py-2" aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}>
-                    <button type="button" className="text-xs font-bold text-ink2" onClick={header.column.getToggleSortingHandler()}>
+                    <button type="button" className="text-left text-xs font-bold text-ink2" onClick={header.column.getToggleSortingHandler()}>
                       <table.FlexRender header={header} /> <span aria-hidden>{sorted === "asc" ? "▲" : sorted === "desc" ? "▼" : "↕"}</span>
                     </button>
                   </th>
