@@ -21,8 +21,13 @@ export function useFloorLane(id: string): {
   const [pending, setPending] = useState<PendingEntry[]>(() => shelf.read());
   const [refused, setRefused] = useState<string | null>(null);
   const queue = useMemo(
-    () => new FloorQueue(shelf, (entries) => api.post<null>(`/floor/lanes/${id}/entries`, { entries }).then(() => undefined), () => setPending(shelf.read()), isRefusal),
-    [id, shelf],
+    () => new FloorQueue(shelf, async (entries) => {
+      await api.post<null>(`/floor/lanes/${id}/entries`, { entries });
+      // what was sent stays in view: a reply that was asked for earlier may not know it yet
+      await client.cancelQueries({ queryKey: key });
+      client.setQueryData<FloorLaneView>(key, (held) => held && { ...held, entries: merged(held.entries, entries) });
+    }, () => setPending(shelf.read()), isRefusal),
+    [id, shelf, client, key],
   );
   const flush = useCallback(async () => {
     if (queue.pending().length === 0) return;
