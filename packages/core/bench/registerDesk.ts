@@ -1,4 +1,4 @@
-import { captureLength, captureWork, readRegister, registerAxis, type MillRegisterId } from "../registers";
+import { captureLength, captureOffset, readRegister, registerAxis, type MillRegisterId } from "../registers";
 import { accept, refuse, type Result } from "../result";
 import { countsFromMm, parseLengthMm, type Counts } from "../units";
 import type { Command } from "./commands";
@@ -38,11 +38,7 @@ function capturedCounts(state: LaneState, register: MillRegisterId, as: Counts):
       machineZ: position.z, counterZ: position.z - counterZero.z, work: modal.workOffset, as,
     });
   }
-  // the row in question is solved for: what it holds now does not count
-  const lengthRow = axis === "z" ? modal.lengthRow : null;
-  const work = register.startsWith("common") ? modal.workOffset : (register.slice(0, 3) as typeof modal.workOffset);
-  const solved = captureWork(registers, axis, position[axis], as, lengthRow);
-  return register.startsWith("common") ? solved + registers.common[axis] - registers.work[work][axis] : solved;
+  return captureOffset(registers, register, position[axis], as, modal.workOffset, modal.lengthRow);
 }
 
 /** Capture, type or undo: one register, its old value kept in the event. */

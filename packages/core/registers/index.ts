@@ -3,11 +3,11 @@ export { centerFromContacts, type CenterAnswer } from "./center";
 export { closureMill, type MillClosure } from "./closure";
 export { edgeFromContact, type Approach, type EdgeAnswer } from "./edge";
 export {
-  addToRegister, captureLength, captureWork, displayCounts, emptyMillRegisters, isMillRegisterId, lengthRows, machineFromDisplay,
+  addToRegister, captureLength, captureOffset, captureWork, displayCounts, emptyMillRegisters, isMillRegisterId, lengthRows, machineFromDisplay,
   millRegisterIds, readRegister, registerAxis, workOffsetNames, writeRegister,
   type Axis, type AxisCounts, type LengthCapture, type MillRegisterId, type MillRegisters, type WorkOffsetName,
 } from "./mill";
-export { latheClosure, latheGeometry, latheTouchValue, type LatheTouch } from "./lathe";
+export { latheGeometry, latheTouchValue, type LatheTouch } from "./lathe";
 export { latheSchool, readoutLibrary } from "./schools/lathe";
 export { wearCorrection } from "./wear";
 export { lengthsBySchool, convertSchool, setterLength, type LengthSchoolInput, type LengthSchoolAnswer } from "./schools";

@@ -18,7 +18,3 @@ export function latheTouchValue(touch: LatheTouch): number {
 export function latheGeometry(machine: number, value: number, common = 0, work = 0, wear = 0): number {
   return machine - common - work - wear - value;
 }
-
-/** Closure of a lathe register in X (a diameter; > 0 every diameter comes out larger) or Z (> 0 the tool stands off): C + W + g + w − K. */
-export const latheClosure = (common: number, work: number, geometry: number, wear: number, truth: number): number =>
-  common + work + geometry + wear - truth;

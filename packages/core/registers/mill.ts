@@ -128,6 +128,15 @@ export function captureWork(
   return machine - registers.common[axis] - as - (axis === "z" ? lengthSum(registers, lengthRow) : 0);
 }
 
+/** As `captureWork` for a work or common offset register: a common offset takes what the work offset in use leaves. */
+export function captureOffset(
+  registers: MillRegisters, id: MillRegisterId, machine: Counts, as: Counts, inUse: WorkOffsetName, lengthRow: number | null,
+): Counts {
+  const axis = registerAxis(id);
+  const solved = captureWork(registers, axis, machine, as, lengthRow);
+  return id.startsWith("common") ? solved + registers.common[axis] - registers.work[inUse][axis] : solved;
+}
+
 /** The length geometry that a capture stores, by the machine's rule (see `LengthCapture`). */
 export function captureLength(
   registers: MillRegisters, row: number, rule: LengthCapture,

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { addToRegister, captureLength, captureWork, centerFromContacts, closureMill, convertSchool, displayCounts, edgeFromContact, emptyMillRegisters, isMillRegisterId, lengthsBySchool, machineFromDisplay, millRegisterIds, readRegister, setterLength, writeRegister } from ".";
+import { addToRegister, captureLength, captureOffset, captureWork, centerFromContacts, closureMill, convertSchool, displayCounts, edgeFromContact, emptyMillRegisters, isMillRegisterId, lengthsBySchool, machineFromDisplay, millRegisterIds, readRegister, setterLength, writeRegister } from ".";
 
 const length = fc.integer({ min: -400_000, max: 400_000 });
 
@@ -19,6 +19,13 @@ describe("registers", () => {
       registers = writeRegister(registers, "G55.z", captureWork(registers, "z", machine, as, 1));
       const display = displayCounts(registers, { x: 0, y: 0, z: machine }, "G55", 1);
       return display.z === as && machineFromDisplay(registers, "z", as, "G55", 1) === machine;
+    }));
+  });
+  it("after a capture into the common offset the display reads v too", () => {
+    fc.assert(fc.property(length, length, length, length, (common, work, machine, as) => {
+      let registers = writeRegister(writeRegister(emptyMillRegisters(), "common.x", common), "G56.x", work);
+      registers = writeRegister(registers, "common.x", captureOffset(registers, "common.x", machine, as, "G56", null));
+      return displayCounts(registers, { x: machine, y: 0, z: 0 }, "G56", null).x === as;
     }));
   });
   it("a length capture solved for the display is right whatever was left over; stored as machine Z it keeps the leftover", () => {

@@ -1,5 +1,5 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
-import { registerAxis, readRegister, type Axis, type MillRegisterId } from "@probe-lane/core/registers";
+import { captureOffset, registerAxis, readRegister, type Axis, type MillRegisterId } from "@probe-lane/core/registers";
 import { countsFromMm, formatCounts, formatMm, parseLengthMm } from "@probe-lane/core/units";
 import { refusalWords, registerWords } from "@probe-lane/core/words";
 import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
@@ -20,12 +20,8 @@ function preview(seen: Observation, machine: LinkView["shown"]["machine"], regis
   const axis = registerAxis(register);
   if (register === "H1" && seen.sheet.lengthCapture === "machine") return machine.z;
   if (asMm === null) return null;
-  const as = countsFromMm(asMm);
   if (register.startsWith("H")) return null;
-  const length = axis === "z" && modal.lengthRow !== null
-    ? (registers.lengthGeometry[modal.lengthRow] ?? 0) + (registers.lengthWear[modal.lengthRow] ?? 0) : 0;
-  const other = register.startsWith("common") ? registers.work[modal.workOffset][axis] : registers.common[axis];
-  return machine[axis] - other - as - length;
+  return captureOffset(registers, register, machine[axis], countsFromMm(asMm), modal.workOffset, modal.lengthRow);
 }
 
 function useFigure() {
