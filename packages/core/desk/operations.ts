@@ -1,11 +1,14 @@
 import { z } from "zod";
 import { infer } from "../diagnosis/infer";
 import { centerFromContacts } from "../registers/center";
+import { circleFromContacts } from "../registers/circle";
 import { closureMill } from "../registers/closure";
 import { edgeFromContact } from "../registers/edge";
 import { latheGeometry, latheTouchValue } from "../registers/lathe";
 import { convertSchool, lengthsBySchool, setterLength } from "../registers/schools";
 import { latheSchool, readoutLibrary } from "../registers/schools/lathe";
+import { cornerFromContacts, skewFromContacts } from "../registers/skew";
+import { sweepError } from "../registers/sweep";
 import { wearCorrection } from "../registers/wear";
 import { accept, refuse, type Result } from "../result";
 import { standardUncertainty } from "./uncertainty";
@@ -16,6 +19,8 @@ export type OperationRefusal = { code: "unknownOperation"; op: string } | { code
 const number = z.number();
 const notNegative = z.number().min(0, "must not be below zero");
 const id = z.string().min(1);
+const place = z.tuple([number, number]);
+const side = z.union([z.literal(1), z.literal(-1)]);
 const triple = z.tuple([number, number, number]);
 const school = <S extends string>(name: S) => z.literal(name);
 const contacts = z.array(z.strictObject({ id, contact: number })).min(1);
@@ -68,6 +73,24 @@ export const operations = {
         centerFromContacts(input.contacts, input.tipRadius, input.kind, input.common),
         "the contacts are closer together than the tip is wide: check the contacts and the tip radius",
       ),
+  ),
+  circle: operation(
+    z.strictObject({ points: z.array(place).min(3, "needs at least three contacts"), tipRadius: notNegative, kind: z.enum(["bore", "boss"]) }),
+    ({ points, tipRadius, kind }) => must(
+      circleFromContacts(points, tipRadius, kind), "the contacts lie on one line, or closer together than the tip is wide: spread them round the feature",
+    ),
+  ),
+  skew: operation(
+    z.strictObject({ p1: place, p2: place, face: z.enum(["x", "y"]) }),
+    ({ p1, p2, face }) => ({ angle: must(skewFromContacts(p1, p2, face), "both contacts are the same place: move along the face between them") }),
+  ),
+  corner: operation(
+    z.strictObject({ p1: place, p2: place, p3: place, tipRadius: notNegative, part: z.tuple([side, side]) }),
+    ({ p1, p2, p3, tipRadius, part }) => must(cornerFromContacts(p1, p2, p3, tipRadius, part), "p1 and p2 are the same place: move along the face between them"),
+  ),
+  sweep: operation(
+    z.strictObject({ readings: z.tuple([number, number, number, number]), kind: z.enum(["bore", "boss"]) }),
+    ({ readings, kind }) => sweepError(readings, kind),
   ),
   closureMill: operation(
     z.strictObject({
