@@ -1,6 +1,31 @@
 import { exerciseSchema, markingSchema, type Exercise, type Marking } from "@probe-lane/core/exercises";
-import focuserPlate from "./exercises/focuser-plate-lower-left.json" with { type: "json" };
-import rollerBracket from "./exercises/roller-bracket-back-right.json" with { type: "json" };
+import bracketBossSweep from "./exercises/bracket-boss-sweep.json" with { type: "json" };
+import bracketColdMachine from "./exercises/bracket-cold-machine.json" with { type: "json" };
+import changeOfPart from "./exercises/change-of-part.json" with { type: "json" };
+import changeOfPartMovingJaw from "./exercises/change-of-part-moving-jaw.json" with { type: "json" };
+import clampCornerTaster from "./exercises/clamp-corner-taster.json" with { type: "json" };
+import clampMiddleFinder from "./exercises/clamp-middle-finder.json" with { type: "json" };
+import clampMiddleProbe from "./exercises/clamp-middle-probe.json" with { type: "json" };
+import clampMiddleTaster from "./exercises/clamp-middle-taster.json" with { type: "json" };
+import diametersOffsetPath from "./exercises/diameters-offset-path.json" with { type: "json" };
+import diametersPartContour from "./exercises/diameters-part-contour.json" with { type: "json" };
+import fiveToolsBlockInWear from "./exercises/five-tools-block-in-wear.json" with { type: "json" };
+import fiveToolsFree from "./exercises/five-tools-free.json" with { type: "json" };
+import fiveToolsGaugeLine from "./exercises/five-tools-gauge-line.json" with { type: "json" };
+import fiveToolsMaster from "./exercises/five-tools-master.json" with { type: "json" };
+import fiveToolsPartTouch from "./exercises/five-tools-part-touch.json" with { type: "json" };
+import fiveToolsPlaneLift from "./exercises/five-tools-plane-lift.json" with { type: "json" };
+import focuserPlateLowerLeft from "./exercises/focuser-plate-lower-left.json" with { type: "json" };
+import inchBracket from "./exercises/inch-bracket.json" with { type: "json" };
+import lengthsAtSpeed from "./exercises/lengths-at-speed.json" with { type: "json" };
+import middleBetweenJaws from "./exercises/middle-between-jaws.json" with { type: "json" };
+import plateBoreProbe from "./exercises/plate-bore-probe.json" with { type: "json" };
+import plateBoreSweep from "./exercises/plate-bore-sweep.json" with { type: "json" };
+import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
+import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" };
+import rollerBracketBackRight from "./exercises/roller-bracket-back-right.json" with { type: "json" };
+import setterInDoubt from "./exercises/setter-in-doubt.json" with { type: "json" };
+import threeToolsOffsetEach from "./exercises/three-tools-offset-each.json" with { type: "json" };
 
 export interface ExerciseFile { exercise: Exercise; marking: Marking }
 
@@ -9,7 +34,13 @@ const read = (file: { exercise: unknown; marking: unknown }): ExerciseFile => ({
   marking: markingSchema.parse(file.marking),
 });
 
-export const demoExercises: readonly ExerciseFile[] = [read(focuserPlate), read(rollerBracket)];
+/** The pack, in the order in which an evening class would take it: edges, middles, bores, lengths, another part, diameters, doubts. */
+export const demoExercises: readonly ExerciseFile[] = [
+  focuserPlateLowerLeft, rollerBracketBackRight, bracketColdMachine, inchBracket, clampCornerTaster, clampMiddleFinder,
+  clampMiddleTaster, clampMiddleProbe, plateBoreSweep, plateBoreProbe, bracketBossSweep, plateSkewed, fiveToolsFree, fiveToolsGaugeLine,
+  fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
+  changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
+].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {
   const found = demoExercises.find(({ exercise }) => exercise.id === id);

@@ -1,4 +1,4 @@
-import type { Habits } from "./simulatedStudent";
+import type { Habits } from "./student";
 
 /** One lane of the demo class: who, which exercise, with which habits, begun how many minutes ago. */
 interface DemoLane { exerciseId: string; habits: Habits; minutesAgo: number; isCoachOn?: boolean; raisesHand?: boolean }

@@ -1,3 +1,6 @@
+import { edgeOf } from "../exercises";
+import { toMm, scales } from "../units";
+import type { Gate } from "./gates";
 import type { Observation } from "./observe";
 
 /** The next step and why, as data; words are made elsewhere. */
@@ -5,11 +8,16 @@ export const coachCodes = [
   "resetAfterStrike", "home", "openDoor", "stopSpindle", "dressBurr", "loadFinder", "setWobbling", "startSlow", "goToEdge", "lookAcross",
   "closeIn", "finestClicks", "kickedOnce", "setFromKick", "liftFirst", "swapToTool1", "placePaper", "lowerOntoPaper", "setLength",
   "pullPaper", "loadPointed", "shutDoor", "goOverZero", "lookFromTwoSides", "handIn", "replaceFinder",
+  "doTask", "findPlace", "findTurn", "loadTool", "measureLength", "touchWork", "measureDiameter", "checkIt",
 ] as const;
 export type CoachCode = (typeof coachCodes)[number];
-export interface CoachStep { readonly code: CoachCode; readonly axis?: "x" | "y" | "z" }
+export interface CoachStep { readonly code: CoachCode; readonly axis?: "x" | "y" | "z"; readonly tool?: number | undefined; readonly task?: string | undefined }
 
 type Seen = Omit<Observation, "coach">;
+
+/** Near enough to the top of travel that nothing is in the way of hands, mm. */
+const HIGH_MM = -180;
+const isLow = ({ machine, sheet }: Seen): boolean => toMm(machine.z, scales[sheet.unit]) < HIGH_MM;
 
 function edgeStep(seen: Seen, axis: "x" | "y"): CoachStep {
   const { tip, spindle, evidence, sight } = seen;
@@ -26,44 +34,65 @@ function edgeStep(seen: Seen, axis: "x" | "y"): CoachStep {
   return step("closeIn");
 }
 
+/** X or Y: step by step with an edge finder on an edge; with other instruments and datums the way is the student's. */
+function placeStep(seen: Seen, axis: "x" | "y"): CoachStep {
+  const isByFinder = edgeOf(seen.sheet, axis) !== null && seen.sheet.instruments.includes("edgeFinder") && !seen.sheet.isSkewed;
+  return isByFinder ? edgeStep(seen, axis) : { code: "findPlace", axis };
+}
+
 /** Hands must get in: spindle still, door open. */
 function reachSteps(seen: Seen): CoachStep | null {
   if (seen.spindle.isOn) return { code: "stopSpindle" };
   return seen.isDoorOpen ? null : { code: "openDoor" };
 }
 
-function lengthStep(seen: Seen): CoachStep {
-  const { holds, paper, evidence } = seen;
-  if (holds === "edgeFinder" && seen.machine.z < -180_000) return { code: "liftFirst" };
-  if (holds !== "tool1") return reachSteps(seen) ?? { code: "swapToTool1" };
-  if (!paper && evidence.paperFelt > 0) return { code: "setLength", axis: "z" };
-  if (!paper) return reachSteps(seen) ?? { code: "placePaper", axis: "z" };
-  return paper.feel === "slides" ? { code: "lowerOntoPaper", axis: "z" } : { code: "setLength", axis: "z" };
+function lengthStep(seen: Seen, tool: number): CoachStep {
+  const { holds, paper, evidence, sheet } = seen;
+  const touched = (evidence.touches[tool] ?? 0) > 0;
+  const isByPaper = sheet.lengthSchools.length > 0 && sheet.lengthSchools.every((school) => school === "part-touch" || school === "plane-lift");
+  if (!isByPaper) return touched ? { code: "setLength", axis: "z", tool } : { code: "measureLength", tool };
+  if (holds !== null && holds !== `tool${tool}` && isLow(seen)) return { code: "liftFirst" };
+  if (holds !== `tool${tool}`) return tool === 1 && sheet.tools.length === 1 ? (reachSteps(seen) ?? { code: "swapToTool1" }) : { code: "loadTool", tool };
+  if (!paper && touched) return { code: "setLength", axis: "z", tool };
+  if (!paper) return reachSteps(seen) ?? { code: "placePaper", axis: "z", tool };
+  return paper.feel === "slides" ? { code: "lowerOntoPaper", axis: "z", tool } : { code: "setLength", axis: "z", tool };
 }
 
 function overZeroStep(seen: Seen): CoachStep {
+  if (!seen.sheet.targets.xy || !seen.sheet.instruments.includes("pointedTool")) return { code: "checkIt" };
   if (seen.paper) return { code: "pullPaper" };
   if (seen.holds !== "pointedTool") {
-    if (seen.machine.z < -180_000) return { code: "liftFirst" };
+    if (isLow(seen)) return { code: "liftFirst" };
     return reachSteps(seen) ?? { code: "loadPointed" };
   }
-  if (Math.abs(seen.work.x) > 10 || Math.abs(seen.work.y) > 10) return seen.isDoorOpen ? { code: "shutDoor" } : { code: "goOverZero" };
+  if (!seen.isOverZero) return seen.isDoorOpen ? { code: "shutDoor" } : { code: "goOverZero" };
   return { code: "lookFromTwoSides" };
+}
+
+function gateStep(seen: Seen, { kind, tool = 1 }: Gate): CoachStep | null {
+  const { sheet, tasksDone } = seen;
+  const task = (isMachine: boolean) => sheet.tasks.find((one) => !tasksDone.includes(one) && (one === "releaseStop" || one === "lowRapid") === isMachine);
+  switch (kind) {
+    case "machineReady": return task(true) ? { code: "doTask", task: task(true) } : { code: "home" };
+    case "stockSeated": {
+      const next = task(false);
+      return reachSteps(seen) ?? (next === undefined || next === "dressBurr" ? { code: "dressBurr" } : { code: "doTask", task: next });
+    }
+    case "turnSet": return { code: "findTurn" };
+    case "xSet": return placeStep(seen, "x");
+    case "ySet": return placeStep(seen, "y");
+    case "tool": return lengthStep(seen, tool);
+    case "workZ": return { code: "touchWork" };
+    case "diameter": return { code: "measureDiameter", tool };
+    case "verified": return overZeroStep(seen);
+    case "handIn": return { code: "handIn" };
+  }
 }
 
 /** The next step for who has the coach on. It reads the observation only, so it cannot know more than the student. */
 export function coachStep(seen: Seen): CoachStep | null {
   if (seen.isHandedIn) return null;
   if (seen.isStopped) return { code: "resetAfterStrike" };
-  const next = seen.gates.find(({ isPassed }) => !isPassed)?.name;
-  switch (next) {
-    case "machineReady": return { code: "home" };
-    case "stockSeated": return reachSteps(seen) ?? { code: "dressBurr" };
-    case "xEdge": return edgeStep(seen, "x");
-    case "yEdge": return edgeStep(seen, "y");
-    case "zTool1": return lengthStep(seen);
-    case "overZero": return overZeroStep(seen);
-    case "handIn": return { code: "handIn" };
-    case undefined: return null;
-  }
+  const next = seen.gates.find(({ isPassed }) => !isPassed);
+  return next ? gateStep(seen, next) : null;
 }

@@ -1,7 +1,10 @@
 import { z } from "zod";
-import { feelNames, thingNames, wobbleNames } from "../instruments";
+import { setupTasks } from "../exercises/schema";
+import { surfaces } from "../exercises/scene";
+import { upgradeSetup, upgradeTruth } from "../exercises/upgrade";
+import { feelNames, instrumentNames, isThing, probeOutcomes, wobbleNames, type Thing } from "../instruments";
 import { isMillRegisterId, workOffsetNames, type MillRegisterId } from "../registers";
-import { jogSizeNames, sides, termNames } from "./commands";
+import { checkNames, jogSizeNames, sides, termNames } from "./commands";
 import type { Setup, Truth } from "../exercises";
 import type { Refusal } from "./refusals";
 
@@ -10,17 +13,24 @@ const mm = z.number();
 const axis = z.enum(["x", "y", "z"]);
 const place = z.strictObject({ x: counts, y: counts, z: counts });
 const register = z.custom<MillRegisterId>((value) => typeof value === "string" && isMillRegisterId(value));
+const thing = z.custom<Thing>(isThing);
 const approach = z.union([z.literal(1), z.literal(-1)]);
-const surfaces = ["stock", "frontJaw", "backJaw", "table"] as const;
+const surface = z.enum(surfaces);
 
 /** Incidents: what went wrong, whether it says so at once, whether safety fails outright by it. */
-const incidentCodes = [
+export const incidentCodes = [
   "finderThrown", "finderBent", "finderBroken", "toolChipped", "noseStruck", "paperUnderTurningTool", "paperTorn",
+  "tasterBroken", "probeBroken", "indicatorBroken", "startedWithInstrument", "changerStruck", "blockCrushed", "gaugeDamaged", "setterDamaged",
 ] as const;
 export type IncidentCode = (typeof incidentCodes)[number];
 
 /** Where the numbers of a contact come from, mm; hidden until the ruling. */
 const contactParts = z.strictObject({ kickPastMm: mm, burrMm: mm, lateMm: mm, bendMm: mm, clickMm: mm });
+
+/** A reading as an instrument shows it: named figures, mm unless the name ends in Deg. */
+const readingFields = {
+  instrument: z.enum(instrumentNames), what: z.string(), tool: counts.optional(), values: z.record(z.string(), mm), outcome: z.enum(probeOutcomes).optional(),
+};
 
 /** Facts of a lane, past tense, numbers resolved. Sequence, time and actor stand in the envelope. */
 export const eventSchema = z.discriminatedUnion("type", [
@@ -31,13 +41,17 @@ export const eventSchema = z.discriminatedUnion("type", [
     finderOwnKickMm: mm,
   }),
   z.strictObject({ type: z.literal("homed") }),
+  z.strictObject({ type: z.literal("taskDone"), task: z.enum(setupTasks) }),
   z.strictObject({ type: z.literal("jogged"), axis, size: z.enum(jogSizeNames), direction: approach, clicks: counts, to: place }),
   z.strictObject({ type: z.literal("moved"), to: place, isRapid: z.boolean() }),
-  z.strictObject({ type: z.literal("loaded"), thing: z.enum(thingNames) }),
+  z.strictObject({ type: z.literal("loaded"), thing, seatMm: mm.optional(), isByChanger: z.boolean().optional() }),
   z.strictObject({ type: z.literal("finderReplaced"), copy: counts, ownKickMm: mm }),
+  z.strictObject({ type: z.literal("instrumentReplaced"), thing }),
   z.strictObject({ type: z.literal("unloaded") }),
+  z.strictObject({ type: z.literal("pocketsSwapped"), a: counts, b: counts }),
   z.strictObject({ type: z.literal("spindleStarted"), direction: z.enum(["forward", "reverse"]), rpm: counts, isStated: z.boolean() }),
   z.strictObject({ type: z.literal("spindleStopped") }),
+  z.strictObject({ type: z.literal("spindleTurned"), quarter: counts }),
   z.strictObject({ type: z.literal("speedSet"), rpm: counts }),
   z.strictObject({ type: z.literal("doorSet"), isOpen: z.boolean() }),
   z.strictObject({ type: z.literal("lookedFrom"), side: z.enum(sides), isOverZero: z.boolean() }),
@@ -51,35 +65,49 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({
     type: z.literal("kicked"), axis: z.enum(["x", "y"]), approach, atCounts: counts, isSeen: z.boolean(), parts: contactParts,
   }),
-  z.strictObject({ type: z.literal("touchedHard"), on: z.enum(surfaces) }),
+  z.strictObject({ type: z.literal("tasterTrued") }),
+  z.strictObject({ type: z.literal("touchBegan"), by: z.enum(["taster", "probe", "lampGauge", "plungerSetter"]), axis, approach, at: place, number: counts, errorMm: mm, clickMm: mm }),
+  z.strictObject({ type: z.literal("touchEnded"), by: z.enum(["taster", "probe", "lampGauge", "plungerSetter"]) }),
+  z.strictObject({ type: z.literal("touchedHard"), on: surface }),
   z.strictObject({ type: z.literal("leftHard") }),
-  z.strictObject({ type: z.literal("paperPlaced"), on: z.enum(surfaces), feel: z.enum(feelNames) }),
-  z.strictObject({ type: z.literal("paperFelt"), on: z.enum(surfaces), feel: z.enum(feelNames), machineZ: counts, clickMm: mm }),
+  z.strictObject({ type: z.literal("paperPlaced"), on: surface, feel: z.enum(feelNames), id: z.string().optional() }),
+  z.strictObject({ type: z.literal("paperFelt"), on: surface, feel: z.enum(feelNames), machineZ: counts, clickMm: mm }),
   z.strictObject({ type: z.literal("paperPulled") }),
+  z.strictObject({ type: z.literal("blockTried"), id: z.string(), on: surface, goes: z.boolean(), machineZ: counts, number: counts, dirtMm: mm, clickMm: mm, isOpened: z.boolean() }),
+  z.strictObject({ type: z.literal("blockPulled") }),
+  z.strictObject({ type: z.literal("blocksWiped") }),
+  z.strictObject({ type: z.literal("lampStood"), on: surface, x: mm, y: mm, footMm: mm }),
+  z.strictObject({ type: z.literal("lampTaken") }),
+  z.strictObject({ type: z.literal("tipBlown"), thing }),
+  z.strictObject({ type: z.literal("readingShown"), number: counts, ...readingFields }),
   z.strictObject({ type: z.literal("burrDressed") }),
+  z.strictObject({ type: z.literal("partTapped"), skewDeg: mm, shiftMm: z.strictObject({ x: mm, y: mm }) }),
   z.strictObject({ type: z.literal("counterZeroed"), axis, at: counts }),
   z.strictObject({
     type: z.literal("registerChanged"), register, from: counts, to: counts,
-    how: z.enum(["captured", "typed", "added", "undone"]), as: counts.optional(), machine: place,
+    how: z.enum(["captured", "typed", "added", "undone", "takenIn", "cleared"]), as: counts.optional(), machine: place,
   }),
   z.strictObject({
     type: z.literal("modalChanged"),
     motion: z.enum(["rapid", "feed"]).optional(), distance: z.enum(["absolute", "incremental"]).optional(),
-    workOffset: z.enum(workOffsetNames).optional(), lengthRow: counts.nullable().optional(),
-    feedMmPerMin: mm.optional(), tool: counts.optional(),
+    workOffset: z.enum(workOffsetNames).optional(), lengthRow: counts.nullable().optional(), calledLength: counts.nullable().optional(),
+    feedMmPerMin: mm.optional(), tool: counts.optional(), rotationDeg: mm.optional(),
   }),
   z.strictObject({ type: z.literal("blockRan"), text: z.string() }),
   z.strictObject({
     type: z.literal("incidentHappened"), code: z.enum(incidentCodes), isSilent: z.boolean(), failsOutright: z.boolean(),
-    on: z.enum(surfaces).optional(), rpm: counts.optional(), bendMm: mm.optional(), shorterMm: mm.optional(),
-    thing: z.enum(thingNames).optional(), stopsMachine: z.boolean(),
+    on: surface.optional(), rpm: counts.optional(), bendMm: mm.optional(), shorterMm: mm.optional(), shiftMm: mm.optional(),
+    thing: thing.optional(), stopsMachine: z.boolean(),
   }),
   z.strictObject({ type: z.literal("machineReset") }),
   z.strictObject({
     type: z.literal("lineWritten"), line: counts, register, kind: z.enum(["reading", "term", "sum"]),
-    term: z.enum(termNames).optional(), counts,
+    term: z.enum(termNames).optional(), counts, from: counts.optional(),
   }),
   z.strictObject({ type: z.literal("lineStruck"), line: counts }),
+  z.strictObject({ type: z.literal("checkExpected"), check: z.enum(checkNames), mm, tool: counts.optional() }),
+  z.strictObject({ type: z.literal("checkLooked"), seenMm: mm.nullable() }),
+  z.strictObject({ type: z.literal("checkJudged"), isAsExpected: z.boolean() }),
   z.strictObject({ type: z.literal("handRaised") }),
   z.strictObject({ type: z.literal("handLowered") }),
   z.strictObject({
@@ -92,7 +120,12 @@ export type LaneEvent = z.infer<typeof eventSchema>;
 export type EventOf<T extends LaneEvent["type"]> = Extract<LaneEvent, { type: T }>;
 
 /**
- * Named migrations of old log entries, oldest first; each turns one stored shape into the next. None is needed yet:
- * every log was written by this version. A stored event is parsed here before it is folded.
+ * Named migrations of old log entries, oldest first; each turns one stored shape into the next. Format 1 → 2: the sheet and the
+ * truth of a lane's first event. A stored event is parsed here before it is folded.
  */
-export const upgradeEvent = (stored: unknown): LaneEvent => eventSchema.parse(stored);
+export function upgradeEvent(stored: unknown): LaneEvent {
+  const isFirst = typeof stored === "object" && stored !== null && "type" in stored && stored.type === "laneOpened";
+  if (!isFirst) return eventSchema.parse(stored);
+  const { setup, truth } = stored as { setup?: unknown; truth?: unknown };
+  return eventSchema.parse({ ...stored, setup: upgradeSetup(setup), truth: upgradeTruth(truth) });
+}

@@ -1,11 +1,13 @@
-import { sceneBoxes, type Surface, type Truth } from "../exercises";
-import { signedGapMm, type BoxMm } from "../geometry";
+import { sceneSolids, surfaces, type Scene, type Surface, type Truth } from "../exercises";
+import { planGap } from "../geometry";
 import type { Thing } from "../instruments";
-import { mmFromCounts } from "../units";
-import type { LaneState } from "./state";
+import { toMm } from "../units";
+import { stockOffMm, skewNowDeg } from "./solids";
+import type { LaneState, Seat } from "./state";
 
-/** What an eye tells apart, mm. */
+/** What an eye tells apart, mm, and of angles, degrees. */
 const EYE_STEP_MM = 0.5;
+const EYE_STEP_DEG = 0.5;
 
 /** A hidden length at the precision of an eye: on a grid that is shifted once for the lane, so that nothing averages out. */
 const seen = (mm: number, offsetMm: number): number =>
@@ -18,33 +20,48 @@ function seenDatum({ datumMm, eyeOffsetMm }: Truth): Truth["datumMm"] {
 
 /** The length of what the spindle holds as an eye sees it, mm; 0 for the bare nose. */
 export function seenLengthMm({ truth }: LaneState, thing: Thing | null): number {
-  return thing === null ? 0 : seen(truth.lengthsMm[thing], 0);
+  return thing === null ? 0 : seen(truth.lengthsMm[thing] ?? 0, 0);
 }
 
-const drawn = new WeakMap<Truth, Record<Surface, BoxMm>>();
+const drawn = new WeakMap<Seat, { truth: Truth; scene: Scene }>();
 
-/** The boxes as an eye places them. A lane's truth never changes, so they are worked out once for it. */
-export function seenBoxes({ setup, truth }: LaneState): Record<Surface, BoxMm> {
-  const known = drawn.get(truth);
-  if (known) return known;
-  const boxes = sceneBoxes(setup, seenDatum(truth), setup.partSizeMm);
-  drawn.set(truth, boxes);
-  return boxes;
+/** The solids as an eye places them, worked out anew only when the blank or a gauge moved. */
+export function seenScene({ setup, truth, seat }: LaneState): Scene {
+  const known = drawn.get(seat);
+  if (known && known.truth === truth) return known.scene;
+  const off = stockOffMm({ truth, seat });
+  const datumMm = seenDatum(truth);
+  const scene = sceneSolids(setup, {
+    datumMm, stockOffMm: { x: seen(off.x, 0), y: seen(off.y, 0), z: 0 }, sizeMm: setup.partSizeMm,
+    skewDeg: Math.round(skewNowDeg({ truth, seat }) / EYE_STEP_DEG) * EYE_STEP_DEG || 0,
+    featureDiameterMm: setup.feature?.diameterMm ?? 0, setterTopMm: truth.setter ? seen(truth.setter.topMm, 0) : null,
+    lampGauge: seat.lamp ? { x: seat.lamp.x, y: seat.lamp.y, footMm: seen(seat.lamp.footMm, truth.eyeOffsetMm.z), heightMm: setup.lampGaugeMm } : null,
+  });
+  drawn.set(seat, { truth, scene });
+  return scene;
 }
 
-/** The surface that an eye finds under the spindle axis. */
-export function surfaceBelow(state: LaneState): Surface | null {
-  const boxes = seenBoxes(state);
-  const [x, y] = [mmFromCounts(state.position.x), mmFromCounts(state.position.y)];
-  const order: Surface[] = ["stock", "frontJaw", "backJaw", "table"];
-  return order.find((surface) => signedGapMm(x, y, boxes[surface]) <= 0) ?? null;
+const TOP_DOWN: readonly Surface[] = ["lampGauge", "boss", "stock", "stop", "frontJaw", "backJaw", "setter", "plate", "table"];
+
+/** The surface that an eye finds under the spindle axis; not the bottom of a bore. */
+export function surfaceBelow(state: LaneState, ...without: Surface[]): Surface | null {
+  const scene = seenScene(state);
+  const [x, y] = [toMm(state.position.x, state.scale), toMm(state.position.y, state.scale)];
+  return TOP_DOWN.find((surface) => {
+    const solid = scene[surface];
+    return solid !== undefined && !without.includes(surface) && planGap(solid, x, y) <= 0;
+  }) ?? null;
 }
 
 /** Room under the tip of `thing` down to the highest thing within reach of a holder, as an eye judges it, mm. */
 export function seenRoomMm(state: LaneState, thing: Thing | null): number {
   const REACH_MM = 35;
-  const tip = mmFromCounts(state.position.z) - seenLengthMm(state, thing);
-  const [x, y] = [mmFromCounts(state.position.x), mmFromCounts(state.position.y)];
-  const near = Object.values(seenBoxes(state)).filter((box) => signedGapMm(x, y, box) < REACH_MM);
-  return Math.min(...near.map((box) => tip - box.high.z), Infinity);
+  const tip = toMm(state.position.z, state.scale) - seenLengthMm(state, thing);
+  const [x, y] = [toMm(state.position.x, state.scale), toMm(state.position.y, state.scale)];
+  const scene = seenScene(state);
+  const tops = surfaces.flatMap((name) => {
+    const solid = scene[name];
+    return solid && planGap({ ...solid, hole: undefined }, x, y) < REACH_MM ? [tip - solid.highZ] : [];
+  });
+  return Math.min(...tops, Infinity);
 }

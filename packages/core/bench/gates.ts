@@ -1,23 +1,47 @@
+import type { SetupTask } from "../exercises";
 import type { LaneState } from "./state";
 
-export const gateNames = ["machineReady", "stockSeated", "xEdge", "yEdge", "zTool1", "overZero", "handIn"] as const;
-export type GateName = (typeof gateNames)[number];
-export interface Gate { readonly name: GateName; readonly isPassed: boolean }
+export const gateKinds = ["machineReady", "stockSeated", "xSet", "ySet", "turnSet", "tool", "workZ", "diameter", "verified", "handIn"] as const;
+export type GateKind = (typeof gateKinds)[number];
+/** One gate: its kind, the tool it is about, whether what it wants was done. `name` is unique in its lane. */
+export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 
-/** The part of a lane that gates may look at: what was done. Truth is not in it. */
-export type Done = Pick<LaneState, "isHomed" | "isBurrDressed" | "evidence" | "isHandedIn">;
+/** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
+export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn">;
 
-const PASSED: Record<GateName, (done: Done) => boolean> = {
-  machineReady: ({ isHomed }) => isHomed,
-  stockSeated: ({ isBurrDressed }) => isBurrDressed,
-  xEdge: ({ evidence }) => evidence.kicks.x > 0 && evidence.isSetAfterKick.x,
-  yEdge: ({ evidence }) => evidence.kicks.y > 0 && evidence.isSetAfterKick.y,
-  zTool1: ({ evidence }) => evidence.paperFelt > 0 && evidence.isZSetAfterPaper,
-  overZero: ({ evidence }) =>
-    evidence.sidesOverZero.some((side) => side === "front" || side === "back") &&
-    evidence.sidesOverZero.some((side) => side === "left" || side === "right"),
-  handIn: ({ isHandedIn }) => isHandedIn,
-};
+const MACHINE_TASKS: readonly SetupTask[] = ["releaseStop", "lowRapid"];
+const isOverZeroSeen = ({ evidence }: Done): boolean =>
+  evidence.sidesOverZero.some((side) => side === "front" || side === "back") && evidence.sidesOverZero.some((side) => side === "left" || side === "right");
 
-/** The lane's gates in the order of the work; each open by evidence of its own, whatever the others say. */
-export const gatesOf = (done: Done): Gate[] => gateNames.map((name) => ({ name, isPassed: PASSED[name](done) }));
+/**
+ * The lane's gates in the order of the work, as its targets and tasks make them; each opens by evidence of its own, whatever the
+ * others say, and never by whether the value is right.
+ */
+export function gatesOf(done: Done): Gate[] {
+  const { setup, evidence } = done;
+  const { targets, tasks } = setup;
+  const isDone = (task: SetupTask) => done.tasksDone.includes(task) || (task === "dressBurr" && done.isBurrDressed);
+  const gates: Gate[] = [];
+  const gate = (kind: GateKind, isPassed: boolean, tool?: number) =>
+    gates.push({ name: tool === undefined ? kind : `${kind}${tool}`, kind, isPassed, ...(tool === undefined ? {} : { tool }) });
+  gate("machineReady", done.isHomed && tasks.filter((task) => MACHINE_TASKS.includes(task)).every(isDone));
+  const seating = tasks.filter((task) => !MACHINE_TASKS.includes(task));
+  if (seating.length > 0) gate("stockSeated", seating.every(isDone));
+  if (targets.rotation) gate("turnSet", evidence.angleReadings > 0 && evidence.isAngleSet);
+  // what a kept setup may leave as it is has no gate of its own
+  if (targets.xy && !setup.partBefore) {
+    gate("xSet", evidence.kicks.x > 0 && evidence.isSetAfterKick.x);
+    gate("ySet", evidence.kicks.y > 0 && evidence.isSetAfterKick.y);
+  }
+  if (setup.partBefore) gate("workZ", evidence.isWorkZSet);
+  else for (const tool of targets.lengths) gate("tool", (evidence.touches[tool] ?? 0) > 0 && (evidence.isLengthSet[tool] === true || isMasterOf(setup, tool, evidence)), tool);
+  for (const tool of targets.diameters) gate("diameter", (evidence.diameterReadings[tool] ?? 0) > 0 && evidence.isDiameterSet[tool] === true, tool);
+  gate("verified", isOverZeroSeen(done) || evidence.checksJudged.length > 0);
+  gate("handIn", done.isHandedIn);
+  return gates;
+}
+
+/** The master's own row may stay zero: touching it and setting work Z is what sets it. Alone in part-touch nothing else can. */
+function isMasterOf({ lengthSchools, targets }: Done["setup"], tool: number, { isWorkZSet }: Done["evidence"]): boolean {
+  return lengthSchools.includes("master") && Math.min(...targets.lengths) === tool && isWorkZSet;
+}

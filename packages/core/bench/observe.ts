@@ -1,21 +1,29 @@
-import type { Setup, Surface } from "../exercises";
+import { sceneBoxes, type Scene, type Setup, type Surface } from "../exercises";
 import type { BoxMm } from "../geometry";
-import type { Feel, Thing, Wobble } from "../instruments";
+import { shapes, TASTER_REST_MM, toolNumber, type Shape, type Thing, type Wobble } from "../instruments";
 import { displayCounts, type AxisCounts, type MillRegisters } from "../registers";
+import type { Counts, LengthUnit } from "../units";
 import { coachStep, type CoachStep } from "./coach";
+import { standsOverZero } from "./checking";
 import type { Side } from "./commands";
-import { seenBoxes, seenLengthMm, surfaceBelow } from "./eye";
+import { seenLengthMm, seenScene, surfaceBelow } from "./eye";
 import type { IncidentCode } from "./events";
 import { gatesOf, type Gate } from "./gates";
-import { bench } from "./machine";
-import { seesKick, type LaneState, type LedgerLine } from "./state";
+import { bench, guardCounts, travelCounts } from "./machine";
+import { tasterReads } from "./sensing";
+import { shapeFor } from "./solids";
+import { lengthInUse, seesKick, type LaneState, type LedgerLine, type Reading } from "./state";
 
-/** What eyes and fingers tell of the edge finder's tip from where the student stands. */
-type TipSeen =
+/** What eyes and fingers tell of the tip of an instrument from where the student stands. */
+export type TipSeen =
   | { readonly kind: "still" }
   | { readonly kind: "running"; readonly wobble: Wobble }
   | { readonly kind: "aside" }
-  | { readonly kind: "destroyed" };
+  | { readonly kind: "destroyed" }
+  /** The taster's dial, mm: the small hand counts turns of 1, the large hand the rest; `touches` when the ball leans on something. */
+  | { readonly kind: "dial"; readonly readsMm: number; readonly isTouching: boolean; readonly isTrued: boolean }
+  /** The probe's lamp. */
+  | { readonly kind: "probe"; readonly isTriggered: boolean };
 
 /** Everything that leaves the server about a lane before hand-in. Places are at the precision of an eye; instruments read what they read. */
 export interface Observation {
@@ -24,31 +32,47 @@ export interface Observation {
   readonly machine: AxisCounts;
   readonly work: AxisCounts;
   readonly counter: AxisCounts;
-  readonly travelCounts: typeof bench.travelCounts;
+  readonly travelCounts: (typeof travelCounts)[LengthUnit];
   readonly isHomed: boolean;
   readonly isDoorOpen: boolean;
   readonly isStopped: boolean;
   readonly sight: Side;
   readonly spindle: LaneState["spindle"];
+  readonly quarter: number;
   readonly rememberedRpm: number;
   readonly doorLimitRpm: number;
-  readonly guardCounts: number;
+  readonly guardCounts: Counts;
   readonly modal: LaneState["modal"];
+  readonly lengthCounts: Counts;
   readonly registers: MillRegisters;
   readonly lastUndo: LaneState["undo"][number] | null;
   readonly holds: Thing | null;
+  readonly isLoadedByChanger: boolean;
   readonly tip: TipSeen | null;
   readonly resting: Surface | null;
-  readonly paper: { readonly on: Surface; readonly feel: Feel } | null;
+  readonly paper: LaneState["paper"];
+  readonly block: LaneState["block"];
+  readonly lastTry: LaneState["lastTry"];
+  readonly areBlocksWiped: boolean;
+  /** The height gauge: where it stands and whether its lamp is lit; the setter's trigger. */
+  readonly lamp: { readonly on: Surface; readonly isLit: boolean } | null;
+  readonly isSetterTriggered: boolean;
+  readonly isTipBlown: boolean;
   readonly below: Surface | null;
   /** Everything solid, placed as an eye sees it. */
-  readonly boxes: Readonly<Record<Surface, BoxMm>>;
-  /** From the gauge line to the tip, as an eye sees it, mm. */
+  readonly solids: Scene;
+  readonly boxes: Readonly<Partial<Record<Surface, BoxMm>> & Record<"stock" | "table", BoxMm>>;
+  /** From the gauge line to the tip, as an eye sees it, mm, and the outline of what hangs there. */
   readonly heldLengthMm: number;
+  readonly heldShape: Shape;
+  readonly tasksDone: LaneState["tasksDone"];
   readonly isBurrDressed: boolean;
   readonly isHandUp: boolean;
   readonly isHandedIn: boolean;
+  readonly readings: readonly Reading[];
   readonly ledger: readonly LedgerLine[];
+  readonly check: LaneState["check"];
+  readonly isOverZero: boolean;
   readonly incidents: readonly IncidentCode[];
   readonly evidence: LaneState["evidence"];
   readonly gates: readonly Gate[];
@@ -56,15 +80,22 @@ export interface Observation {
 }
 
 /** What never changes while a lane is worked: sent once, when it is opened. */
-export type ObservationNow = Omit<Observation, "sheet" | "boxes" | "travelCounts" | "isCoachOn" | "doorLimitRpm" | "guardCounts">;
+export type ObservationNow = Omit<Observation, "sheet" | "travelCounts" | "isCoachOn" | "doorLimitRpm" | "guardCounts" | "solids" | "boxes"> & Partial<Pick<Observation, "solids" | "boxes">>;
 
-/** An observation without what never changes. */
-export function nowOf(observation: Observation): ObservationNow {
-  const { sheet: _sheet, boxes: _boxes, travelCounts: _travel, isCoachOn: _coach, doorLimitRpm: _door, guardCounts: _guard, ...now } = observation;
-  return now;
+/** An observation without what never changes; the solids only when the blank or a gauge may have moved since `before`. */
+export function nowOf(observation: Observation, before?: Scene): ObservationNow {
+  const { sheet: _sheet, travelCounts: _travel, isCoachOn: _coach, doorLimitRpm: _door, guardCounts: _guard, solids, boxes, ...now } = observation;
+  return before === solids ? now : { ...now, solids, boxes };
 }
 
-function tipSeen({ holds, finder, spindle, sight }: LaneState): TipSeen | null {
+function tipSeen(state: LaneState): TipSeen | null {
+  const { holds, finder, spindle, sight } = state;
+  if (holds === "taster") {
+    if (state.taster.isBroken) return { kind: "destroyed" };
+    return { kind: "dial", readsMm: state.taster.touch ? tasterReads(state) : TASTER_REST_MM, isTouching: state.taster.touch !== null, isTrued: state.taster.isTrued };
+  }
+  if (holds === "probe") return state.probe.isBroken ? { kind: "destroyed" } : { kind: "probe", isTriggered: state.probe.touch !== null };
+  if (holds === "indicator") return state.isIndicatorBroken ? { kind: "destroyed" } : null;
   if (holds !== "edgeFinder") return null;
   if (finder.condition === "broken") return { kind: "destroyed" };
   if (finder.tip === "aside" && finder.kickAxis && seesKick(sight, finder.kickAxis)) return { kind: "aside" };
@@ -72,38 +103,74 @@ function tipSeen({ holds, finder, spindle, sight }: LaneState): TipSeen | null {
   return { kind: "running", wobble: finder.tip === "wobbling" ? finder.wobble : "true" };
 }
 
+const boxesOf = new WeakMap<Scene, Observation["boxes"]>();
+function boxesFor(scene: Scene): Observation["boxes"] {
+  const known = boxesOf.get(scene);
+  if (known) return known;
+  const boxes = sceneBoxes(scene);
+  boxesOf.set(scene, boxes);
+  return boxes;
+}
+
+const outlines = new Map<string, Shape>();
+/** The outline of what is held at the precision of an eye; kept, because it is asked for after every click. */
+function outlineOf(state: LaneState): Shape {
+  const lengthMm = seenLengthMm(state, state.holds);
+  const key = `${state.holds ?? ""}|${lengthMm}|${state.setup.tipDiameterMm}|${state.setup.tools.find(({ number }) => number === toolNumber(state.holds))?.diameterMm ?? 0}|${state.setup.exerciseId}`;
+  const known = outlines.get(key);
+  if (known) return known;
+  if (outlines.size > 400) outlines.clear();
+  const shape = state.holds === null ? shapes.nose() : shapeFor(state.setup, state.holds, lengthMm);
+  outlines.set(key, shape);
+  return shape;
+}
+
 /** What may be seen of a lane. An instructor also sees the incidents that say nothing. */
 export function observe(state: LaneState, viewer: "student" | "instructor"): Observation {
-  const { registers, position, modal, counterZero } = state;
+  const { registers, position, modal, counterZero, setup } = state;
+  const lengthCounts = lengthInUse(state);
+  const solids = seenScene(state);
   const seen: Omit<Observation, "coach"> = {
-    sheet: state.setup,
+    sheet: setup,
     isCoachOn: state.isCoachOn,
     machine: position,
-    work: displayCounts(registers, position, modal.workOffset, modal.lengthRow),
+    work: displayCounts(registers, position, modal.workOffset, lengthCounts),
     counter: { x: position.x - counterZero.x, y: position.y - counterZero.y, z: position.z - counterZero.z },
-    travelCounts: bench.travelCounts,
+    travelCounts: travelCounts[setup.unit],
     isHomed: state.isHomed,
     isDoorOpen: state.isDoorOpen,
     isStopped: state.isStopped,
     sight: state.sight,
     spindle: state.spindle,
+    quarter: state.quarter,
     rememberedRpm: state.rememberedRpm,
     doorLimitRpm: bench.doorLimitRpm,
-    guardCounts: bench.guardCounts,
-    modal,
-    registers,
+    guardCounts: guardCounts[setup.unit],
+    modal, lengthCounts, registers,
     lastUndo: state.undo.at(-1) ?? null,
     holds: state.holds,
+    isLoadedByChanger: state.isLoadedByChanger,
     tip: tipSeen(state),
     resting: state.resting,
     paper: state.paper,
+    block: state.block,
+    lastTry: state.lastTry,
+    areBlocksWiped: state.areBlocksWiped,
+    lamp: state.seat.lamp ? { on: state.seat.lamp.on, isLit: state.lamp.touch !== null } : null,
+    isSetterTriggered: state.setter.touch !== null,
+    isTipBlown: state.holds !== null && state.blown.includes(state.holds),
     below: surfaceBelow(state),
-    boxes: seenBoxes(state),
+    solids, boxes: boxesFor(solids),
     heldLengthMm: seenLengthMm(state, state.holds),
+    heldShape: outlineOf(state),
+    tasksDone: state.tasksDone,
     isBurrDressed: state.isBurrDressed,
     isHandUp: state.isHandUp,
     isHandedIn: state.isHandedIn,
+    readings: state.readings,
     ledger: state.ledger,
+    check: state.check,
+    isOverZero: standsOverZero(state),
     incidents: state.incidents.filter(({ isSilent }) => viewer === "instructor" || !isSilent).map(({ code }) => code),
     evidence: state.evidence,
     gates: gatesOf(state),

@@ -1,6 +1,6 @@
 import type { BlockDiagnostic } from "../gcode";
 import type { Axis, MillRegisterId } from "../registers";
-import type { Counts, LengthRefusal } from "../units";
+import type { Counts, LengthRefusal, LengthUnit } from "../units";
 
 /** Why the bench did not do what was asked. Nothing here tells more than the student could observe. */
 export type Refusal =
@@ -28,7 +28,7 @@ export type Refusal =
   | { code: "paperInGap" }
   | { code: "burrDressedAlready" }
   | { code: "spindleInTheWay" }
-  | { code: "registerGuard"; register: MillRegisterId; from: Counts; to: Counts }
+  | { code: "registerGuard"; register: MillRegisterId; from: Counts; to: Counts; unit?: LengthUnit }
   | { code: "registerOutOfRange"; register: MillRegisterId }
   | { code: "nothingToUndo" }
   | { code: "toolNotHere"; tool: number }
@@ -37,5 +37,33 @@ export type Refusal =
   | { code: "ledgerFull" }
   | { code: "handUpAlready" }
   | { code: "handNotUp" }
+  | { code: "stopIsHeld" }
+  | { code: "instrumentNotHere"; instrument: string }
+  | { code: "instrumentBroken"; thing: string }
+  | { code: "notHeld"; thing: string }
+  | { code: "mustNotTurn"; thing: string }
+  | { code: "tasterTouches" }
+  | { code: "blockInGap" }
+  | { code: "blockNotInGap" }
+  | { code: "gapThingNotHere"; id: string }
+  | { code: "lampStandsAlready" }
+  | { code: "lampNotStanding" }
+  | { code: "lampPressed" }
+  | { code: "noRoomForGauge"; heightMm: number }
+  | { code: "taskNotHere" }
+  | { code: "taskDoneAlready" }
+  | { code: "seatFirst" }
+  | { code: "partIsGripped" }
+  | { code: "setterNeedsTool" }
+  | { code: "askNeedsPositive" }
+  | { code: "askNeedsSide" }
+  | { code: "doesNotMeasureThat"; by: string }
+  | { code: "nothingToMeasure" }
+  | { code: "nothingToSweep" }
+  | { code: "diameterIsTyped"; register: MillRegisterId }
+  | { code: "nothingChanges" }
+  | { code: "noSuchReading" }
+  | { code: "expectFirst" }
+  | { code: "lookFirst" }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

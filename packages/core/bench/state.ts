@@ -1,10 +1,12 @@
 import { assertNever } from "../result";
-import { emptyMillRegisters, writeRegister, type Axis, type AxisCounts, type MillRegisterId, type MillRegisters, type WorkOffsetName } from "../registers";
-import { countsFromMm, type Counts } from "../units";
-import type { Setup, Surface, Truth } from "../exercises";
-import type { EdgeFinderApproach, Feel, Thing, Wobble } from "../instruments";
+import {
+  emptyMillRegisters, isMillRegisterId, lengthSum, registerKind, writeRegister, type Axis, type AxisCounts, type MillRegisterId, type MillRegisters, type WorkOffsetName,
+} from "../registers";
+import { scales, toCounts, type Counts, type Scale } from "../units";
+import type { Setup, SetupTask, Surface, Truth } from "../exercises";
+import { toolNumber, type EdgeFinderApproach, type Feel, type Thing, type Wobble } from "../instruments";
 import type { MotionMode } from "../gcode";
-import type { Side, TermName } from "./commands";
+import type { CheckName, Side, TermName } from "./commands";
 import type { EventOf, IncidentCode, LaneEvent } from "./events";
 
 export interface LedgerLine {
@@ -13,6 +15,8 @@ export interface LedgerLine {
   readonly kind: "reading" | "term" | "sum";
   readonly term?: TermName | undefined;
   readonly counts: Counts;
+  /** The number of the instrument reading it was taken from, when not the machine's own position. */
+  readonly from?: number | undefined;
 }
 
 interface FinderState {
@@ -29,69 +33,126 @@ interface FinderState {
   readonly wobble: Wobble;
 }
 
+/** What is touched by something that gives way and tells. */
+export interface Touch { readonly axis: Axis; readonly approach: 1 | -1; readonly at: AxisCounts; readonly errorMm: number; readonly number: number }
+
+export type Reading = Omit<EventOf<"readingShown">, "type">;
+
 /** What gates and coach look at: what was done, never whether it is right. */
 interface Evidence {
+  /** Contacts seen on X and Y, by any instrument. */
   readonly kicks: Readonly<Record<"x" | "y", number>>;
   readonly isSetAfterKick: Readonly<Record<"x" | "y", boolean>>;
-  readonly paperFelt: number;
-  readonly isZSetAfterPaper: boolean;
+  /** Touches in Z or length readings with each tool. */
+  readonly touches: Readonly<Record<number, number>>;
+  readonly isLengthSet: Readonly<Record<number, boolean>>;
+  readonly workTouches: number;
+  readonly isWorkZSet: boolean;
+  readonly diameterReadings: Readonly<Record<number, number>>;
+  readonly isDiameterSet: Readonly<Record<number, boolean>>;
+  readonly angleReadings: number;
+  readonly isAngleSet: boolean;
   readonly sidesOverZero: readonly Side[];
+  readonly checksJudged: readonly CheckName[];
+}
+
+/** A check under way: said, then looked at, then judged. */
+interface CheckState { readonly check: CheckName; readonly expectedMm: number; readonly tool: number | null; readonly looked: boolean; readonly seenMm: number | null }
+
+/** How the blank lies: a new object only when it changes, so that solids can be kept by it. */
+export interface Seat {
+  readonly isAtStop: boolean; readonly isTapped: boolean; readonly isJawTrue: boolean;
+  readonly shiftMm: { readonly x: number; readonly y: number };
+  readonly skewDeg: number;
+  readonly lamp: { readonly on: Surface; readonly x: number; readonly y: number; readonly footMm: number } | null;
 }
 
 export interface LaneState {
   readonly setup: Setup;
   readonly truth: Truth;
+  readonly scale: Scale;
   readonly isCoachOn: boolean;
   readonly position: AxisCounts;
   readonly isHomed: boolean;
   readonly isDoorOpen: boolean;
   readonly sight: Side;
   readonly spindle: { readonly isOn: boolean; readonly direction: "forward" | "reverse"; readonly rpm: number };
+  readonly quarter: number;
   readonly rememberedRpm: number;
   readonly modal: {
     readonly motion: MotionMode; readonly distance: "absolute" | "incremental"; readonly workOffset: WorkOffsetName;
-    readonly lengthRow: number | null; readonly feedMmPerMin: number | null; readonly tool: number | null;
+    readonly lengthRow: number | null; readonly calledLength: Counts | null; readonly feedMmPerMin: number | null; readonly tool: number | null;
+    readonly rotationDeg: number;
   };
   readonly counterZero: AxisCounts;
   readonly registers: MillRegisters;
   readonly undo: readonly { readonly register: MillRegisterId; readonly counts: Counts }[];
   readonly holds: Thing | null;
+  /** How much lower the held thing stands for dirt in its taper, mm. */
+  readonly seatMm: number;
+  readonly isLoadedByChanger: boolean;
+  readonly pockets: Readonly<Record<number, number>>;
   readonly finder: FinderState;
+  readonly taster: { readonly isTrued: boolean; readonly isBroken: boolean; readonly touch: Touch | null; readonly touches: number };
+  readonly probe: { readonly isBroken: boolean; readonly bendMm: number; readonly touch: Touch | null; readonly touches: number };
+  readonly isIndicatorBroken: boolean;
+  readonly lamp: { readonly touch: Touch | null; readonly touches: number; readonly lowMm: number };
+  readonly setter: { readonly touch: Touch | null; readonly touches: number; readonly shiftMm: number };
   /** How much shorter an incident made each solid tool, mm. */
-  readonly shorterMm: Readonly<Record<"pointedTool" | "tool1", number>>;
+  readonly shorterMm: Readonly<Partial<Record<Thing, number>>>;
   readonly resting: Surface | null;
-  readonly paper: { readonly on: Surface; readonly feel: Feel } | null;
+  readonly paper: { readonly id: string; readonly on: Surface; readonly feel: Feel } | null;
+  readonly block: { readonly id: string; readonly on: Surface } | null;
+  readonly blockTries: number;
+  readonly lastTry: { readonly id: string; readonly goes: boolean; readonly machineZ: Counts } | null;
+  readonly areBlocksWiped: boolean;
+  readonly blown: readonly Thing[];
+  readonly seat: Seat;
+  readonly tasksDone: readonly SetupTask[];
   readonly isBurrDressed: boolean;
   readonly isStopped: boolean;
   readonly isHandUp: boolean;
   readonly isHandedIn: boolean;
+  readonly readings: readonly Reading[];
+  readonly readingsMade: number;
   readonly ledger: readonly LedgerLine[];
   readonly linesWritten: number;
+  readonly check: CheckState | null;
   readonly incidents: readonly { readonly code: IncidentCode; readonly isSilent: boolean }[];
   readonly evidence: Evidence;
 }
 
 const HOME: AxisCounts = { x: 0, y: 0, z: 0 };
-/** Where the job before left the machine, before the reference return. */
-const PARKED: AxisCounts = { x: -40_000, y: -30_000, z: -15_000 };
+/** Where the job before left the machine, before the reference return, mm. */
+const PARKED_MM = { x: -40, y: -30, z: -15 };
 const UNDO_DEPTH = 20;
+const READINGS_KEPT = 40;
 
 function opened(event: EventOf<"laneOpened">): LaneState {
   const { setup, truth, isCoachOn, finderOwnKickMm } = event;
+  const scale = scales[setup.unit];
+  const registers = setup.leftovers.reduce(
+    (at, { register, mm }) => (isMillRegisterId(register) ? writeRegister(at, register, toCounts(mm, scale)) : at), emptyMillRegisters());
+  const has = (task: SetupTask) => setup.tasks.includes(task);
   return {
-    setup, truth, isCoachOn,
-    position: PARKED, isHomed: false, isDoorOpen: false, sight: "front",
-    spindle: { isOn: false, direction: "forward", rpm: 0 },
+    setup, truth, scale, isCoachOn,
+    position: { x: toCounts(PARKED_MM.x, scale), y: toCounts(PARKED_MM.y, scale), z: toCounts(PARKED_MM.z, scale) },
+    isHomed: false, isDoorOpen: false, sight: "front", spindle: { isOn: false, direction: "forward", rpm: 0 }, quarter: 0,
     rememberedRpm: setup.rememberedRpm,
-    modal: { motion: "rapid", distance: "absolute", workOffset: "G54", lengthRow: null, feedMmPerMin: null, tool: null },
-    counterZero: HOME,
-    registers: writeRegister(emptyMillRegisters(), "G54.z", countsFromMm(setup.leftoverWorkZMm)),
-    undo: [], holds: null,
+    modal: { motion: "rapid", distance: "absolute", workOffset: "G54", lengthRow: null, calledLength: null, feedMmPerMin: null, tool: null, rotationDeg: 0 },
+    counterZero: HOME, registers, undo: [], holds: null, seatMm: 0, isLoadedByChanger: false,
+    pockets: { ...setup.pockets, ...truth.pockets },
     finder: newFinder(1, finderOwnKickMm),
-    shorterMm: { pointedTool: 0, tool1: 0 },
-    resting: null, paper: null, isBurrDressed: false, isStopped: false, isHandUp: false, isHandedIn: false,
-    ledger: [], linesWritten: 0, incidents: [],
-    evidence: { kicks: { x: 0, y: 0 }, isSetAfterKick: { x: false, y: false }, paperFelt: 0, isZSetAfterPaper: false, sidesOverZero: [] },
+    taster: { isTrued: false, isBroken: false, touch: null, touches: 0 }, probe: { isBroken: false, bendMm: 0, touch: null, touches: 0 }, isIndicatorBroken: false,
+    lamp: { touch: null, touches: 0, lowMm: 0 }, setter: { touch: null, touches: 0, shiftMm: 0 },
+    shorterMm: {}, resting: null, paper: null, block: null, blockTries: 0, lastTry: null, areBlocksWiped: false, blown: [],
+    seat: { isAtStop: !has("pushToStop"), isTapped: !has("tapDown"), isJawTrue: !has("sweepJaw"), shiftMm: { x: 0, y: 0 }, skewDeg: truth.skewDeg, lamp: null },
+    tasksDone: [], isBurrDressed: !has("dressBurr"), isStopped: false, isHandUp: false, isHandedIn: false,
+    readings: [], readingsMade: 0, ledger: [], linesWritten: 0, check: null, incidents: [],
+    evidence: {
+      kicks: { x: 0, y: 0 }, isSetAfterKick: { x: false, y: false }, touches: {}, isLengthSet: {}, workTouches: 0, isWorkZSet: false,
+      diameterReadings: {}, isDiameterSet: {}, angleReadings: 0, isAngleSet: false, sidesOverZero: [], checksJudged: [],
+    },
   };
 }
 
@@ -99,17 +160,30 @@ const newFinder = (copy: number, ownKickMm: number): FinderState => ({
   copy, ownKickMm, condition: "sound", bendMm: 0, tip: "still", kickAxis: null, isKickSeen: false, approach: null, approachesMade: 0, wobble: "wide",
 });
 
+/** The length that the display takes off Z now, counts: as the row stands, or as it stood when it was called, by the machine's setting. */
+export function lengthInUse({ registers, modal, setup }: Pick<LaneState, "registers" | "modal" | "setup">): Counts {
+  if (modal.lengthRow === null) return 0;
+  return setup.settings.rowActs === "whenCalled" && modal.calledLength !== null ? modal.calledLength : lengthSum(registers, modal.lengthRow);
+}
+
 function withRegister(state: LaneState, event: EventOf<"registerChanged">): LaneState {
   const { register, from, to, how } = event;
-  const { evidence, modal } = state;
+  const { evidence } = state;
   const undo = how === "undone" ? state.undo.slice(0, -1) : [...state.undo, { register, counts: from }].slice(-UNDO_DEPTH);
+  const after = { ...state, registers: writeRegister(state.registers, register, to), undo };
+  const kind = registerKind(register);
+  const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
+  if (kind === "diameter") return (evidence.diameterReadings[row] ?? 0) > 0 ? { ...after, evidence: { ...evidence, isDiameterSet: { ...evidence.isDiameterSet, [row]: true } } } : after;
+  if (kind === "length") return (evidence.touches[row] ?? 0) > 0 ? { ...after, evidence: { ...evidence, isLengthSet: { ...evidence.isLengthSet, [row]: true } } } : after;
   const axis = register.endsWith(".x") ? "x" : register.endsWith(".y") ? "y" : "z";
-  const isInUse = register.startsWith(modal.workOffset) || register.startsWith("common") || register.startsWith("H");
-  const next =
-    !isInUse ? evidence
-    : axis === "z" ? (evidence.paperFelt > 0 ? { ...evidence, isZSetAfterPaper: true } : evidence)
-    : evidence.kicks[axis] > 0 ? { ...evidence, isSetAfterKick: { ...evidence.isSetAfterKick, [axis]: true } } : evidence;
-  return { ...state, registers: writeRegister(state.registers, register, to), undo, evidence: next };
+  if (axis !== "z") {
+    return evidence.kicks[axis] > 0 ? { ...after, evidence: { ...evidence, isSetAfterKick: { ...evidence.isSetAfterKick, [axis]: true } } } : after;
+  }
+  // a work Z in the school of one offset per tool sets that tool
+  const place = Number(register.slice(1, 3)) - 54;
+  const tool = state.setup.lengthSchools.includes("offset-per-tool") ? state.setup.tools[place]?.number : undefined;
+  const isLengthSet = tool !== undefined && (evidence.touches[tool] ?? 0) > 0 ? { ...evidence.isLengthSet, [tool]: true } : evidence.isLengthSet;
+  return { ...after, evidence: { ...evidence, isLengthSet, isWorkZSet: evidence.isWorkZSet || evidence.workTouches > 0 } };
 }
 
 function withKick(state: LaneState, { axis, isSeen }: EventOf<"kicked">): LaneState {
@@ -117,12 +191,22 @@ function withKick(state: LaneState, { axis, isSeen }: EventOf<"kicked">): LaneSt
   return {
     ...state,
     finder: { ...state.finder, tip: "aside", kickAxis: axis, isKickSeen: isSeen, wobble: "true" },
-    evidence: isSeen ? withKickSeen(evidence, axis) : evidence,
+    evidence: isSeen ? withContactSeen(evidence, axis) : evidence,
   };
 }
 
-const withKickSeen = (evidence: Evidence, axis: "x" | "y"): Evidence =>
+const withContactSeen = (evidence: Evidence, axis: "x" | "y"): Evidence =>
   ({ ...evidence, kicks: { ...evidence.kicks, [axis]: evidence.kicks[axis] + 1 } });
+
+/** A touch in Z, or a length read, with what hangs in the spindle: it counts for that tool, and for work Z when on the part. */
+function withLengthTouch(evidence: Evidence, thing: Thing | null, on: Surface | null): Evidence {
+  const tool = toolNumber(thing);
+  const isOnPart = on === "stock" || on === "boss";
+  return {
+    ...evidence, touches: tool === null ? evidence.touches : { ...evidence.touches, [tool]: (evidence.touches[tool] ?? 0) + 1 },
+    workTouches: evidence.workTouches + (isOnPart ? 1 : 0),
+  };
+}
 
 /**
  * Whether a tip that stands aside can be told from this side. The part drags the tip along its face, so a kick met on X
@@ -132,17 +216,22 @@ export const seesKick = (side: Side, kickAxis: "x" | "y"): boolean =>
   (kickAxis === "x") === (side === "left" || side === "right");
 
 function withIncident(state: LaneState, event: EventOf<"incidentHappened">): LaneState {
-  const { code, isSilent, stopsMachine, bendMm = 0, shorterMm = 0, thing } = event;
+  const { code, isSilent, stopsMachine, bendMm = 0, shorterMm = 0, shiftMm = 0, thing } = event;
   const { finder } = state;
-  const hurtFinder =
-    code === "finderBent" ? { ...finder, condition: "bent" as const, bendMm: finder.bendMm + bendMm }
-    : code === "finderThrown" || code === "finderBroken" ? { ...finder, condition: "broken" as const, tip: "still" as const }
+  const hurtFinder: FinderState =
+    code === "finderBent" ? { ...finder, condition: "bent", bendMm: finder.bendMm + bendMm }
+    : code === "finderThrown" || code === "finderBroken" ? { ...finder, condition: "broken", approach: null, tip: "still", kickAxis: null, isKickSeen: false, wobble: "wide" }
     : finder;
+  const isLost = (name: Thing) => thing === name && (code === "startedWithInstrument" || code === "changerStruck");
   return {
     ...state,
     finder: hurtFinder,
-    shorterMm: thing === "tool1" || thing === "pointedTool"
-      ? { ...state.shorterMm, [thing]: state.shorterMm[thing] + shorterMm } : state.shorterMm,
+    taster: code === "tasterBroken" || isLost("taster") ? { ...state.taster, isBroken: true, touch: null } : state.taster,
+    probe: code === "probeBroken" || isLost("probe") ? { ...state.probe, isBroken: true, touch: null } : state.probe,
+    isIndicatorBroken: state.isIndicatorBroken || code === "indicatorBroken" || isLost("indicator"),
+    lamp: code === "gaugeDamaged" ? { ...state.lamp, lowMm: state.lamp.lowMm + shiftMm } : state.lamp,
+    setter: code === "setterDamaged" ? { ...state.setter, shiftMm: state.setter.shiftMm + shiftMm } : state.setter,
+    shorterMm: thing && shorterMm > 0 ? { ...state.shorterMm, [thing]: (state.shorterMm[thing] ?? 0) + shorterMm } : state.shorterMm,
     isStopped: state.isStopped || stopsMachine,
     spindle: stopsMachine ? { ...state.spindle, isOn: false, rpm: 0 } : state.spindle,
     incidents: [...state.incidents, { code, isSilent }],
@@ -150,11 +239,77 @@ function withIncident(state: LaneState, event: EventOf<"incidentHappened">): Lan
 }
 
 function withModal(state: LaneState, { type: _type, ...change }: EventOf<"modalChanged">): LaneState {
-  return { ...state, modal: { ...state.modal, ...change } };
+  const evidence = change.rotationDeg !== undefined && state.evidence.angleReadings > 0 ? { ...state.evidence, isAngleSet: true } : state.evidence;
+  return { ...state, evidence, modal: { ...state.modal, ...change } };
 }
 
 /** The tip is pushed back true when it is taken out; a kicked tip stays aside only while it hangs in the spindle. */
 const tipAtRest = (state: LaneState): FinderState => ({ ...state.finder, tip: "still", kickAxis: null, isKickSeen: false, approach: null, wobble: "wide" });
+
+function withTask(state: LaneState, { task }: EventOf<"taskDone">): LaneState {
+  const { seat } = state;
+  const lies: Partial<Seat> = task === "pushToStop" ? { isAtStop: true } : task === "tapDown" ? { isTapped: true } : task === "sweepJaw" ? { isJawTrue: true } : {};
+  return {
+    ...state, tasksDone: state.tasksDone.includes(task) ? state.tasksDone : [...state.tasksDone, task],
+    seat: Object.keys(lies).length > 0 ? { ...seat, ...lies } : seat,
+  };
+}
+
+function withTouch(state: LaneState, event: EventOf<"touchBegan">): LaneState {
+  const { by, axis, approach, at, errorMm, number } = event;
+  const touch: Touch = { axis, approach, at, errorMm, number };
+  const { evidence } = state;
+  switch (by) {
+    case "taster": return { ...state, taster: { ...state.taster, touch, touches: number }, evidence: axis === "z" ? evidence : withContactSeen(evidence, axis) };
+    case "probe": return {
+      ...state, probe: { ...state.probe, touch, touches: number }, evidence: axis === "z" ? withLengthTouch(evidence, state.holds, "stock") : withContactSeen(evidence, axis),
+    };
+    case "lampGauge": return { ...state, lamp: { ...state.lamp, touch, touches: number }, evidence: withLengthTouch(evidence, state.holds, state.seat.lamp?.on ?? null) };
+    case "plungerSetter": return { ...state, setter: { ...state.setter, touch, touches: number }, evidence: withLengthTouch(evidence, state.holds, "setter") };
+  }
+}
+
+function withTouchEnded(state: LaneState, by: EventOf<"touchEnded">["by"]): LaneState {
+  switch (by) {
+    case "taster": return { ...state, taster: { ...state.taster, touch: null } };
+    case "probe": return { ...state, probe: { ...state.probe, touch: null } };
+    case "lampGauge": return { ...state, lamp: { ...state.lamp, touch: null } };
+    case "plungerSetter": return { ...state, setter: { ...state.setter, touch: null } };
+  }
+}
+
+/** Which gates a reading counts for: what it is a reading of, never what it says. */
+function evidenceOfReading(evidence: Evidence, { what, tool, outcome }: Reading): Evidence {
+  if (outcome !== undefined && outcome !== "found") return evidence;
+  const counted = (record: Readonly<Record<number, number>>) => (tool === undefined ? record : { ...record, [tool]: (record[tool] ?? 0) + 1 });
+  switch (what) {
+    case "length": return { ...evidence, touches: counted(evidence.touches) };
+    case "diameter": return { ...evidence, diameterReadings: counted(evidence.diameterReadings) };
+    case "lengthAndDiameter": return { ...evidence, touches: counted(evidence.touches), diameterReadings: counted(evidence.diameterReadings) };
+    case "faceX": case "middleX": return withContactSeen(evidence, "x");
+    case "faceY": case "middleY": return withContactSeen(evidence, "y");
+    case "round": case "corner": {
+      const seen = withContactSeen(withContactSeen(evidence, "x"), "y");
+      return what === "corner" ? { ...seen, angleReadings: seen.angleReadings + 1 } : seen;
+    }
+    case "angle": return { ...evidence, angleReadings: evidence.angleReadings + 1 };
+    case "surface": return { ...evidence, workTouches: evidence.workTouches + 1 };
+    default: return evidence;
+  }
+}
+
+function withReading(state: LaneState, { type: _type, ...reading }: EventOf<"readingShown">): LaneState {
+  return {
+    ...state, readings: [...state.readings, reading].slice(-READINGS_KEPT), readingsMade: reading.number, evidence: evidenceOfReading(state.evidence, reading),
+  };
+}
+
+function withUnloaded(state: LaneState): LaneState {
+  return {
+    ...state, holds: null, seatMm: 0, finder: tipAtRest(state), resting: null,
+    taster: { ...state.taster, touch: null }, probe: { ...state.probe, touch: null }, lamp: { ...state.lamp, touch: null }, setter: { ...state.setter, touch: null },
+  };
+}
 
 /** The state after one fact. Pure; may not refuse. The first fact of a lane is `laneOpened`. */
 export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
@@ -165,14 +320,21 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
   if (!state) throw new Error(`evolve: a lane must begin with laneOpened: ${event.type}`);
   switch (event.type) {
     case "homed": return { ...state, position: HOME, isHomed: true };
+    case "taskDone": return withTask(state, event);
     case "jogged": return { ...state, position: event.to };
     case "moved": return { ...state, position: event.to };
-    case "loaded": return { ...state, holds: event.thing };
+    case "loaded": return { ...state, holds: event.thing, seatMm: event.seatMm ?? 0, isLoadedByChanger: event.isByChanger ?? false };
     case "finderReplaced": return { ...state, finder: newFinder(event.copy, event.ownKickMm) };
-    case "unloaded": return { ...state, holds: null, finder: tipAtRest(state), resting: null };
+    case "instrumentReplaced":
+      return event.thing === "taster" ? { ...state, taster: { ...state.taster, isBroken: false, isTrued: false } }
+        : event.thing === "probe" ? { ...state, probe: { ...state.probe, isBroken: false, bendMm: 0 } }
+        : { ...state, isIndicatorBroken: false };
+    case "unloaded": return withUnloaded(state);
+    case "pocketsSwapped": return { ...state, pockets: { ...state.pockets, [event.a]: state.pockets[event.b] ?? 0, [event.b]: state.pockets[event.a] ?? 0 } };
     case "spindleStarted":
       return { ...state, spindle: { isOn: true, direction: event.direction, rpm: event.rpm }, rememberedRpm: event.rpm };
     case "spindleStopped": return { ...state, spindle: { ...state.spindle, isOn: false, rpm: 0 } };
+    case "spindleTurned": return { ...state, quarter: event.quarter };
     case "speedSet":
       return {
         ...state, rememberedRpm: event.rpm,
@@ -186,12 +348,30 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     case "approachEnded": return { ...state, finder: { ...state.finder, approach: null, wobble: "wide" } };
     case "wobbleChanged": return { ...state, finder: { ...state.finder, wobble: event.wobble } };
     case "kicked": return withKick(state, event);
+    case "tasterTrued": return { ...state, taster: { ...state.taster, isTrued: true } };
+    case "touchBegan": return withTouch(state, event);
+    case "touchEnded": return withTouchEnded(state, event.by);
     case "touchedHard": return { ...state, resting: event.on };
     case "leftHard": return { ...state, resting: null };
-    case "paperPlaced": return { ...state, paper: { on: event.on, feel: event.feel } };
+    case "paperPlaced": return { ...state, paper: { id: event.id ?? "paper", on: event.on, feel: event.feel } };
     case "paperFelt": return withFeel(state, event);
     case "paperPulled": return { ...state, paper: null };
-    case "burrDressed": return { ...state, isBurrDressed: true };
+    case "blockTried": return {
+      ...state, block: event.goes ? { id: event.id, on: event.on } : null, blockTries: event.number,
+      lastTry: { id: event.id, goes: event.goes, machineZ: event.machineZ },
+      evidence: event.goes && event.isOpened ? withLengthTouch(state.evidence, state.holds, event.on) : state.evidence,
+    };
+    case "blockPulled": return { ...state, block: null };
+    case "blocksWiped": return { ...state, areBlocksWiped: true };
+    case "lampStood": return { ...state, seat: { ...state.seat, lamp: { on: event.on, x: event.x, y: event.y, footMm: event.footMm } } };
+    case "lampTaken": return { ...state, seat: { ...state.seat, lamp: null }, lamp: { ...state.lamp, touch: null } };
+    case "tipBlown": return { ...state, blown: state.blown.includes(event.thing) ? state.blown : [...state.blown, event.thing] };
+    case "readingShown": return withReading(state, event);
+    case "burrDressed": return { ...state, isBurrDressed: true, tasksDone: [...state.tasksDone, "dressBurr"] };
+    case "partTapped": return {
+      ...state, seat: { ...state.seat, skewDeg: event.skewDeg, shiftMm: event.shiftMm },
+      evidence: state.evidence.angleReadings > 0 ? { ...state.evidence, isAngleSet: true } : state.evidence,
+    };
     case "counterZeroed": return { ...state, counterZero: { ...state.counterZero, [event.axis]: event.at } };
     case "registerChanged": return withRegister(state, event);
     case "modalChanged": return withModal(state, event);
@@ -200,9 +380,15 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     case "lineWritten":
       return {
         ...state, linesWritten: event.line,
-        ledger: [...state.ledger, { line: event.line, register: event.register, kind: event.kind, term: event.term, counts: event.counts }],
+        ledger: [...state.ledger, { line: event.line, register: event.register, kind: event.kind, term: event.term, counts: event.counts, from: event.from }],
       };
     case "lineStruck": return { ...state, ledger: state.ledger.filter(({ line }) => line !== event.line) };
+    case "checkExpected": return { ...state, check: { check: event.check, expectedMm: event.mm, tool: event.tool ?? null, looked: false, seenMm: null } };
+    case "checkLooked": return { ...state, check: state.check ? { ...state.check, looked: true, seenMm: event.seenMm } : null };
+    case "checkJudged": return {
+      ...state, check: null,
+      evidence: state.check?.looked ? { ...state.evidence, checksJudged: [...state.evidence.checksJudged, state.check.check] } : state.evidence,
+    };
     case "handRaised": return { ...state, isHandUp: true };
     case "handLowered": return { ...state, isHandUp: false };
     case "handedIn": return { ...state, isHandedIn: true, isHandUp: false };
@@ -215,7 +401,7 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
 function withLook(state: LaneState, { side, isOverZero }: EventOf<"lookedFrom">): LaneState {
   const { finder } = state;
   const isNewlySeen = finder.tip === "aside" && finder.kickAxis !== null && !finder.isKickSeen && seesKick(side, finder.kickAxis);
-  const evidence = isNewlySeen && finder.kickAxis ? withKickSeen(state.evidence, finder.kickAxis) : state.evidence;
+  const evidence = isNewlySeen && finder.kickAxis ? withContactSeen(state.evidence, finder.kickAxis) : state.evidence;
   const isNew = isOverZero && !evidence.sidesOverZero.includes(side);
   return {
     ...state, sight: side, finder: isNewlySeen ? { ...finder, isKickSeen: true } : finder,
@@ -224,11 +410,11 @@ function withLook(state: LaneState, { side, isOverZero }: EventOf<"lookedFrom">)
 }
 
 function withFeel(state: LaneState, { on, feel }: EventOf<"paperFelt">): LaneState {
-  const { evidence } = state;
+  const { evidence, paper } = state;
   const isContact = feel === "drags" || feel === "held";
   return {
-    ...state, paper: { on, feel },
-    evidence: isContact ? { ...evidence, paperFelt: evidence.paperFelt + 1 } : evidence,
+    ...state, paper: { id: paper?.id ?? "paper", on, feel },
+    evidence: isContact ? withLengthTouch(evidence, state.holds, on) : evidence,
   };
 }
 

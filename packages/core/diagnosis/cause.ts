@@ -1,4 +1,4 @@
-import { catalog, type MistakeId, type Signature } from "./catalog";
+import { catalog, type MistakeId } from "./catalog";
 import { infer, type Ranked } from "./infer";
 
 /** Everything that can be named as a cause: the catalog's signatures, and what only a log can show. */
@@ -6,7 +6,11 @@ export type CauseId =
   | MistakeId
   | "capturedAfterLeaving" | "edgeBreak" | "bentFinder" | "coarseClick" | "slowSpindle" | "paperPinched"
   | "otherRegister" | "neverSet" | "noContact"
-  | "changedSinceTouch";
+  | "changedSinceTouch" | "oneSideOnly" | "notOverMiddle" | "partMoved"
+  | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip";
+
+/** Where one cause would put a value, mm off. */
+export interface CauseSignature { readonly id: CauseId; readonly predictedMm: number }
 
 /** One part of a closure that the log proves: how much of it, and the moment in the log. */
 export interface ProvenTerm { readonly id: CauseId; readonly mm: number; readonly seq: number }
@@ -27,6 +31,11 @@ export type Cause =
   | { readonly kind: "unexplained" };
 
 const NONE_PRIOR = 0.5;
+/** Causes that only a lane's truth can name: not rare, because the exercise was made for them. */
+const PHYSICAL_PRIOR = 0.1;
+const isInCatalog = (id: CauseId): id is MistakeId => Object.hasOwn(catalog, id);
+const priorOf = (id: CauseId): number => (isInCatalog(id) ? catalog[id].prior : PHYSICAL_PRIOR);
+
 /** "Something else" is broad: any closure within the bench's reach, with a small prior. */
 const OTHER = { prior: 0.05, span: 400 };
 /** What the log explains must leave no more than this many standard uncertainties about the method's bias. */
@@ -37,7 +46,7 @@ const CLOSES_WITHIN_U = 6;
  * else inferred from what is left, against the catalog; else unexplained.
  */
 export function causeOf(
-  closureMm: number, evidence: Evidence, method: { biasMm: number; uMm: number }, signatures: readonly Signature[], resolutionMm: number,
+  closureMm: number, evidence: Evidence, method: { biasMm: number; uMm: number }, signatures: readonly CauseSignature[], resolutionMm: number,
 ): Cause {
   const rest = evidence.leftMm - method.biasMm;
   if (evidence.terms.length > 0 && Math.abs(rest) <= CLOSES_WITHIN_U * method.uMm + resolutionMm) {
@@ -46,7 +55,7 @@ export function causeOf(
   if (evidence.terms.some(({ id }) => id === "neverSet" || id === "otherRegister")) return { kind: "proven", terms: evidence.terms };
   const { ranked, unexplained } = infer({
     closure: closureMm - method.biasMm, u: method.uMm, resolution: resolutionMm, none: NONE_PRIOR,
-    candidates: signatures.map(({ id, predictedMm }) => ({ id, predicted: predictedMm, prior: catalog[id].prior })), other: OTHER,
+    candidates: signatures.map(({ id, predictedMm }) => ({ id, predicted: predictedMm, prior: priorOf(id) })), other: OTHER,
   });
   if (unexplained) return { kind: "unexplained" };
   return ranked[0]?.ids.length === 0 ? { kind: "none" } : { kind: "inferred", ranked };

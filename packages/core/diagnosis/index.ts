@@ -1,9 +1,9 @@
 /** From a wrong number to the mistake behind it: evidence in the log first, inference from the number second, never a guess. */
 export { infer, type Candidate, type Inference, type Ranked } from "./infer";
 export { catalog, methods, mistakeIds, signaturesFor, type FigureName, type Figures, type Method, type MistakeId, type Signature } from "./catalog";
-export { edgeSignatures, lengthSignatures } from "./benchSignatures";
+export { edgeSignatures, lengthSignatures, sheetRadiusMm, targetSignatures } from "./benchSignatures";
 export { explain, habitsOf, wantedFrom, type Explained, type Explanation } from "./explain";
-export { traceLane, type LaneTrace, type LoggedEvent } from "./trace";
+export { traceLane, type EdgeContact, type LaneTrace, type LoggedEvent } from "./trace";
 export { edgeEvidence } from "./edgeEvidence";
-export { lengthEvidence } from "./lengthEvidence";
-export { causeOf, type Cause, type CauseId, type Evidence, type ProvenTerm } from "./cause";
+export { lengthEvidence, physicalTerms, zSumCounts } from "./lengthEvidence";
+export { causeOf, type Cause, type CauseId, type CauseSignature, type Evidence, type ProvenTerm } from "./cause";

@@ -1,57 +1,162 @@
-import { evolve, type LaneState } from "../bench/state";
 import type { EventOf, LaneEvent } from "../bench/events";
-import { jogSizesMm } from "../bench/commands";
+import { jogMm } from "../bench/commands";
+import { evolve, type LaneState } from "../bench/state";
+import { tasterReads, tasterRunoutMm } from "../bench/sensing";
+import { toMm, toCounts } from "../units";
+import { sweepError } from "../registers";
 
 /** A fact with its place in the log. */
 export interface LoggedEvent { readonly seq: number; readonly atMs: number; readonly event: LaneEvent }
 
 interface Placed<E> { readonly seq: number; readonly atMs: number; readonly event: E }
-export interface KickPlace extends Placed<EventOf<"kicked">> { readonly rpm: number }
 export interface ChangePlace extends Placed<EventOf<"registerChanged">> {
   readonly holds: LaneState["holds"];
   readonly paper: LaneState["paper"];
+  readonly isTouching: boolean;
 }
+
+/** One face met in X or Y: where the spindle axis stood, counts, and what still lies between it and the face, mm. */
+export interface EdgeContact {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly axis: "x" | "y";
+  readonly approach: 1 | -1;
+  readonly atCounts: number;
+  readonly radiusMm: number;
+  readonly by: "edgeFinder" | "taster" | "probe";
+  readonly clickMm: number;
+  readonly rpm: number;
+  /** What a ball that was not trued added toward the face, mm. */
+  readonly runoutMm: number;
+  /** Shares of the contact's error that its event stored, mm; null where the instrument stores none. */
+  readonly parts: EventOf<"kicked">["parts"] | null;
+}
+
+/** A middle, an axis or a corner that one reading gave, counts. */
+export interface PlaceReading { readonly seq: number; readonly atMs: number; readonly axis: "x" | "y"; readonly atCounts: number; readonly by: "probe" | "indicator" }
+
+/** One touch in Z with whatever hung in the spindle. */
 export interface SurfaceTouch {
   readonly seq: number;
   readonly atMs: number;
   readonly machineZ: number;
   readonly on: string;
-  readonly by: "paper" | "metal";
+  readonly by: "paper" | "feeler" | "block" | "pin" | "metal" | "lampGauge" | "plungerSetter" | "probe";
+  /** What stood in the gap, by what is written on it, mm. */
+  readonly thicknessMm: number;
   readonly clickMm: number;
   readonly feel: string;
   readonly holds: LaneState["holds"];
+  readonly seatMm: number;
 }
 
 /** What the marking reads of a lane, gathered in one pass over its log. */
 export interface LaneTrace {
   readonly log: readonly LoggedEvent[];
   readonly final: LaneState;
-  readonly kicks: readonly KickPlace[];
+  readonly contacts: readonly EdgeContact[];
+  readonly places: readonly PlaceReading[];
   readonly changes: readonly ChangePlace[];
   readonly touches: readonly SurfaceTouch[];
+  readonly readings: readonly Placed<EventOf<"readingShown">>[];
 }
 
-/** Folds a log once and keeps the moments that evidence hangs on: kicks, register changes, touches of a surface. */
+type Gathered = { -readonly [K in Exclude<keyof LaneTrace, "log" | "final">]: LaneTrace[K][number][] };
+
+/** The taster stands at its dial's reading: the face is where it would read zero. */
+function tasterContact(state: LaneState, seq: number, atMs: number): EdgeContact | null {
+  const { touch } = state.taster;
+  if (state.holds !== "taster" || !touch || touch.axis === "z") return null;
+  const past = toCounts(tasterReads(state), state.scale);
+  return {
+    seq, atMs, axis: touch.axis, approach: touch.approach, atCounts: state.position[touch.axis] - touch.approach * past, radiusMm: 0, by: "taster", clickMm: 0, rpm: 0, parts: null,
+    runoutMm: tasterRunoutMm(state),
+  };
+}
+
+function placesOf({ seq, atMs, event }: Placed<EventOf<"readingShown">>, state: LaneState): PlaceReading[] {
+  const { values, what } = event;
+  const at = (axis: "x" | "y", mm: number | undefined, by: PlaceReading["by"]): PlaceReading[] =>
+    mm === undefined ? [] : [{ seq, atMs, axis, atCounts: toCounts(mm, state.scale), by }];
+  if (event.instrument === "indicator") {
+    const { at0, at90, at180, at270 } = values;
+    if (at0 === undefined || at90 === undefined || at180 === undefined || at270 === undefined) return [];
+    const { move } = sweepError([at0, at90, at180, at270], state.setup.feature?.kind ?? "bore");
+    return [...at("x", toMm(state.position.x, state.scale) + move[0], "indicator"), ...at("y", toMm(state.position.y, state.scale) + move[1], "indicator")];
+  }
+  if (event.instrument !== "probe") return [];
+  if (what === "middleX") return at("x", values.middle, "probe");
+  if (what === "middleY") return at("y", values.middle, "probe");
+  return what === "round" || what === "corner" ? [...at("x", values.x, "probe"), ...at("y", values.y, "probe")] : [];
+}
+
+function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEvent, clickMm: number): void {
+  const touch = (machineZ: number, on: string, by: SurfaceTouch["by"], thicknessMm: number, feel: string, click = clickMm) =>
+    all.touches.push({ seq, atMs, machineZ, on, by, thicknessMm, clickMm: click, feel, holds: state.holds, seatMm: state.seatMm });
+  const gapThing = (id: string) => state.setup.gaps.find((gap) => gap.id === id);
+  switch (event.type) {
+    case "kicked":
+      all.contacts.push({
+        seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.atCounts, radiusMm: state.setup.tipDiameterMm / 2, by: "edgeFinder",
+        clickMm: event.parts.clickMm, rpm: state.spindle.rpm, parts: event.parts, runoutMm: 0,
+      });
+      return;
+    case "touchBegan":
+      if (event.by === "probe" && event.axis !== "z") {
+        all.contacts.push({
+          seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.at[event.axis], radiusMm: state.setup.probe?.effectiveRadiusMm ?? 0, by: "probe",
+          clickMm: event.clickMm, rpm: 0, parts: null, runoutMm: 0,
+        });
+      } else if (event.axis === "z" && event.by !== "taster") {
+        const height = event.by === "lampGauge" ? state.setup.lampGaugeMm : 0;
+        touch(event.at.z, event.by === "plungerSetter" ? "setter" : event.by === "lampGauge" ? (state.seat.lamp?.on ?? "stock") : "stock", event.by, height, "lit", event.clickMm);
+      }
+      return;
+    case "registerChanged": {
+      const contact = tasterContact(state, seq - 0.5, atMs);
+      if (contact) all.contacts.push(contact);
+      const isTouching = contact !== null || state.probe.touch !== null || state.lamp.touch !== null || state.setter.touch !== null;
+      all.changes.push({ seq, atMs, event, holds: state.holds, paper: state.paper, isTouching });
+      return;
+    }
+    case "lineWritten": {
+      const contact = event.kind === "reading" ? tasterContact(state, seq, atMs) : null;
+      if (contact) all.contacts.push(contact);
+      return;
+    }
+    case "paperFelt":
+      if (event.feel !== "slides") {
+        const sheet = gapThing(state.paper?.id ?? "paper");
+        touch(event.machineZ, event.on, sheet?.kind ?? "paper", sheet?.nominalMm ?? 0, event.feel, event.clickMm || clickMm);
+      }
+      return;
+    case "blockTried":
+      if (event.goes && event.isOpened) {
+        const block = gapThing(event.id);
+        touch(event.machineZ, event.on, block?.kind ?? "block", block?.nominalMm ?? 0, "goes", event.clickMm);
+      }
+      return;
+    case "touchedHard": touch(state.position.z, event.on, "metal", 0, "metal"); return;
+    case "readingShown":
+      all.readings.push({ seq, atMs, event });
+      all.places.push(...placesOf({ seq, atMs, event }, state));
+      return;
+    default:
+  }
+}
+
+/** Folds a log once and keeps the moments that evidence hangs on: contacts, readings, register changes, touches of a surface. */
 export function traceLane(log: readonly LoggedEvent[]): LaneTrace {
   let state: LaneState | null = null;
   let clickMm = 0;
-  const kicks: KickPlace[] = [];
-  const changes: ChangePlace[] = [];
-  const touches: SurfaceTouch[] = [];
-  for (const { seq, atMs, event } of log) {
+  const all: Gathered = { contacts: [], places: [], changes: [], touches: [], readings: [] };
+  for (const entry of log) {
     if (state) {
-      if (event.type === "jogged") clickMm = jogSizesMm[event.size];
-      if (event.type === "kicked") kicks.push({ seq, atMs, event, rpm: state.spindle.rpm });
-      if (event.type === "registerChanged") changes.push({ seq, atMs, event, holds: state.holds, paper: state.paper });
-      if (event.type === "paperFelt" && event.feel !== "slides") {
-        touches.push({ seq, atMs, machineZ: event.machineZ, on: event.on, by: "paper", clickMm: event.clickMm || clickMm, feel: event.feel, holds: state.holds });
-      }
-      if (event.type === "touchedHard") {
-        touches.push({ seq, atMs, machineZ: state.position.z, on: event.on, by: "metal", clickMm, feel: "metal", holds: state.holds });
-      }
+      if (entry.event.type === "jogged") clickMm = jogMm(state.setup.unit, entry.event.size);
+      gather(all, state, entry, clickMm);
     }
-    state = evolve(state, event);
+    state = evolve(state, entry.event);
   }
   if (!state) throw new Error("traceLane: an empty log cannot be traced");
-  return { log, final: state, kicks, changes, touches };
+  return { log, final: state, ...all };
 }

@@ -1,5 +1,9 @@
-/** What an exercise is, how a student's own variant of it is drawn, and whether its tolerances are fair. */
-export { exerciseSchema, markingSchema, type Exercise, type Marking } from "./schema";
-export { drawLane, type Setup, type Truth } from "./variant";
-export { fairness, methodBias, type FairnessWarning, type MethodBias } from "./fairness";
-export { sceneBoxes, skinZMm, tableZMm, type Surface } from "./scene";
+/** What an exercise is, how a student's own variant of it is drawn, what its registers should hold, and whether it is fair. */
+export {
+  exerciseSchema, markingSchema, millLengthSchools, setupTasks, type Doubtful, type Exercise, type Marking, type MillLengthSchool, type SetupTask,
+} from "./schema";
+export { upgradeSetup, upgradeTruth } from "./upgrade";
+export { drawLane, edgeOf, leftoverOf, paperOf, type Setup, type SetupEdge, type SetupTool, type Truth } from "./variant";
+export { fairness, lengthBias, lengthMethodsOf, together, xyBias, type FairnessWarning, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
+export { expectedDiameter, expectedLengths, targetsOf, wantedLengthMm, workOffsetOf, type ExpectedRegister, type TargetId } from "./expected";
+export { lowCorner, sceneBoxes, sceneSolids, SETTER_HEIGHT_MM, SETTER_PLACE_MM, skinZMm, surfaces, tableZMm, type Placing, type Scene, type Surface } from "./scene";

@@ -1,41 +1,119 @@
 import { z } from "zod";
+import { gapKinds, handInstruments, spindleInstruments, toolKinds, MOST_TOOLS } from "../instruments";
+import { isMillRegisterId, type MillRegisterId } from "../registers";
+import { upgradeExercise } from "./upgrade";
 
 const range = z.tuple([z.number(), z.number()]).refine(([low, high]) => low <= high, "the low end must not exceed the high end");
 const approach = z.union([z.literal(1), z.literal(-1)]);
 const choices = z.tuple([z.number().positive()], z.number().positive());
+const triple = z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]);
+const register = z.custom<MillRegisterId>((value) => typeof value === "string" && isMillRegisterId(value), "not a register of this machine");
+const toolNumberSchema = z.number().int().min(1).max(MOST_TOOLS);
 
 /** Which way an edge is met, and the work coordinate of that edge (drawn from a range in steps of 0.5 mm). */
 const edge = z.strictObject({ approach, edgeWorkMm: range });
 
+/** The schools of tool length that the mill bench knows; `domain` of each in `registers/schools`. */
+export const millLengthSchools = ["gauge-line", "part-touch", "plane-lift", "master", "offset-per-tool", "block-in-wear"] as const;
+export type MillLengthSchool = (typeof millLengthSchools)[number];
+
+/** What has to be done to the machine, vise and blank before anything is measured. */
+export const setupTasks = ["releaseStop", "lowRapid", "wipeTaper", "seatOnParallels", "pushToStop", "tapDown", "dressBurr", "sweepJaw"] as const;
+export type SetupTask = (typeof setupTasks)[number];
+
+/** Calibrations that may be wrong, unknown to the student. */
+export const doubtful = ["probeLength", "probeRadius", "setter", "presetter"] as const;
+export type Doubtful = (typeof doubtful)[number];
+
+const settings = z.strictObject({
+  lengthCapture: z.enum(["machine", "counter", "display"]).default("machine"),
+  diameterMode: z.enum(["diameter", "radius"]).default("diameter"),
+  /** Whether a reset drops the active length. */
+  resetDropsLength: z.boolean().default(true),
+  /** Whether a changed length row acts at once, or when it is called again. */
+  rowActs: z.enum(["atOnce", "whenCalled"]).default("atOnce"),
+  /** What happens when the spindle is started with taster, probe or indicator in it. */
+  spindleGuard: z.enum(["refuses", "destroys"]).default("refuses"),
+  /** Whether setting a length geometry by capture zeroes that row's wear. */
+  captureClearsWear: z.boolean().default(false),
+});
+
 /** One exercise version: scene, schools and what varies by student. Versions in use never change. */
-export const exerciseSchema = z.strictObject({
+const currentSchema = z.strictObject({
+  format: z.literal(2),
   id: z.string().min(1),
   version: z.number().int().positive(),
   title: z.string().min(1),
   story: z.string().min(1),
-  part: z.strictObject({ name: z.string().min(1), sizeMm: z.tuple([z.number(), z.number(), z.number()]) }),
-  vise: z.strictObject({ fixedJaw: z.enum(["front", "back"]), proudMm: z.number().positive() }),
-  edges: z.strictObject({ x: edge, y: edge }),
+  /** What the coach says about this exercise, beyond the steps. */
+  advice: z.string().default(""),
+  unit: z.enum(["mm", "inch"]).default("mm"),
+  part: z.strictObject({ name: z.string().min(1), sizeMm: triple }),
+  fixture: z.strictObject({ kind: z.enum(["vise", "plate"]), fixedJaw: z.enum(["front", "back"]).default("front"), proudMm: z.number().positive(), hasStop: z.boolean().default(false) }),
+  datum: z.discriminatedUnion("kind", [
+    z.strictObject({ kind: z.literal("corner"), edges: z.strictObject({ x: edge, y: edge }) }),
+    z.strictObject({ kind: z.literal("middle") }),
+    z.strictObject({ kind: z.literal("feature") }),
+  ]),
+  feature: z.strictObject({ kind: z.enum(["bore", "boss"]), diameterMm: z.number().positive(), heightMm: z.number().positive(), atMm: z.tuple([z.number(), z.number()]) }).optional(),
+  /** How far the blank is turned when the lane begins, degrees. */
+  skewDeg: range.default([0, 0]),
   /** The touched skin stands this far above the datum plane. */
   facingAllowanceMm: range,
   datumMm: z.strictObject({ x: range, y: range, z: range }),
-  tipDiameterMm: choices,
+  tipDiameterMm: choices.default([10]),
   paperMm: choices,
-  tool1DiameterMm: z.number().positive(),
-  /** Work Z that the job before left in G54. */
-  leftoverWorkZMm: range,
+  /** Feelers, blocks and pins in the drawer besides paper. */
+  gaps: z.array(z.strictObject({ id: z.string().regex(/^[a-z][a-z0-9]*$/), kind: z.enum(gapKinds), nominalMm: z.number().positive() })).default([]),
+  tools: z.array(z.strictObject({
+    number: toolNumberSchema, kind: z.enum(toolKinds), diameterMm: z.number().positive(), lengthMm: range.default([74, 86]), workingRpm: z.number().int().positive().default(2000),
+  })).min(1).max(MOST_TOOLS),
+  instruments: z.array(z.enum([...spindleInstruments, ...handInstruments])).min(1),
+  lampGaugeMm: z.number().positive().default(50),
+  /** One calibration that may be wrong: in this share of the lanes, by this much. */
+  doubt: z.strictObject({ of: z.enum(doubtful), byMm: range, share: z.number().min(0).max(1) }).optional(),
   rememberedRpm: z.number().int().positive(),
-  lengthCapture: z.enum(["machine", "counter", "display"]),
-  allowedSchools: z.tuple([z.enum(["part-touch", "plane-lift"])], z.enum(["part-touch", "plane-lift"])),
+  /** What the job before left in the registers. */
+  leftovers: z.array(z.strictObject({ register, mm: range })).default([]),
+  /** The part before, whose setup is kept: it was longer, wider and taller than this one by so much. */
+  partBefore: z.strictObject({ byMm: z.tuple([z.number(), z.number(), z.number()]) }).optional(),
+  settings: settings.prefault({}),
+  lengthSchools: z.array(z.enum(millLengthSchools)).default([]),
+  /** A prescribed school is graded register by register; a free one by what the registers add up to. */
+  isSchoolPrescribed: z.boolean().default(false),
+  diameterSchool: z.enum(["control-comp", "wear-comp"]).optional(),
+  targets: z.strictObject({
+    xy: z.boolean().default(true), rotation: z.boolean().default(false), lengths: z.array(toolNumberSchema).default([]), diameters: z.array(toolNumberSchema).default([]),
+  }),
+  /** Lengths are wanted as they are at working speed, with the spindle grown. */
+  isAtSpeed: z.boolean().default(false),
+  /** Two tools stand in each other's pockets. */
+  swapsPockets: z.boolean().default(false),
+  tasks: z.array(z.enum(setupTasks)).default([]),
+}).superRefine((exercise, context) => {
+  const complain = (message: string) => context.addIssue({ code: "custom", message });
+  const numbers = new Set(exercise.tools.map(({ number }) => number));
+  if (numbers.size !== exercise.tools.length) complain("two tools have the same number");
+  if ([...exercise.targets.lengths, ...exercise.targets.diameters].some((number) => !numbers.has(number))) complain("a target names a tool that the exercise does not have");
+  if (exercise.targets.lengths.length > 0 && exercise.lengthSchools.length === 0) complain("name at least one school of length");
+  if (exercise.isSchoolPrescribed && exercise.lengthSchools.length !== 1) complain("a prescribed school is exactly one");
+  if (exercise.targets.diameters.length > 0 && !exercise.diameterSchool) complain("name the school of diameters");
+  if (exercise.datum.kind === "feature" && !exercise.feature) complain("a datum on a feature needs the feature");
 });
-export type Exercise = z.infer<typeof exerciseSchema>;
+
+/** Reads an exercise of this or an earlier format. */
+export const exerciseSchema = z.preprocess(upgradeExercise, currentSchema);
+export type Exercise = z.output<typeof currentSchema>;
 
 /** Tolerances and weights: append-only revisions beside the exercise version; a ruling cites both. */
 export const markingSchema = z.strictObject({
   revision: z.number().int().positive(),
-  tolerancesMm: z.strictObject({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }),
+  /** x, y, z for work offsets and lengths; d for diameter registers; `rotation` is what the far end of the part may miss by. */
+  tolerancesMm: z.strictObject({
+    x: z.number().positive(), y: z.number().positive(), z: z.number().positive(), d: z.number().positive().default(0.02), rotation: z.number().positive().default(0.03),
+  }),
   /** A value this many tolerances off earns nothing. */
   zeroAtMultiple: z.number().gt(1),
   weights: z.strictObject({ values: z.number().min(0), method: z.number().min(0), safety: z.number().min(0) }),
 });
-export type Marking = z.infer<typeof markingSchema>;
+export type Marking = z.output<typeof markingSchema>;

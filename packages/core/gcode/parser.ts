@@ -12,6 +12,11 @@ export interface Block {
   workOffset?: WorkOffsetName;
   lengthComp?: "on" | "off";
   lengthRow?: number;
+  /** G68 turns what is programmed about work zero; the angle comes as R, degrees. */
+  rotation?: "on" | "off";
+  rotationDeg?: number;
+  /** Which extended work offset G54.1 calls. */
+  extended?: number;
   axesMm: Partial<Record<Axis, number>>;
   feedMmPerMin?: number;
   spindle?: "forward" | "reverse" | "stop";
@@ -30,6 +35,8 @@ export type BlockDiagnostic =
   | { code: "wordNeedsWhole"; word: string; span: Span }
   | { code: "wordOutOfRange"; word: string; span: Span }
   | { code: "lengthRowMissing" }
+  | { code: "rotationAngleMissing" }
+  | { code: "extendedMissing" }
   | { code: "feedMissing" }
   | { code: "changeWithoutTool" };
 
@@ -38,7 +45,7 @@ type WordToken = Extract<Token, { type: "word" }>;
 const LONGEST_BLOCK = 200;
 const LARGEST_MM = 10_000;
 
-type GroupName = "motion" | "frame" | "distance" | "workOffset" | "lengthComp" | "spindle" | "toolChange";
+type GroupName = "motion" | "frame" | "distance" | "workOffset" | "lengthComp" | "rotation" | "spindle" | "toolChange";
 
 /** Codes by letter and number: the modal group each belongs to, and what it sets. The dialect of the bench mill. */
 const CODES: Record<string, { group: GroupName; set: Partial<Block> }> = {
@@ -49,11 +56,14 @@ const CODES: Record<string, { group: GroupName; set: Partial<Block> }> = {
   G91: { group: "distance", set: { distance: "incremental" } },
   G43: { group: "lengthComp", set: { lengthComp: "on" } },
   G49: { group: "lengthComp", set: { lengthComp: "off" } },
+  G68: { group: "rotation", set: { rotation: "on" } },
+  G69: { group: "rotation", set: { rotation: "off" } },
+  "G54.1": { group: "workOffset", set: {} },
   M3: { group: "spindle", set: { spindle: "forward" } },
   M4: { group: "spindle", set: { spindle: "reverse" } },
   M5: { group: "spindle", set: { spindle: "stop" } },
   M6: { group: "toolChange", set: { isToolChange: true } },
-  ...Object.fromEntries(workOffsetNames.map((name) => [name, { group: "workOffset" as const, set: { workOffset: name } }])),
+  ...Object.fromEntries(workOffsetNames.filter((name) => name.startsWith("G")).map((name) => [name, { group: "workOffset" as const, set: { workOffset: name } }])),
 };
 
 const AXIS_OF: Record<string, Axis> = { X: "x", Y: "y", Z: "z" };
@@ -63,10 +73,14 @@ const NUMBER_WORDS: Record<string, { limit: number; isWhole: boolean; set(value:
   F: { limit: 20_000, isWhole: false, set: (value) => ({ feedMmPerMin: value }) },
   S: { limit: 99_999, isWhole: true, set: (value) => ({ spindleRpm: value }) },
   T: { limit: 99, isWhole: true, set: (value) => ({ tool: value }) },
+  P: { limit: 6, isWhole: true, set: (value) => ({ extended: value }) },
   H: { limit: 99, isWhole: true, set: (value) => ({ lengthRow: value }) },
 };
 
-function readWord(token: WordToken, block: Block, groups: Map<GroupName, string>, seen: Set<string>): BlockDiagnostic | null {
+const MM_PER_INCH = 25.4;
+const MOST_DEG = 360;
+
+function readWord(token: WordToken, block: Block, groups: Map<GroupName, string>, seen: Set<string>, unitMm: number): BlockDiagnostic | null {
   const { letter, value, span } = token;
   const word = token.text.replace(/\s/g, "").toUpperCase();
   if (letter === "N") return null;
@@ -84,8 +98,13 @@ function readWord(token: WordToken, block: Block, groups: Map<GroupName, string>
   seen.add(letter);
   const axis = AXIS_OF[letter];
   if (axis) {
-    if (Math.abs(value) > LARGEST_MM) return { code: "wordOutOfRange", word, span };
-    block.axesMm[axis] = value;
+    if (Math.abs(value * unitMm) > LARGEST_MM) return { code: "wordOutOfRange", word, span };
+    block.axesMm[axis] = value * unitMm;
+    return null;
+  }
+  if (letter === "R") {
+    if (Math.abs(value) > MOST_DEG) return { code: "wordOutOfRange", word, span };
+    block.rotationDeg = value;
     return null;
   }
   const plain = NUMBER_WORDS[letter];
@@ -98,25 +117,33 @@ function readWord(token: WordToken, block: Block, groups: Map<GroupName, string>
 
 /**
  * A block read whole, or every complaint about it; a block with a complaint is never half done.
- * `modal` says what stays in force from earlier blocks (motion and feed).
+ * `modal` says what stays in force from earlier blocks (motion and feed); axis words and feed are in `unit`.
  */
 export function readBlock(
-  text: string, modal: { motion: MotionMode; feedMmPerMin: number | null; tool: number | null },
+  text: string, modal: { motion: MotionMode; feedMmPerMin: number | null; tool: number | null }, unit: "mm" | "inch" = "mm",
 ): { block: Block; diagnostics: BlockDiagnostic[] } {
   const block: Block = { isMachineFrame: false, axesMm: {}, isToolChange: false };
   if (text.length > LONGEST_BLOCK) return { block, diagnostics: [{ code: "blockTooLong", limit: LONGEST_BLOCK }] };
   const tokens = lex(text);
   if (tokens.length === 0) return { block, diagnostics: [{ code: "blockEmpty" }] };
   const diagnostics: BlockDiagnostic[] = [];
+  const unitMm = unit === "mm" ? 1 : MM_PER_INCH;
   const groups = new Map<GroupName, string>();
   const seen = new Set<string>();
   for (const token of tokens) {
     const complaint = token.type === "word"
-      ? readWord(token, block, groups, seen)
+      ? readWord(token, block, groups, seen, unitMm)
       : { code: "blockUnreadable" as const, text: token.text.slice(0, 24), span: token.span };
     if (complaint) diagnostics.push(complaint);
   }
   if (block.lengthComp === "on" && block.lengthRow === undefined) diagnostics.push({ code: "lengthRowMissing" });
+  if (block.feedMmPerMin !== undefined) block.feedMmPerMin *= unitMm;
+  if (block.rotation === "on" && block.rotationDeg === undefined) diagnostics.push({ code: "rotationAngleMissing" });
+  if (groups.get("workOffset") === "G54.1") {
+    const name = block.extended === undefined ? undefined : workOffsetNames.find((one) => one === `P${block.extended}`);
+    if (name) block.workOffset = name;
+    else diagnostics.push({ code: "extendedMissing" });
+  }
   const moves = Object.keys(block.axesMm).length > 0;
   const hasFeed = (block.feedMmPerMin ?? modal.feedMmPerMin ?? 0) > 0;
   if (moves && (block.motion ?? modal.motion) === "feed" && !hasFeed) diagnostics.push({ code: "feedMissing" });

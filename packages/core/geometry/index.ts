@@ -1,2 +1,3 @@
-/** Upright cylinders and boxes in the machine frame, and where a straight move first brings them together. */
-export { firstContact, signedGapMm, type BoxMm, type PointMm, type UprightCylinder } from "./contact";
+/** Places, boxes and upright solids: gaps and first contacts of what the spindle carries. */
+export { signedGapMm, type BoxMm, type PointMm, type UprightCylinder } from "./contact";
+export { boxOf, firstContact, planGap, solidGap, turned, type PlanOutline, type Solid } from "./solid";

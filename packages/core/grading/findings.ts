@@ -1,8 +1,12 @@
 import type { IncidentCode } from "../bench/events";
 import type { LaneTrace } from "../diagnosis";
+import { edgeOf, type Setup, type Truth } from "../exercises";
+import { toolName } from "../instruments";
+import { toMm } from "../units";
 
 export const methodSteps = [
-  "homedFirst", "burrBeforeTouch", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
+  "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
+  "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
 
@@ -15,31 +19,77 @@ export type Finding =
     }
   | { readonly code: "noIncident"; readonly marks: number };
 
-/** How near two kicks must fall to agree, counts. */
-const AGREE_COUNTS = 6;
-const FINEST_MM = 0.001;
+/** How near two contacts of one face must fall to agree, mm. */
+const AGREE_MM = 0.008;
+/** A contact at this click, or finer, was found at the finest. An inch machine's least click is 2.54 µm. */
+const FINEST_MM = 0.003;
 
-const EDGE = { X: "x", Y: "y" } as const;
-
-/** Kicks on one axis that were made before its register was last set. */
-function kicksUsed(trace: LaneTrace, axis: "x" | "y") {
+/** Contacts on one axis that were made before its register was last set. */
+function contactsUsed(trace: LaneTrace, axis: "x" | "y") {
   const lastSet = trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
-  return lastSet ? trace.kicks.filter(({ event, seq }) => event.axis === axis && seq < lastSet.seq) : [];
+  return lastSet ? trace.contacts.filter((contact) => contact.axis === axis && contact.seq < lastSet.seq) : [];
 }
 
-function twoKicks(trace: LaneTrace, axis: "x" | "y"): number | null {
-  const [last, before] = kicksUsed(trace, axis).toReversed();
-  return last && before && Math.abs(last.event.atCounts - before.event.atCounts) <= AGREE_COUNTS ? last.seq : null;
+/** Two contacts, or two answers of a cycle or sweep, that agree; a middle wants them on both of its faces. */
+function agreeing(trace: LaneTrace, axis: "x" | "y"): number | null {
+  const lastSet = trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
+  const used = contactsUsed(trace, axis);
+  const read = trace.places.filter((place) => place.axis === axis && place.seq < (lastSet?.seq ?? 0));
+  const agree = (a: { atCounts: number }, b: { atCounts: number }) => Math.abs(toMm(a.atCounts - b.atCounts, trace.final.scale)) <= AGREE_MM;
+  const [lastRead, readBefore] = read.toReversed();
+  if (lastRead && readBefore && agree(lastRead, readBefore)) return lastRead.seq;
+  const pairOn = (approach: 1 | -1) => {
+    const [last, before] = used.filter((contact) => contact.approach === approach).toReversed();
+    return last && before && agree(last, before) ? Math.ceil(last.seq) : null;
+  };
+  if (edgeOf(trace.final.setup, axis)) return pairOn(1) ?? pairOn(-1);
+  const [low, high] = [pairOn(1), pairOn(-1)];
+  return low !== null && high !== null ? Math.max(low, high) : null;
 }
 
-function finestKick(trace: LaneTrace, axis: "x" | "y"): number | null {
-  const last = kicksUsed(trace, axis).at(-1);
-  return last && last.event.parts.clickMm <= FINEST_MM ? last.seq : null;
+function finestContact(trace: LaneTrace, axis: "x" | "y"): number | null {
+  const lastSet = trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
+  const read = trace.places.findLast((place) => place.axis === axis && place.seq < (lastSet?.seq ?? 0));
+  if (read) return read.seq;
+  const last = contactsUsed(trace, axis).at(-1);
+  return last && last.clickMm <= FINEST_MM ? Math.ceil(last.seq) : null;
 }
 
 function firstContactSeq({ log }: LaneTrace): number {
-  return log.find(({ event }) => event.type === "approachBegan" || event.type === "kicked")?.seq ?? Infinity;
+  return log.find(({ event }) => event.type === "approachBegan" || event.type === "kicked" || event.type === "touchBegan" || event.type === "paperFelt" || event.type === "blockTried")?.seq ?? Infinity;
 }
+
+/** Every tool that is marked was last touched at the finest click, or measured by a cycle. */
+function finestLengths(trace: LaneTrace): number | null {
+  const seqs = trace.final.setup.targets.lengths.map((tool) => {
+    const touch = trace.touches.findLast(({ holds, feel }) => holds === toolName(tool) && feel !== "torn");
+    const read = trace.readings.findLast(({ event }) => event.tool === tool && event.values.length !== undefined);
+    if (read && (!touch || touch.by === "plungerSetter")) return read.seq;
+    return touch && touch.clickMm <= FINEST_MM ? touch.seq : null;
+  });
+  const done = seqs.filter((seq) => seq !== null);
+  return done.length === seqs.length ? Math.max(...done) : null;
+}
+
+/** A check with what was expected said first, judged as it looked; a surprise with the machine stopped and put right counts as much. */
+function checkedBefore({ log }: LaneTrace): number | null {
+  let expected: number | null = null;
+  let seen: number | null | undefined;
+  for (const [place, { seq, event }] of log.entries()) {
+    if (event.type === "checkExpected") expected = event.mm;
+    if (event.type === "checkLooked") seen = event.seenMm;
+    if (event.type !== "checkJudged" || expected === null || seen === undefined) continue;
+    const isOff = seen !== null && Math.abs(seen - expected) > 1.5;
+    const isHonest = event.isAsExpected ? !isOff : isOff || seen === null;
+    const isPutRight = event.isAsExpected || log.slice(place).some(({ event: later }) => later.type === "registerChanged" || later.type === "handRaised");
+    if (isHonest && isPutRight) return seq;
+    expected = null;
+    seen = undefined;
+  }
+  return null;
+}
+
+const seqOf = ({ log }: LaneTrace, type: string): number | null => log.find(({ event }) => event.type === type)?.seq ?? null;
 
 /** Where in the log each step was done; null when it was not. */
 const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
@@ -49,34 +99,79 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     return homed && homed.seq < (jogged?.seq ?? Infinity) ? homed.seq : null;
   },
   burrBeforeTouch: (trace) => {
-    const dressed = trace.log.find(({ event }) => event.type === "burrDressed");
-    return dressed && dressed.seq < firstContactSeq(trace) ? dressed.seq : null;
+    const dressed = seqOf(trace, "burrDressed");
+    return dressed !== null && dressed < firstContactSeq(trace) ? dressed : null;
+  },
+  seatedFirst: (trace) => {
+    const tasks = trace.final.setup.tasks.filter((task) => task !== "dressBurr" && task !== "releaseStop" && task !== "lowRapid");
+    const places = tasks.map((task) => trace.log.find(({ event }) => event.type === "taskDone" && event.task === task)?.seq ?? Infinity);
+    const last = Math.max(...places);
+    return last < firstContactSeq(trace) ? last : null;
   },
   speedStated: ({ log }) => {
     const starts = log.filter(({ event }) => event.type === "spindleStarted");
     return starts.length > 0 && starts.every(({ event }) => event.type === "spindleStarted" && event.isStated)
       ? (starts[0]?.seq ?? null) : null;
   },
-  twoKicksX: (trace) => twoKicks(trace, EDGE.X),
-  twoKicksY: (trace) => twoKicks(trace, EDGE.Y),
-  finestX: (trace) => finestKick(trace, EDGE.X),
-  finestY: (trace) => finestKick(trace, EDGE.Y),
-  finestPaper: ({ touches, changes }) => {
-    const lastSet = changes.findLast(({ event }) => event.register.endsWith("z") || event.register.startsWith("H"));
-    const touch = touches.findLast(({ by, holds, seq, feel }) => by === "paper" && holds === "tool1" && feel !== "torn" && seq < (lastSet?.seq ?? 0));
-    return touch && touch.clickMm <= FINEST_MM ? touch.seq : null;
-  },
+  twoKicksX: (trace) => agreeing(trace, "x"),
+  twoKicksY: (trace) => agreeing(trace, "y"),
+  finestX: (trace) => finestContact(trace, "x"),
+  finestY: (trace) => finestContact(trace, "y"),
+  finestPaper: finestLengths,
   lookedTwoSides: ({ log, final }) => {
     const { sidesOverZero } = final.evidence;
     const isFromTwo = sidesOverZero.some((side) => side === "front" || side === "back") && sidesOverZero.some((side) => side === "left" || side === "right");
     return isFromTwo ? (log.findLast(({ event }) => event.type === "lookedFrom" && event.isOverZero)?.seq ?? null) : null;
   },
+  tasterTrued: (trace) => {
+    const trued = seqOf(trace, "tasterTrued");
+    const first = trace.contacts.find(({ by }) => by === "taster")?.seq ?? Infinity;
+    return trued !== null && trued < first ? trued : null;
+  },
+  toolWiped: ({ log }) => {
+    const wiped = log.find(({ event }) => event.type === "taskDone" && event.task === "wipeTaper")?.seq ?? null;
+    const loaded = log.find(({ event }) => event.type === "loaded")?.seq ?? Infinity;
+    return wiped !== null && wiped < loaded ? wiped : null;
+  },
+  tipClean: ({ log, readings }) => {
+    const first = readings.find(({ event }) => event.instrument === "beamSetter")?.seq ?? Infinity;
+    return log.find(({ event, seq }) => event.type === "tipBlown" && seq < first)?.seq ?? null;
+  },
+  checkedBefore,
+  spindleLooked: ({ log }) => {
+    const swapped = log.find(({ event }) => event.type === "pocketsSwapped")?.seq ?? null;
+    const strike = log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
+    return swapped !== null && swapped < strike ? swapped : null;
+  },
 };
+
+/** The steps that an exercise asks for, by what it sets and with what. */
+export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodStep[] {
+  const { targets, instruments, tasks, partBefore } = setup;
+  const isOnPlace = targets.xy && partBefore === null;
+  const hasFinder = instruments.includes("edgeFinder");
+  const steps: [MethodStep, boolean][] = [
+    ["homedFirst", true],
+    ["burrBeforeTouch", tasks.includes("dressBurr")],
+    ["toolWiped", tasks.includes("wipeTaper")],
+    ["seatedFirst", tasks.some((task) => task === "pushToStop" || task === "tapDown" || task === "seatOnParallels" || task === "sweepJaw")],
+    ["speedStated", hasFinder && isOnPlace],
+    ["tasterTrued", instruments.includes("taster")],
+    ["twoKicksX", isOnPlace], ["twoKicksY", isOnPlace], ["finestX", isOnPlace], ["finestY", isOnPlace],
+    ["tipClean", instruments.includes("beamSetter")],
+    ["finestPaper", targets.lengths.length > 0 && partBefore === null],
+    ["spindleLooked", truth.pockets !== undefined],
+    ["lookedTwoSides", targets.xy && instruments.includes("pointedTool")],
+  ];
+  const asked = steps.filter(([, isAsked]) => isAsked).map(([step]) => step);
+  return asked.includes("lookedTwoSides") ? asked : [...asked, "checkedBefore"];
+}
 
 /** Each required step, with an equal share of the strand. */
 export function methodFindings(trace: LaneTrace, outOf: number): Finding[] {
-  const share = outOf / methodSteps.length;
-  return methodSteps.map((step) => {
+  const steps = stepsFor(trace.final.setup, trace.final.truth);
+  const share = outOf / steps.length;
+  return steps.map((step) => {
     const seq = DONE[step](trace);
     return { code: seq === null ? "stepMissed" : "stepDone", step, marks: seq === null ? 0 : share, outOf: share, seq };
   });
@@ -85,6 +180,7 @@ export function methodFindings(trace: LaneTrace, outOf: number): Finding[] {
 /** Share of the safety strand that each incident costs. */
 const COST: Record<IncidentCode, number> = {
   finderThrown: 0.4, finderBent: 0.2, finderBroken: 0.4, toolChipped: 0.4, noseStruck: 1, paperUnderTurningTool: 1, paperTorn: 0.1,
+  tasterBroken: 0.4, probeBroken: 0.4, indicatorBroken: 0.4, startedWithInstrument: 0.6, changerStruck: 0.6, blockCrushed: 0.4, gaugeDamaged: 0.2, setterDamaged: 0.3,
 };
 
 export function safetyFindings({ log }: LaneTrace, outOf: number): Finding[] {

@@ -1,25 +1,29 @@
+import { datumNowMm, skewNowDeg } from "../bench/solids";
 import {
-  causeOf, edgeEvidence, edgeSignatures, lengthEvidence, lengthSignatures, traceLane,
-  type Cause, type Evidence, type LaneTrace, type LoggedEvent, type Signature,
+  causeOf, edgeEvidence, lengthEvidence, physicalTerms, targetSignatures, traceLane, zSumCounts,
+  type Cause, type CauseSignature, type Evidence, type Figures, type LaneTrace, type LoggedEvent,
 } from "../diagnosis";
-import { zSumCounts } from "../diagnosis/lengthEvidence";
-import { methodBias, type Marking } from "../exercises";
-import type { Axis } from "../registers";
-import { countsFromMm, mmFromCounts, type Counts } from "../units";
+import {
+  edgeOf, expectedDiameter, expectedLengths, lengthBias, targetsOf, together, upgradeSetup, wantedLengthMm, xyBias,
+  type LengthMethod, type Marking, type MethodBias, type MillLengthSchool, type TargetId, type XyMethod,
+} from "../exercises";
+import { toolName } from "../instruments";
+import { readRegister, type MillRegisterId } from "../registers";
+import { toMm } from "../units";
 import { methodFindings, safetyFindings, type Finding } from "./findings";
 
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
-export const rulingVersion = "1";
+export const rulingVersion = "2";
 
 type StrandName = "values" | "method" | "safety";
 export interface StrandMarks { readonly name: StrandName; readonly marks: number; readonly outOf: number }
 
-/** One value of the lane: X, Y, or Z with tool 1. */
+/** One value of the lane: a work offset, what the registers of a tool add up to, one register of a prescribed school, a turn. */
 export interface RegisterRuling {
-  readonly axis: Axis;
-  /** What the registers add up to, and what they should; counts of machine position. */
-  readonly heldCounts: Counts;
-  readonly wantedCounts: Counts;
+  readonly target: TargetId;
+  /** What the registers add up to, and what they should: mm, or degrees for a turn. */
+  readonly held: number;
+  readonly wanted: number;
   readonly closureMm: number;
   readonly toleranceMm: number;
   readonly zeroAtMm: number;
@@ -27,10 +31,14 @@ export interface RegisterRuling {
   readonly uMm: number;
   readonly marks: number;
   readonly outOf: number;
-  readonly signatures: readonly Signature[];
+  readonly signatures: readonly CauseSignature[];
   readonly contact: Evidence["contact"];
+  /** What the contact was made with, and what still lay between it and the face, mm; null where the log has none. */
+  readonly method: { readonly by: string; readonly offMm: number } | null;
   readonly cause: Cause;
 }
+
+export type SchoolRead = MillLengthSchool | "unclear";
 
 export interface Ruling {
   readonly version: string;
@@ -40,7 +48,7 @@ export interface Ruling {
   readonly total: number;
   readonly outOf: number;
   readonly strands: readonly StrandMarks[];
-  readonly school: "part-touch" | "plane-lift" | "unclear";
+  readonly school: SchoolRead;
   readonly values: readonly RegisterRuling[];
   readonly findings: readonly Finding[];
   readonly sheet: LaneTrace["final"]["setup"];
@@ -52,42 +60,175 @@ function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultiple: numb
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }
 
-/** The school, read from where tool 1 was touched when its length was taken. */
-function schoolOf({ changes, touches }: LaneTrace): Ruling["school"] {
-  const taken = changes.findLast(({ event }) => event.register === "H1");
-  const touch = taken && touches.findLast(({ seq, holds }) => holds === "tool1" && seq < taken.seq);
+/** The school of lengths, read from where the first tool was touched when its length was taken; a prescribed one is what it is. */
+function schoolOf({ changes, touches, readings, final }: LaneTrace): SchoolRead {
+  const { lengthSchools, isSchoolPrescribed, targets } = final.setup;
+  const [only] = lengthSchools;
+  if (isSchoolPrescribed && only) return only;
+  const [tool] = targets.lengths;
+  if (tool === undefined) return "unclear";
+  const taken = changes.findLast(({ event }) => event.register === `H${tool}`);
+  if (!taken) return lengthSchools.includes("offset-per-tool") && changes.some(({ event }) => event.register.endsWith(".z")) ? "offset-per-tool" : "unclear";
+  if (readRegister(final.registers, `H${tool}`) > 0 && readings.some(({ event }) => event.tool === tool)) return "gauge-line";
+  const touch = touches.findLast(({ seq, holds }) => holds === toolName(tool) && seq < taken.seq);
   if (!touch) return "unclear";
+  if (readRegister(final.registers, `HW${tool}`) !== 0 && lengthSchools.includes("block-in-wear")) return "block-in-wear";
+  if (touch.on === "setter") return readRegister(final.registers, `H${tool}`) > 0 ? "gauge-line" : "plane-lift";
   return touch.on === "stock" ? "part-touch" : "plane-lift";
 }
 
-function ruleAxis(trace: LaneTrace, axis: Axis, marking: Marking, outOf: number): RegisterRuling {
-  const { setup, truth, registers, shorterMm } = trace.final;
-  const isZ = axis === "z";
-  const heldCounts = isZ ? zSumCounts(trace) : registers.common[axis] + registers.work.G54[axis];
-  const wantedMm = truth.datumMm[axis] + (isZ ? truth.lengthsMm.tool1 - shorterMm.tool1 : 0);
-  const closureMm = mmFromCounts(heldCounts) - wantedMm;
-  const { biasMm, uMm } = methodBias(setup, axis);
-  const signatures = isZ ? lengthSignatures(setup) : edgeSignatures(setup, axis);
-  const evidence = isZ ? lengthEvidence(trace, closureMm) : edgeEvidence(trace, axis, closureMm);
-  const toleranceMm = marking.tolerancesMm[axis];
-  const isWithin = Math.abs(closureMm) <= toleranceMm;
+interface Measured { readonly held: number; readonly wanted: number; readonly closureMm: number; readonly bias: MethodBias; readonly evidence: Evidence; readonly method: RegisterRuling["method"]; readonly figures: Figures; readonly extra: CauseSignature[]; readonly tolerance: "x" | "y" | "z" | "d" | "rotation" }
+
+const OPEN = (closureMm: number): Evidence => ({ contact: null, terms: [], leftMm: closureMm });
+const NO_BIAS: MethodBias = { biasMm: 0, uMm: 0.003 };
+
+function measurePlace(trace: LaneTrace, axis: "x" | "y"): Measured {
+  const { registers, scale, setup } = trace.final;
+  const held = toMm(registers.common[axis] + registers.work.G54[axis], scale);
+  const wanted = datumNowMm(trace.final)[axis];
+  const closureMm = held - wanted;
+  const evidence = edgeEvidence(trace, axis, closureMm);
+  const contact = trace.contacts.findLast((one) => one.axis === axis && Math.ceil(one.seq) === evidence.contact?.seq);
+  const read = trace.places.findLast((one) => one.axis === axis && one.seq === evidence.contact?.seq);
+  const by: XyMethod = read?.by ?? contact?.by ?? (["edgeFinder", "taster", "probe", "indicator"] as const).find((name) => setup.instruments.includes(name)) ?? "edgeFinder";
+  const edge = edgeOf(setup, axis);
   return {
-    axis, heldCounts, wantedCounts: countsFromMm(wantedMm), closureMm, toleranceMm, biasMm, uMm, outOf, signatures,
-    zeroAtMm: toleranceMm * marking.zeroAtMultiple,
-    marks: valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
-    contact: evidence.contact,
-    cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, { biasMm, uMm }, signatures, 0.001),
+    held, wanted, closureMm, evidence, bias: xyBias(by, edge && !read ? (contact?.approach ?? edge.approach) : null), tolerance: axis, figures: {}, extra: [],
+    method: contact && !read ? { by, offMm: contact.approach * contact.radiusMm } : read ? { by, offMm: 0 } : null,
   };
 }
 
-const AXES: readonly Axis[] = ["x", "y", "z"];
+/** The bias of the way in which a tool was last touched or measured. */
+function lengthMethod(trace: LaneTrace, tool: number): MethodBias {
+  const { setup } = trace.final;
+  const touch = trace.touches.findLast(({ holds, feel }) => holds === toolName(tool) && feel !== "torn");
+  const read = trace.readings.findLast(({ event }) => event.tool === tool && event.values.length !== undefined);
+  const by: LengthMethod | null = touch && (!read || touch.seq > read.seq) ? touch.by : (read?.event.instrument as LengthMethod | undefined) ?? null;
+  return by ? lengthBias(by, setup) : NO_BIAS;
+}
+
+/** The bias of the touch that work Z hangs on, where a tool's own touch does not stand in the sum. */
+function workBias(trace: LaneTrace): MethodBias {
+  const { setup } = trace.final;
+  const touch = trace.touches.findLast(({ on, feel }) => (on === "stock" || on === "boss") && feel !== "torn");
+  return touch ? lengthBias(touch.by, setup) : NO_BIAS;
+}
+
+function figuresOf(trace: LaneTrace, tool: number): Figures {
+  const { truth, setup } = trace.final;
+  const own = truth.lengthsMm[toolName(tool)] ?? 0;
+  return {
+    neighbors: setup.tools.filter(({ number }) => number !== tool).map(({ number }) => (truth.lengthsMm[toolName(number)] ?? 0) - own), toolLength: own,
+  };
+}
+
+function measureSum(trace: LaneTrace, tool: number): Measured {
+  const { final } = trace;
+  const wanted = datumNowMm(final).z + wantedLengthMm(final.setup, final.truth, tool) - (final.shorterMm[toolName(tool)] ?? 0);
+  const held = toMm(zSumCounts(trace, tool), final.scale);
+  const closureMm = held - wanted;
+  const school = schoolOf(trace);
+  const own = lengthMethod(trace, tool);
+  const isShared = school === "gauge-line" || school === "plane-lift" || school === "master";
+  const evidence = school === "part-touch" || school === "plane-lift" || school === "unclear" || school === "offset-per-tool" ? lengthEvidence(trace, closureMm, tool) : OPEN(closureMm);
+  const isPaperOnly = final.setup.tools.length === 1 && final.setup.lengthSchools.every((one) => one === "part-touch" || one === "plane-lift");
+  return {
+    held, wanted, closureMm, evidence, tolerance: "z", bias: isShared && !isPaperOnly ? together(own, workBias(trace)) : own, method: null, figures: figuresOf(trace, tool),
+    extra: physicalTerms(trace, tool).map(({ id, mm }) => ({ id, predictedMm: mm })),
+  };
+}
+
+/** One register of a prescribed school. */
+function measureRegister(trace: LaneTrace, target: `H${number}` | "workZ"): Measured {
+  const { final } = trace;
+  const { setup, truth, registers, scale } = final;
+  const [school = "part-touch"] = setup.lengthSchools;
+  const expected = expectedLengths(setup, truth, school, datumNowMm(final).z);
+  const row = (register: MillRegisterId) => expected.find((one) => one.register === register)?.wantedMm ?? 0;
+  const tool = Number(/\d+$/.exec(target)?.[0] ?? setup.targets.lengths[0] ?? 1);
+  const isWork = target === "workZ";
+  const held = isWork ? toMm(registers.common.z + registers.work.G54.z, scale) : toMm((registers.lengthGeometry[tool] ?? 0) + (registers.lengthWear[tool] ?? 0), scale);
+  const wanted = isWork ? row("G54.z") : row(`H${tool}`) + row(`HW${tool}`) - (final.shorterMm[toolName(tool)] ?? 0);
+  const closureMm = held - wanted;
+  const own = lengthMethod(trace, tool);
+  const [first = tool] = [...setup.targets.lengths].sort((a, b) => a - b);
+  const bias = isWork
+    ? school === "plane-lift" ? together(workBias(trace), lengthMethod(trace, first)) : school === "part-touch" || school === "block-in-wear" ? { biasMm: 0, uMm: 0.001 } : workBias(trace)
+    : school === "master" ? { biasMm: 0, uMm: Math.SQRT2 * own.uMm } : own;
+  const evidence = !isWork && (school === "part-touch" || school === "block-in-wear") ? lengthEvidence(trace, closureMm, tool) : notSet(trace, isWork ? "G54.z" : `H${tool}`, closureMm, wanted);
+  return {
+    held, wanted, closureMm, evidence, tolerance: "z", bias, method: null, figures: isWork ? {} : { ...figuresOf(trace, tool), wanted },
+    extra: isWork ? physicalTerms(trace, first).filter(({ id }) => id === "probeLengthWrong" || id === "notSeated").map(({ id, mm }) => ({ id, predictedMm: mm }))
+      : physicalTerms(trace, tool).filter(({ id }) => id !== "probeLengthWrong").map(({ id, mm }) => ({ id, predictedMm: mm })),
+  };
+}
+
+/** A register that nobody set is that, and nothing else; unless what it held was right. */
+function notSet(trace: LaneTrace, register: MillRegisterId, closureMm: number, wanted: number): Evidence {
+  const isSet = trace.changes.some(({ event }) => event.register === register);
+  return isSet || wanted === 0 ? OPEN(closureMm) : { contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 };
+}
+
+function measureDiameter(trace: LaneTrace, tool: number): Measured {
+  const { final } = trace;
+  const { setup, truth, registers, scale } = final;
+  const held = toMm((registers.diameterGeometry[tool] ?? 0) + (registers.diameterWear[tool] ?? 0), scale);
+  const wanted = expectedDiameter(setup, truth, tool);
+  const closureMm = held - wanted;
+  return {
+    held, wanted, closureMm, evidence: notSet(trace, setup.diameterSchool === "wear-comp" ? `DW${tool}` : `D${tool}`, closureMm, wanted), tolerance: "d",
+    bias: { biasMm: 0, uMm: 0.002 }, method: null, extra: [], figures: { cutterDiameter: truth.diametersMm[tool], wanted },
+  };
+}
+
+/** What the far end of the part misses by when the turn called is not the turn that the part has. */
+function measureTurn(trace: LaneTrace): Measured {
+  const { final } = trace;
+  const held = final.modal.rotationDeg;
+  const wanted = skewNowDeg(final);
+  const reachMm = Math.max(...final.setup.partSizeMm.slice(0, 2));
+  const closureMm = reachMm * Math.sin(((held - wanted) * Math.PI) / 180);
+  return { held, wanted, closureMm, evidence: OPEN(closureMm), tolerance: "rotation", bias: { biasMm: 0, uMm: 0.004 }, method: null, figures: {}, extra: rotationSignatures(held, wanted, reachMm) };
+}
+
+function rotationSignatures(held: number, wanted: number, reachMm: number): CauseSignature[] {
+  const miss = (deg: number) => reachMm * Math.sin((deg * Math.PI) / 180);
+  if (Math.abs(wanted) < 0.02) return [];
+  return [{ id: "turnForgotten", predictedMm: miss(-wanted) }, ...(held === 0 ? [] : [{ id: "turnSignTurned" as const, predictedMm: miss(-2 * wanted) }])];
+}
+
+function measureTarget(trace: LaneTrace, target: TargetId): Measured {
+  if (target === "x" || target === "y") return measurePlace(trace, target);
+  if (target === "rotation") return measureTurn(trace);
+  if (target === "workZ") return measureRegister(trace, target);
+  const tool = Number(target.slice(1));
+  if (target.startsWith("H")) return measureRegister(trace, `H${tool}`);
+  return target.startsWith("z") ? measureSum(trace, tool) : measureDiameter(trace, tool);
+}
+
+function ruleTarget(trace: LaneTrace, target: TargetId, marking: Marking, outOf: number): RegisterRuling {
+  const { held, wanted, closureMm, bias, evidence, method, figures, extra, tolerance } = measureTarget(trace, target);
+  const { setup, scale } = trace.final;
+  const known = targetSignatures(setup, target, figures);
+  const signatures: CauseSignature[] = [...extra, ...known.filter(({ id }) => !extra.some((one) => one.id === id))];
+  const toleranceMm = marking.tolerancesMm[tolerance];
+  const isWithin = Math.abs(closureMm) <= toleranceMm;
+  return {
+    target, held, wanted, closureMm, toleranceMm, biasMm: bias.biasMm, uMm: bias.uMm, outOf, signatures, method,
+    zeroAtMm: toleranceMm * marking.zeroAtMultiple,
+    marks: valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
+    contact: evidence.contact,
+    cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, bias, signatures, scale.countMm),
+  };
+}
 
 /** The marked result of a lane's whole log, by one marking revision. Pure: the same log gives the same ruling. */
 export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
   const trace = traceLane(log);
   const { setup } = trace.final;
   const { weights } = marking;
-  const values = AXES.map((axis) => ruleAxis(trace, axis, marking, weights.values / AXES.length));
+  const targets = targetsOf(setup);
+  const values = targets.map((target) => ruleTarget(trace, target, marking, weights.values / targets.length));
   const method = methodFindings(trace, weights.method);
   const safety = safetyFindings(trace, weights.safety);
   const earned = (findings: readonly Finding[]) => findings.reduce((sum, finding) => sum + ("marks" in finding ? finding.marks : 0), 0);
@@ -103,5 +244,19 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
     total: strands.reduce((sum, { marks }) => sum + marks, 0),
     outOf: strands.reduce((sum, { outOf }) => sum + outOf, 0),
     strands, school: schoolOf(trace), values, findings: [...method, ...safety], sheet: setup,
+  };
+}
+
+interface StoredRegisterRuling { axis: "x" | "y" | "z"; heldCounts: number; wantedCounts: number }
+
+/** Rulings of version 1 as this version shows them; newer ones as they are. */
+export function upgradeRuling(stored: Ruling): Ruling {
+  if (stored.version !== "1") return stored;
+  return {
+    ...stored, sheet: upgradeSetup(stored.sheet) as Ruling["sheet"],
+    values: stored.values.map((value) => {
+      const { axis, heldCounts, wantedCounts, ...rest } = value as unknown as StoredRegisterRuling & RegisterRuling;
+      return { ...rest, target: axis === "z" ? "z1" : axis, held: heldCounts / 1000, wanted: wantedCounts / 1000, method: null };
+    }),
   };
 }

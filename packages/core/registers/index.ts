@@ -1,10 +1,13 @@
 /** What registers mean: sums, displays, closures, and the schools that split one sum in different ways. */
 export { centerFromContacts, type CenterAnswer } from "./center";
+export { circleFromContacts, type CircleAnswer } from "./circle";
+export { cornerFromContacts, skewFromContacts, type CornerAnswer } from "./skew";
+export { sweepError, type SweepAnswer } from "./sweep";
 export { closureMill, type MillClosure } from "./closure";
 export { edgeFromContact, type Approach, type EdgeAnswer } from "./edge";
 export {
-  addToRegister, captureLength, captureOffset, captureWork, displayCounts, emptyMillRegisters, isMillRegisterId, lengthRows, machineFromDisplay,
-  millRegisterIds, readRegister, registerAxis, workOffsetNames, writeRegister,
+  addToRegister, captureLength, captureOffset, captureWork, displayCounts, emptyMillRegisters, isMillRegisterId, lengthRows, lengthSum, machineFromDisplay,
+  millRegisterIds, readRegister, registerAxis, registerKind, workOffsetNames, writeRegister,
   type Axis, type AxisCounts, type LengthCapture, type MillRegisterId, type MillRegisters, type WorkOffsetName,
 } from "./mill";
 export { latheGeometry, latheTouchValue, type LatheTouch } from "./lathe";

@@ -3,11 +3,12 @@ import type { Counts } from "../units";
 export type Axis = "x" | "y" | "z";
 export type AxisCounts = Readonly<Record<Axis, Counts>>;
 
-export const workOffsetNames = ["G54", "G55", "G56", "G57", "G58", "G59"] as const;
+/** The six work offsets, and the extended ones that a block calls as G54.1 P1 and so on. */
+export const workOffsetNames = ["G54", "G55", "G56", "G57", "G58", "G59", "P1", "P2", "P3", "P4", "P5", "P6"] as const;
 export type WorkOffsetName = (typeof workOffsetNames)[number];
 
-/** Rows of the length table that the bench shows. */
-export const lengthRows = [1, 2, 3] as const;
+/** Rows of the length and diameter tables; row n is tool n's. */
+export const lengthRows = [1, 2, 3, 4, 5, 6, 7, 8] as const;
 
 /** The offset registers of a mill, in counts. Closure sums them: see `closureMill`. */
 export interface MillRegisters {
@@ -15,10 +16,12 @@ export interface MillRegisters {
   readonly work: Readonly<Record<WorkOffsetName, AxisCounts>>;
   readonly lengthGeometry: Readonly<Record<number, Counts>>;
   readonly lengthWear: Readonly<Record<number, Counts>>;
+  readonly diameterGeometry: Readonly<Record<number, Counts>>;
+  readonly diameterWear: Readonly<Record<number, Counts>>;
 }
 
-/** "common.x", "G54.z", "H1" (length geometry), "HW1" (length wear). */
-export type MillRegisterId = `common.${Axis}` | `${WorkOffsetName}.${Axis}` | `H${number}` | `HW${number}`;
+/** "common.x", "G54.z", "P1.x", "H1" and "HW1" (length geometry and wear), "D1" and "DW1" (diameter geometry and wear). */
+export type MillRegisterId = `common.${Axis}` | `${WorkOffsetName}.${Axis}` | `${"H" | "HW" | "D" | "DW"}${number}`;
 
 /**
  * How a control takes a tool length at the press of one key (a machine setting):
@@ -33,7 +36,7 @@ const ZERO: AxisCounts = { x: 0, y: 0, z: 0 };
 export const millRegisterIds: readonly MillRegisterId[] = [
   ...AXES.map((axis) => `common.${axis}` as const),
   ...workOffsetNames.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as const)),
-  ...lengthRows.flatMap((row) => [`H${row}`, `HW${row}`] as MillRegisterId[]),
+  ...lengthRows.flatMap((row) => [`H${row}`, `HW${row}`, `D${row}`, `DW${row}`] as MillRegisterId[]),
 ];
 const KNOWN = new Set<string>(millRegisterIds);
 
@@ -43,16 +46,21 @@ export function emptyMillRegisters(): MillRegisters {
   const rows = Object.fromEntries(lengthRows.map((row) => [row, 0]));
   return {
     common: ZERO,
-    work: { G54: ZERO, G55: ZERO, G56: ZERO, G57: ZERO, G58: ZERO, G59: ZERO },
+    work: Object.fromEntries(workOffsetNames.map((name) => [name, ZERO])) as Record<WorkOffsetName, AxisCounts>,
     lengthGeometry: rows,
     lengthWear: rows,
+    diameterGeometry: rows,
+    diameterWear: rows,
   };
 }
 
+type RowTable = "lengthGeometry" | "lengthWear" | "diameterGeometry" | "diameterWear";
 type Place =
   | { table: "common"; axis: Axis }
   | { table: "work"; name: WorkOffsetName; axis: Axis }
-  | { table: "lengthGeometry" | "lengthWear"; row: number };
+  | { table: RowTable; row: number };
+
+const ROW_TABLES: Record<string, RowTable> = { H: "lengthGeometry", HW: "lengthWear", D: "diameterGeometry", DW: "diameterWear" };
 
 function placeOf(id: MillRegisterId): Place {
   const dot = id.indexOf(".");
@@ -61,11 +69,20 @@ function placeOf(id: MillRegisterId): Place {
     const name = id.slice(0, dot);
     return name === "common" ? { table: "common", axis } : { table: "work", name: name as WorkOffsetName, axis };
   }
-  const isWear = id.startsWith("HW");
-  return { table: isWear ? "lengthWear" : "lengthGeometry", row: Number(id.slice(isWear ? 2 : 1)) };
+  const [letters = ""] = /^[A-Z]+/.exec(id) ?? [];
+  const table = ROW_TABLES[letters];
+  if (!table) throw new Error(`placeOf: no such register: ${id}`);
+  return { table, row: Number(id.slice(letters.length)) };
 }
 
-/** The axis that a register moves; lengths move Z. */
+/** "offset" (common and work), "length" or "diameter". */
+export function registerKind(id: MillRegisterId): "offset" | "length" | "diameter" {
+  const { table } = placeOf(id);
+  if (table === "common" || table === "work") return "offset";
+  return table === "lengthGeometry" || table === "lengthWear" ? "length" : "diameter";
+}
+
+/** The axis that a register moves; lengths move Z, and a diameter is read on none: z stands for it. */
 export function registerAxis(id: MillRegisterId): Axis {
   const place = placeOf(id);
   return "axis" in place ? place.axis : "z";
@@ -77,8 +94,7 @@ export function readRegister(registers: MillRegisters, id: MillRegisterId): Coun
   switch (place.table) {
     case "common": return registers.common[place.axis];
     case "work": return registers.work[place.name][place.axis];
-    case "lengthGeometry": return registers.lengthGeometry[place.row] ?? 0;
-    case "lengthWear": return registers.lengthWear[place.row] ?? 0;
+    default: return registers[place.table][place.row] ?? 0;
   }
 }
 
@@ -90,50 +106,44 @@ export function writeRegister(registers: MillRegisters, id: MillRegisterId, coun
     case "common": return { ...registers, common: { ...registers.common, [place.axis]: counts } };
     case "work":
       return { ...registers, work: { ...registers.work, [place.name]: { ...registers.work[place.name], [place.axis]: counts } } };
-    case "lengthGeometry": return { ...registers, lengthGeometry: { ...registers.lengthGeometry, [place.row]: counts } };
-    case "lengthWear": return { ...registers, lengthWear: { ...registers.lengthWear, [place.row]: counts } };
+    default: return { ...registers, [place.table]: { ...registers[place.table], [place.row]: counts } };
   }
 }
 
 export const addToRegister = (registers: MillRegisters, id: MillRegisterId, counts: Counts): MillRegisters =>
   writeRegister(registers, id, readRegister(registers, id) + counts);
 
-const lengthSum = (registers: MillRegisters, lengthRow: number | null): Counts =>
+/** Geometry plus wear of a length row, counts; 0 when no row is in use. */
+export const lengthSum = (registers: MillRegisters, lengthRow: number | null): Counts =>
   lengthRow === null ? 0 : (registers.lengthGeometry[lengthRow] ?? 0) + (registers.lengthWear[lengthRow] ?? 0);
 
-/** What the work display reads: M − C − W, for Z less the length in use. */
-export function displayCounts(
-  registers: MillRegisters, machine: AxisCounts, work: WorkOffsetName, lengthRow: number | null,
-): AxisCounts {
+/** What the work display reads: M − C − W, for Z less the length in use (`lengthCounts`, 0 with length compensation off). */
+export function displayCounts(registers: MillRegisters, machine: AxisCounts, work: WorkOffsetName, lengthCounts: Counts): AxisCounts {
   const { common } = registers;
   const offset = registers.work[work];
   return {
     x: machine.x - common.x - offset.x,
     y: machine.y - common.y - offset.y,
-    z: machine.z - common.z - offset.z - lengthSum(registers, lengthRow),
+    z: machine.z - common.z - offset.z - lengthCounts,
   };
 }
 
 /** The machine position on one axis at which the display would read `display`; the inverse of `displayCounts`. */
-export function machineFromDisplay(
-  registers: MillRegisters, axis: Axis, display: Counts, work: WorkOffsetName, lengthRow: number | null,
-): Counts {
-  return display + registers.common[axis] + registers.work[work][axis] + (axis === "z" ? lengthSum(registers, lengthRow) : 0);
+export function machineFromDisplay(registers: MillRegisters, axis: Axis, display: Counts, work: WorkOffsetName, lengthCounts: Counts): Counts {
+  return display + registers.common[axis] + registers.work[work][axis] + (axis === "z" ? lengthCounts : 0);
 }
 
 /** The work offset that makes the display read `as` where the machine stands: W = M − C − as (for Z less the length in use). */
-export function captureWork(
-  registers: MillRegisters, axis: Axis, machine: Counts, as: Counts, lengthRow: number | null,
-): Counts {
-  return machine - registers.common[axis] - as - (axis === "z" ? lengthSum(registers, lengthRow) : 0);
+export function captureWork(registers: MillRegisters, axis: Axis, machine: Counts, as: Counts, lengthCounts: Counts): Counts {
+  return machine - registers.common[axis] - as - (axis === "z" ? lengthCounts : 0);
 }
 
 /** As `captureWork` for a work or common offset register: a common offset takes what the work offset in use leaves. */
 export function captureOffset(
-  registers: MillRegisters, id: MillRegisterId, machine: Counts, as: Counts, inUse: WorkOffsetName, lengthRow: number | null,
+  registers: MillRegisters, id: MillRegisterId, machine: Counts, as: Counts, inUse: WorkOffsetName, lengthCounts: Counts,
 ): Counts {
   const axis = registerAxis(id);
-  const solved = captureWork(registers, axis, machine, as, lengthRow);
+  const solved = captureWork(registers, axis, machine, as, lengthCounts);
   return id.startsWith("common") ? solved + registers.common[axis] - registers.work[inUse][axis] : solved;
 }
 

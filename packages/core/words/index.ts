@@ -2,5 +2,9 @@
 export { refusalWords } from "./refusals";
 export { coachWords, gateWords } from "./coach";
 export { figureWords, methodWords, mistakeWords } from "./mistakes";
-export { axisNames, causeWords, findingWords, registerWords, signatureWords, thingWords, surfaceWords, wobbleWords, feelWords, incidentWords, termWords, schoolWords } from "./ruling";
+export { causeWords, findingWords, signatureWords } from "./ruling";
+export {
+  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, questionWords, readingWords, registerWords, schoolWords,
+  surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, wobbleWords,
+} from "./names";
 export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";

@@ -1,22 +1,48 @@
 import type { IncidentCode } from "../bench/events";
-import type { TermName } from "../bench/commands";
-import type { Surface } from "../exercises";
-import type { Feel, Thing, Wobble } from "../instruments";
+import type { CheckName, TermName } from "../bench/commands";
+import type { MillLengthSchool, SetupTask, Surface, TargetId } from "../exercises";
+import { toolNumber, type Feel, type GapKind, type HandInstrument, type InstrumentName, type ProbeOutcome, type ProbeQuestion, type Thing, type ToolKind, type Wobble } from "../instruments";
 import type { Axis } from "../registers";
 
-const THINGS: Record<Thing, string> = { edgeFinder: "edge finder", pointedTool: "pointed tool", tool1: "tool 1" };
-export const thingWords = (thing: string): string => THINGS[thing as Thing] ?? thing;
+const INSTRUMENTS: Record<InstrumentName, string> = {
+  edgeFinder: "edge finder", pointedTool: "pointed tool", taster: "lever taster", probe: "spindle probe", indicator: "indicator",
+  paper: "paper", feeler: "feeler", block: "gauge block", pin: "gauge pin", lampGauge: "height gauge with lamp", plungerSetter: "plunger setter",
+  beamSetter: "beam setter", presetter: "presetter", caliper: "caliper", micrometer: "micrometer", rule: "rule",
+};
+export const instrumentWords = (instrument: InstrumentName | HandInstrument): string => INSTRUMENTS[instrument];
+/** An instrument by its name, a tool by its number. */
+export function thingWords(thing: string): string {
+  const number = toolNumber(thing as Thing);
+  return number === null || Number.isNaN(number) ? (INSTRUMENTS[thing as InstrumentName] ?? thing) : `tool ${number}`;
+}
+export const toolKindWords: Record<ToolKind, string> = { endMill: "end mill", drill: "drill", spotDrill: "spot drill", faceMill: "face mill" };
+export const gapKindWords: Record<GapKind, string> = { paper: "paper", feeler: "feeler", block: "gauge block", pin: "gauge pin" };
 
-const SURFACES: Record<Surface, string> = { stock: "part", frontJaw: "front jaw", backJaw: "back jaw", table: "table" };
+const SURFACES: Record<Surface, string> = {
+  stock: "part", boss: "boss", frontJaw: "front jaw", backJaw: "back jaw", stop: "stop", plate: "fixture plate", table: "table", setter: "setter", lampGauge: "height gauge",
+};
 export const surfaceWords = (surface: Surface): string => SURFACES[surface];
 
 export const axisNames: Record<Axis, string> = { x: "X", y: "Y", z: "Z" };
 
-/** "G54 X", "common Z", "H1 length", "H1 wear". */
+const ROWS: Record<string, string> = { H: "length", HW: "length wear", D: "diameter", DW: "diameter wear" };
+
+/** "G54 X", "G54.1 P1 X", "common Z", "H1 length", "H1 length wear", "D1 diameter". */
 export function registerWords(register: string): string {
-  const [table, axis] = register.split(".");
-  if (axis) return `${table} ${axis.toUpperCase()}`;
-  return register.startsWith("HW") ? `H${register.slice(2)} wear` : `H${register.slice(1)} length`;
+  const [table = "", axis] = register.split(".");
+  if (axis) return `${table.startsWith("P") ? `G54.1 ${table}` : table} ${axis.toUpperCase()}`;
+  const [, letters = "", row = ""] = /^([A-Z]+)(\d+)$/.exec(register) ?? [];
+  return `${letters.slice(0, 1)}${row} ${ROWS[letters] ?? ""}`;
+}
+
+/** What a ruling calls a value. */
+export function targetWords(target: TargetId): string {
+  if (target === "x" || target === "y") return `G54 ${axisNames[target]}`;
+  if (target === "rotation") return "Turn of the part";
+  if (target === "workZ") return "G54 Z";
+  const tool = target.slice(1);
+  if (target.startsWith("z")) return `Z with tool ${tool}`;
+  return target.startsWith("H") ? `H${tool} length` : `D${tool} diameter`;
 }
 
 export const wobbleWords: Record<Wobble, string> = {
@@ -34,17 +60,83 @@ export const incidentWords: Record<IncidentCode, string> = {
   finderBroken: "edge finder driven into something hard",
   toolChipped: "tool driven into something hard and chipped",
   noseStruck: "bare spindle nose driven into something hard",
-  paperUnderTurningTool: "hand and paper under a turning tool",
-  paperTorn: "paper torn",
+  paperUnderTurningTool: "hand and gauge under a turning tool",
+  paperTorn: "paper or feeler torn",
+  tasterBroken: "lever taster pushed past its travel",
+  probeBroken: "spindle probe driven into something hard",
+  indicatorBroken: "indicator driven into something hard",
+  startedWithInstrument: "spindle started with an instrument that must not turn",
+  changerStruck: "tool changer swung with an instrument in the spindle",
+  blockCrushed: "gauge block in the gap while the gap was closed",
+  gaugeDamaged: "height gauge pushed past its travel",
+  setterDamaged: "setter pushed past its travel",
 };
 
 export const termWords: Record<TermName, string> = {
-  tipRadius: "tip radius", edgeWork: "edge’s own work coordinate", paper: "paper", facing: "facing allowance",
-  moved: "moved since", lift: "height over the plane", other: "other",
+  tipRadius: "tip radius", edgeWork: "edge’s own work coordinate", paper: "paper or feeler", facing: "facing allowance",
+  moved: "moved since", lift: "height over the plane", other: "other", block: "block or gauge height", toolLength: "tool length", probeLength: "probe length",
+  halfSize: "half of a size", nominal: "nominal diameter",
 };
 
-export const schoolWords: Record<"part-touch" | "plane-lift" | "unclear", string> = {
+export const schoolWords: Record<MillLengthSchool | "unclear", string> = {
+  "gauge-line": "lengths from the gauge line, work Z the datum",
   "part-touch": "each tool touched on the part, work Z zero",
   "plane-lift": "tools touched on a fixed plane, work Z the lift",
+  master: "one master tool zero, the others their difference from it",
+  "offset-per-tool": "a work offset for each tool, length rows zero",
+  "block-in-wear": "tools touched on a block, the block in wear",
   unclear: "not to be told from the log",
 };
+
+export const taskWords: Record<SetupTask, { act: string; done: string }> = {
+  releaseStop: { act: "Release the stop", done: "stop released" },
+  lowRapid: { act: "Turn rapid down", done: "rapid turned down" },
+  wipeTaper: { act: "Wipe the taper", done: "taper wiped" },
+  seatOnParallels: { act: "Seat the blank on parallels", done: "blank on parallels" },
+  pushToStop: { act: "Push it to the stop", done: "blank at the stop" },
+  tapDown: { act: "Tap it down", done: "blank tapped down" },
+  dressBurr: { act: "Dress burr", done: "edges dressed" },
+  sweepJaw: { act: "Sweep the fixed jaw", done: "jaw swept true" },
+};
+
+export const checkWords: Record<CheckName, { name: string; asks: string }> = {
+  overZero: { name: "Stand over zero and look", asks: "How far off the drawing’s zero do you expect the point to stand?" },
+  knownHeight: { name: "Back to a known height", asks: "How high over what is below do you expect the tip to stand?" },
+  sameEdge: { name: "Touch the same edge again", asks: "At which machine figure do you expect the contact?" },
+  ruleBeside: { name: "Rule beside the tool", asks: "How long do you expect the tool to be, from the spindle nose?" },
+  liftedMove: { name: "A lifted move", asks: "At which machine Z do you expect the move to end?" },
+  sumByHand: { name: "The sum by hand", asks: "What do work Z and length add up to?" },
+};
+
+export const questionWords: Record<ProbeQuestion, { name: string; stand: string; size: string }> = {
+  face: { name: "One face", stand: "Stand before the face, below its top.", size: "look no further than" },
+  surface: { name: "A surface below", stand: "Stand over the surface.", size: "look no further than" },
+  twoOutside: { name: "Two faces from outside", stand: "Stand high over the middle.", size: "size between the faces, about" },
+  twoInside: { name: "Two faces from inside", stand: "Stand high over the middle of the opening.", size: "size between the faces, about" },
+  bore: { name: "Round hole", stand: "Stand high over the middle of the hole.", size: "diameter, about" },
+  boss: { name: "Round boss", stand: "Stand high over the middle of the boss.", size: "diameter, about" },
+  cornerOutside: { name: "Outside corner", stand: "Stand high over the corner.", size: "" },
+  cornerInside: { name: "Inside corner", stand: "Stand high over the corner.", size: "" },
+  angle: { name: "Angle of a face", stand: "Stand before the middle of the face, below its top.", size: "distance between the two contacts" },
+};
+
+export const outcomeWords: Record<ProbeOutcome, string> = {
+  found: "found", missed: "nothing met", stemTouched: "the stem touched, not the ball", driven: "driven into something",
+};
+
+/** The figures of a reading, by their names. */
+const FIGURES: Record<string, string> = {
+  at: "at", low: "low side", high: "high side", middle: "middle", between: "between contacts", x: "X", y: "Y", across: "between contacts across", angleDeg: "angle",
+  first: "first contact", second: "second contact", apart: "apart", trigger: "trigger Z", length: "length", diameter: "diameter", rpm: "at rev/min",
+  at0: "right", at90: "back", at180: "left", at270: "front", reach: "nose to tip", sizeX: "length", sizeY: "width", sizeZ: "height", thickness: "thickness",
+};
+export const figureName = (name: string): string => FIGURES[name] ?? thingWords(name);
+
+const READINGS: Record<string, string> = {
+  faceX: "face in X", faceY: "face in Y", middleX: "middle in X", middleY: "middle in Y", round: "round feature", corner: "corner", angle: "angle of a face", surface: "surface",
+  length: "length", diameter: "diameter", lengthAndDiameter: "length and diameter", reach: "reach of what is held", thickness: "thickness", sizeX: "blank along X",
+  sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
+};
+/** What a reading is of: "length of tool 3". */
+export const readingWords = (what: string, tool?: number): string =>
+  `${READINGS[what] ?? questionWords[what as ProbeQuestion]?.name.toLowerCase() ?? what}${tool === undefined ? "" : ` of tool ${tool}`}`;

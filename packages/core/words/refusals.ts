@@ -1,7 +1,8 @@
 import type { Refusal } from "../bench/refusals";
 import type { BlockDiagnostic } from "../gcode";
-import { formatCounts, type LengthRefusal } from "../units";
-import { registerWords, thingWords } from "./names";
+import { scales, showCounts, type LengthRefusal } from "../units";
+import { instrumentWords, registerWords, thingWords } from "./names";
+import type { InstrumentName } from "../instruments";
 
 type WordsFor<U extends { code: string }> = { [C in U["code"]]: (params: Extract<U, { code: C }>) => string };
 const render = <U extends { code: string }>(words: WordsFor<U>, problem: U): string =>
@@ -25,6 +26,8 @@ const blockWords: WordsFor<BlockDiagnostic> = {
   wordNeedsWhole: ({ word }) => `${word} needs a whole number. Nothing was run.`,
   wordOutOfRange: ({ word }) => `${word} is out of range: check the number. Nothing was run.`,
   lengthRowMissing: () => "G43 needs an H word that names the row of the length table. Nothing was run.",
+  rotationAngleMissing: () => "G68 needs an R word with the angle in degrees. Nothing was run.",
+  extendedMissing: () => "G54.1 needs a P word from 1 to 6. Nothing was run.",
   feedMissing: () => "G1 needs a feed: add an F word. Nothing was run.",
   changeWithoutTool: () => "M6 needs a tool: add a T word. Nothing was run.",
 };
@@ -46,7 +49,7 @@ const words: WordsFor<Refusal> = {
   noEdgeFinder: () => "There is no edge finder in the spindle: load it first.",
   finderDestroyed: () => "This edge finder is destroyed: take it out and load another.",
   notWithdrawn: () => "The tip still leans on the part: withdraw well clear of it first.",
-  paperNeedsTool: () => "Paper is felt under a solid tool: load tool 1 or the pointed tool.",
+  paperNeedsTool: () => "A gap is felt under something solid: load a tool, or use the bare nose.",
   paperNothingBelow: () => "There is no surface under the tool here: move over the part, a jaw or the table.",
   paperDoesNotGoUnder: () => "The paper does not go under the tool: raise Z a little.",
   paperInPlace: () => "There is paper under the tool: pull it out first.",
@@ -54,12 +57,40 @@ const words: WordsFor<Refusal> = {
   paperInGap: () => "There is paper under the tool: pull it out before the machine moves by itself.",
   burrDressedAlready: () => "The edges are dressed already.",
   spindleInTheWay: () => "The spindle is too near for a hand with a file: raise Z first.",
-  registerGuard: ({ register, from, to }) =>
-    `${registerWords(register)} would go from ${formatCounts(from)} to ${formatCounts(to)}, a large change: confirm it if it is meant.`,
-  registerOutOfRange: ({ register }) => `${registerWords(register)} holds at most ±999.999: check the number.`,
+  registerGuard: ({ register, from, to, unit }) =>
+    `${registerWords(register)} would go from ${showCounts(from, scales[unit ?? "mm"])} to ${showCounts(to, scales[unit ?? "mm"])}, a large change: confirm it if it is meant.`,
+  registerOutOfRange: ({ register }) => `${registerWords(register)} does not hold so large a number: check the decimal point.`,
   nothingToUndo: () => "There is no register change to take back.",
-  toolNotHere: ({ tool }) => `Tool ${tool} is not in the changer of this bench: only tool 1 is.`,
-  rowNotHere: ({ row }) => `Row H${row} is not in this length table: use H1 to H3.`,
+  toolNotHere: ({ tool }) => `Tool ${tool} is not on this bench: see the list on the sheet.`,
+  rowNotHere: ({ row }) => `Row H${row} is not in this length table: use H1 to H8.`,
+  stopIsHeld: () => "The stop is still pressed from the shift before: release it first.",
+  instrumentNotHere: ({ instrument }) => `There is no ${instrumentWords(instrument as InstrumentName)} on this bench: use what the drawer holds.`,
+  instrumentBroken: ({ thing }) => `The ${thingWords(thing)} is broken: take it out and load another.`,
+  notHeld: ({ thing }) => `Load the ${thingWords(thing)} first.`,
+  mustNotTurn: ({ thing }) => `The ${thingWords(thing)} must never turn under power: take it out before you start the spindle.`,
+  tasterTouches: () => "The ball leans on something: withdraw it, then true the taster.",
+  blockInGap: () => "There is a block in the gap: take it out before anything moves.",
+  blockNotInGap: () => "There is no block in the gap.",
+  gapThingNotHere: () => "That is not in the drawer: choose one that is.",
+  lampStandsAlready: () => "The height gauge stands already: take it away first.",
+  lampNotStanding: () => "The height gauge is in its box: stand it under the spindle first.",
+  lampPressed: () => "The plunger is pressed: raise Z before you take the gauge away.",
+  noRoomForGauge: () => "The height gauge does not go under what hangs there: raise Z first.",
+  taskNotHere: () => "That is done already on this bench.",
+  taskDoneAlready: () => "That is done already.",
+  seatFirst: () => "The blank does not lie on parallels yet: seat it, then tap it down.",
+  partIsGripped: () => "The vise grips this part: a tap would only bruise it.",
+  setterNeedsTool: () => "A setter measures a tool: bring one into the spindle, or touch the setter with the nose by hand.",
+  askNeedsPositive: () => "Give a size above zero and inside the machine, such as 50.",
+  askNeedsSide: () => "Say on which axis and to which side: choose both.",
+  doesNotMeasureThat: ({ by }) => `A ${by} does not measure that: take another instrument.`,
+  nothingToMeasure: () => "There is nothing like that here to measure.",
+  nothingToSweep: () => "There is no bore or boss here to carry the indicator round.",
+  diameterIsTyped: ({ register }) => `${registerWords(register)} is not a place: type the value that you measured.`,
+  nothingChanges: () => "Those registers hold exactly that already: nothing would change.",
+  noSuchReading: () => "That reading is not to be had any more: measure again.",
+  expectFirst: () => "Say first what you expect, then look.",
+  lookFirst: () => "Look before you judge.",
   noSuchLine: ({ line }) => `Line ${line} is not in the ledger any more.`,
   ledgerFull: () => "The ledger is full: strike a line that you do not need.",
   handUpAlready: () => "Your hand is up already: your instructor sees it.",

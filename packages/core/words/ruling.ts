@@ -1,11 +1,10 @@
 import type { CauseId } from "../diagnosis/cause";
-import type { MistakeId } from "../diagnosis/catalog";
+import { edgeOf, leftoverOf, paperOf } from "../exercises";
 import type { Finding, MethodStep } from "../grading/findings";
 import type { RegisterRuling, Ruling } from "../grading/ruling";
-import { formatCounts, formatMm, formatUm } from "../units";
-import { axisNames, incidentWords } from "./names";
-
-export { axisNames, feelWords, incidentWords, registerWords, schoolWords, surfaceWords, termWords, thingWords, wobbleWords } from "./names";
+import { formatMm, formatUm, scales, showLength } from "../units";
+import { axisNames, incidentWords, instrumentWords, targetWords } from "./names";
+import type { InstrumentName } from "../instruments";
 
 /** Short names, as they stand at a mark on the axis. */
 const CAUSES: Record<CauseId, string> = {
@@ -28,39 +27,48 @@ const CAUSES: Record<CauseId, string> = {
   noseCenterZ: "nose center set as the tip", librarySign: "sign of the library", feelerOnSome: "feeler on some tools only",
   axesSwapped: "X and Y swapped", schoolsMixed: "two schools mixed", probeLengthWrong: "wrong probe length", wearTwice: "wear entered twice",
   sensorConstant: "sensor constant left out", plateMetEarly: "plate met by edge or holder",
+  oneSideOnly: "one face only, no middle", notOverMiddle: "taken away from the middle", partMoved: "part moved after it was touched",
+  tasterNotTrued: "taster not trued", turnForgotten: "turn not called", turnSignTurned: "turn called the wrong way",
+  taperDirt: "dirt in the taper", notSeated: "part not tapped down", setterMoved: "setter moved, card out of date", presetterOff: "presetter out of date", chipOnTip: "chip on the tip",
   wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 
-export const signatureWords = (id: MistakeId): string => CAUSES[id];
+export const signatureWords = (id: CauseId): string => CAUSES[id];
 
-/** One name for the value as it stands in the ruling. */
-const valueName = (value: RegisterRuling): string => (value.axis === "z" ? "Z with tool 1" : `G54 ${axisNames[value.axis]}`);
+const isPlace = (value: RegisterRuling): value is RegisterRuling & { target: "x" | "y" } => value.target === "x" || value.target === "y";
+const show = (mm: number, sheet: Ruling["sheet"]): string => showLength(mm, scales[sheet.unit]);
+const contactMm = (value: RegisterRuling, sheet: Ruling["sheet"]): number => (value.contact ? (value.contact.counts / scales[sheet.unit].countsPerUnit) * (sheet.unit === "mm" ? 1 : 25.4) : 0);
 
-const direction = (value: RegisterRuling): string =>
-  value.axis === "z" ? (value.closureMm > 0 ? "high: the tip stands off" : "low: the tip cuts deep") : value.closureMm > 0 ? "high" : "low";
+function direction(value: RegisterRuling): string {
+  const isUp = value.closureMm > 0;
+  if (value.target === "rotation") return isUp ? "too far counter-clockwise" : "too far clockwise";
+  if (value.target.startsWith("d")) return isUp ? "too large" : "too small";
+  if (isPlace(value)) return isUp ? "high" : "low";
+  return isUp ? "high: the tip stands off" : "low: the tip cuts deep";
+}
 
 interface Words { readonly name: string; readonly headline: string; readonly body: string; readonly proof: string }
 
 function explainRadius(value: RegisterRuling, sheet: Ruling["sheet"]): string {
-  if (value.axis === "z" || !value.contact) return "";
-  const { approach } = sheet.edges[value.axis];
-  const r = sheet.tipDiameterMm / 2;
-  const edgeCounts = value.contact.counts + approach * r * 1000;
-  return `At the kick the spindle axis stood at ${formatCounts(value.contact.counts)}. The edge lies one tip radius further toward the part: ` +
-    `${formatCounts(value.contact.counts)} ${approach === 1 ? "+" : "−"} ${formatMm(r)} = ${formatCounts(edgeCounts)}.`;
+  if (!isPlace(value) || !value.contact || !value.method) return "";
+  const at = contactMm(value, sheet);
+  const r = Math.abs(value.method.offMm);
+  const by = value.method.by === "edgeFinder" ? "At the kick" : `At the contact of the ${instrumentWords(value.method.by as InstrumentName)}`;
+  return `${by} the spindle axis stood at ${show(at, sheet)}. The edge lies one tip radius further toward the part: ` +
+    `${show(at, sheet)} ${value.method.offMm > 0 ? "+" : "−"} ${show(r, sheet)} = ${show(at + value.method.offMm, sheet)}.`;
 }
 
 function explainEdgeWork(value: RegisterRuling, sheet: Ruling["sheet"]): string {
-  if (value.axis === "z") return "";
-  const o = sheet.edges[value.axis].edgeWorkMm;
-  return `That edge is ${axisNames[value.axis]} ${formatMm(o)}, not zero: the datum lies ${formatMm(Math.abs(o))} inside of it.`;
+  const edge = isPlace(value) ? edgeOf(sheet, value.target) : null;
+  if (!edge || !isPlace(value)) return "";
+  return `That edge is ${axisNames[value.target]} ${show(edge.edgeWorkMm, sheet)}, not zero: the datum lies ${show(Math.abs(edge.edgeWorkMm), sheet)} inside of it.`;
 }
 
 const zSum = (value: RegisterRuling, sheet: Ruling["sheet"]): string =>
   value.contact
-    ? `The paper was felt at Z ${formatCounts(value.contact.counts)}. Down to the datum: less the paper ${formatMm(sheet.paperMm)}` +
-      (sheet.facingAllowanceMm ? `, less the facing allowance ${formatMm(sheet.facingAllowanceMm)}` : "") +
-      ` = ${formatCounts(value.contact.counts - Math.round((sheet.paperMm + sheet.facingAllowanceMm) * 1000))}.`
+    ? `The touch was felt at Z ${show(contactMm(value, sheet), sheet)}. Down to the datum: less the paper ${show(paperOf(sheet), sheet)}` +
+      (sheet.facingAllowanceMm ? `, less the facing allowance ${show(sheet.facingAllowanceMm, sheet)}` : "") +
+      ` = ${show(contactMm(value, sheet) - paperOf(sheet) - sheet.facingAllowanceMm, sheet)}.`
     : "";
 
 type Explain = (term: { mm: number }, value: RegisterRuling, sheet: Ruling["sheet"]) => string;
@@ -69,15 +77,15 @@ type Explain = (term: { mm: number }, value: RegisterRuling, sheet: Ruling["shee
 const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   radiusForgotten: (_t, value, sheet) => `${explainRadius(value, sheet)} That radius is missing from your value.`,
   radiusSignTurned: (_t, value, sheet) => `${explainRadius(value, sheet)} Yours went the other way, away from the part.`,
-  diameterForRadius: (_t, value, sheet) => `${explainRadius(value, sheet)} Yours took the whole tip diameter ${formatMm(sheet.tipDiameterMm)}.`,
+  diameterForRadius: (_t, value, sheet) => `${explainRadius(value, sheet)} Yours took the whole tip diameter.`,
   edgeWorkForgotten: (_t, value, sheet) => `${explainEdgeWork(value, sheet)} That term is missing from your value.`,
   edgeWorkSignTurned: (_t, value, sheet) => `${explainEdgeWork(value, sheet)} Yours counted it to the wrong side.`,
-  otherEdge: (_t, value) => `The other ${axisNames[value.axis]} face was touched, a whole part away from the one that the drawing asks for.`,
+  otherEdge: (_t, value) => `The other ${isPlace(value) ? axisNames[value.target] : ""} face was touched, a whole part away from the one that the drawing asks for.`,
   paperForgotten: (_t, value, sheet) => `${zSum(value, sheet)} The paper is missing from your sum.`,
   paperWrongWay: (_t, value, sheet) => `${zSum(value, sheet)} Your sum has the paper with the opposite sign.`,
   facingForgotten: (_t, value, sheet) => `${zSum(value, sheet)} The facing allowance is missing from your sum.`,
   facingWrongWay: (_t, value, sheet) => `${zSum(value, sheet)} Your sum has the facing allowance with the opposite sign.`,
-  leftoverWorkZ: (_t, _v, sheet) => `G54 Z still held ${formatMm(sheet.leftoverWorkZMm)} from the job before. It adds to the length that you took on the part.`,
+  leftoverWorkZ: (_t, _v, sheet) => `G54 Z still held ${show(leftoverOf(sheet, "G54.z"), sheet)} from the job before. It adds to the length that you took on the part.`,
   capturedAfterLeaving: ({ mm }) => `The machine had moved ${formatMm(mm)} since the contact when the value was taken, and the move was not counted.`,
   burr: ({ mm }) => `The burr was still on that edge: the tip met it ${formatMm(Math.abs(mm))} before the face.`,
   edgeBreak: ({ mm }) => `The tip reached no further down than the broken edge, and met it ${formatMm(Math.abs(mm))} late.`,
@@ -85,14 +93,37 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   coarseClick: ({ mm }) => `The contact was found with a coarse click, ${formatMm(Math.abs(mm))} late.`,
   slowSpindle: () => "Below 400 rev/min the tip kicks late.",
   paperPinched: ({ mm }) => `The paper was pinched, not dragging: the tip stood ${formatMm(Math.abs(mm))} lower than one paper.`,
-  otherRegister: (_t, value) => `The value stands in another work offset; ${valueName(value)} itself was not changed.`,
-  neverSet: (_t, value) => `${valueName(value)} was never set: it still holds what it held at the start.`,
+  otherRegister: (_t, value) => `The value stands in another work offset; ${targetWords(value.target)} itself was not changed.`,
+  neverSet: (_t, value) => `${targetWords(value.target)} was never set: it still holds what it held at the start.`,
   noContact: () => "No contact was found before the value was set.",
-  liftMissing: () => "Tool 1 was touched on the plane, but the datum’s height over that plane was never found with it.",
+  liftMissing: () => "The tool was touched on the plane, but the datum’s height over that plane was never found with it.",
+  blockForgotten: () => "The gauge that stood in the gap is missing from your sum.",
+  blockWrongWay: () => "The gauge that stood in the gap was counted with the opposite sign.",
+  oneSideOnly: () => "One face was touched; a middle wants both, touched in the same way.",
+  notOverMiddle: ({ mm }) => `The value was taken ${formatMm(Math.abs(mm))} mm away from the middle that your contacts give, and that distance was not counted.`,
+  partMoved: () => "The part was moved after it was touched: what was found before no longer holds.",
+  tasterNotTrued: ({ mm }) => `The ball of the taster ran out of true by ${formatMm(Math.abs(mm))} toward that face; it was never set true.`,
+  turnForgotten: () => "The part lies turned and nothing was called for it.",
+  turnSignTurned: () => "The turn was called to the other side.",
+  taperDirt: ({ mm }) => `The taper was not wiped: the tool hung ${formatMm(Math.abs(mm))} mm low while it was measured.`,
+  notSeated: () => "The part was touched before it was tapped down; it came down afterwards.",
+  setterMoved: ({ mm }) => `The setter does not stand where its card says: every length from it is off by ${formatMm(Math.abs(mm))} mm. Touching it with the bare nose would have shown it.`,
+  presetterOff: ({ mm }) => `The presetter reads ${formatMm(Math.abs(mm))} mm ${mm > 0 ? "long" : "short"}: a known tool measured again would have shown it.`,
+  probeLengthWrong: ({ mm }) => `The probe is not as long as its card says: by ${formatMm(Math.abs(mm))} mm. It comes out whole where setter and work Z do not hang on the same probe.`,
+  chipOnTip: ({ mm }) => `Something hung on the tip in the beam and was measured with it: ${formatMm(Math.abs(mm))} mm.`,
+  spindleGrowth: ({ mm }) => `Measured still, used at speed: the spindle draws the tool up by ${formatMm(Math.abs(mm))} mm.`,
+  lengthNotCalled: () => "Length compensation was not on.",
+  neighborRow: () => "That is another tool’s length.",
+  schoolsMixed: () => "A length from the gauge line stands beside a work Z from a touched tool, or the reverse.",
+  radiusOnOneSide: () => "The radius stands in one of the two contacts. Between two contacts it cancels.",
+  dialTurnShort: () => "The small hand of the dial stood one turn away from zero.",
+  nominalForMeasured: () => "That is what is written on the cutter; measured it is another size.",
+  radiusInDiameter: () => "This control keeps diameters; that is a radius.",
+  diameterInRadius: () => "This control keeps radii; that is a diameter.",
   wholeSignTurned: () => "The number is right but for its sign.",
   decimalShifted: () => "The digits are right, the decimal point is one place off.",
   digitsSwapped: () => "Two neighboring digits changed places when it was typed.",
-  changedSinceTouch: ({ mm }) => `Tool 1 was chipped after it was touched and is ${formatMm(mm)} shorter now: after a strike nothing is trusted until it is measured again.`,
+  changedSinceTouch: ({ mm }) => `The tool was chipped after it was touched and is ${formatMm(mm)} shorter now: after a strike nothing is trusted until it is measured again.`,
 };
 
 const SINGLE_HEADLINE: Partial<Record<CauseId, string>> = {
@@ -104,19 +135,22 @@ const headlineOf = (id: CauseId): string => SINGLE_HEADLINE[id] ?? CAUSES[id];
 const percent = (probability: number): string =>
   probability > 0.995 ? "more than 99 in 100" : `about ${Math.max(1, Math.round(probability * 100))} in 100`;
 
+const valueOf = (value: RegisterRuling, figure: number, sheet: Ruling["sheet"]): string =>
+  value.target === "rotation" ? `${formatMm(figure)}°` : show(figure, sheet);
+
 /** The ruling of one value in words: headline, the working in the student's numbers, and how it is known. */
 export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
-  const name = valueName(value);
-  const off = formatMm(Math.abs(value.closureMm));
+  const name = targetWords(value.target);
+  const off = `${show(Math.abs(value.closureMm), sheet)} ${sheet.unit === "mm" ? "mm" : "in"}`;
   const { cause } = value;
-  const holds = ` You hold ${formatCounts(value.heldCounts)}; it should be ${formatCounts(value.wantedCounts)}.`;
+  const holds = ` You hold ${valueOf(value, value.held, sheet)}; it should be ${valueOf(value, value.wanted, sheet)}.`;
   if (cause.kind === "none" && Math.abs(value.closureMm) <= value.toleranceMm) {
     return {
       name, headline: `${name} is right, within ${formatUm(Math.abs(value.closureMm)).replace("+", "")} µm.`, proof: "",
       body: `The method itself leads one to expect ${formatUm(value.biasMm)} µm, give or take ${formatUm(2 * value.uMm).replace("+", "")}.`,
     };
   }
-  const lead = `${name} is ${off} mm ${direction(value)}`;
+  const lead = value.target === "rotation" ? `${name} is ${direction(value)}: the far end misses by ${off}` : `${name} is ${off} ${direction(value)}`;
   if (cause.kind === "proven") {
     return {
       name, headline: `${lead}. Cause: ${cause.terms.map(({ id }) => headlineOf(id)).join(" and ")}.`,
@@ -127,11 +161,12 @@ export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words
   if (cause.kind === "inferred") {
     const [first] = cause.ranked;
     const ids = (first?.ids ?? []) as CauseId[];
+    const predicted = (id: CauseId) => value.signatures.find((one) => one.id === id)?.predictedMm ?? 0;
     const others = cause.ranked.slice(1).filter(({ ids: rest }) => rest.length > 0)
       .map(({ ids: rest, probability }) => `${rest.map((id) => CAUSES[id as CauseId] ?? id).join(" with ")} (${percent(probability)})`);
     return {
       name, headline: `${lead}. Most likely: ${ids.map(headlineOf).join(" and ")}.`,
-      body: ids.map((id) => EXPLAIN[id]?.({ mm: 0 }, value, sheet) ?? "").join(" ") + holds,
+      body: ids.map((id) => EXPLAIN[id]?.({ mm: predicted(id) }, value, sheet) ?? "").join(" ") + holds,
       proof: `Inferred from the number, the log leaves it open: ${percent(first?.probability ?? 0)}.${others.length ? ` Also possible: ${others.join(", ")}.` : ""}`,
     };
   }
@@ -145,11 +180,17 @@ const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   homedFirst: { done: "Reference return before anything moved.", missed: "The machine was moved before its reference return." },
   burrBeforeTouch: { done: "Burr dressed before the first touch.", missed: "The edges were touched before the burr was dressed." },
   speedStated: { done: "Every spindle start stated its speed.", missed: "A spindle start left the speed to memory, or the spindle was never started." },
-  twoKicksX: { done: "X: two kicks agreed.", missed: "X: there were no two kicks that agree; one reading can deceive." },
-  twoKicksY: { done: "Y: two kicks agreed.", missed: "Y: there were no two kicks that agree; one reading can deceive." },
-  finestX: { done: "X: the last kick was found at the finest click.", missed: "X: the last kick was not found at the finest click." },
-  finestY: { done: "Y: the last kick was found at the finest click.", missed: "Y: the last kick was not found at the finest click." },
-  finestPaper: { done: "Paper felt at the finest click.", missed: "The paper was not felt at the finest click." },
+  seatedFirst: { done: "Blank seated and the vise looked after before the first touch.", missed: "Something was touched before the blank was seated as the sheet asks." },
+  twoKicksX: { done: "X: two contacts agreed.", missed: "X: there were no two contacts that agree; one reading can deceive." },
+  twoKicksY: { done: "Y: two contacts agreed.", missed: "Y: there were no two contacts that agree; one reading can deceive." },
+  finestX: { done: "X: the last contact was found at the finest click.", missed: "X: the last contact was not found at the finest click." },
+  finestY: { done: "Y: the last contact was found at the finest click.", missed: "Y: the last contact was not found at the finest click." },
+  finestPaper: { done: "Every tool was touched at the finest click, or measured by a cycle.", missed: "Not every tool was touched at the finest click." },
+  tasterTrued: { done: "Taster trued before its first contact.", missed: "The taster was not trued before its first contact." },
+  toolWiped: { done: "Taper wiped before the first tool.", missed: "The taper was not wiped before the first tool went in." },
+  tipClean: { done: "Tip blown clean before the beam.", missed: "No tip was blown clean before it was measured in the beam." },
+  checkedBefore: { done: "One check made with its expectation said first, and judged as it looked.", missed: "No check was made with its expectation said first and judged as it looked." },
+  spindleLooked: { done: "Looked at what hung in the spindle, and put the pockets right.", missed: "The control believed one tool and the spindle held another; the pockets were not put right in time." },
   lookedTwoSides: { done: "Stood over zero and looked from two sides.", missed: "The zero was not looked at from two sides with the pointed tool." },
 };
 

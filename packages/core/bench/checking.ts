@@ -1,0 +1,69 @@
+import { lowCorner } from "../exercises";
+import { boxOf } from "../geometry";
+import { displayCounts } from "../registers";
+import { accept, refuse, type Result } from "../result";
+import { parseLengthMm, toCounts, toMm } from "../units";
+import type { CommandOf } from "./commands";
+import type { LaneEvent } from "./events";
+import { seenLengthMm, seenRoomMm, seenScene, surfaceBelow } from "./eye";
+import type { Refusal } from "./refusals";
+import type { LaneState } from "./state";
+
+type Decision = Result<LaneEvent[], Refusal>;
+
+/** Well above the part, by eye, mm. */
+const WELL_ABOVE_MM = 10;
+/** Over zero, by the display, mm. */
+const OVER_ZERO_MM = 0.01;
+const toHalf = (mm: number): number => Math.round(mm * 2) / 2;
+
+/** The display says zero in X and Y, with the pointed tool well above the part. */
+export function standsOverZero(state: LaneState): boolean {
+  const { registers, position, modal, scale } = state;
+  const display = displayCounts(registers, position, modal.workOffset, 0);
+  const near = toCounts(OVER_ZERO_MM, scale);
+  return state.holds === "pointedTool" && Math.abs(display.x) <= near && Math.abs(display.y) <= near && seenRoomMm(state, "pointedTool") >= WELL_ABOVE_MM;
+}
+
+/** How far the spindle axis stands, by eye, from where the drawing has its zero, mm; on the drawn scene only. */
+function offZeroMm(state: LaneState): number {
+  const { setup, position, scale } = state;
+  const { stock } = seenScene(state);
+  const box = boxOf(stock);
+  const zero = { x: box.low.x - lowCorner(setup, setup.partSizeMm, "x"), y: box.low.y - lowCorner(setup, setup.partSizeMm, "y") };
+  return toHalf(Math.hypot(toMm(position.x, scale) - zero.x, toMm(position.y, scale) - zero.y));
+}
+
+/** Height of the tip over what is below, as a rule beside it reads on the drawn scene, mm; null over nothing. */
+function heightMm(state: LaneState): number | null {
+  const on = surfaceBelow(state);
+  const solid = on && seenScene(state)[on];
+  return solid ? toHalf(toMm(state.position.z, state.scale) - seenLengthMm(state, state.holds) - solid.highZ) : null;
+}
+
+/** What is expected, said before anyone looks. */
+export function expectCheck(state: LaneState, { check, text, tool }: CommandOf<"expectCheck">): Decision {
+  const read = parseLengthMm(text, state.setup.unit);
+  if (!read.ok) return refuse({ code: "text", problem: read.error });
+  return accept([{ type: "checkExpected", check, mm: read.value, ...(tool === undefined ? {} : { tool }) }]);
+}
+
+/** The look itself: what an eye or a rule tells; null where the figure stands in the log already (a touch, a sum, a lifted move). */
+export function lookCheck(state: LaneState): Decision {
+  if (!state.check) return refuse({ code: "expectFirst" });
+  const seenMm = (): number | null => {
+    switch (state.check?.check) {
+      case "overZero": return offZeroMm(state);
+      case "knownHeight": return heightMm(state);
+      case "ruleBeside": return state.holds ? seenLengthMm(state, state.holds) : null;
+      default: return null;
+    }
+  };
+  return accept([{ type: "checkLooked", seenMm: seenMm() }]);
+}
+
+export function judgeCheck(state: LaneState, isAsExpected: boolean): Decision {
+  if (!state.check) return refuse({ code: "expectFirst" });
+  return state.check.looked ? accept([{ type: "checkJudged", isAsExpected }]) : refuse({ code: "lookFirst" });
+}
+

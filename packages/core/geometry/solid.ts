@@ -1,0 +1,82 @@
+import type { BoxMm, PointMm, UprightCylinder } from "./contact";
+
+/** What stands on the table: an outline seen from above between two heights, perhaps with a round hole from the top. Machine frame, mm. */
+export interface Solid {
+  readonly plan: PlanOutline;
+  readonly lowZ: number;
+  readonly highZ: number;
+  readonly hole?: { readonly x: number; readonly y: number; readonly radiusMm: number } | undefined;
+}
+export type PlanOutline =
+  | { readonly kind: "rect"; readonly x: number; readonly y: number; readonly halfX: number; readonly halfY: number; readonly angleDeg: number }
+  | { readonly kind: "disc"; readonly x: number; readonly y: number; readonly radiusMm: number };
+
+const RAD = Math.PI / 180;
+
+/** A place turned counter-clockwise by an angle about (0, 0). */
+export function turned(x: number, y: number, angleDeg: number): { x: number; y: number } {
+  const [c, s] = [Math.cos(angleDeg * RAD), Math.sin(angleDeg * RAD)];
+  return { x: c * x - s * y, y: s * x + c * y };
+}
+
+/** Distance from (x, y) to the outline, below zero inside; a hole's wall counts from within the hole. */
+export function planGap({ plan, hole }: Solid, x: number, y: number): number {
+  let outside: number;
+  if (plan.kind === "disc") outside = Math.hypot(x - plan.x, y - plan.y) - plan.radiusMm;
+  else {
+    const at = plan.angleDeg === 0 ? { x: x - plan.x, y: y - plan.y } : turned(x - plan.x, y - plan.y, -plan.angleDeg);
+    const dx = Math.abs(at.x) - plan.halfX;
+    const dy = Math.abs(at.y) - plan.halfY;
+    outside = dx > 0 && dy > 0 ? Math.hypot(dx, dy) : Math.max(dx, dy);
+  }
+  return hole ? Math.max(outside, hole.radiusMm - Math.hypot(x - hole.x, y - hole.y)) : outside;
+}
+
+/** How far an upright cylinder (tip at `tip`) stands from the solid; below zero it stands in it. Changes no faster than the tip moves. */
+export function solidGap(solid: Solid, tip: PointMm, { radiusMm, fromMm, toMm }: UprightCylinder): number {
+  return Math.max(planGap(solid, tip.x, tip.y) - radiusMm, tip.z + fromMm - solid.highZ, solid.lowZ - (tip.z + toMm));
+}
+
+/** The smallest axis-parallel box round the solid. */
+export function boxOf({ plan, lowZ, highZ }: Solid): BoxMm {
+  let [rx, ry] = [0, 0];
+  if (plan.kind === "disc") [rx, ry] = [plan.radiusMm, plan.radiusMm];
+  else {
+    const [c, s] = [Math.abs(Math.cos(plan.angleDeg * RAD)), Math.abs(Math.sin(plan.angleDeg * RAD))];
+    [rx, ry] = [c * plan.halfX + s * plan.halfY, s * plan.halfX + c * plan.halfY];
+  }
+  return { low: { x: plan.x - rx, y: plan.y - ry, z: lowZ }, high: { x: plan.x + rx, y: plan.y + ry, z: highZ } };
+}
+
+/** Steps along a move are never shorter than this, mm; a grazing move does not stand still. */
+const LEAST_STEP_MM = 0.004;
+const HALVINGS = 40;
+
+/**
+ * How far along a straight move of the tip (0 start, 1 end) the cylinder first enters the solid; null when it stays out.
+ * The gap never changes faster than the tip moves, so a step as long as the gap cannot jump over a contact.
+ */
+export function firstContact(from: PointMm, to: PointMm, cylinder: UprightCylinder, solid: Solid): number | null {
+  const length = Math.hypot(to.x - from.x, to.y - from.y, to.z - from.z);
+  if (length === 0) return null;
+  const gapAt = (t: number) =>
+    solidGap(solid, { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z: from.z + (to.z - from.z) * t }, cylinder);
+  let free = 0;
+  let gap = gapAt(0);
+  if (gap < 0) return 0;
+  for (let t = 0; t < 1;) {
+    t = Math.min(1, free + Math.max(gap, LEAST_STEP_MM) / length);
+    gap = gapAt(t);
+    if (gap < 0) {
+      let inside = t;
+      for (let i = 0; i < HALVINGS; i++) {
+        const middle = (free + inside) / 2;
+        if (gapAt(middle) < 0) inside = middle;
+        else free = middle;
+      }
+      return free;
+    }
+    free = t;
+  }
+  return null;
+}
