@@ -21,6 +21,7 @@ import lengthsAtSpeed from "./exercises/lengths-at-speed.json" with { type: "jso
 import middleBetweenJaws from "./exercises/middle-between-jaws.json" with { type: "json" };
 import plateBoreProbe from "./exercises/plate-bore-probe.json" with { type: "json" };
 import plateBoreSweep from "./exercises/plate-bore-sweep.json" with { type: "json" };
+import platePocketProbe from "./exercises/plate-pocket-probe.json" with { type: "json" };
 import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
 import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" };
 import rollerBracketBackRight from "./exercises/roller-bracket-back-right.json" with { type: "json" };
@@ -37,7 +38,7 @@ const read = (file: { exercise: unknown; marking: unknown }): ExerciseFile => ({
 /** The pack, in the order in which an evening class would take it: edges, middles, bores, lengths, another part, diameters, doubts. */
 export const demoExercises: readonly ExerciseFile[] = [
   focuserPlateLowerLeft, rollerBracketBackRight, bracketColdMachine, inchBracket, clampCornerTaster, clampMiddleFinder,
-  clampMiddleTaster, clampMiddleProbe, plateBoreSweep, plateBoreProbe, bracketBossSweep, plateSkewed, fiveToolsFree, fiveToolsGaugeLine,
+  clampMiddleTaster, clampMiddleProbe, plateBoreSweep, plateBoreProbe, platePocketProbe, bracketBossSweep, plateSkewed, fiveToolsFree, fiveToolsGaugeLine,
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
 ].map(read);

@@ -3,7 +3,7 @@ import { markingSchema } from "@probe-lane/core/exercises";
 import { rule } from "@probe-lane/core/grading";
 import { traceLane } from "@probe-lane/core/diagnosis";
 import { causeWords, findingWords, gateWords } from "@probe-lane/core/words";
-import { formatCounts } from "@probe-lane/core/units";
+import { scales, showCounts } from "@probe-lane/core/units";
 import { z } from "zod";
 import type { Console } from "./commands";
 
@@ -25,10 +25,12 @@ export function replayLane(text: string, { print, complain }: Console): number {
   const { final } = traceLane(log);
   const seen = observe(final, "instructor");
   print(`${seen.sheet.title}: ${log.length} entries${seen.isHandedIn ? ", handed in" : ", open"}`);
-  print(`machine  X ${formatCounts(seen.machine.x)}  Y ${formatCounts(seen.machine.y)}  Z ${formatCounts(seen.machine.z)}`);
+  const show = (counts: number) => showCounts(counts, scales[seen.sheet.unit]);
+  print(`machine  X ${show(seen.machine.x)}  Y ${show(seen.machine.y)}  Z ${show(seen.machine.z)}`);
   const { G54 } = seen.registers.work;
-  print(`G54      X ${formatCounts(G54.x)}  Y ${formatCounts(G54.y)}  Z ${formatCounts(G54.z)}   H1 ${formatCounts(seen.registers.lengthGeometry[1] ?? 0)}`);
-  print(`gates    ${seen.gates.map(({ name, isPassed }) => `${isPassed ? "✓" : "·"} ${gateWords[name]}`).join("   ")}`);
+  const rows = seen.sheet.tools.map(({ number }) => `H${number} ${show(seen.registers.lengthGeometry[number] ?? 0)}`).join("  ");
+  print(`G54      X ${show(G54.x)}  Y ${show(G54.y)}  Z ${show(G54.z)}   ${rows}`);
+  print(`gates    ${seen.gates.map((gate) => `${gate.isPassed ? "✓" : "·"} ${gateWords(gate)}`).join("   ")}`);
   const ruling = rule(log, record.marking);
   print(`total    ${ruling.total.toFixed(1)} of ${ruling.outOf}   ${ruling.strands.map(({ name, marks, outOf }) => `${name} ${marks.toFixed(1)}/${outOf}`).join("   ")}`);
   for (const value of ruling.values) {

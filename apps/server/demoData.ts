@@ -22,15 +22,19 @@ async function addPerson(tx: Writer, classId: string, person: { login: string; n
   return row.id;
 }
 
-async function addAssignments(tx: Writer, classId: string, now: Date): Promise<Map<string, string>> {
+/** The first two exercises are due; the rest of the pack lies on the practice shelf. Those the class has already are left alone. */
+const DUE = 2;
+
+async function addAssignments(tx: Writer, classId: string, now: Date, has: ReadonlySet<string> = new Set()): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
   for (const [place, { exercise, marking }] of demoExercises.entries()) {
+    if (has.has(exercise.id)) continue;
     const key = { exerciseId: exercise.id, exerciseVersion: exercise.version };
     await tx.insert(exercises).values({ id: exercise.id, version: exercise.version, body: exercise }).onConflictDoNothing();
     await tx.insert(markingRevisions).values({ ...key, revision: marking.revision, body: marking }).onConflictDoNothing();
-    const dueAt = new Date(now.getTime() + (place + 1) * 3 * 24 * 60 * MINUTE_MS);
+    const dueAt = place < DUE ? new Date(now.getTime() + (place + 1) * 3 * 24 * 60 * MINUTE_MS) : null;
     const [row] = await tx.insert(assignments)
-      .values({ classId, ...key, place, dueAt, isCoachOn: place === 0, attemptsAllowed: ATTEMPTS_ALLOWED }).returning({ id: assignments.id });
+      .values({ classId, ...key, place, dueAt, isCoachOn: place !== 1, attemptsAllowed: ATTEMPTS_ALLOWED }).returning({ id: assignments.id });
     if (row) ids.set(exercise.id, row.id);
   }
   return ids;
@@ -42,7 +46,7 @@ async function addLane(
   { exerciseId, habits, minutesAgo, raisesHand }: (typeof demoClass)["students"][number]["lanes"][number] & { raisesHand?: boolean },
 ): Promise<void> {
   const { exercise, marking } = findDemoExercise(exerciseId);
-  const isCoachOn = demoExercises[0]?.exercise.id === exerciseId;
+  const isCoachOn = demoExercises[1]?.exercise.id !== exerciseId;
   const lane = new LaneDriver(exercise, randomUUID(), { isCoachOn, startMs: now.getTime() - minutesAgo * MINUTE_MS, commandMs: 4000 });
   workLane(lane, habits);
   if (raisesHand) lane.do({ type: "raiseHand" });
@@ -81,7 +85,11 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
   const accounts = `Demo accounts: instructor ${demoClass.instructor.login}, students ${demoClass.students.slice(0, 3).map(({ login }) => login).join(", ")} …; ` +
     `password of all: ${DEMO_PASSWORD}`;
   const [existing] = await db.select({ id: classes.id }).from(classes).where(eq(classes.name, demoClass.name)).limit(1);
-  if (existing && !reset) return accounts;
+  if (existing && !reset) {
+    const has = await db.select({ id: assignments.exerciseId }).from(assignments).where(eq(assignments.classId, existing.id));
+    await addAssignments(db, existing.id, now, new Set(has.map(({ id }) => id)));
+    return accounts;
+  }
   const passwordHash = await hash(DEMO_PASSWORD, { salt: randomBytes(16) });
   await db.transaction(async (tx) => {
     if (existing) {

@@ -28,7 +28,7 @@ function goBeside(lane: LaneDriver, axis: Flat, approach: 1 | -1, standOffMm: nu
 }
 
 /** Kicks on one face, twice unless the habit says otherwise; returns the last, mm. */
-export function kickFace(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits): number {
+function kickFace(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits): number {
   const side: Side = axis === "x" ? "left" : "front";
   goBeside(lane, axis, approach, lane.seen.sheet.tipDiameterMm / 2 + 4);
   lane.do({ type: "lookFrom", side });
@@ -85,7 +85,7 @@ export function findEdge(lane: LaneDriver, axis: Flat, habits: Habits): void {
 }
 
 /** Both hands of the dial to zero, and once more; returns where that was, mm. */
-export function dialZero(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits): number {
+function dialZero(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits): number {
   goBeside(lane, axis, approach, 3);
   for (let time = 0; time < (habits.oneKick ? 1 : 2); time++) {
     if (time > 0) lane.do({ type: "jog", axis, direction: away(approach), clicks: 25, size: "coarse" });

@@ -5,7 +5,7 @@ import { edgeByDial, findEdge, middleByTouch, trueTaster } from "./edges";
 import type { Habits } from "./habits";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, swapTo, text } from "./moves";
-import { middleByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
+import { middleByProbe, pocketByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
 
 export type { Habits } from "./habits";
 
@@ -44,7 +44,8 @@ function findPlaces(lane: LaneDriver, habits: Habits): void {
   const stop = (at: Habits["stopsAfter"]) => habits.stopsAfter === at;
   if (sheet.isSkewed) skewedCorner(lane, habits);
   else if (sheet.datum.kind === "feature") {
-    if (has("indicator")) sweepRound(lane, habits);
+    if (sheet.feature?.kind === "pocket") pocketByProbe(lane, habits);
+    else if (has("indicator")) sweepRound(lane, habits);
     else roundByProbe(lane, habits);
   } else if (sheet.datum.kind === "middle") {
     if (has("probe")) {

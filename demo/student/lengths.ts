@@ -22,7 +22,7 @@ function set(lane: LaneDriver, register: MillRegisterId, mm: number): void {
 }
 
 /** Lowers the tip onto paper until it drags; returns the machine Z, mm. */
-export function touchPaper(lane: LaneDriver, surface: Surface, id = "paper"): number {
+function touchPaper(lane: LaneDriver, surface: Surface, id = "paper"): number {
   standAt(lane, placeOn(lane, surface), (lane.seen.boxes[surface]?.high.z ?? 0) + 2);
   reachIn(lane);
   lane.do({ type: "placePaper", id });

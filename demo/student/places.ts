@@ -50,6 +50,19 @@ function featureAt(lane: LaneDriver): { x: number; y: number } {
   return { x: stock.low.x + x, y: stock.low.y + y };
 }
 
+/** The middle of a pocket: two faces from inside, along each axis. */
+export function pocketByProbe(lane: LaneDriver, habits: Habits): void {
+  const { feature } = lane.seen.sheet;
+  swapTo(lane, "probe");
+  standAt(lane, featureAt(lane), lane.seen.boxes.stock.high.z + HIGH_MM);
+  for (const axis of ["x", "y"] as const) {
+    const size = (axis === "x" ? feature?.diameterMm : feature?.acrossYMm) ?? 0;
+    const { values, outcome } = askTwice(lane, "twoInside", { axis, size: text(lane, size + (habits.wrongSizeMm ?? 0)), depth: text(lane, HIGH_MM + DEEP_MM) }, habits);
+    if (outcome !== "found") return;
+    typeIn(lane, axis, values.middle ?? 0);
+  }
+}
+
 export function roundByProbe(lane: LaneDriver, habits: Habits): void {
   const { sheet, boxes } = lane.seen;
   const size = measured(lane, "feature") + (habits.wrongSizeMm ?? 0);
@@ -66,7 +79,7 @@ export function roundByProbe(lane: LaneDriver, habits: Habits): void {
 /** The indicator carried round, the spindle moved by half of what opposite readings differ by, until hardly anything moves. */
 export function sweepRound(lane: LaneDriver, habits: Habits): void {
   const { sheet, boxes } = lane.seen;
-  const kind = sheet.feature?.kind ?? "bore";
+  const kind = sheet.feature?.kind === "boss" ? "boss" : "bore";
   swapTo(lane, "indicator");
   standAt(lane, featureAt(lane), (kind === "bore" ? boxes.stock.high.z : (boxes.boss?.high.z ?? 0)) - 3);
   for (let time = 0; time < 6; time++) {

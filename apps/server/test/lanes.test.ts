@@ -106,7 +106,7 @@ describe("what leaves the server", () => {
     const { rows: [row] } = await server.pool.query<{ event: { truth: Truth; finderOwnKickMm: number } }>("select event from lane_events where attempt_id = $1 and seq = 1", [lane]);
     if (!row) throw new Error("the lane has no first event");
     const { truth, finderOwnKickMm } = row.event;
-    const hidden = [...Object.values(truth.datumMm), ...Object.values(truth.lengthsMm), ...Object.values(truth.burrMm), truth.sheetMm, truth.edgeBreakMm, truth.seed, finderOwnKickMm].map(String);
+    const hidden = [...Object.values(truth.datumMm), ...Object.values(truth.lengthsMm), ...Object.values(truth.burrMm), ...Object.values(truth.gapsMm), truth.edgeBreakMm, truth.seed, finderOwnKickMm].map(String);
     const said = [
       (await student.call("GET", `/lanes/${lane}`)).text, (await student.call("GET", "/lanes")).text,
       (await tab.post(tab.batch([{ type: "home" }, { type: "setDoor", isOpen: true }, { type: "load", thing: "edgeFinder" }, { type: "lookFrom", side: "left" }]))).text,

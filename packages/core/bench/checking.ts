@@ -56,7 +56,7 @@ export function lookCheck(state: LaneState): Decision {
       case "overZero": return offZeroMm(state);
       case "knownHeight": return heightMm(state);
       case "ruleBeside": return state.holds ? seenLengthMm(state, state.holds) : null;
-      default: return null;
+      case "sameEdge": case "liftedMove": case "sumByHand": case undefined: return null;
     }
   };
   return accept([{ type: "checkLooked", seenMm: seenMm() }]);

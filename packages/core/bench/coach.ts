@@ -1,4 +1,4 @@
-import { edgeOf } from "../exercises";
+import { edgeOf, type SetupTask } from "../exercises";
 import { toMm, scales } from "../units";
 import type { Gate } from "./gates";
 import type { Observation } from "./observe";
@@ -11,7 +11,7 @@ export const coachCodes = [
   "doTask", "findPlace", "findTurn", "loadTool", "measureLength", "touchWork", "measureDiameter", "checkIt",
 ] as const;
 export type CoachCode = (typeof coachCodes)[number];
-export interface CoachStep { readonly code: CoachCode; readonly axis?: "x" | "y" | "z"; readonly tool?: number | undefined; readonly task?: string | undefined }
+export interface CoachStep { readonly code: CoachCode; readonly axis?: "x" | "y" | "z"; readonly tool?: number | undefined; readonly task?: SetupTask | undefined }
 
 type Seen = Omit<Observation, "coach">;
 

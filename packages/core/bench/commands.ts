@@ -25,7 +25,7 @@ export const checkNames = ["overZero", "knownHeight", "sameEdge", "ruleBeside", 
 export type CheckName = (typeof checkNames)[number];
 
 /** What caliper, micrometer and rule can be put to. */
-export const measurable = ["toolDiameter", "toolReach", "gapThing", "stockX", "stockY", "stockZ", "feature"] as const;
+const measurable = ["toolDiameter", "toolReach", "gapThing", "stockX", "stockY", "stockZ", "feature"] as const;
 export type Measurable = (typeof measurable)[number];
 
 const axis = z.enum(["x", "y", "z"]);

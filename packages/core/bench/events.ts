@@ -18,7 +18,7 @@ const approach = z.union([z.literal(1), z.literal(-1)]);
 const surface = z.enum(surfaces);
 
 /** Incidents: what went wrong, whether it says so at once, whether safety fails outright by it. */
-export const incidentCodes = [
+const incidentCodes = [
   "finderThrown", "finderBent", "finderBroken", "toolChipped", "noseStruck", "paperUnderTurningTool", "paperTorn",
   "tasterBroken", "probeBroken", "indicatorBroken", "startedWithInstrument", "changerStruck", "blockCrushed", "gaugeDamaged", "setterDamaged",
 ] as const;

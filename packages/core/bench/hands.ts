@@ -15,7 +15,7 @@ import type { LaneState } from "./state";
 type Decision = Result<LaneEvent[], Refusal>;
 
 /** The command needs hands in the machine: door open, spindle still. */
-export function reachIn(state: LaneState): Refusal | null {
+function reachIn(state: LaneState): Refusal | null {
   if (!state.isDoorOpen) return { code: "doorShutReach" };
   return state.spindle.isOn ? { code: "spindleTurning" } : null;
 }

@@ -14,5 +14,6 @@ export type { Refusal } from "./refusals";
 export { nowOf, observe, type Observation, type ObservationNow, type TipSeen } from "./observe";
 export { gatesOf, type Gate, type GateKind } from "./gates";
 export { type CoachStep } from "./coach";
+export { seenScene } from "./eye";
 export { probeNeeds } from "./cycles/probe";
 export { bench } from "./machine";

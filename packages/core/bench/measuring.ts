@@ -63,7 +63,7 @@ export function sweep(state: LaneState): Decision {
   const { feature } = state.setup;
   const scene = trueScene(state);
   const round = feature?.kind === "boss" ? scene.boss?.plan : scene.stock.hole;
-  if (!feature || !round) return refuse({ code: "nothingToSweep" });
+  if (!feature || !round || feature.kind === "pocket") return refuse({ code: "nothingToSweep" });
   const tip = tipPoint(state, state.position);
   const topMm = feature.kind === "boss" ? (scene.boss?.highZ ?? 0) : scene.stock.highZ;
   const draft = new Draft(state);

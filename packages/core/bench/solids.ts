@@ -20,6 +20,9 @@ export function datumNowMm(state: Pick<LaneState, "truth" | "seat">): { x: numbe
   return { x: datumMm.x + off.x, y: datumMm.y + off.y, z: datumMm.z + off.z };
 }
 
+/** How far the burr stands out of a face across an axis, until it is dressed, mm. */
+export const burrNowMm = ({ truth, isBurrDressed }: Pick<LaneState, "truth" | "isBurrDressed">, axis: "x" | "y"): number => (isBurrDressed ? 0 : truth.burrMm[axis]);
+
 function truePlacing({ setup, truth, seat, setter }: LaneState): Placing {
   return {
     datumMm: truth.datumMm, stockOffMm: stockOffMm({ truth, seat }), sizeMm: truth.stockSizeMm, skewDeg: skewNowDeg({ truth, seat }),

@@ -34,7 +34,7 @@ interface FinderState {
 }
 
 /** What is touched by something that gives way and tells. */
-export interface Touch { readonly axis: Axis; readonly approach: 1 | -1; readonly at: AxisCounts; readonly errorMm: number; readonly number: number }
+interface Touch { readonly axis: Axis; readonly approach: 1 | -1; readonly at: AxisCounts; readonly errorMm: number; readonly number: number }
 
 export type Reading = Omit<EventOf<"readingShown">, "type">;
 

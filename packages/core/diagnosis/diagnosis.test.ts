@@ -3,7 +3,10 @@ import { describe, expect, it } from "vitest";
 import { catalog, causeOf, edgeSignatures, infer, lengthSignatures } from ".";
 import { matchCounts, typingSlip } from "./arithmetic";
 
-const context = { edges: { x: { approach: 1 as const, edgeWorkMm: 0 }, y: { approach: -1 as const, edgeWorkMm: 1.5 } }, tipDiameterMm: 10, partSizeMm: [110, 50, 20] as const };
+const context = {
+  datum: { kind: "corner" as const, edges: { x: { approach: 1 as const, edgeWorkMm: 0 }, y: { approach: -1 as const, edgeWorkMm: 1.5 } } }, tipDiameterMm: 10, partSizeMm: [110, 50, 20] as const,
+  instruments: ["edgeFinder" as const], probe: null, isSkewed: false, facingAllowanceMm: 0, leftovers: [], gaps: [{ id: "paper", kind: "paper" as const, nominalMm: 0.08 }],
+};
 
 describe("signatures", () => {
   it("by hand: left edge, radius 5: forgotten −5, turned −10, diameter +5, other edge +110", () => {
@@ -13,8 +16,21 @@ describe("signatures", () => {
     expect(Object.fromEntries(edgeSignatures(context, "y").map(({ id, predictedMm }) => [id, predictedMm]))).toEqual({ radiusForgotten: 5, radiusSignTurned: 10, diameterForRadius: -5, otherEdge: -50, edgeWorkForgotten: 1.5, edgeWorkSignTurned: 3 });
   });
   it("lengths: paper, facing and leftover only where they exist", () => {
-    expect(lengthSignatures({ paperMm: 0.08, facingAllowanceMm: 0, leftoverWorkZMm: 0 }).map(({ id }) => id)).toEqual(["paperForgotten", "paperWrongWay"]);
-    expect(lengthSignatures({ paperMm: 0.08, facingAllowanceMm: 0.9, leftoverWorkZMm: -12 }).map(({ predictedMm }) => predictedMm)).toEqual([0.08, 0.16, 0.9, 1.8, -12]);
+    expect(lengthSignatures(context).map(({ id }) => id)).toEqual(["paperForgotten", "paperWrongWay"]);
+    expect(lengthSignatures({ ...context, facingAllowanceMm: 0.9, leftovers: [{ register: "G54.z", mm: -12 }] }).map(({ predictedMm }) => predictedMm)).toEqual([0.08, 0.16, 0.9, 1.8, -12]);
+  });
+});
+
+describe("signatures of other instruments", () => {
+  it("a dial over the edge has no radius to forget, but a turn to lose", () => {
+    expect(Object.fromEntries(edgeSignatures(context, "x", 0).map(({ id, predictedMm }) => [id, predictedMm]))).toEqual({ otherEdge: 110, dialTurnShort: -1 });
+  });
+  it("on a middle only half of a radius can go wrong, to either side", () => {
+    expect(edgeSignatures({ ...context, datum: { kind: "middle" } }, "x").map(({ predictedMm }) => predictedMm)).toEqual([2.5, -2.5]);
+  });
+  it("a block in the gap counts as paper does, by its own height", () => {
+    const withBlock = { ...context, gaps: [...context.gaps, { id: "b", kind: "block" as const, nominalMm: 25 }] };
+    expect(lengthSignatures(withBlock).filter(({ id }) => id.startsWith("block")).map(({ predictedMm }) => predictedMm)).toEqual([25, 50]);
   });
 });
 

@@ -15,14 +15,14 @@ const NOMINAL_KICK_MM = 0.0055;
 const ownKickMm = ({ by }: EdgeContact): number => (by === "edgeFinder" ? NOMINAL_KICK_MM : 0);
 
 /** The errors of the contact itself, from what the event stored: the signed share of the closure of each, mm. */
-function contactTerms({ parts, approach: s, rpm, seq, runoutMm }: EdgeContact): ProvenTerm[] {
-  if (!parts) return Math.abs(runoutMm) >= WORTH_NAMING_MM ? [{ id: "tasterNotTrued", mm: -s * runoutMm, seq: Math.ceil(seq) }] : [];
-  const slowMm = rpm < 400 ? parts.kickPastMm * 2 : 0;
+function contactTerms({ parts, approach: s, rpm, seq, runoutMm, burrMm }: EdgeContact): ProvenTerm[] {
+  const slowMm = parts && rpm < 400 ? parts.kickPastMm * 2 : 0;
   const terms: ProvenTerm[] = [
-    { id: "burr", mm: -s * parts.burrMm, seq },
-    { id: "edgeBreak", mm: s * parts.lateMm, seq },
-    { id: "bentFinder", mm: -s * parts.bendMm, seq },
+    { id: "burr", mm: -s * burrMm, seq: Math.ceil(seq) },
+    { id: "edgeBreak", mm: s * (parts?.lateMm ?? 0), seq },
+    { id: "bentFinder", mm: -s * (parts?.bendMm ?? 0), seq },
     { id: "slowSpindle", mm: s * slowMm, seq },
+    { id: "tasterNotTrued", mm: -s * runoutMm, seq: Math.ceil(seq) },
   ];
   return terms.filter(({ mm }) => Math.abs(mm) >= WORTH_NAMING_MM);
 }

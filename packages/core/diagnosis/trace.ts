@@ -1,6 +1,7 @@
 import type { EventOf, LaneEvent } from "../bench/events";
 import { jogMm } from "../bench/commands";
 import { evolve, type LaneState } from "../bench/state";
+import { burrNowMm } from "../bench/solids";
 import { tasterReads, tasterRunoutMm } from "../bench/sensing";
 import { toMm, toCounts } from "../units";
 import { sweepError } from "../registers";
@@ -28,12 +29,14 @@ export interface EdgeContact {
   readonly rpm: number;
   /** What a ball that was not trued added toward the face, mm. */
   readonly runoutMm: number;
+  /** Height of the burr that still stood on the faces across this axis, mm. */
+  readonly burrMm: number;
   /** Shares of the contact's error that its event stored, mm; null where the instrument stores none. */
   readonly parts: EventOf<"kicked">["parts"] | null;
 }
 
 /** A middle, an axis or a corner that one reading gave, counts. */
-export interface PlaceReading { readonly seq: number; readonly atMs: number; readonly axis: "x" | "y"; readonly atCounts: number; readonly by: "probe" | "indicator" }
+interface PlaceReading { readonly seq: number; readonly atMs: number; readonly axis: "x" | "y"; readonly atCounts: number; readonly by: "probe" | "indicator" }
 
 /** One touch in Z with whatever hung in the spindle. */
 export interface SurfaceTouch {
@@ -70,7 +73,7 @@ function tasterContact(state: LaneState, seq: number, atMs: number): EdgeContact
   const past = toCounts(tasterReads(state), state.scale);
   return {
     seq, atMs, axis: touch.axis, approach: touch.approach, atCounts: state.position[touch.axis] - touch.approach * past, radiusMm: 0, by: "taster", clickMm: 0, rpm: 0, parts: null,
-    runoutMm: tasterRunoutMm(state),
+    runoutMm: tasterRunoutMm(state), burrMm: burrNowMm(state, touch.axis),
   };
 }
 
@@ -81,7 +84,7 @@ function placesOf({ seq, atMs, event }: Placed<EventOf<"readingShown">>, state: 
   if (event.instrument === "indicator") {
     const { at0, at90, at180, at270 } = values;
     if (at0 === undefined || at90 === undefined || at180 === undefined || at270 === undefined) return [];
-    const { move } = sweepError([at0, at90, at180, at270], state.setup.feature?.kind ?? "bore");
+    const { move } = sweepError([at0, at90, at180, at270], state.setup.feature?.kind === "boss" ? "boss" : "bore");
     return [...at("x", toMm(state.position.x, state.scale) + move[0], "indicator"), ...at("y", toMm(state.position.y, state.scale) + move[1], "indicator")];
   }
   if (event.instrument !== "probe") return [];
@@ -94,54 +97,40 @@ function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEve
   const touch = (machineZ: number, on: string, by: SurfaceTouch["by"], thicknessMm: number, feel: string, click = clickMm) =>
     all.touches.push({ seq, atMs, machineZ, on, by, thicknessMm, clickMm: click, feel, holds: state.holds, seatMm: state.seatMm });
   const gapThing = (id: string) => state.setup.gaps.find((gap) => gap.id === id);
-  switch (event.type) {
-    case "kicked":
+  if (event.type === "kicked") {
+    all.contacts.push({
+      seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.atCounts, radiusMm: state.setup.tipDiameterMm / 2, by: "edgeFinder",
+      clickMm: event.parts.clickMm, rpm: state.spindle.rpm, parts: event.parts, runoutMm: 0, burrMm: event.parts.burrMm,
+    });
+  } else if (event.type === "touchBegan") {
+    if (event.by === "probe" && event.axis !== "z") {
       all.contacts.push({
-        seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.atCounts, radiusMm: state.setup.tipDiameterMm / 2, by: "edgeFinder",
-        clickMm: event.parts.clickMm, rpm: state.spindle.rpm, parts: event.parts, runoutMm: 0,
+        seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.at[event.axis], radiusMm: state.setup.probe?.effectiveRadiusMm ?? 0, by: "probe",
+        clickMm: event.clickMm, rpm: 0, parts: null, runoutMm: 0, burrMm: burrNowMm(state, event.axis),
       });
-      return;
-    case "touchBegan":
-      if (event.by === "probe" && event.axis !== "z") {
-        all.contacts.push({
-          seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.at[event.axis], radiusMm: state.setup.probe?.effectiveRadiusMm ?? 0, by: "probe",
-          clickMm: event.clickMm, rpm: 0, parts: null, runoutMm: 0,
-        });
-      } else if (event.axis === "z" && event.by !== "taster") {
-        const height = event.by === "lampGauge" ? state.setup.lampGaugeMm : 0;
-        touch(event.at.z, event.by === "plungerSetter" ? "setter" : event.by === "lampGauge" ? (state.seat.lamp?.on ?? "stock") : "stock", event.by, height, "lit", event.clickMm);
-      }
-      return;
-    case "registerChanged": {
-      const contact = tasterContact(state, seq - 0.5, atMs);
-      if (contact) all.contacts.push(contact);
-      const isTouching = contact !== null || state.probe.touch !== null || state.lamp.touch !== null || state.setter.touch !== null;
-      all.changes.push({ seq, atMs, event, holds: state.holds, paper: state.paper, isTouching });
-      return;
+    } else if (event.axis === "z" && event.by !== "taster") {
+      const on = { plungerSetter: "setter", lampGauge: state.seat.lamp?.on ?? "stock", probe: "stock" }[event.by];
+      touch(event.at.z, on, event.by, event.by === "lampGauge" ? state.setup.lampGaugeMm : 0, "lit", event.clickMm);
     }
-    case "lineWritten": {
-      const contact = event.kind === "reading" ? tasterContact(state, seq, atMs) : null;
-      if (contact) all.contacts.push(contact);
-      return;
-    }
-    case "paperFelt":
-      if (event.feel !== "slides") {
-        const sheet = gapThing(state.paper?.id ?? "paper");
-        touch(event.machineZ, event.on, sheet?.kind ?? "paper", sheet?.nominalMm ?? 0, event.feel, event.clickMm || clickMm);
-      }
-      return;
-    case "blockTried":
-      if (event.goes && event.isOpened) {
-        const block = gapThing(event.id);
-        touch(event.machineZ, event.on, block?.kind ?? "block", block?.nominalMm ?? 0, "goes", event.clickMm);
-      }
-      return;
-    case "touchedHard": touch(state.position.z, event.on, "metal", 0, "metal"); return;
-    case "readingShown":
-      all.readings.push({ seq, atMs, event });
-      all.places.push(...placesOf({ seq, atMs, event }, state));
-      return;
-    default:
+  } else if (event.type === "registerChanged") {
+    const contact = tasterContact(state, seq - 0.5, atMs);
+    if (contact) all.contacts.push(contact);
+    const isTouching = contact !== null || state.probe.touch !== null || state.lamp.touch !== null || state.setter.touch !== null;
+    all.changes.push({ seq, atMs, event, holds: state.holds, paper: state.paper, isTouching });
+  } else if (event.type === "lineWritten") {
+    const contact = event.kind === "reading" ? tasterContact(state, seq, atMs) : null;
+    if (contact) all.contacts.push(contact);
+  } else if (event.type === "paperFelt" && event.feel !== "slides") {
+    const sheet = gapThing(state.paper?.id ?? "paper");
+    touch(event.machineZ, event.on, sheet?.kind ?? "paper", sheet?.nominalMm ?? 0, event.feel, event.clickMm || clickMm);
+  } else if (event.type === "blockTried" && event.goes && event.isOpened) {
+    const block = gapThing(event.id);
+    touch(event.machineZ, event.on, block?.kind ?? "block", block?.nominalMm ?? 0, "goes", event.clickMm);
+  } else if (event.type === "touchedHard") {
+    touch(state.position.z, event.on, "metal", 0, "metal");
+  } else if (event.type === "readingShown") {
+    all.readings.push({ seq, atMs, event });
+    all.places.push(...placesOf({ seq, atMs, event }, state));
   }
 }
 

@@ -75,7 +75,9 @@ export function sceneSolids(setup: Setup, placing: Placing): Scene {
   const stock: Solid = {
     plan: { kind: "rect", ...place(low.x + width / 2, low.y + depth / 2), halfX: width / 2, halfY: depth / 2, angleDeg: skewDeg },
     lowZ: skin + stockOffMm.z - height, highZ: skin + stockOffMm.z,
-    ...(feature?.kind === "bore" && featureAt ? { hole: { ...featureAt, radiusMm: placing.featureDiameterMm / 2 } } : {}),
+    ...(feature?.kind === "bore" && featureAt ? { hole: { kind: "round", ...featureAt, radiusMm: placing.featureDiameterMm / 2 } } : {}),
+    ...(feature?.kind === "pocket" && featureAt
+      ? { hole: { kind: "rect", ...featureAt, halfX: placing.featureDiameterMm / 2, halfY: (placing.featureDiameterMm - feature.diameterMm + (feature.acrossYMm ?? feature.diameterMm)) / 2 } } : {}),
   };
   const around = boxOf(stock);
   // jaws, stop and plate stand where the seated blank would be
@@ -89,7 +91,7 @@ export function sceneSolids(setup: Setup, placing: Placing): Scene {
   return {
     stock,
     ...(feature?.kind === "boss" && featureAt
-      ? { boss: { plan: { kind: "disc", ...featureAt, radiusMm: placing.featureDiameterMm / 2 }, lowZ: skin + stockOffMm.z, highZ: skin + stockOffMm.z + feature.heightMm } as Solid } : {}),
+      ? { boss: { plan: { kind: "disc", ...featureAt, radiusMm: placing.featureDiameterMm / 2 }, lowZ: skin + stockOffMm.z, highZ: skin + stockOffMm.z + feature.heightMm } } : {}),
     ...(isVise ? {
       frontJaw: slab(jawX, [box.low.y - JAW_DEPTH_MM, box.low.y], table, jawTop),
       backJaw: slab(jawX, [box.high.y, box.high.y + JAW_DEPTH_MM], table, jawTop),
@@ -98,13 +100,13 @@ export function sceneSolids(setup: Setup, placing: Placing): Scene {
       ? { stop: slab([box.low.x - STOP_MM.thick, box.low.x], [box.low.y + depth / 2 - 5, box.low.y + depth / 2 + 5], table, jawTop - STOP_MM.below) } : {}),
     ...(placing.setterTopMm === null ? {} : {
       // what is hard begins where the plunger can go no further
-      setter: { plan: { kind: "disc", ...SETTER_PLACE_MM, radiusMm: SETTER_RADIUS_MM }, lowZ: placing.setterTopMm - SETTER_HEIGHT_MM, highZ: placing.setterTopMm - SETTER_TRAVEL_MM } as Solid,
+      setter: { plan: { kind: "disc", ...SETTER_PLACE_MM, radiusMm: SETTER_RADIUS_MM }, lowZ: placing.setterTopMm - SETTER_HEIGHT_MM, highZ: placing.setterTopMm - SETTER_TRAVEL_MM },
     }),
     ...(placing.lampGauge ? {
       lampGauge: {
         plan: { kind: "disc", x: placing.lampGauge.x, y: placing.lampGauge.y, radiusMm: LAMP_GAUGE_RADIUS_MM },
         lowZ: placing.lampGauge.footMm, highZ: placing.lampGauge.footMm + placing.lampGauge.heightMm - LAMP_GAUGE_TRAVEL_MM,
-      } as Solid,
+      },
     } : {}),
     table: slab([TABLE_MM.low.x, TABLE_MM.high.x], [TABLE_MM.low.y, TABLE_MM.high.y], table - TABLE_MM.thick, table),
   };

@@ -22,7 +22,7 @@ export const setupTasks = ["releaseStop", "lowRapid", "wipeTaper", "seatOnParall
 export type SetupTask = (typeof setupTasks)[number];
 
 /** Calibrations that may be wrong, unknown to the student. */
-export const doubtful = ["probeLength", "probeRadius", "setter", "presetter"] as const;
+const doubtful = ["probeLength", "probeRadius", "setter", "presetter"] as const;
 export type Doubtful = (typeof doubtful)[number];
 
 const settings = z.strictObject({
@@ -55,7 +55,11 @@ const currentSchema = z.strictObject({
     z.strictObject({ kind: z.literal("middle") }),
     z.strictObject({ kind: z.literal("feature") }),
   ]),
-  feature: z.strictObject({ kind: z.enum(["bore", "boss"]), diameterMm: z.number().positive(), heightMm: z.number().positive(), atMm: z.tuple([z.number(), z.number()]) }).optional(),
+  feature: z.strictObject({
+    kind: z.enum(["bore", "boss", "pocket"]),
+    /** Diameter of a bore or boss; of a pocket its size along X, with `acrossYMm` the other. */
+    diameterMm: z.number().positive(), acrossYMm: z.number().positive().optional(), heightMm: z.number().positive(), atMm: z.tuple([z.number(), z.number()]),
+  }).optional(),
   /** How far the blank is turned when the lane begins, degrees. */
   skewDeg: range.default([0, 0]),
   /** The touched skin stands this far above the datum plane. */

@@ -10,7 +10,7 @@ import { SETTER_HEIGHT_MM, SETTER_PLACE_MM, tableZMm } from "./scene";
 import type { Doubtful, Exercise, MillLengthSchool, SetupTask } from "./schema";
 
 export interface SetupEdge { readonly approach: 1 | -1; readonly edgeWorkMm: number }
-export type SetupDatum =
+type SetupDatum =
   | { readonly kind: "corner"; readonly edges: { readonly x: SetupEdge; readonly y: SetupEdge } }
   | { readonly kind: "middle" } | { readonly kind: "feature" };
 export interface SetupTool { readonly number: number; readonly kind: ToolKind; readonly diameterMm: number; readonly workingRpm: number }
@@ -27,7 +27,7 @@ export interface Setup {
   readonly partSizeMm: readonly [number, number, number];
   readonly fixture: Exercise["fixture"];
   readonly datum: SetupDatum;
-  readonly feature: { readonly kind: "bore" | "boss"; readonly diameterMm: number; readonly heightMm: number; readonly atMm: readonly [number, number] } | null;
+  readonly feature: { readonly kind: "bore" | "boss" | "pocket"; readonly diameterMm: number; readonly acrossYMm?: number | undefined; readonly heightMm: number; readonly atMm: readonly [number, number] } | null;
   readonly isSkewed: boolean;
   readonly facingAllowanceMm: number;
   readonly tipDiameterMm: number;

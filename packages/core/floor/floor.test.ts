@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { combineChecks, entrySchema, floorFairness, floorFromTemplate, floorGatesOf, foldFloor, readRegisters, ruleFloor, templateSchema, type FloorEntry, type FloorTemplate, type StoredFloorEntry } from ".";
+import { combineChecks, entrySchema, floorFairness, floorFromTemplate, floorGatesOf, foldFloor, ruleFloor, templateSchema, type FloorEntry, type FloorTemplate, type StoredFloorEntry } from ".";
+import { readRegisters } from "../exchange";
 import { floorValueWords } from "../words";
 
 const template: FloorTemplate = {

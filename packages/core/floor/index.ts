@@ -2,5 +2,4 @@
 export { floorExerciseSchema, floorFromTemplate, templateSchema, floorFairness, floorSchools, type FloorExercise, type FloorRegister, type FloorSchool, type FloorTemplate } from "./exercise";
 export { entrySchema, foldFloor, floorGatesOf, floorGateNames, instructorEntryTypes, type FloorEntry, type FloorGateName, type FloorState, type StoredFloorEntry } from "./state";
 export { combineChecks, type CheckReading, type Combined } from "./checks";
-export { readRegisters, type ReadRegister } from "./importing";
 export { ruleFloor, type FloorRuling, type FloorValue } from "./ruling";

@@ -14,7 +14,7 @@ describe("reading a block", () => {
     expect(readBlock("G53G0Z0", modal).block).toMatchObject({ isMachineFrame: true, axesMm: { z: 0 } });
   });
   it.each([
-    ["", "blockEmpty"], ["(only words)", "blockEmpty"], ["G0 X1 R5", "wordUnknown"], ["G2 X1", "wordUnknown"], ["M8", "wordUnknown"], ["G54.1", "wordUnknown"], ["X1 X2", "wordTwice"],
+    ["", "blockEmpty"], ["(only words)", "blockEmpty"], ["G0 X1 R5", "wordUnknown"], ["G2 X1", "wordUnknown"], ["M8", "wordUnknown"], ["G54.1", "extendedMissing"], ["G54.1 P7", "wordOutOfRange"], ["P2", "wordUnknown"], ["G68", "rotationAngleMissing"], ["G68 X1 R2", "rotationHasAxes"], ["X1 X2", "wordTwice"],
     ["G0 G1 X1 F100", "groupTwice"], ["G54 G55", "groupTwice"], ["S12.5 M3", "wordNeedsWhole"], ["T-1 M6", "wordOutOfRange"], ["G43 Z5", "lengthRowMissing"], ["G1 X5", "feedMissing"],
     ["M6", "changeWithoutTool"], ["hello", "blockUnreadable"], ["X1e9999", "wordUnknown"], ["X99999", "wordOutOfRange"], ["X".repeat(300), "blockTooLong"],
   ])("%j is answered with %s", (text, code) => expect(codes(text)).toContain(code));
@@ -22,6 +22,12 @@ describe("reading a block", () => {
     expect(readBlock("G0 X1 R5", modal).diagnostics).toEqual([{ code: "wordUnknown", word: "R5", span: [6, 8] }]);
   });
   it("tells all that is wrong, not the first", () => expect(codes("G0 X1 R5 Q2 ??")).toEqual(["wordUnknown", "wordUnknown", "blockUnreadable"]));
+  it("reads extended offsets, a turn, and inches", () => {
+    expect(readBlock("G54.1 P3 G0 X1", modal).block).toMatchObject({ workOffset: "P3", axesMm: { x: 1 } });
+    expect(readBlock("G68 R-0.75", modal).block).toMatchObject({ rotation: "on", rotationDeg: -0.75 });
+    expect(readBlock("G69", modal).block.rotation).toBe("off");
+    expect(readBlock("G1 X2 F10", modal, "inch").block).toMatchObject({ axesMm: { x: 50.8 }, feedMmPerMin: 254 });
+  });
   it("takes any minus sign", () => expect(readBlock("X−5 Y–2", modal).block.axesMm).toEqual({ x: -5, y: -2 }));
   it("survives any text, and its spans cover the text without overlap", () => {
     fc.assert(fc.property(fc.string({ maxLength: 120 }), (text) => {

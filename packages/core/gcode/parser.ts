@@ -36,6 +36,7 @@ export type BlockDiagnostic =
   | { code: "wordOutOfRange"; word: string; span: Span }
   | { code: "lengthRowMissing" }
   | { code: "rotationAngleMissing" }
+  | { code: "rotationHasAxes"; span: Span }
   | { code: "extendedMissing" }
   | { code: "feedMissing" }
   | { code: "changeWithoutTool" };
@@ -138,6 +139,12 @@ export function readBlock(
   }
   if (block.lengthComp === "on" && block.lengthRow === undefined) diagnostics.push({ code: "lengthRowMissing" });
   if (block.feedMmPerMin !== undefined) block.feedMmPerMin *= unitMm;
+  // R and P have no meaning of their own: only beside the code that takes them
+  const words = tokens.filter((token) => token.type === "word");
+  const stray = words.filter(({ letter }) => (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("workOffset") !== "G54.1"));
+  for (const { text: word, span } of stray) diagnostics.push({ code: "wordUnknown", word: word.replace(/\s/g, "").toUpperCase(), span });
+  const axisOfRotation = block.rotation === undefined ? undefined : words.find(({ letter }) => AXIS_OF[letter]);
+  if (axisOfRotation) diagnostics.push({ code: "rotationHasAxes", span: axisOfRotation.span });
   if (block.rotation === "on" && block.rotationDeg === undefined) diagnostics.push({ code: "rotationAngleMissing" });
   if (groups.get("workOffset") === "G54.1") {
     const name = block.extended === undefined ? undefined : workOffsetNames.find((one) => one === `P${block.extended}`);
@@ -148,5 +155,6 @@ export function readBlock(
   const hasFeed = (block.feedMmPerMin ?? modal.feedMmPerMin ?? 0) > 0;
   if (moves && (block.motion ?? modal.motion) === "feed" && !hasFeed) diagnostics.push({ code: "feedMissing" });
   if (block.isToolChange && (block.tool ?? modal.tool) === null) diagnostics.push({ code: "changeWithoutTool" });
-  return { block, diagnostics };
+  const startOf = (diagnostic: BlockDiagnostic): number => ("span" in diagnostic ? diagnostic.span[0] : LONGEST_BLOCK);
+  return { block, diagnostics: diagnostics.sort((a, b) => startOf(a) - startOf(b)) };
 }

@@ -50,9 +50,16 @@ describe("solids that are turned or bored", () => {
     expect(boxOf(square).high.x).toBeCloseTo(Math.SQRT2 * 10, 9);
   });
   it("inside a hole the wall is met at R − r, and nothing is below", () => {
-    const bored: Solid = { ...solid, hole: { x: 50, y: 25, radiusMm: 12 } };
+    const bored: Solid = { ...solid, hole: { kind: "round", x: 50, y: 25, radiusMm: 12 } };
     expect(solidGap(bored, { x: 50, y: 25, z: -10 }, { radiusMm: 3, fromMm: 0, toMm: 6 })).toBeCloseTo(9, 9);
     expect(contactOf({ x: 50, y: 25, z: -10 }, { x: 80, y: 25, z: -10 }, { radiusMm: 3, fromMm: 0, toMm: 6 }, bored)).toBeCloseTo(9 / 30, 6);
+  });
+  it("a rectangular opening has flat walls, turned as the part is", () => {
+    const pocket: Solid = { plan: { kind: "rect", x: 0, y: 0, halfX: 40, halfY: 30, angleDeg: 0 }, lowZ: -20, highZ: 0, hole: { kind: "rect", x: 0, y: 0, halfX: 15, halfY: 10 } };
+    expect([planGap(pocket, 0, 0), planGap(pocket, 12, 0), planGap(pocket, 20, 0)]).toEqual([10, 3, -5]);
+    const skewed: Solid = { ...pocket, plan: { ...pocket.plan, angleDeg: 30 } as Solid["plan"] };
+    const at = turned(12, 0, 30);
+    expect(planGap(skewed, at.x, at.y)).toBeCloseTo(3, 9);
   });
   it("turning scene and move together changes nothing", () => {
     const place = fc.record({ x: fc.double({ min: -80, max: 80, noNaN: true }), y: fc.double({ min: -80, max: 80, noNaN: true }) });

@@ -1,12 +1,16 @@
 import type { BoxMm, PointMm, UprightCylinder } from "./contact";
 
-/** What stands on the table: an outline seen from above between two heights, perhaps with a round hole from the top. Machine frame, mm. */
+/** What stands on the table: an outline seen from above between two heights, perhaps with an opening from the top. Machine frame, mm. */
 export interface Solid {
   readonly plan: PlanOutline;
   readonly lowZ: number;
   readonly highZ: number;
-  readonly hole?: { readonly x: number; readonly y: number; readonly radiusMm: number } | undefined;
+  readonly hole?: Opening | undefined;
 }
+/** A round or rectangular opening; a rectangular one lies as the outline round it lies. */
+export type Opening =
+  | { readonly kind: "round"; readonly x: number; readonly y: number; readonly radiusMm: number }
+  | { readonly kind: "rect"; readonly x: number; readonly y: number; readonly halfX: number; readonly halfY: number };
 export type PlanOutline =
   | { readonly kind: "rect"; readonly x: number; readonly y: number; readonly halfX: number; readonly halfY: number; readonly angleDeg: number }
   | { readonly kind: "disc"; readonly x: number; readonly y: number; readonly radiusMm: number };
@@ -29,7 +33,14 @@ export function planGap({ plan, hole }: Solid, x: number, y: number): number {
     const dy = Math.abs(at.y) - plan.halfY;
     outside = dx > 0 && dy > 0 ? Math.hypot(dx, dy) : Math.max(dx, dy);
   }
-  return hole ? Math.max(outside, hole.radiusMm - Math.hypot(x - hole.x, y - hole.y)) : outside;
+  return hole ? Math.max(outside, wallGap(hole, plan.kind === "rect" ? plan.angleDeg : 0, x, y)) : outside;
+}
+
+/** Distance to the wall of an opening from within it; below zero in the material round it. */
+function wallGap(hole: Opening, angleDeg: number, x: number, y: number): number {
+  if (hole.kind === "round") return hole.radiusMm - Math.hypot(x - hole.x, y - hole.y);
+  const at = turned(x - hole.x, y - hole.y, -angleDeg);
+  return Math.min(hole.halfX - Math.abs(at.x), hole.halfY - Math.abs(at.y));
 }
 
 /** How far an upright cylinder (tip at `tip`) stands from the solid; below zero it stands in it. Changes no faster than the tip moves. */
@@ -39,12 +50,12 @@ export function solidGap(solid: Solid, tip: PointMm, { radiusMm, fromMm, toMm }:
 
 /** The smallest axis-parallel box round the solid. */
 export function boxOf({ plan, lowZ, highZ }: Solid): BoxMm {
-  let [rx, ry] = [0, 0];
-  if (plan.kind === "disc") [rx, ry] = [plan.radiusMm, plan.radiusMm];
-  else {
+  const reach = (): [number, number] => {
+    if (plan.kind === "disc") return [plan.radiusMm, plan.radiusMm];
     const [c, s] = [Math.abs(Math.cos(plan.angleDeg * RAD)), Math.abs(Math.sin(plan.angleDeg * RAD))];
-    [rx, ry] = [c * plan.halfX + s * plan.halfY, s * plan.halfX + c * plan.halfY];
-  }
+    return [c * plan.halfX + s * plan.halfY, s * plan.halfX + c * plan.halfY];
+  };
+  const [rx, ry] = reach();
   return { low: { x: plan.x - rx, y: plan.y - ry, z: lowZ }, high: { x: plan.x + rx, y: plan.y + ry, z: highZ } };
 }
 

@@ -94,7 +94,7 @@ export function readRegister(registers: MillRegisters, id: MillRegisterId): Coun
   switch (place.table) {
     case "common": return registers.common[place.axis];
     case "work": return registers.work[place.name][place.axis];
-    default: return registers[place.table][place.row] ?? 0;
+    case "lengthGeometry": case "lengthWear": case "diameterGeometry": case "diameterWear": return registers[place.table][place.row] ?? 0;
   }
 }
 
@@ -106,7 +106,8 @@ export function writeRegister(registers: MillRegisters, id: MillRegisterId, coun
     case "common": return { ...registers, common: { ...registers.common, [place.axis]: counts } };
     case "work":
       return { ...registers, work: { ...registers.work, [place.name]: { ...registers.work[place.name], [place.axis]: counts } } };
-    default: return { ...registers, [place.table]: { ...registers[place.table], [place.row]: counts } };
+    case "lengthGeometry": case "lengthWear": case "diameterGeometry": case "diameterWear":
+      return { ...registers, [place.table]: { ...registers[place.table], [place.row]: counts } };
   }
 }
 

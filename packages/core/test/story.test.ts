@@ -14,7 +14,7 @@ function ruled(exerciseId: string, habits: Habits, seed = "a"): Ruling {
 }
 
 const valueOf = (ruling: Ruling, axis: "x" | "y" | "z") => {
-  const value = ruling.values.find((one) => one.axis === axis);
+  const value = ruling.values.find(({ target }) => target === (axis === "z" ? "z1" : axis));
   if (!value) throw new Error(`no value for ${axis}`);
   return value;
 };

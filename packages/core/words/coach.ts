@@ -1,7 +1,7 @@
 import type { CoachCode, CoachStep } from "../bench/coach";
 import type { Gate, GateKind } from "../bench/gates";
 import type { Observation } from "../bench/observe";
-import { edgeOf, paperOf, type SetupTask } from "../exercises";
+import { edgeOf, paperOf } from "../exercises";
 import { scales, showLength } from "../units";
 import { schoolWords, taskWords } from "./names";
 
@@ -73,7 +73,7 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
   lookFromTwoSides: () => "Look from the front and from one side: does the point stand over what the drawing calls zero? If not, stop and find out why.",
   handIn: () => "All gates are open. Read your ledger once more, then hand in.",
   replaceFinder: () => "That edge finder is gone. Take it out and load another one; state the speed this time.",
-  doTask: (step) => `${taskWords[step.task as SetupTask].act}: what is not ready before the first touch spoils every number after it.`,
+  doTask: (step) => `${step.task ? taskWords[step.task].act : "Get machine and blank ready"}: what is not ready before the first touch spoils every number after it.`,
   findPlace: placeAdvice,
   findTurn: () => "Find out by how much the blank lies turned: two contacts on one face, as far apart as it allows. Then tap it square and measure again, or call the turn with G68 R.",
   loadTool: (step) => `Bring ${toolWord(step)} into the spindle, and look that it is ${toolWord(step)}.`,

@@ -27,6 +27,7 @@ const blockWords: WordsFor<BlockDiagnostic> = {
   wordOutOfRange: ({ word }) => `${word} is out of range: check the number. Nothing was run.`,
   lengthRowMissing: () => "G43 needs an H word that names the row of the length table. Nothing was run.",
   rotationAngleMissing: () => "G68 needs an R word with the angle in degrees. Nothing was run.",
+  rotationHasAxes: () => "G68 turns about work zero on this bench: leave the axis words out. Nothing was run.",
   extendedMissing: () => "G54.1 needs a P word from 1 to 6. Nothing was run.",
   feedMissing: () => "G1 needs a feed: add an F word. Nothing was run.",
   changeWithoutTool: () => "M6 needs a tool: add a T word. Nothing was run.",

@@ -32,7 +32,7 @@ describe("words", () => {
     expect(refusalWords({ code: "registerGuard", register: "G54.x", from: 0, to: -329_672 })).toBe("G54 X would go from 0.000 to −329.672, a large change: confirm it if it is meant.");
     expect(refusalWords({ code: "text", problem: { code: "lengthUnreadable", text: "abc" } })).toContain("“abc” is not a length");
     expect(refusalWords({ code: "block", problem: { code: "wordUnknown", word: "R5", span: [0, 2] } })).toContain("R5 is not a word");
-    expect([registerWords("H1"), registerWords("HW1"), registerWords("common.z")]).toEqual(["H1 length", "H1 wear", "common Z"]);
+    expect([registerWords("H1"), registerWords("HW1"), registerWords("common.z")]).toEqual(["H1 length", "H1 length wear", "common Z"]);
   });
   it("a ruling's words hold no unset figure", () => {
     for (const habits of [{}, { radius: { x: "forgotten" as const }, paper: "wrongWay" as const }, { stopsAfter: "x" as const }, { keepsBurr: true, overTravels: true }]) {

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { decide, eventSchema, gatesOf, nowOf, observe, openLane, type LaneEvent, type Refusal } from "@probe-lane/core/bench";
+import { decide, eventSchema, gatesOf, nowOf, observe, openLane, seenScene, type LaneEvent, type Refusal } from "@probe-lane/core/bench";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
 import type { AttemptRow, BatchReply, CommandBatch, LaneHeader, LaneView, MyLanes, Outcome, RulingView } from "@probe-lane/contract";
@@ -23,7 +23,7 @@ function mayRead(header: LaneHeaderRow, actor: Actor): boolean {
 
 const headline = (ruling: Ruling): string => {
   const worst = [...ruling.values].filter(({ cause }) => cause.kind !== "none").sort((a, b) => a.marks - b.marks)[0];
-  return worst ? causeWords(worst, ruling.sheet).headline : "X, Y and Z are right.";
+  return worst ? causeWords(worst, ruling.sheet).headline : "Every value is right.";
 };
 
 export class LaneService {
@@ -105,7 +105,7 @@ export class LaneService {
     this.deps.cache.put(laneId, lane);
     if (isHandIn) await this.ruling(laneId, lane.header);
     this.deps.changed(laneId);
-    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student")), outcomes };
+    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student"), seenScene(from.state)), outcomes };
   }
 
   private async write(laneId: string, entries: readonly NewEntry[], handedInAt: Date | null): Promise<void> {
@@ -176,7 +176,7 @@ export class LaneService {
     const ruling = lane?.state.isHandedIn ? await this.ruling(row.id, row) : null;
     return {
       id: row.id, number: row.attempt, openedAt: row.openedAt.toISOString(), handedInAt: row.handedInAt?.toISOString() ?? null,
-      gatesPassed: gates.filter(({ isPassed }) => isPassed).length, gateCount: gates.length, nextGate: next ? gateWords[next.name] : null,
+      gatesPassed: gates.filter(({ isPassed }) => isPassed).length, gateCount: gates.length, nextGate: next ? gateWords(next) : null,
       total: ruling?.total ?? null, outOf: ruling?.outOf ?? null, headline: ruling ? headline(ruling) : null,
     };
   }

@@ -1,7 +1,8 @@
 import { and, asc, count, desc, eq, sql } from "drizzle-orm";
 import { upgradeEvent, type LaneEvent } from "@probe-lane/core/bench";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
-import type { Ruling } from "@probe-lane/core/grading";
+import { exerciseSchema, markingSchema } from "@probe-lane/core/exercises";
+import { upgradeRuling, type Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
 import { assignments, attempts, exercises, laneEvents, markingRevisions, rulings, users } from "../../db/schema";
 
@@ -60,21 +61,22 @@ export const laneStore = (db: Database) => {
       });
     },
 
-    assignmentsOfClass: (classId: string) => db
+    /** Exercises are read in the format of today, whichever they were stored in. */
+    assignmentsOfClass: async (classId: string) => (await db
       .select({
         id: assignments.id, exerciseId: assignments.exerciseId, exerciseVersion: assignments.exerciseVersion, dueAt: assignments.dueAt,
         isCoachOn: assignments.isCoachOn, attemptsAllowed: assignments.attemptsAllowed, exercise: exercises.body,
       })
       .from(assignments)
       .innerJoin(exercises, and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)))
-      .where(eq(assignments.classId, classId)).orderBy(asc(assignments.place)),
+      .where(eq(assignments.classId, classId)).orderBy(asc(assignments.place))).map((row) => ({ ...row, exercise: exerciseSchema.parse(row.exercise) })),
 
     async markingOf(exerciseId: string, exerciseVersion: number) {
       const [row] = await db.select({ body: markingRevisions.body }).from(markingRevisions)
         .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion)))
         .orderBy(desc(markingRevisions.revision)).limit(1);
       if (!row) throw new Error(`markingOf: ${exerciseId} v${exerciseVersion} has no marking revision`);
-      return row.body;
+      return markingSchema.parse(row.body);
     },
 
     /** A new attempt with its first event, together; the next number may be taken only once. */
@@ -98,7 +100,7 @@ export const laneStore = (db: Database) => {
     async rulingOf(attemptId: string): Promise<Ruling | null> {
       const [row] = await db.select({ body: rulings.body }).from(rulings).where(eq(rulings.attemptId, attemptId))
         .orderBy(desc(rulings.madeAt)).limit(1);
-      return row?.body ?? null;
+      return row ? upgradeRuling(row.body) : null;
     },
     /** The newest ruling of every lane of a class, by lane. */
     async rulingsOfClass(classId: string): Promise<Map<string, Ruling>> {

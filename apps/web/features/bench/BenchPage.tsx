@@ -1,6 +1,6 @@
 import type { Command, JogSize } from "@probe-lane/core/bench";
 import type { Axis } from "@probe-lane/core/registers";
-import { gateWords, incidentWords } from "@probe-lane/core/words";
+import { gateWords, incidentWords, surfaceWords, taskWords } from "@probe-lane/core/words";
 import type { LaneView } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
@@ -10,9 +10,9 @@ import { useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useLaneChanges } from "../../app/laneChanges";
 import { Button, KeyCap, LaneRule, Loading, Notice, PageError, Panel } from "../../ui";
-import { BenchDialogs, type OpenDialog } from "./BenchDialogs";
+import { BenchDialogs, readOnlyDialogs, type OpenDialog } from "./dialogs";
 import { nextSide, sheetLine } from "./benchView";
-import { Controls } from "./Controls";
+import { Controls, instrumentActs, readyActs } from "./Controls";
 import { keyAction, jogSizeOrder, type KeyVerb } from "./keys";
 import type { LinkView } from "./laneLink";
 import { LedgerPanel, type LedgerHandle } from "./LedgerPanel";
@@ -84,16 +84,25 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
     setLastAxis(axis);
     send({ type: "jog", axis, direction, clicks, size }, isRepeat);
   };
+  /** Does what stands on the controls under this key; without it the bench says why not. */
+  const act = (keyCap: string, otherwise: Command) => {
+    const found = [...instrumentActs(seen), ...readyActs(seen)].find((one) => one.keyCap === keyCap);
+    if (found?.dialog) setDialog(found.dialog);
+    else send(found?.command ?? otherwise);
+  };
   const verbs: Record<KeyVerb, () => void> = {
     home: () => send({ type: "home" }),
     door: () => send({ type: "setDoor", isOpen: !seen.isDoorOpen }),
     spindle: () => (seen.spindle.isOn ? send({ type: "stopSpindle" }) : setDialog("speed")),
     drawer: () => setDialog("drawer"),
     look: () => send({ type: "lookFrom", side: nextSide[seen.sight] }),
-    wobble: () => send({ type: "setWobbling" }),
-    burr: () => send({ type: "dressBurr" }),
-    paper: () => send({ type: seen.paper ? "pullPaper" : "placePaper" }),
+    wobble: () => act("W", { type: "setWobbling" }),
+    burr: () => act("B", { type: "dressBurr" }),
+    paper: () => act("P", { type: "placePaper" }),
     feel: () => send({ type: "feelPaper" }),
+    block: () => act("J", { type: "pullBlock" }),
+    measure: () => setDialog("measure"),
+    check: () => setDialog("check"),
     register: () => registers.current?.openCapture(lastAxis),
     typeRegister: () => registers.current?.openTyping(),
     undo: () => send({ type: "undoRegister" }),
@@ -101,7 +110,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
     term: () => ledger.current?.openTerm(lastAxis),
     sum: () => ledger.current?.openSum(lastAxis),
     zeroCounter: () => send({ type: "zeroCounter", axis: lastAxis }),
-    block: () => block.current?.focus(),
+    typeBlock: () => block.current?.focus(),
     hand: () => send({ type: seen.isHandUp ? "lowerHand" : "raiseHand" }),
     fit: () => setFit((held) => (held === "near" ? "whole" : "near")),
     reset: () => send({ type: "reset" }),
@@ -141,7 +150,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
   }, []);
 
   const answer = useMutation<unknown, ApiError>({ mutationFn: () => api.post(`/lanes/${lane.id}/hand`) });
-  const gates = seen.gates.map(({ name, isPassed }) => ({ name, isPassed, label: gateWords[name] }));
+  const gates = seen.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) }));
   const incident = seen.incidents.at(-1);
   const aside = (
     <div className="flex items-center gap-3 text-xs text-ink2">
@@ -174,15 +183,23 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
             onJog={isReadOnly ? null : (axis, direction, isTen) => jog(axis, direction, isTen ? 10 : 1)} incident={incident ? incidentWords[incident] : null} />
           <div className="flex min-h-0 flex-col gap-2">
             <Position view={view} lastAxis={lastAxis} isReadOnly={isReadOnly} onZeroCounter={(axis) => send({ type: "zeroCounter", axis })} />
-            <RegisterPanel ref={registers} view={view} send={send} isReadOnly={isReadOnly} />
+            <RegisterPanel ref={registers} view={view} send={send} isReadOnly={isReadOnly} open={setDialog} />
           </div>
           <LedgerPanel ref={ledger} seen={seen} send={send} isReadOnly={isReadOnly} />
         </div>
         {isReadOnly ? null : <Controls seen={seen} send={send} size={size} setSize={setSize} lastAxis={lastAxis} open={setDialog} blockRef={block} />}
       </div>
-      <BenchDialogs open={dialog} seen={seen} send={send} onClose={() => setDialog(null)} />
+      <BenchDialogs open={isReadOnly && !readOnlyDialogs.has(dialog) ? null : dialog} seen={seen} send={send} onClose={() => setDialog(null)} isReadOnly={isReadOnly} />
     </Shell>
   );
+}
+
+/** What of the setting up is done, in a few words. */
+function readyWords({ sheet, tasksDone, isBurrDressed, lamp, tip, quarter }: LinkView["observation"]): string {
+  const open = sheet.tasks.filter((task) => !tasksDone.includes(task) && !(task === "dressBurr" && isBurrDressed));
+  const ready = open.length === 0 ? (sheet.tasks.length === 0 ? "machine and blank are ready" : sheet.tasks.map((task) => taskWords[task].done).slice(-2).join(", "))
+    : open.length === 1 && open[0] === "dressBurr" ? "burr on the edges" : `still to do: ${open.length} of ${sheet.tasks.length}`;
+  return [ready, lamp ? `height gauge on the ${surfaceWords(lamp.on)}` : "", tip?.kind === "dial" ? `taster ${tip.isTrued ? "trued" : "not trued"}, spindle turned to ${quarter * 90}°` : ""].filter(Boolean).join(" · ");
 }
 
 /** Plan over elevation, drawn in projection; beside them the loupe, so that nothing lies over the drawing. */
@@ -222,7 +239,7 @@ function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, isReadO
       </div>
       <p role="status" data-testid="message" className={`min-h-8 border-t border-rule-soft px-2.5 py-1.5 ${view.message && view.status === "linked" ? "bg-contact-soft font-bold" : "text-ink2"}`}>
         {view.message && view.status === "linked" ? view.message
-          : `${seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut"} · ${seen.isBurrDressed ? "edges dressed" : "burr on the edges"}${incident ? ` · last incident: ${incident}` : ""}`}
+          : `${seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut"} · ${readyWords(seen)}${incident ? ` · last incident: ${incident}` : ""}`}
       </p>
     </Panel>
   );

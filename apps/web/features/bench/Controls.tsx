@@ -1,12 +1,65 @@
 import type { Command, JogSize, Observation } from "@probe-lane/core/bench";
 import type { Axis } from "@probe-lane/core/registers";
-import { thingWords } from "@probe-lane/core/words";
+import { taskWords, thingWords } from "@probe-lane/core/words";
 import { useState, type FormEvent, type Ref } from "react";
 import { Button, KeyCap } from "../../ui";
-import type { OpenDialog } from "./BenchDialogs";
+import { gapLabel } from "./benchView";
+import type { OpenDialog } from "./dialogs";
 import { jogSizeOrder, jogSizeWords } from "./keys";
 
-/** How far a click goes, spindle, door, what is held, paper; and the typed block. */
+interface Act { readonly label: string; readonly keyCap?: string; readonly dialog?: OpenDialog; readonly command?: Command; readonly isMain?: boolean }
+
+const felt = (seen: Observation) => seen.sheet.gaps.filter(({ kind }) => (kind === "paper" || kind === "feeler") && seen.sheet.instruments.includes(kind));
+const hard = (seen: Observation) => seen.sheet.gaps.filter(({ kind }) => (kind === "block" || kind === "pin") && seen.sheet.instruments.includes(kind));
+
+/** What hands can do with what is in the gap, or could be put there. */
+function gapActs(seen: Observation): Act[] {
+  const { holds, paper, block, sheet, lamp } = seen;
+  const isSolid = holds === null || holds === "pointedTool" || holds.startsWith("tool");
+  if (!isSolid) return [];
+  const sheets = felt(seen);
+  const blocks = hard(seen);
+  const acts: Act[] = [];
+  if (paper) acts.push({ label: `Pull ${gapLabel(seen, paper.id).split(" ")[0] ?? "paper"}`, keyCap: "P", command: { type: "pullPaper" } }, { label: "Feel it", keyCap: "Q", command: { type: "feelPaper" } });
+  else if (sheets.length === 1 && sheets[0]) acts.push({ label: "Place paper", keyCap: "P", command: { type: "placePaper", id: sheets[0].id } });
+  else if (sheets.length > 1) acts.push({ label: "Place …", keyCap: "P", dialog: "gap" });
+  if (block) acts.push({ label: "Take block out", keyCap: "J", command: { type: "pullBlock" } });
+  else if (blocks.length === 1 && blocks[0]) acts.push({ label: `Try ${gapLabel(seen, blocks[0].id)}`, keyCap: "J", command: { type: "tryBlock", id: blocks[0].id } });
+  else if (blocks.length > 1) acts.push({ label: "Try a block …", keyCap: "J", dialog: "gap" });
+  if (blocks.length > 0 && !seen.areBlocksWiped) acts.push({ label: "Wipe the blocks", command: { type: "wipeBlocks" } });
+  if (sheet.instruments.includes("lampGauge")) acts.push(lamp ? { label: "Take the gauge away", command: { type: "takeLamp" } } : { label: "Stand the height gauge", command: { type: "standLamp" } });
+  return acts;
+}
+
+/** What the instrument in the spindle can be asked or made to do. */
+export function instrumentActs(seen: Observation): Act[] {
+  const { holds, sheet, tip } = seen;
+  const acts: Act[] = [];
+  if (holds === "edgeFinder") acts.push({ label: "Set wobbling", keyCap: "W", command: { type: "setWobbling" } });
+  if (holds === "taster") acts.push({ label: tip?.kind === "dial" && tip.isTrued ? "True it again" : "True the ball", keyCap: "W", command: { type: "trueTaster" } }, { label: "Turn by hand", command: { type: "turnSpindle" } });
+  if (holds === "probe") acts.push({ label: "Ask the probe …", keyCap: "W", dialog: "probe" });
+  if (holds === "indicator") acts.push({ label: "Carry it round", keyCap: "W", command: { type: "sweep" } });
+  acts.push(...gapActs(seen));
+  if (sheet.instruments.includes("plungerSetter") && holds?.startsWith("tool")) acts.push({ label: "Ask the setter …", dialog: "setter" });
+  if (sheet.instruments.includes("beamSetter") && holds?.startsWith("tool")) {
+    acts.push({ label: "Ask the beam …", dialog: "beam" });
+    if (!seen.isTipBlown) acts.push({ label: "Blow the tip clean", command: { type: "blowTip" } });
+  }
+  return acts;
+}
+
+/** What is still to be done before the first touch; alone it is a button, several are a list. */
+export function readyActs({ sheet, tasksDone, isBurrDressed }: Observation): Act[] {
+  const open = sheet.tasks.filter((task) => !tasksDone.includes(task) && !(task === "dressBurr" && isBurrDressed));
+  const [only] = open;
+  if (!only) return sheet.fixture.kind === "plate" ? [{ label: "Tap the part …", keyCap: "B", dialog: "ready" }] : [];
+  if (sheet.tasks.length === 1) return [{ label: taskWords[only].act, keyCap: "B", command: only === "dressBurr" ? { type: "dressBurr" } : { type: "doTask", task: only } }];
+  return [{ label: `Get ready … (${open.length} open)`, keyCap: "B", dialog: "ready" }];
+}
+
+const canMeasure = ({ sheet }: Observation): boolean => sheet.instruments.some((name) => name === "caliper" || name === "micrometer" || name === "rule" || name === "presetter");
+
+/** How far a click goes, spindle, door, what is held and what it can do; and the typed block. */
 export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }: {
   seen: Observation; send(command: Command): void; size: JogSize; setSize(size: JogSize): void; lastAxis: Axis; open(dialog: OpenDialog): void;
   blockRef: Ref<HTMLInputElement>;
@@ -18,38 +71,39 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
     send({ type: "runBlock", text: block });
     setBlock("");
   };
-  const { spindle, holds, paper } = seen;
+  const { spindle, holds, sheet, modal } = seen;
   const cell = "flex flex-col gap-1.5 px-3 py-2";
+  const acts = [...instrumentActs(seen), ...readyActs(seen)];
+  const believes = sheet.tools.length > 1 && modal.tool !== null ? ` · control: T${modal.tool}` : "";
   return (
-    <section aria-label="What moves" className="grid shrink-0 grid-cols-[17.5rem_13rem_19rem_1fr] divide-x divide-rule rounded-panel border border-rule bg-panel">
+    <section aria-label="What moves" className="grid shrink-0 grid-cols-[17rem_9.5rem_1fr_19rem] divide-x divide-rule rounded-panel border border-rule bg-panel xl:grid-cols-[17.5rem_11rem_1fr_26rem]">
       <div className={cell}>
-        <span className="text-xs text-ink2">A click moves <b className="text-contact">{lastAxis.toUpperCase()}</b> and any axis by, mm</span>
+        <span className="text-xs text-ink2">A click moves <b className="text-contact">{lastAxis.toUpperCase()}</b> and any axis by</span>
         <div role="group" aria-label="Size of a click" className="flex w-fit rounded-[4px] border border-ink3">
           {jogSizeOrder.map((one) => (
             <button key={one} type="button" aria-pressed={size === one} onClick={() => setSize(one)}
-              className={`figures whitespace-nowrap px-2 py-1 ${size === one ? "bg-ink font-bold text-panel" : "bg-field"}`}>{jogSizeWords[one]}</button>
+              className={`figures whitespace-nowrap px-2 py-1 ${size === one ? "bg-ink font-bold text-panel" : "bg-field"}`}>{jogSizeWords[sheet.unit][one]}</button>
           ))}
         </div>
         <span className="text-xs text-ink2"><KeyCap>[</KeyCap> coarser <KeyCap>]</KeyCap> finer · <KeyCap>Shift</KeyCap> ten clicks</span>
       </div>
       <div className={cell}>
         <span className="text-xs text-ink2">Spindle</span>
-        <span className="flex items-baseline gap-1.5"><b className="figures text-xl leading-6">{spindle.isOn ? spindle.rpm : "still"}</b>{spindle.isOn ? <span>rev/min {spindle.direction}</span> : null}</span>
+        <span className="flex items-baseline gap-1.5"><b className="figures text-xl leading-6">{spindle.isOn ? spindle.rpm : "still"}</b>{spindle.isOn ? <span className="text-xs">rev/min {spindle.direction}</span> : null}</span>
         <span className="flex gap-1.5">
           {spindle.isOn ? <Button keyCap="S" onClick={() => send({ type: "stopSpindle" })}>Stop it</Button> : <Button keyCap="S" onClick={() => open("speed")}>Start at …</Button>}
         </span>
       </div>
       <div className={cell}>
-        <span className="truncate text-xs text-ink2">In the spindle: <b className="text-ink">{holds ? thingWords(holds) : "nothing"}</b></span>
+        <span className="truncate text-xs text-ink2">In the spindle: <b className="text-ink" data-testid="held">{holds === null ? "nothing, bare nose" : seen.isLoadedByChanger ? "what the changer brought: look at it" : thingWords(holds)}</b>{believes}</span>
         <span className="flex flex-wrap gap-1.5">
           <Button className="!px-2" keyCap="D" onClick={() => open("drawer")}>Drawer</Button>
           <Button className="!px-2" keyCap="O" onClick={() => send({ type: "setDoor", isOpen: !seen.isDoorOpen })}>{seen.isDoorOpen ? "Shut door" : "Open door"}</Button>
-          {holds === "edgeFinder" ? <Button className="!px-2" keyCap="W" onClick={() => send({ type: "setWobbling" })}>Set wobbling</Button> : null}
-          {holds === "tool1" || holds === "pointedTool" ? (
-            <Button className="!px-2" keyCap="P" onClick={() => send({ type: paper ? "pullPaper" : "placePaper" })}>{paper ? "Pull paper" : "Place paper"}</Button>
-          ) : null}
-          {paper ? <Button className="!px-2" keyCap="Q" onClick={() => send({ type: "feelPaper" })}>Feel it</Button> : null}
-          {seen.isBurrDressed ? null : <Button className="!px-2" keyCap="B" onClick={() => send({ type: "dressBurr" })}>Dress burr</Button>}
+          {acts.map(({ label, keyCap, dialog, command }) => (
+            <Button key={label} className="!px-2" {...(keyCap ? { keyCap } : {})} onClick={() => (dialog ? open(dialog) : command ? send(command) : undefined)}>{label}</Button>
+          ))}
+          {canMeasure(seen) ? <Button className="!px-2" keyCap="Y" onClick={() => open("measure")}>Measure …</Button> : null}
+          <Button className="!px-2" keyCap="X" onClick={() => open("check")}>Check …</Button>
         </span>
       </div>
       <form onSubmit={run} className={cell} aria-label="Type a block">

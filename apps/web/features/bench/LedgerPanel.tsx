@@ -1,22 +1,37 @@
-import { termNames, type Command, type Observation, type TermName } from "@probe-lane/core/bench";
-import type { Axis, MillRegisterId } from "@probe-lane/core/registers";
-import { formatCounts, formatSignedCounts } from "@probe-lane/core/units";
-import { coachWords, registerWords, termWords } from "@probe-lane/core/words";
+import { termNames, type Command, type Observation, type Reading, type TermName } from "@probe-lane/core/bench";
+import { registerKind, type Axis, type MillRegisterId } from "@probe-lane/core/registers";
+import { scales, showCounts, showLength, showSignedCounts } from "@probe-lane/core/units";
+import { coachWords, figureName, instrumentWords, outcomeWords, readingWords, registerWords, termWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
 
 export interface LedgerHandle { takeReading(axis: Axis): void; openTerm(axis: Axis): void; openSum(axis: Axis): void }
 
-const REGISTERS: readonly MillRegisterId[] = ["G54.x", "G54.y", "H1", "G54.z"];
-const forAxis = (axis: Axis): MillRegisterId => (axis === "z" ? "H1" : `G54.${axis}`);
+/** Registers that a working of this exercise can be about. */
+function registersOf({ sheet }: Observation): MillRegisterId[] {
+  const { targets, lengthSchools, tools } = sheet;
+  const places: MillRegisterId[] = targets.xy || sheet.partBefore ? ["G54.x", "G54.y"] : [];
+  const lengths = targets.lengths.map((tool): MillRegisterId => `H${tool}`);
+  const wear = lengthSchools.includes("block-in-wear") ? targets.lengths.map((tool): MillRegisterId => `HW${tool}`) : [];
+  const each: MillRegisterId[] = lengthSchools.includes("offset-per-tool") ? (["G55.z", "G56.z", "G57.z", "G58.z"] as const).slice(0, Math.max(0, tools.length - 1)) : [];
+  const diameters = targets.diameters.flatMap((tool): MillRegisterId[] => [`D${tool}`, `DW${tool}`]);
+  return [...places, ...lengths, ...wear, ...(targets.lengths.length > 0 ? (["G54.z"] as const) : []), ...each, ...diameters];
+}
 
 /** The student's own working: reading, terms with sign, sum. With the coach on the lines are added up; otherwise that is the student's. */
 export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation; send(command: Command): void; isReadOnly: boolean; ref: Ref<LedgerHandle> }) {
-  const [register, setRegister] = useState<MillRegisterId>("G54.x");
+  const choices = registersOf(seen);
+  const scale = scales[seen.sheet.unit];
+  const [register, setRegister] = useState<MillRegisterId>(choices[0] ?? "G54.x");
   const [term, setTerm] = useState<TermName | "sum">("tipRadius");
   const [text, setText] = useState("");
   const box = useRef<HTMLInputElement>(null);
+  const heldRow = Number(/^tool(\d)$/.exec(seen.holds ?? "")?.[1] ?? 0);
+  const forAxis = (axis: Axis): MillRegisterId => {
+    if (axis !== "z") return `G54.${axis}`;
+    return choices.find((id) => id === `H${heldRow}`) ?? (heldRow === 0 && choices.includes("G54.z") && seen.sheet.tools.length > 1 ? "G54.z" : (choices.find((id) => registerKind(id) === "length") ?? "G54.z"));
+  };
   const open = (axis: Axis, what: TermName | "sum") => {
     setRegister(forAxis(axis));
     setTerm(what);
@@ -33,7 +48,8 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
     setText("");
     (document.activeElement as HTMLElement | null)?.blur();
   };
-  const groups = REGISTERS.map((id) => ({ id, lines: seen.ledger.filter((line) => line.register === id) })).filter(({ lines }) => lines.length > 0);
+  const written = [...new Set([...choices, ...seen.ledger.map((line) => line.register)])];
+  const groups = written.map((id) => ({ id, lines: seen.ledger.filter((line) => line.register === id) })).filter(({ lines }) => lines.length > 0);
   return (
     <Panel title="Ledger" note={seen.isCoachOn ? "your working, added up" : "your working"} bodyClassName="flex flex-col" className="flex-1">
       <div className="min-h-0 flex-1 overflow-y-auto">
@@ -42,27 +58,28 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
           <section key={id} aria-label={`Ledger of ${registerWords(id)}`} className="border-b border-rule">
             <h3 className="px-2.5 pt-1.5 font-bold">{registerWords(id)}</h3>
             <ul>
-              {lines.map(({ line, kind, term: name, counts }) => (
+              {lines.map(({ line, kind, term: name, counts, from }) => (
                 <li key={line} className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${kind === "sum" ? "bg-well font-bold" : ""}`}>
-                  <span className="flex-1">{kind === "reading" ? "stood at" : kind === "sum" ? "my sum" : termWords[name ?? "other"]}</span>
-                  <span className="figures">{kind === "term" ? formatSignedCounts(counts) : formatCounts(counts)}</span>
+                  <span className="flex-1">{kind === "reading" ? (from === undefined ? "stood at" : `reading ${from}`) : kind === "sum" ? "my sum" : termWords[name ?? "other"]}</span>
+                  <span className="figures">{kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}</span>
                   {isReadOnly ? null : <Button look="quiet" className="!p-0" aria-label={`Strike this line of ${registerWords(id)}`} title="Strike this line" onClick={() => send({ type: "strikeLine", line })}><X size={13} aria-hidden /></Button>}
                 </li>
               ))}
               {seen.isCoachOn ? (
                 <li className="flex border-t border-rule-soft px-2.5 py-0.5 text-expected">
-                  <span className="flex-1">adds up to</span><span className="figures">{formatCounts(addUp(lines))}</span>{isReadOnly ? null : <span className="w-[17px]" />}
+                  <span className="flex-1">adds up to</span><span className="figures">{showCounts(addUp(lines), scale)}</span>{isReadOnly ? null : <span className="w-[17px]" />}
                 </li>
               ) : null}
             </ul>
           </section>
         ))}
       </div>
+      {seen.readings.length > 0 ? <Readings seen={seen} onTake={isReadOnly ? null : (from) => send({ type: "takeReading", register, from })} /> : null}
       {isReadOnly ? null : (
-        <form onSubmit={write} aria-label="Write in the ledger" className="flex flex-col gap-1.5 border-t border-rule p-2">
+        <form onSubmit={write} aria-label="Write in the ledger" className="flex shrink-0 flex-col gap-1.5 border-t border-rule p-2">
           <div className="flex gap-1.5">
             <select aria-label="Ledger register" value={register} onChange={(event) => setRegister(event.target.value as MillRegisterId)} className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
-              {REGISTERS.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}
+              {choices.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}
             </select>
             <Button className="!px-2 text-xs" keyCap="L" onClick={() => send({ type: "takeReading", register })}>Take reading</Button>
           </div>
@@ -77,7 +94,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
         </form>
       )}
       {seen.coach ? (
-        <aside aria-label="Coach" className="border-t-0 border-l-4 border-expected bg-expected-soft p-2.5">
+        <aside aria-label="Coach" className="max-h-40 shrink-0 overflow-y-auto border-t-0 border-l-4 border-expected bg-expected-soft p-2.5">
           <h3 className="font-bold">Next</h3>
           <p data-testid="coach">{coachWords(seen.coach, seen)}</p>
         </aside>
@@ -85,6 +102,35 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
     </Panel>
   );
 }
+
+/** What a figure of a reading is shown as: lengths in the machine's unit, angles and speeds as they are. */
+function figureText(name: string, value: number, seen: Observation): string {
+  if (name === "rpm") return String(value);
+  return name.endsWith("Deg") ? `${value.toFixed(3).replace("-", "−")}°` : showLength(value, scales[seen.sheet.unit]);
+}
+
+/** What the instruments have shown, newest first; one press takes it into the line that is being worked on. */
+function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: number) => void) | null }) {
+  return (
+    <section aria-label="Readings of the instruments" className="max-h-[38%] shrink-0 overflow-y-auto border-t border-rule bg-well">
+      <h3 className="px-2.5 pt-1.5 text-xs font-bold text-ink2">Readings, newest first</h3>
+      <ol>
+        {seen.readings.toReversed().map((reading) => (
+          <li key={reading.number} data-testid={`reading-${reading.number}`} className="border-t border-rule-soft px-2.5 py-1">
+            <p className="flex items-baseline gap-1 text-xs"><b className="figures">{reading.number}</b><span className="min-w-0 flex-1 truncate" title={titleOf(reading)}>{titleOf(reading)}</span>
+              {onTake && Object.keys(reading.values).length > 0 ? <button type="button" className="shrink-0 font-bold text-expected underline" aria-label={`Take reading ${reading.number} into the ledger`} onClick={() => onTake(reading.number)}>take</button> : null}</p>
+            {reading.outcome !== undefined && reading.outcome !== "found" ? <p className="font-bold text-contact">{outcomeWords[reading.outcome]}</p> : null}
+            <p className="flex flex-wrap gap-x-2">
+              {Object.entries(reading.values).map(([name, value]) => <span key={name} className="whitespace-nowrap"><span className="text-xs text-ink2">{figureName(name)}</span> <b className="figures">{figureText(name, value, seen)}</b></span>)}
+            </p>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+const titleOf = ({ instrument, what, tool }: Reading): string => `${instrumentWords(instrument)}: ${readingWords(what, tool)}`;
 
 const addUp = (lines: Observation["ledger"]): number => {
   const reading = lines.findLast(({ kind }) => kind === "reading")?.counts ?? 0;

@@ -1,5 +1,5 @@
 import type { Axis } from "@probe-lane/core/registers";
-import { formatCounts } from "@probe-lane/core/units";
+import { scales, showCounts } from "@probe-lane/core/units";
 import { Button, Panel } from "../../ui";
 import type { LinkView } from "./laneLink";
 
@@ -10,9 +10,11 @@ export function Position({ view, lastAxis, onZeroCounter, isReadOnly }: {
   view: LinkView; lastAxis: Axis; onZeroCounter(axis: Axis): void; isReadOnly: boolean;
 }) {
   const { shown, observation } = view;
-  const { modal, isHomed } = observation;
+  const { modal, isHomed, sheet } = observation;
+  const show = (counts: number) => showCounts(counts, scales[sheet.unit]);
+  const turn = modal.rotationDeg === 0 ? "" : ` · turned ${modal.rotationDeg.toFixed(3)}°`;
   return (
-    <Panel title="Position, mm" note={<><b className="figures text-ink">{modal.workOffset}</b> · {modal.lengthRow === null ? "length comp off" : `length comp H${modal.lengthRow}`}</>}>
+    <Panel title={`Position, ${sheet.unit === "mm" ? "mm" : "inch"}`} note={<><b className="figures text-ink">{modal.workOffset.startsWith("P") ? `G54.1 ${modal.workOffset}` : modal.workOffset}</b> · {modal.lengthRow === null ? "length comp off" : `length comp H${modal.lengthRow}`}{turn}</>}>
       <table className="w-full">
         <thead>
           <tr className="text-right text-xs text-ink2">
@@ -25,9 +27,9 @@ export function Position({ view, lastAxis, onZeroCounter, isReadOnly }: {
             return (
               <tr key={axis} className="border-t border-rule-soft">
                 <th scope="row" className={`pl-2 text-left text-xl ${isLast ? "text-contact" : ""}`}>{axis.toUpperCase()}<span className="sr-only">{isLast ? ", moving" : ""}</span></th>
-                <td data-testid={`work-${axis}`} className={`figures py-0.5 text-right text-[21px] leading-8 xl:text-[25px] font-semibold ${isLast ? "text-contact" : ""}`}>{isHomed ? formatCounts(shown.work[axis]) : "–"}</td>
-                <td data-testid={`machine-${axis}`} className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px]">{isHomed ? formatCounts(shown.machine[axis]) : "unknown"}</td>
-                <td className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px] text-ink2">{isHomed ? formatCounts(shown.counter[axis]) : "–"}</td>
+                <td data-testid={`work-${axis}`} className={`figures py-0.5 text-right text-[21px] leading-8 xl:text-[25px] font-semibold ${isLast ? "text-contact" : ""}`}>{isHomed ? show(shown.work[axis]) : "–"}</td>
+                <td data-testid={`machine-${axis}`} className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px]">{isHomed ? show(shown.machine[axis]) : "unknown"}</td>
+                <td className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px] text-ink2">{isHomed ? show(shown.counter[axis]) : "–"}</td>
                 <td className="pr-1 text-right">
                   {isReadOnly ? null : <Button look="quiet" className="text-xs" aria-label={`Zero the ${axis.toUpperCase()} counter`} title={`Zero the ${axis.toUpperCase()} counter`} onClick={() => onZeroCounter(axis)}>→0</Button>}
                 </td>

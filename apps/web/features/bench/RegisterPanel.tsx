@@ -1,54 +1,83 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
-import { captureOffset, registerAxis, readRegister, type Axis, type MillRegisterId } from "@probe-lane/core/registers";
-import { countsFromMm, formatCounts, formatMm, parseLengthMm } from "@probe-lane/core/units";
-import { refusalWords, registerWords } from "@probe-lane/core/words";
+import { captureLength, captureOffset, lengthRows, readRegister, registerAxis, registerKind, workOffsetNames, type Axis, type MillRegisterId } from "@probe-lane/core/registers";
+import { parseLengthMm, scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
+import { refusalWords, registerWords, toolKindWords } from "@probe-lane/core/words";
 import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
+import type { OpenDialog } from "./dialogs";
 import type { LinkView } from "./laneLink";
 
 export interface RegisterPanelHandle { openCapture(axis: Axis): void; openTyping(): void }
 type Mode = "capture" | "type";
 type Where = "minus" | "plus";
 
-const CHOICES: readonly MillRegisterId[] = ["G54.x", "G54.y", "G54.z", "H1", "HW1", "G55.x", "G55.y", "G55.z", "common.x", "common.y", "common.z"];
+const AXES: readonly Axis[] = ["x", "y", "z"];
 
-const faceWords = (axis: "x" | "y"): string => (axis === "x" ? "the left or right edge" : "the front or back edge");
-
-/** What a capture would store, in the same arithmetic as the bench; null while a box is empty or unreadable. */
-function preview(seen: Observation, machine: LinkView["shown"]["machine"], register: MillRegisterId, asMm: number | null): number | null {
-  const { registers, modal } = seen;
-  const axis = registerAxis(register);
-  if (register === "H1" && seen.sheet.lengthCapture === "machine") return machine.z;
-  if (asMm === null) return null;
-  if (register.startsWith("H")) return null;
-  return captureOffset(registers, register, machine[axis], countsFromMm(asMm), modal.workOffset, modal.lengthRow);
+/** Registers to choose from, what the exercise is about first. */
+function choicesOf({ sheet }: Observation): { name: string; ids: MillRegisterId[] }[] {
+  const tools = sheet.tools.map(({ number }) => number);
+  const offsets = (names: readonly string[]) => names.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as MillRegisterId));
+  return [
+    { name: "work offset", ids: offsets(["G54"]) },
+    { name: "lengths", ids: tools.flatMap((row) => [`H${row}`, `HW${row}`] as MillRegisterId[]) },
+    { name: "diameters", ids: tools.flatMap((row) => [`D${row}`, `DW${row}`] as MillRegisterId[]) },
+    { name: "other work offsets", ids: offsets(workOffsetNames.slice(1)) },
+    { name: "common", ids: offsets(["common"]) },
+    { name: "other rows", ids: lengthRows.filter((row) => !tools.includes(row)).flatMap((row) => [`H${row}`, `HW${row}`, `D${row}`, `DW${row}`] as MillRegisterId[]) },
+  ];
 }
 
-function useFigure() {
+/** What an X or Y is counted from, by where the drawing has its zero. */
+function faceWords({ sheet }: Observation, axis: "x" | "y"): { from: string; that: string } {
+  if (sheet.datum.kind === "middle") return { from: "the middle of the blank", that: "that middle" };
+  if (sheet.datum.kind === "feature") return { from: sheet.feature?.kind === "pocket" ? "the middle of the pocket" : `the axis of the ${sheet.feature?.kind ?? "feature"}`, that: "that" };
+  return { from: axis === "x" ? "the left or right edge" : "the front or back edge", that: "that edge" };
+}
+
+/** What a capture would store, in the same arithmetic as the bench; null while a box is empty or unreadable. */
+function preview(seen: Observation, shown: LinkView["shown"], register: MillRegisterId, asMm: number | null): number | null {
+  const { registers, modal, sheet } = seen;
+  if (asMm === null || registerKind(register) === "diameter") return null;
+  const as = toCounts(asMm, scales[sheet.unit]);
+  if (register.startsWith("HW")) return shown.machine.z - as;
+  if (registerKind(register) === "length") {
+    return captureLength(registers, Number(register.slice(1)), sheet.settings.lengthCapture, { machineZ: shown.machine.z, counterZ: shown.counter.z, work: modal.workOffset, as });
+  }
+  return captureOffset(registers, register, shown.machine[registerAxis(register)], as, modal.workOffset, seen.lengthCounts);
+}
+
+const CAPTURE_WORDS = {
+  machine: "Store the machine Z as it stands as", counter: "Store the Z counter as it stands as", display: "Make the display read zero here by setting",
+} as const;
+
+function useFigure(unit: "mm" | "inch") {
   const [text, setText] = useState("");
-  const read = text.trim() === "" ? null : parseLengthMm(text);
+  const read = text.trim() === "" ? null : parseLengthMm(text, unit);
   return { text, setText, mm: read?.ok ? read.value : null, problem: read && !read.ok ? refusalWords({ code: "text", problem: read.error }) : null };
 }
 
 /** Registers as they stand, and one sentence that sets one of them; nothing is filled in beforehand. */
-export function RegisterPanel({ view, send, isReadOnly, ref }: {
-  view: LinkView; send(command: Command): void; isReadOnly: boolean; ref: Ref<RegisterPanelHandle>;
+export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
+  view: LinkView; send(command: Command): void; isReadOnly: boolean; open(dialog: OpenDialog): void; ref: Ref<RegisterPanelHandle>;
 }) {
   const seen = view.observation;
+  const { unit, settings } = seen.sheet;
+  const scale = scales[unit];
   const [mode, setMode] = useState<Mode>("capture");
-  const [register, setRegister] = useState<MillRegisterId>("G54.x");
+  const [register, setRegister] = useState<MillRegisterId>(seen.sheet.targets.xy ? "G54.x" : "H1");
   const [where, setWhere] = useState<Where | "">("");
   const [how, setHow] = useState<"set" | "add">("set");
-  const distance = useFigure();
-  const edge = useFigure();
-  const typed = useFigure();
+  const distance = useFigure(unit);
+  const edge = useFigure(unit);
+  const typed = useFigure(unit);
   const firstBox = useRef<HTMLInputElement>(null);
   const typedBox = useRef<HTMLInputElement>(null);
   const act = useRef<HTMLButtonElement>(null);
+  const heldRow = Number(/^tool(\d)$/.exec(seen.holds ?? "")?.[1] ?? seen.sheet.tools[0]?.number ?? 1);
   useImperativeHandle(ref, () => ({
     openCapture: (axis) => {
       setMode("capture");
-      setRegister(axis === "z" ? "H1" : `G54.${axis}`);
+      setRegister(axis === "z" ? `H${heldRow}` : `G54.${axis}`);
       setTimeout(() => (firstBox.current ?? act.current)?.focus());
     },
     openTyping: () => {
@@ -57,14 +86,16 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
     },
   }));
   const axis = registerAxis(register);
-  const isLength = register.startsWith("H");
-  const isEdge = !isLength && axis !== "z";
+  const kind = registerKind(register);
+  const isLength = kind === "length" && !register.startsWith("HW");
+  const isEdge = kind === "offset" && axis !== "z";
+  const face = faceWords(seen, axis === "y" ? "y" : "x");
   const held = readRegister(seen.registers, register);
   const needsSide = isEdge && distance.mm !== 0;
   const asMm = isLength ? 0 : distance.mm === null || edge.mm === null || (needsSide && where === "") ? null
     : edge.mm + (isEdge ? (where === "minus" ? -distance.mm : distance.mm) : distance.mm);
-  const captured = mode === "capture" ? preview(seen, view.shown.machine, register, asMm) : null;
-  const target = mode === "capture" ? captured : typed.mm === null ? null : (how === "add" ? held : 0) + countsFromMm(typed.mm);
+  const captured = mode === "capture" ? preview(seen, view.shown, register, asMm) : null;
+  const target = mode === "capture" ? captured : typed.mm === null ? null : (how === "add" ? held : 0) + toCounts(typed.mm, scale);
   const guard = view.lastOutcome?.kind === "refused" && view.lastOutcome.refusal.code === "registerGuard" && view.message ? view.lastOutcome.refusal : null;
   const clear = () => {
     distance.setText("");
@@ -77,7 +108,7 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
     event.preventDefault();
     if (mode === "capture") {
       if (captured === null) return;
-      send({ type: "captureRegister", register, asText: formatMm(asMm ?? 0) });
+      send({ type: "captureRegister", register, asText: showLength(asMm ?? 0, scale) });
       clear();
     } else {
       send({ type: "typeRegister", register, text: typed.text, how, isConfirmed: false });
@@ -89,10 +120,15 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
     clear();
   };
   return (
-    <Panel title="Registers" note={seen.lastUndo && !isReadOnly ? <Button look="quiet" className="!py-0 text-xs" keyCap="U" onClick={() => send({ type: "undoRegister" })}>take back {registerWords(seen.lastUndo.register)}</Button> : null} className="flex-1" bodyClassName="flex flex-col overflow-y-auto">
-      <RegisterTable seen={seen} />
+    <Panel title="Registers" note={
+      <span className="flex items-center gap-2">
+        {seen.lastUndo && !isReadOnly ? <Button look="quiet" className="!py-0 text-xs" keyCap="U" onClick={() => send({ type: "undoRegister" })}>take back {registerWords(seen.lastUndo.register)}</Button> : null}
+        <Button look="quiet" className="!py-0 text-xs" onClick={() => open("exchange")}>In and out</Button>
+      </span>
+    } className="flex-1" bodyClassName="flex flex-col">
+      <div className="min-h-0 flex-1 overflow-y-auto"><RegisterTable seen={seen} /></div>
       {isReadOnly ? null : (
-        <form onSubmit={submit} className="mt-auto flex flex-col gap-2 border-t border-rule bg-contact-soft p-2.5" aria-label="Set a register">
+        <form onSubmit={submit} className="flex shrink-0 flex-col gap-2 border-t border-rule bg-contact-soft p-2.5" aria-label="Set a register">
           <div className="flex flex-wrap items-center gap-1.5 text-xs">
             {(["capture", "type"] as const).map((one) => (
               <label key={one} className={`cursor-pointer rounded-[3px] border px-2 py-0.5 has-focus-visible:outline-2 has-focus-visible:outline-expected ${mode === one ? "border-ink bg-ink font-bold text-panel" : "border-ink3 bg-panel"}`}>
@@ -102,7 +138,7 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
             ))}
             <label className="ml-auto">register{" "}
               <select aria-label="Register" value={register} onChange={(event) => setRegister(event.target.value as MillRegisterId)} className="figures rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
-                {CHOICES.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}
+                {choicesOf(seen).map(({ name, ids }) => <optgroup key={name} label={name}>{ids.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}</optgroup>)}
               </select>
             </label>
           </div>
@@ -112,17 +148,19 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
                 <option value="set">Set {registerWords(register)} to</option>
                 <option value="add">Add to {registerWords(register)}</option>
               </select>{" "}
-              <FigureInput ref={typedBox} aria-label="Value to type" className="w-28" value={typed.text} onChange={(event) => typed.setText(event.target.value)} /> mm
+              <FigureInput ref={typedBox} aria-label="Value to type" className="w-28" value={typed.text} onChange={(event) => typed.setText(event.target.value)} /> {unit === "mm" ? "mm" : "in"}
             </p>
+          ) : kind === "diameter" ? (
+            <p>A diameter is not a place: measure it, then type it.</p>
           ) : isLength ? (
-            <p>Store the machine Z as it stands as <b>{registerWords(register)}</b>. What lies between the tip and the datum is yours to take off afterwards.</p>
+            <p>{CAPTURE_WORDS[settings.lengthCapture]} <b>{registerWords(register)}</b>. What lies between the tip and the datum is yours to take off afterwards.</p>
           ) : isEdge ? (
             <p className="leading-8">
               The spindle axis stands <FigureInput ref={firstBox} aria-label="Distance from the spindle axis to the edge" className="w-20" value={distance.text} onChange={(event) => distance.setText(event.target.value)} /> to the{" "}
               <select aria-label="Side" value={where} onChange={(event) => setWhere(event.target.value as Where)} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
                 <option value="">which side</option><option value="minus">minus side</option><option value="plus">plus side</option>
               </select>{" "}
-              of {faceWords(axis)}, and that edge is {axis.toUpperCase()}{" "}
+              of {face.from}, and {face.that} is {axis.toUpperCase()}{" "}
               <FigureInput aria-label="Work coordinate of the edge" className="w-20" value={edge.text} onChange={(event) => edge.setText(event.target.value)} />
             </p>
           ) : (
@@ -133,7 +171,7 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
           )}
           <p className="flex flex-wrap items-center gap-2">
             <Button look="act" type="submit" ref={act} disabled={target === null && !(mode === "type" && typed.text !== "")}>Set {registerWords(register)}</Button>
-            <span className="figures">{formatCounts(held)} → <b>{target === null ? "…" : formatCounts(target)}</b></span>
+            <span className="figures">{showCounts(held, scale)} → <b>{target === null ? "…" : showCounts(target, scale)}</b></span>
           </p>
           {distance.problem ?? edge.problem ?? typed.problem ? <p role="alert" className="text-xs">{distance.problem ?? edge.problem ?? typed.problem}</p> : null}
           {guard ? (
@@ -148,35 +186,52 @@ export function RegisterPanel({ view, send, isReadOnly, ref }: {
 }
 
 function RegisterTable({ seen }: { seen: Observation }) {
-  const { registers, modal } = seen;
+  const { registers, modal, sheet } = seen;
+  const scale = scales[sheet.unit];
+  const show = (counts: number) => showCounts(counts, scale);
   const rows = Object.entries(registers.work).filter(([name, row]) => name === modal.workOffset || row.x !== 0 || row.y !== 0 || row.z !== 0);
   const { common } = registers;
   const isCommonZero = common.x === 0 && common.y === 0 && common.z === 0;
-  const cell = "figures py-1 pr-2.5 text-right";
+  const isUsed = (row: number) => ([registers.lengthGeometry, registers.lengthWear, registers.diameterGeometry, registers.diameterWear].some((table) => (table[row] ?? 0) !== 0));
+  const tools = [...new Set([...sheet.tools.map(({ number }) => number), ...lengthRows.filter(isUsed)])].sort((a, b) => a - b);
+  const hasDiameters = sheet.targets.diameters.length > 0 || tools.some((row) => (registers.diameterGeometry[row] ?? 0) !== 0 || (registers.diameterWear[row] ?? 0) !== 0);
+  const hasLengths = sheet.targets.lengths.length > 0 || !hasDiameters;
+  const cell = "figures py-0.5 pr-2 text-right";
+  const head = "pr-2 font-normal";
   return (
     <>
       <table className="w-full">
-        <thead><tr className="text-right text-xs text-ink2"><th /><th className="pr-2.5 font-normal">X</th><th className="pr-2.5 font-normal">Y</th><th className="pr-2.5 font-normal">Z</th></tr></thead>
+        <thead><tr className="text-right text-xs text-ink2"><th />{AXES.map((axis) => <th key={axis} className={head}>{axis.toUpperCase()}</th>)}</tr></thead>
         <tbody>
           {rows.map(([name, row]) => (
             <tr key={name} className="border-t border-rule-soft">
-              <th scope="row" className="figures pl-2.5 text-left">{name}{name === modal.workOffset ? <span className="font-sans text-xs font-normal text-ink2"> in use</span> : null}</th>
-              {(["x", "y", "z"] as const).map((axis) => <td key={axis} data-testid={`${name}.${axis}`} className={cell}>{formatCounts(row[axis])}</td>)}
+              <th scope="row" className="figures pl-2.5 text-left">{name.startsWith("P") ? `.1 ${name}` : name}{name === modal.workOffset ? <span className="font-sans text-xs font-normal text-ink2"> in use</span> : null}</th>
+              {AXES.map((axis) => <td key={axis} data-testid={`${name}.${axis}`} className={cell}>{show(row[axis])}</td>)}
             </tr>
           ))}
           {isCommonZero ? null : (
-            <tr className="border-t border-rule-soft"><th scope="row" className="pl-2.5 text-left">common</th>{(["x", "y", "z"] as const).map((axis) => <td key={axis} className={cell}>{formatCounts(common[axis])}</td>)}</tr>
+            <tr className="border-t border-rule-soft"><th scope="row" className="pl-2.5 text-left">common</th>{AXES.map((axis) => <td key={axis} className={cell}>{show(common[axis])}</td>)}</tr>
           )}
         </tbody>
       </table>
       <p className="px-2.5 pb-1 text-xs text-ink2">other work offsets{isCommonZero ? " and common" : ""}: all zero</p>
       <table className="w-full border-t border-rule-soft">
-        <thead><tr className="text-right text-xs text-ink2"><th className="pl-2.5 text-left font-normal">Tool</th><th className="pr-2.5 font-normal">Length</th><th className="pr-2.5 font-normal">Wear</th></tr></thead>
+        <thead><tr className="text-right text-xs text-ink2">
+          <th className="pl-2.5 text-left font-normal">Tool</th>
+          {hasLengths ? <><th className={head}>Length</th><th className={head}>Wear</th></> : null}
+          {hasDiameters ? <><th className={head}>{sheet.settings.diameterMode === "radius" ? "Radius" : "Diameter"}</th><th className={head}>Wear</th></> : null}
+        </tr></thead>
         <tbody>
-          <tr className="border-t border-rule-soft">
-            <th scope="row" className="pl-2.5 text-left font-normal"><b>H1</b> tool 1, end mill ⌀ {seen.sheet.tool1DiameterMm}</th>
-            <td data-testid="H1" className={cell}>{formatCounts(registers.lengthGeometry[1] ?? 0)}</td><td className={cell}>{formatCounts(registers.lengthWear[1] ?? 0)}</td>
-          </tr>
+          {tools.map((row) => {
+            const tool = sheet.tools.find(({ number }) => number === row);
+            return (
+              <tr key={row} className="border-t border-rule-soft">
+                <th scope="row" className="max-w-36 truncate pl-2.5 text-left font-normal"><b className="figures">{row}</b> {tool ? <span className="text-xs text-ink2">{toolKindWords[tool.kind]} ⌀ {showLength(tool.diameterMm, scale, sheet.unit === "mm" ? 1 : 3)}</span> : <span className="text-xs text-ink2">no tool</span>}</th>
+                {hasLengths ? <><td data-testid={`H${row}`} className={cell}>{show(registers.lengthGeometry[row] ?? 0)}</td><td data-testid={`HW${row}`} className={cell}>{show(registers.lengthWear[row] ?? 0)}</td></> : null}
+                {hasDiameters ? <><td data-testid={`D${row}`} className={cell}>{show(registers.diameterGeometry[row] ?? 0)}</td><td data-testid={`DW${row}`} className={cell}>{show(registers.diameterWear[row] ?? 0)}</td></> : null}
+              </tr>
+            );
+          })}
         </tbody>
       </table>
     </>

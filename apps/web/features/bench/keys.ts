@@ -1,5 +1,6 @@
 import type { JogSize } from "@probe-lane/core/bench";
 import type { Axis } from "@probe-lane/core/registers";
+import type { LengthUnit } from "@probe-lane/core/units";
 
 /** What a key asks for, before the bench knows whether it can be done. */
 export type KeyAction =
@@ -8,8 +9,8 @@ export type KeyAction =
   | { type: "do"; what: KeyVerb };
 
 export const keyVerbs = [
-  "home", "door", "spindle", "drawer", "look", "wobble", "burr", "paper", "feel", "register", "typeRegister", "undo", "reading", "term", "sum",
-  "zeroCounter", "block", "hand", "fit", "reset", "handIn", "keys", "sheet",
+  "home", "door", "spindle", "drawer", "look", "wobble", "burr", "paper", "feel", "block", "measure", "check", "register", "typeRegister", "undo", "reading", "term", "sum",
+  "zeroCounter", "typeBlock", "hand", "fit", "reset", "handIn", "keys", "sheet",
 ] as const;
 export type KeyVerb = (typeof keyVerbs)[number];
 
@@ -27,11 +28,14 @@ export const verbKeys: Record<KeyVerb, { key: string; words: string }> = {
   door: { key: "o", words: "open or shut the door" },
   drawer: { key: "d", words: "drawer: load or take out" },
   spindle: { key: "s", words: "start at a stated speed, or stop" },
-  wobble: { key: "w", words: "set the tip wobbling" },
+  wobble: { key: "w", words: "set the tip wobbling, true the taster, or ask the probe" },
   look: { key: "v", words: "look from the next side" },
-  burr: { key: "b", words: "dress the burr" },
-  paper: { key: "p", words: "place or pull the paper" },
+  burr: { key: "b", words: "get ready: burr, taper, seat and stop" },
+  paper: { key: "p", words: "place or pull paper or a feeler" },
   feel: { key: "q", words: "feel the paper" },
+  block: { key: "j", words: "try a block, or take it out" },
+  measure: { key: "y", words: "measure with what stands beside the machine" },
+  check: { key: "x", words: "check something, expectation first" },
   zeroCounter: { key: "n", words: "zero the counter of the axis you moved" },
   register: { key: "c", words: "set a register from the machine" },
   typeRegister: { key: "e", words: "type a register" },
@@ -39,7 +43,7 @@ export const verbKeys: Record<KeyVerb, { key: string; words: string }> = {
   reading: { key: "l", words: "ledger: take the reading" },
   term: { key: "t", words: "ledger: write a term" },
   sum: { key: "m", words: "ledger: write the sum" },
-  block: { key: "g", words: "type a block" },
+  typeBlock: { key: "g", words: "type a block" },
   fit: { key: "f", words: "near view or whole table" },
   sheet: { key: "i", words: "the exercise sheet" },
   hand: { key: "r", words: "raise or lower your hand" },
@@ -49,7 +53,9 @@ export const verbKeys: Record<KeyVerb, { key: string; words: string }> = {
 };
 
 export const jogSizeOrder: readonly JogSize[] = ["rapid", "coarse", "middle", "fine"];
-export const jogSizeWords: Record<JogSize, string> = { rapid: "1 mm", coarse: "0.1", middle: "0.01", fine: "0.001" };
+export const jogSizeWords: Record<LengthUnit, Record<JogSize, string>> = {
+  mm: { rapid: "1 mm", coarse: "0.1", middle: "0.01", fine: "0.001" }, inch: { rapid: ".05 in", coarse: ".005", middle: ".0005", fine: ".0001" },
+};
 
 const BY_KEY = new Map(Object.entries(verbKeys).map(([verb, { key }]) => [key, verb as KeyVerb]));
 const SHIFTED_CLICKS = 10;

@@ -1,5 +1,5 @@
 import type { BatchReply, CommandBatch, LaneView, Outcome } from "@probe-lane/contract";
-import type { Command, Observation } from "@probe-lane/core/bench";
+import { jogClicks, type Command, type Observation } from "@probe-lane/core/bench";
 import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 
 type LinkStatus = "linked" | "lost" | "moved" | "signedOut" | "broken";
@@ -25,7 +25,6 @@ export interface LinkPorts {
   later(work: () => void, ms: number): () => void;
 }
 
-const CLICK_COUNTS: Record<JogCommand["size"], number> = { rapid: 1000, coarse: 100, middle: 10, fine: 1 };
 const RETRY_MS = 1500;
 const MOST_CLICKS = 200;
 /** Presses that may wait behind an unanswered click; more are a cat on the keyboard. */
@@ -36,8 +35,11 @@ const isFinest = (command: JogCommand): boolean => command.size === "fine" || co
 
 /** Something that eyes, ears or fingers noticed between two observations. */
 function isSensation(before: Observation, after: Observation): boolean {
-  return JSON.stringify([before.tip, before.paper?.feel, before.resting, before.incidents.length, before.isStopped]) !==
-    JSON.stringify([after.tip, after.paper?.feel, after.resting, after.incidents.length, after.isStopped]);
+  const noticed = ({ tip, paper, block, resting, lamp, isSetterTriggered, incidents, isStopped }: Observation) => JSON.stringify([
+    // a dial's hands move with every click: only that they begin or stop to move is a sensation
+    tip?.kind === "dial" ? tip.isTouching : tip, paper?.feel, block?.id, resting, lamp?.isLit, isSetterTriggered, incidents.length, isStopped,
+  ]);
+  return noticed(before) !== noticed(after);
 }
 
 /**
@@ -163,10 +165,11 @@ export function positions(observation: Observation, pending: readonly JogCommand
   const moved: Record<Axis, number> = { x: 0, y: 0, z: 0 };
   for (const { axis, direction, clicks, size } of pending) {
     if (observation.isStopped || (size === "rapid" && observation.isDoorOpen)) continue;
+    const click = jogClicks[observation.sheet.unit][size];
     const [low, high] = observation.travelCounts[axis];
     const at = observation.machine[axis] + moved[axis];
     const room = direction === 1 ? high - at : at - low;
-    moved[axis] += direction * Math.min(clicks, Math.floor(room / CLICK_COUNTS[size])) * CLICK_COUNTS[size];
+    moved[axis] += direction * Math.min(clicks, Math.floor(room / click)) * click;
   }
   const shift = ({ x, y, z }: AxisCounts): AxisCounts => ({ x: x + moved.x, y: y + moved.y, z: z + moved.z });
   return { machine: shift(observation.machine), work: shift(observation.work), counter: shift(observation.counter) };

@@ -1,4 +1,5 @@
-import { readRegisters, type FloorEntry, type FloorExercise } from "@probe-lane/core/floor";
+import { readRegisters } from "@probe-lane/core/exchange";
+import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
 import { useState } from "react";
 import { Button, Notice } from "../../ui";
 import { lengthsOf } from "./show";

@@ -22,18 +22,45 @@ function AttemptLine({ attempt }: { attempt: AttemptRow }) {
   );
 }
 
-function Assignment({ row }: { row: AssignmentRow }) {
+/** Starts an attempt and goes to its bench. */
+function useStart(assignmentId: string) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const open = row.attempts.find(({ handedInAt }) => handedInAt === null);
-  const left = row.attemptsAllowed - row.attempts.length;
-  const start = useMutation<StartedLane, ApiError>({
-    mutationFn: () => api.post<StartedLane>(`/assignments/${row.id}/lanes`),
+  return useMutation<StartedLane, ApiError>({
+    mutationFn: () => api.post<StartedLane>(`/assignments/${assignmentId}/lanes`),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: ["my-lanes"] });
       void navigate(`/lanes/${id}`);
     },
   });
+}
+
+/** Exercises without a date, to practice whenever one likes: a line each. */
+function Shelf({ rows }: { rows: readonly AssignmentRow[] }) {
+  return (
+    <section aria-labelledby="shelf" className="rounded-panel border border-rule bg-panel">
+      <h2 id="shelf" className="px-4 py-3 text-lg font-bold">Practice shelf <span className="text-xs font-normal text-ink2">no date; take what you are shaky on</span></h2>
+      <ul>{rows.map((row) => <ShelfLine key={row.id} row={row} />)}</ul>
+    </section>
+  );
+}
+
+function ShelfLine({ row }: { row: AssignmentRow }) {
+  const start = useStart(row.id);
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule-soft px-4 py-2">
+      <div className="min-w-64 flex-1"><b>{row.title}</b><p className="max-w-prose text-xs text-ink2">{row.story}</p></div>
+      <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>Start</Button>
+      {start.error ? <Notice kind="stop" role="alert">{start.error.message}</Notice> : null}
+    </li>
+  );
+}
+
+function Assignment({ row }: { row: AssignmentRow }) {
+  const navigate = useNavigate();
+  const open = row.attempts.find(({ handedInAt }) => handedInAt === null);
+  const left = row.attemptsAllowed - row.attempts.length;
+  const start = useStart(row.id);
   return (
     <section aria-label={row.title} className="rounded-panel border border-rule bg-panel">
       <div className="flex flex-wrap items-start gap-4 p-4">
@@ -63,11 +90,15 @@ export function MyLanesPage() {
   const { data, error } = useQuery<MyLanes, ApiError>({ queryKey: ["my-lanes"], queryFn: () => api.get("/lanes") });
   if (error) return <PageError error={error} />;
   if (!data) return <Loading />;
+  const isOnShelf = (row: AssignmentRow) => row.dueAt === null && row.attempts.length === 0;
+  const due = data.assignments.filter((row) => !isOnShelf(row));
+  const shelf = data.assignments.filter(isOnShelf);
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-4">
       <p className="text-ink2">{me?.schoolName} · {me?.className}</p>
       {data.assignments.length === 0 ? <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice> : null}
-      {data.assignments.map((row) => <Assignment key={row.id} row={row} />)}
+      {due.map((row) => <Assignment key={row.id} row={row} />)}
+      {shelf.length > 0 ? <Shelf rows={shelf} /> : null}
       <p className="max-w-prose text-xs text-ink2">
         At a real machine: eye protection, no gloves or loose clothes near a spindle, spindle stopped and all motion ended before you reach in or measure.
         The machine’s manual, the shop’s rules, local law and the person in charge come first.

@@ -27,16 +27,19 @@ function Cell({ row, assignmentId }: { row: Row; assignmentId: string }) {
 /** Students × exercises; the best attempt counts. */
 export function MarksPage() {
   const { data, error } = useQuery<MarksView, ApiError>({ queryKey: ["marks"], queryFn: () => api.get("/marks") });
+  const isBegun = (id: string) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0) ?? false;
+  const waiting = (data?.assignments ?? []).filter(({ id }) => !isBegun(id));
   const columns = useMemo(() => helper.columns([
     helper.accessor("name", { header: "Student", cell: ({ getValue }) => <b>{getValue()}</b> }),
-    ...(data?.assignments ?? []).map(({ id, title }) => helper.accessor((row) => row.cells[id]?.best?.total ?? -1, { id, header: title, cell: ({ row }) => <Cell row={row.original} assignmentId={id} /> })),
-  ]), [data?.assignments]);
+    ...(data?.assignments ?? []).filter(({ id }) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0)).map(({ id, title }) => helper.accessor((row) => row.cells[id]?.best?.total ?? -1, { id, header: title, cell: ({ row }) => <Cell row={row.original} assignmentId={id} /> })),
+  ]), [data]);
   const rows = useMemo(() => data?.students ?? [], [data?.students]);
   const table = useTable({ features, columns, data: rows });
   if (error) return <PageError error={error} />;
   if (!data) return <Loading />;
   if (data.students.length === 0) return <Notice>There are no students in this class yet.</Notice>;
   return (
+    <div className="flex flex-col gap-3">
     <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
       <table className="w-full">
         <caption className="sr-only">Best marks of each student for each exercise, out of 100</caption>
@@ -64,6 +67,8 @@ export function MarksPage() {
           ))}
         </tbody>
       </table>
+    </div>
+    {waiting.length > 0 ? <details className="text-ink2"><summary className="cursor-pointer">{waiting.length} exercises that nobody has begun</summary><p className="mt-1">{waiting.map(({ title }) => title).join(" · ")}</p></details> : null}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { Finding, RegisterRuling, Ruling } from "@probe-lane/core/grading";
-import { causeWords, findingWords, schoolWords } from "@probe-lane/core/words";
-import { formatCounts } from "@probe-lane/core/units";
+import { causeWords, findingWords, schoolWords, targetWords } from "@probe-lane/core/words";
+import { scales, showLength } from "@probe-lane/core/units";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Link, useNavigate, useParams } from "react-router";
@@ -13,7 +13,19 @@ import { Button, Loading, Notice, PageError, Panel } from "../../ui";
 import { ValueAxis } from "./ValueAxis";
 
 const marks = (value: number): string => (Math.abs(value - Math.round(value)) < 0.05 ? String(Math.round(value)) : value.toFixed(1));
-const NAMES: Record<RegisterRuling["axis"], string> = { x: "G54 X", y: "G54 Y", z: "Z, tool 1" };
+const shown = (value: RegisterRuling, figure: number, sheet: Ruling["sheet"]): string =>
+  value.target === "rotation" ? `${figure.toFixed(3).replace("-", "−")}°` : showLength(figure, scales[sheet.unit]);
+
+/** Values that went wrong for the same cause: one habit on five tools is one cause. */
+function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
+  const groups = new Map<string, RegisterRuling[]>();
+  for (const value of values) {
+    const { cause } = value;
+    const key = cause.kind === "proven" ? cause.terms.map(({ id }) => id).join() : cause.kind === "inferred" ? (cause.ranked[0]?.ids.join() ?? "") : value.target;
+    groups.set(key, [...(groups.get(key) ?? []), value]);
+  }
+  return [...groups.values()];
+}
 const STRANDS = { values: "Values", method: "Method", safety: "Safety" } as const;
 
 export function RulingPage() {
@@ -44,14 +56,14 @@ function RulingSheet({ view }: { view: RulingView }) {
       <div className="grid gap-4 lg:grid-cols-[1fr_380px]">
         <div className="flex min-w-0 flex-col gap-4">
           <Axes ruling={ruling} />
-          {wrong.map((value) => <Cause key={value.axis} value={value} sheet={ruling.sheet} />)}
+          {byCause(wrong).map((values) => <Cause key={values[0]?.target} values={values} sheet={ruling.sheet} />)}
           {right.length > 0 ? (
             <Panel title="What is right" bodyClassName="px-4 py-2">
               {right.map((value) => {
                 const { headline, body } = causeWords(value, ruling.sheet);
-                return <p key={value.axis} className="py-1"><b>{headline}</b> <span className="text-ink2">{body}</span></p>;
+                return <p key={value.target} className="py-1"><b>{headline}</b> <span className="text-ink2">{body}</span></p>;
               })}
-              <p className="py-1 text-ink2">School of tool 1, read from your captures: {schoolWords[ruling.school]}.</p>
+              {ruling.sheet.targets.lengths.length > 0 ? <p className="py-1 text-ink2">School of lengths{ruling.sheet.isSchoolPrescribed ? "" : ", read from your captures"}: {schoolWords[ruling.school]}.</p> : null}
             </Panel>
           ) : null}
         </div>
@@ -59,7 +71,7 @@ function RulingSheet({ view }: { view: RulingView }) {
           <Total view={view} isStudent={isStudent} />
           <Panel title="What cost marks" bodyClassName="divide-y divide-rule-soft">
             {lost.length === 0 && wrong.length === 0 ? <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p> : null}
-            {wrong.map((value) => <p key={value.axis} className="px-4 py-2"><b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {NAMES[value.axis]} outside ±{(value.toleranceMm * 1000).toFixed(0)} µm.</p>)}
+            {wrong.map((value) => <p key={value.target} className="px-4 py-2"><b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {targetWords(value.target)} outside ±{(value.toleranceMm * 1000).toFixed(0)} µm.</p>)}
             {lost.map((finding, index) => <Lost key={index} finding={finding} />)}
           </Panel>
           <Panel title="What was done well" bodyClassName="px-4 py-2">
@@ -78,12 +90,12 @@ function Axes({ ruling }: { ruling: Ruling }) {
     <Panel title="Where your registers put the tool" note="mm off · band: tolerance · ticks: what the method holds · logarithmic beyond the band">
       <div ref={ref} className="divide-y divide-rule-soft">
         {width === 0 ? null : ruling.values.map((value) => (
-          <div key={value.axis} className="flex items-center gap-3 px-4 py-2">
+          <div key={value.target} className="flex items-center gap-3 px-4 py-2">
             <div className="w-36 shrink-0">
-              <b>{NAMES[value.axis]}</b>
+              <b>{targetWords(value.target)}</b>
               <dl className="figures mt-1 grid grid-cols-[auto_1fr] gap-x-2 text-[15px] leading-5">
-                <dt className="font-sans text-xs text-ink2">held</dt><dd className="text-right">{formatCounts(value.heldCounts)}</dd>
-                <dt className="font-sans text-xs text-expected">should</dt><dd className="text-right text-expected">{formatCounts(value.wantedCounts)}</dd>
+                <dt className="font-sans text-xs text-ink2">held</dt><dd className="text-right">{shown(value, value.held, ruling.sheet)}</dd>
+                <dt className="font-sans text-xs text-expected">should</dt><dd className="text-right text-expected">{shown(value, value.wanted, ruling.sheet)}</dd>
               </dl>
             </div>
             <div className="min-w-0 flex-1"><ValueAxis value={value} width={Math.max(280, width - 144 - 96 - 56)} /></div>
@@ -95,12 +107,15 @@ function Axes({ ruling }: { ruling: Ruling }) {
   );
 }
 
-function Cause({ value, sheet }: { value: RegisterRuling; sheet: Ruling["sheet"] }) {
+function Cause({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ruling["sheet"] }) {
+  const [value, ...others] = values;
+  if (!value) return null;
   const { headline, body, proof } = causeWords(value, sheet);
   return (
     <section className="rounded-panel border border-l-[5px] border-rule border-l-contact bg-panel px-5 py-4">
       <h2 className="text-lg font-bold">{headline}</h2>
       <p className="mt-1 max-w-prose text-[15px]">{body}</p>
+      {others.length > 0 ? <p className="mt-1 max-w-prose text-[15px]"><b>The same cause:</b> {others.map(({ target, closureMm }) => `${targetWords(target)} (${closureMm > 0 ? "+" : "−"}${showLength(Math.abs(closureMm), scales[sheet.unit])})`).join(", ")}.</p> : null}
       <p className="mt-2 text-ink2"><b className="text-ink">{value.cause.kind === "proven" ? "Proven" : value.cause.kind === "inferred" ? "Inferred" : "Open"}.</b> {proof}
         {value.contact && value.cause.kind === "proven" ? <> The contact is entry {value.contact.seq} of the log, at {format(new Date(value.contact.atMs), "HH:mm:ss")}.</> : null}</p>
     </section>

@@ -1,5 +1,6 @@
 import type { RegisterRuling } from "@probe-lane/core/grading";
 import { formatSignedCounts, formatUm, countsFromMm } from "@probe-lane/core/units";
+import { targetWords } from "@probe-lane/core/words";
 import { axisView } from "./axisView";
 
 const TOP = 30;
@@ -11,7 +12,7 @@ export function ValueAxis({ value, width }: { value: RegisterRuling; width: numb
   const off = Math.abs(value.closureMm) < 1 ? `${formatUm(value.closureMm)} µm` : `${formatSignedCounts(countsFromMm(value.closureMm))} mm`;
   const textX = Math.min(width - 40, Math.max(40, view.value));
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`${value.axis.toUpperCase()}: off by ${off}; tolerance ${value.toleranceMm} mm.`}>
+    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`${targetWords(value.target)}: off by ${off}; tolerance ${value.toleranceMm} mm.`}>
       <rect x={view.band[0]} y={TOP - 12} width={view.band[1] - view.band[0]} height="24" fill="var(--expected-soft)" stroke="var(--expected)" strokeWidth="0.75" />
       <path d={`M0 ${TOP}H${width}`} stroke="var(--ink3)" strokeWidth="1.5" />
       {view.ticks.map(({ x, label }) => (

@@ -28,7 +28,7 @@ function State({ row }: { row: WallRow }) {
 }
 
 function Row({ row, now }: { row: WallRow; now: string }) {
-  const gates = row.gates.map(({ name, isPassed }) => ({ name, isPassed, label: gateWords[name] }));
+  const gates = row.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) }));
   const at = row.gates.find(({ isPassed }) => !isPassed);
   const last = row.incidents.at(-1);
   return (
@@ -37,7 +37,7 @@ function Row({ row, now }: { row: WallRow; now: string }) {
         <Link to={row.isHandedIn ? `/lanes/${row.laneId}/ruling` : `/lanes/${row.laneId}`} className="block truncate font-bold underline decoration-ink3 underline-offset-2" title={row.studentName}>{row.studentName}</Link>
         <span className="block truncate text-xs font-normal text-ink2">{row.title}, attempt {row.attempt}</span>
       </th>
-      <td className="w-[26rem] px-3"><LaneRule isSmall gates={gates} label={`Gates of ${row.studentName}`} /><span className="text-xs">{row.isHandedIn ? shutWords(row) : at ? <>at <b>{gateWords[at.name]}</b></> : "all gates open"}</span></td>
+      <td className="w-[26rem] px-3"><LaneRule isSmall gates={gates} label={`Gates of ${row.studentName}`} /><span className="text-xs">{row.isHandedIn ? shutWords(row) : at ? <>at <b>{gateWords(at)}</b></> : "all gates open"}</span></td>
       <td className="px-3"><State row={row} /></td>
       <td className="figures px-3 text-right">{sinceWords(row.lastProgressAt, now)}</td>
       <td className="max-w-64 px-3 pr-4 text-xs">{row.incidents.length === 0 ? <span className="text-ink2">none</span> : <><b>{row.incidents.length}</b>{last ? `, last: ${incidentWords[last]}` : ""}</>}</td>

@@ -4,7 +4,7 @@ import { circleFromContacts, cornerFromContacts, skewFromContacts, type Axis } f
 import { accept, refuse, type Result } from "../../result";
 import { parseLengthMm, toCounts, toMm } from "../../units";
 import type { CommandOf } from "../commands";
-import { Draft } from "../draft";
+import { type Draft } from "../draft";
 import type { LaneEvent } from "../events";
 import type { Refusal } from "../refusals";
 import { effectiveRadiusMm } from "../sensing/probe";

@@ -2,7 +2,7 @@ import { planGap } from "../../geometry";
 import { drawApproach, drawBendMm, EDGE_FINDER_TIP_HEIGHT_MM, hasKicked, lateOnEdgeBreakMm, overTravel, wobbleAt } from "../../instruments";
 import { strike } from "../contact";
 import type { Draft } from "../draft";
-import { tipPoint, trueBoxes, trueScene } from "../solids";
+import { burrNowMm, tipPoint, trueBoxes, trueScene } from "../solids";
 import { seesKick, type LaneState } from "../state";
 
 /** Gap between the edge finder's tip and the blank as the tip meets it, and where its parts come from; null above the blank. */
@@ -16,7 +16,7 @@ function finderGap(state: LaneState): { gapMm: number; axis: "x" | "y"; approach
   const dy = Math.max(box.low.y - tip.y, tip.y - box.high.y);
   const axis = dx >= dy ? "x" : "y";
   const middle = (box.low[axis] + box.high[axis]) / 2;
-  const burrMm = state.isBurrDressed ? 0 : state.truth.burrMm[axis];
+  const burrMm = burrNowMm(state, axis);
   const lateMm = lateOnEdgeBreakMm(depthMm, state.truth.edgeBreakMm);
   const gapMm = planGap({ ...stock, hole: undefined }, tip.x, tip.y) - burrMm + lateMm - state.setup.tipDiameterMm / 2 - state.finder.bendMm;
   return { gapMm, axis, approach: tip[axis] < middle ? 1 : -1, burrMm, lateMm };

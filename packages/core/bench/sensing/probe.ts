@@ -4,12 +4,14 @@ import { drawProbeApproach, PROBE_OVERTRAVEL_MM } from "../../instruments";
 import type { Axis, AxisCounts } from "../../registers";
 import { strike } from "../contact";
 import type { Draft } from "../draft";
-import { tipPoint, trueScene } from "../solids";
+import { burrNowMm, tipPoint, trueScene } from "../solids";
 import type { LaneState } from "../state";
 
 /** Ball less pre-travel, plus what the stylus runs out toward this side, mm: where the trigger comes. */
-export function effectiveRadiusMm({ setup, truth, probe }: LaneState, axis: "x" | "y", approach: 1 | -1): number {
-  return (setup.probe?.ballDiameterMm ?? 6) / 2 - truth.probe.pretravelMm + approach * truth.probe.runoutMm[axis] + probe.bendMm;
+export function effectiveRadiusMm(state: LaneState, axis: "x" | "y", approach: 1 | -1): number {
+  const { setup, truth, probe } = state;
+  // a burr meets the ball before the face does
+  return burrNowMm(state, axis) + (setup.probe?.ballDiameterMm ?? 6) / 2 - truth.probe.pretravelMm + approach * truth.probe.runoutMm[axis] + probe.bendMm;
 }
 
 /** How far past its trigger the ball stands at the nearest wall or top, mm; below zero it is free. */

@@ -4,7 +4,7 @@ import { drawTasterApproach, runoutAlong, TASTER_BALL_RADIUS_MM, TASTER_BREAKS_M
 import type { Axis, AxisCounts } from "../../registers";
 import { strike } from "../contact";
 import type { Draft } from "../draft";
-import { tipPoint, trueScene } from "../solids";
+import { burrNowMm, tipPoint, trueScene } from "../solids";
 import type { LaneState } from "../state";
 
 /** How far the spindle axis stands past the face that the ball leans on, mm (below zero: before it); null when nothing is near. */
@@ -14,7 +14,8 @@ function pastFaceMm(state: LaneState): number | null {
   const gaps = surfaces.flatMap((name) => {
     const solid = scene[name];
     const isBeside = solid && tip.z < solid.highZ - 0.2 && tip.z + TASTER_BALL_RADIUS_MM * 2 > solid.lowZ;
-    return isBeside ? [planGap(solid, tip.x, tip.y)] : [];
+    const axis = state.taster.touch?.axis === "y" ? "y" : "x";
+    return isBeside ? [planGap(solid, tip.x, tip.y) - (name === "stock" ? burrNowMm(state, axis) : 0)] : [];
   });
   return gaps.length > 0 ? -Math.min(...gaps) : null;
 }

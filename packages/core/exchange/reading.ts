@@ -7,7 +7,13 @@ export interface ReadRegister { readonly line: number; readonly register: string
 const INCH_MM = 25.4;
 type Word = Extract<Token, { type: "word" }>;
 
-/** Registers that a G10 block sets: L2 work offsets P1–P6, L10 length geometry, L11 length wear; lathe L10/L11 rows with X and Z. */
+/** Rows of a mill: L10 and L11 length geometry and wear, L12 and L13 diameter geometry and wear. */
+const MILL_ROWS: Record<number, string> = { 10: "H", 11: "HW", 12: "D", 13: "DW" };
+
+/**
+ * Registers that a G10 block sets: L2 work offsets P1–P6 (P0 the common one), L20 extended work offsets, a mill's rows by L10 to
+ * L13; lathe L10/L11 rows with X, Z, R and Q.
+ */
 function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill" | "lathe", unitMm: number): ReadRegister[] {
   const bad = (problem: string): ReadRegister[] => [{ line, register: "", mm: null, problem }];
   const [l, p] = [words.get("L")?.value, words.get("P")?.value];
@@ -16,9 +22,9 @@ function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill"
     const word = words.get(letter);
     return word ? [{ line, register, mm: word.value * unitMm, problem: null }] : [];
   };
-  if (l === 2) {
-    if (!Number.isInteger(p) || p < 1 || p > 6) return bad(`P${p} is not a work offset: use P1 to P6.`);
-    const name = `G${53 + p}`;
+  if (l === 2 || l === 20) {
+    if (!Number.isInteger(p) || p < (l === 2 ? 0 : 1) || p > 6) return bad(`P${p} is not a work offset: use P1 to P6.`);
+    const name = l === 20 ? `P${p}` : p === 0 ? "common" : `G${53 + p}`;
     const found = ["X", "Y", "Z"].flatMap((letter) => axis(letter, `${name}.${letter.toLowerCase()}`));
     return found.length > 0 ? found : bad("This G10 sets no axis.");
   }
@@ -32,9 +38,10 @@ function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill"
     ];
     return found.length > 0 ? found : bad("This G10 sets none of X, Z, R and Q.");
   }
-  if (l === 10 || l === 11) {
+  const row = MILL_ROWS[l];
+  if (row !== undefined) {
     const value = words.get("R");
-    return value ? [{ line, register: `${l === 10 ? "H" : "HW"}${p}`, mm: value.value * unitMm, problem: null }] : bad("This G10 needs an R word.");
+    return value ? [{ line, register: `${row}${p}`, mm: value.value * unitMm, problem: null }] : bad("This G10 needs an R word.");
   }
   return bad(`L${l} is not a register that is read here.`);
 }

@@ -1,0 +1,57 @@
+import { gateWords } from "@probe-lane/core/words";
+import { useState, type FormEvent } from "react";
+import { Button, FigureInput, KeyCap, Notice } from "../../../ui";
+import { jogKeys, keyVerbs, verbKeys } from "../keys";
+import type { DialogProps } from "./props";
+
+export function Speed({ seen, send, onClose }: DialogProps) {
+  const [text, setText] = useState("");
+  const [direction, setDirection] = useState<"forward" | "reverse">("forward");
+  const isReadable = text.trim() === "" || /^\d{1,5}$/.test(text.trim());
+  const start = (event: FormEvent) => {
+    event.preventDefault();
+    if (!isReadable) return;
+    send({ type: "startSpindle", direction, ...(text.trim() === "" ? {} : { rpm: Number(text) }) });
+    onClose();
+  };
+  const isDelicate = seen.holds === "taster" || seen.holds === "probe" || seen.holds === "indicator";
+  return (
+    <form onSubmit={start} className="flex flex-col gap-3">
+      <p className="text-ink2">A spindle started without a speed comes up at the one it remembers. {seen.holds === "edgeFinder" ? "The edge finder is rated 400 to 1200 rev/min." : ""}</p>
+      {isDelicate ? <Notice kind="stop">What hangs in the spindle must never turn under power.</Notice> : null}
+      <label className="font-bold">Speed <FigureInput autoFocus aria-label="Speed in rev/min" className="mx-1 w-24" inputMode="numeric" value={text} onChange={(event) => setText(event.target.value)} /> rev/min</label>
+      <label className="font-bold">Direction{" "}
+        <select value={direction} onChange={(event) => setDirection(event.target.value as "forward" | "reverse")} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal">
+          <option value="forward">forward</option><option value="reverse">reverse</option>
+        </select>
+      </label>
+      {isReadable ? null : <p role="alert">A speed is a whole number such as 600.</p>}
+      <p className="flex gap-2"><Button look="act" type="submit" disabled={!isReadable}>{text.trim() === "" ? "Start without stating a speed" : `Start at ${text.trim()}`}</Button><Button onClick={onClose}>Leave it</Button></p>
+    </form>
+  );
+}
+
+export function KeyMap() {
+  return (
+    <div className="grid gap-x-8 gap-y-1 sm:grid-cols-2">
+      {Object.values(jogKeys).map(({ cap, words }) => <p key={cap}><KeyCap>{cap}</KeyCap> {words}</p>)}
+      <p><KeyCap>Shift</KeyCap> with these: ten clicks</p>
+      <p><KeyCap>[</KeyCap> <KeyCap>]</KeyCap> coarser or finer clicks</p>
+      {keyVerbs.map((verb) => <p key={verb}><KeyCap>{verbKeys[verb].key === "Escape" ? "Esc" : verbKeys[verb].key.toUpperCase()}</KeyCap> {verbKeys[verb].words}</p>)}
+      <p><KeyCap>Esc</KeyCap> in a box: leave it</p>
+    </div>
+  );
+}
+
+export function HandIn({ seen, send, onClose }: DialogProps) {
+  const open = seen.gates.filter(({ kind, isPassed }) => !isPassed && kind !== "handIn");
+  return (
+    <div className="flex flex-col gap-3">
+      <p>After handing in the lane is ruled and cannot be worked on any more. A new attempt gets a new part.</p>
+      {open.length > 0 ? <Notice kind="stop">Still shut: {open.map(gateWords).join(", ")}.</Notice> : null}
+      <p className="flex gap-2">
+        <Button look="act" autoFocus onClick={() => { send({ type: "handIn" }); onClose(); }}>Hand in</Button><Button onClick={onClose}>Go on working</Button>
+      </p>
+    </div>
+  );
+}
