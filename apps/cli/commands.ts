@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { createInterface } from "node:readline";
 import { runOperation, type OperationRefusal } from "@probe-lane/core/desk";
+import { expectBench } from "./expect";
 import { expectFloor, gradeFloor } from "./floor";
 import { replayLane } from "./replay";
 import { runVectors } from "./vectors";
@@ -16,6 +17,7 @@ const USAGE = [
   "       cli calc --batch       lines of {\"op\",\"input\"}, one line of answer each",
   "       cli vectors FOLDER     run a folder of reference cases",
   "       cli replay LANE.json   fold an exported lane, print its state and ruling",
+  "       cli expect EXERCISE.json --seed N [--school S]   what every register of a bench lane should hold",
   "       cli expect FLOOR.json  what each register of a floor lane follows to from its readings",
   "       cli grade FLOOR.json   the ruling of a floor lane: {exercise, entries}",
 ].join("\n");
@@ -82,6 +84,7 @@ export async function runCommand(args: readonly string[], console: Console): Pro
   if (command === "vectors" && argument) return runVectors(argument, console.print);
   if (command === "replay" && argument) return replayLane(readFileSync(argument, "utf8"), console);
   if (command === "grade" && argument) return gradeFloor(readFileSync(argument, "utf8"), console);
+  if (command === "expect" && argument && args.length > 2) return expectBench(readFileSync(argument, "utf8"), args.slice(2), console);
   if (command === "expect" && argument) return expectFloor(readFileSync(argument, "utf8"), console);
   console.complain(USAGE);
   return 2;

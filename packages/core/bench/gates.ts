@@ -1,8 +1,7 @@
 import type { SetupTask } from "../exercises";
 import type { LaneState } from "./state";
 
-const gateKinds = ["machineReady", "stockSeated", "xSet", "ySet", "turnSet", "tool", "workZ", "diameter", "verified", "handIn"] as const;
-export type GateKind = (typeof gateKinds)[number];
+export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "handIn";
 /** One gate: its kind, the tool it is about, whether what it wants was done. `name` is unique in its lane. */
 export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 

@@ -45,7 +45,9 @@ export function targetSignatures(setup: Setup, target: TargetId, truth: Figures)
       cutterDiameter: isWear ? undefined : truth.cutterDiameter, nominalDiameter: isWear ? undefined : nominal, oldWear: isWear ? truth.wanted : undefined, wanted: truth.wanted,
     });
   }
-  const known = lengthSignatures(setup);
+  // a length from the gauge line is measured, not touched: nothing lies in its gap
+  const isMeasured = target.startsWith("H") && setup.lengthSchools[0] === "gauge-line";
+  const known = isMeasured ? [] : lengthSignatures(setup);
   const more = of("mill-length", {
     neighbors: truth.neighbors, oldWear: leftover(setup, `HW${tool}`), toolLength: truth.toolLength, growth: truth.growth, probeError: truth.probeError,
   });

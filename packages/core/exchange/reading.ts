@@ -88,7 +88,7 @@ const same = (a: string, b: string): boolean => a.replace(/[.\s_-]/g, "").toLowe
  */
 export function readRegisters(text: string, wanted: readonly string[], machine: "mill" | "lathe", unit: "mm" | "inch"): ReadRegister[] {
   const lines = text.replace(/^\uFEFF/, "").split(/\r?\n/);
-  const rows = /\bG10\b/i.test(text) || /\bG10L/i.test(text) ? readG10(lines, machine, unit) : readTable(lines, unit);
+  const rows = /\bG10\b|\bG10L|^\s*%/i.test(text) ? readG10(lines, machine, unit) : readTable(lines, unit);
   const seen = new Set<string>();
   return rows.map((row) => {
     if (row.problem) return row;

@@ -68,6 +68,8 @@ function schoolOf({ changes, touches, readings, final }: LaneTrace): SchoolRead 
   const [tool] = targets.lengths;
   if (tool === undefined) return "unclear";
   const taken = changes.findLast(({ event }) => event.register === `H${tool}`);
+  const isMasterLike = lengthSchools.includes("master") && readRegister(final.registers, `H${tool}`) === 0 && changes.some(({ event }) => event.register === "G54.z");
+  if (isMasterLike && targets.lengths.slice(1).some((other) => readRegister(final.registers, `H${other}`) !== 0)) return "master";
   if (!taken) return lengthSchools.includes("offset-per-tool") && changes.some(({ event }) => event.register.endsWith(".z")) ? "offset-per-tool" : "unclear";
   if (readRegister(final.registers, `H${tool}`) > 0 && readings.some(({ event }) => event.tool === tool)) return "gauge-line";
   const touch = touches.findLast(({ seq, holds }) => holds === toolName(tool) && seq < taken.seq);

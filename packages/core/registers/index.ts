@@ -13,4 +13,4 @@ export {
 export { latheGeometry, latheTouchValue, type LatheTouch } from "./lathe";
 export { latheSchool, readoutLibrary } from "./schools/lathe";
 export { wearCorrection } from "./wear";
-export { lengthsBySchool, convertSchool, setterLength, type LengthSchoolInput, type LengthSchoolAnswer } from "./schools";
+export { lengthsBySchool, convertSchool, rewriteSetup, setterLength, type RewriteTo, type SetupRow, type LengthSchoolInput, type LengthSchoolAnswer } from "./schools";

@@ -8,6 +8,7 @@ import { planeLift } from "./planeLift";
 import type { LengthSchoolAnswer, LengthSchoolInput } from "./types";
 
 export { convertSchool } from "./convert";
+export { rewriteSetup, type RewriteTo, type SetupRow } from "./rewrite";
 export { setterLength } from "./setter";
 export type { LengthSchoolAnswer, LengthSchoolInput } from "./types";
 

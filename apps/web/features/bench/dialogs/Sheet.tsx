@@ -50,7 +50,7 @@ export function Sheet({ seen }: DialogProps) {
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-start gap-4"><ZeroDrawing sheet={sheet} /><div className="min-w-56 flex-1"><p>{sheet.story}</p>{seen.isCoachOn && sheet.advice ? <p className="mt-2 border-l-4 border-expected bg-expected-soft px-3 py-2">{sheet.advice}</p> : null}</div></div>
       <dl className="grid gap-x-8 sm:grid-cols-2">
-        {rows.map(([name, value]) => <div key={name} className="flex justify-between gap-3 border-t border-rule-soft py-1"><dt className="text-ink2">{name}</dt><dd className="figures text-right">{value}</dd></div>)}
+        {rows.map(([name, value]) => <div key={name} className="flex justify-between gap-3 border-t border-rule-soft py-1"><dt className="text-ink2">{name}</dt><dd className="figures whitespace-nowrap text-right">{value}</dd></div>)}
       </dl>
       <div className="text-xs text-ink2">
         {lengthSchools.length > 0 ? <p>{sheet.isSchoolPrescribed ? "School of lengths: " : "Lengths may be set either way: "}{lengthSchools.map((school) => schoolWords[school]).join("; or ")}.</p> : null}

@@ -1,0 +1,53 @@
+import { parseArgs } from "node:util";
+import { drawLane, exerciseSchema, expectationOf, markingSchema, millLengthSchools, type ExpectedLine } from "@probe-lane/core/exercises";
+import { formatMm, scales, showLength, type Scale } from "@probe-lane/core/units";
+import { instrumentWords, registerWords, schoolWords } from "@probe-lane/core/words";
+import { instrumentNames } from "@probe-lane/core/instruments";
+import { z } from "zod";
+import type { Console } from "./commands";
+
+const fileSchema = z.object({ exercise: exerciseSchema, marking: markingSchema });
+
+const methodName = (method: string): string => {
+  const instrument = instrumentNames.find((name) => name === method);
+  return instrument ? instrumentWords(instrument) : method;
+};
+
+function lineText({ register, wantedMm, biasMm, uMm, method }: ExpectedLine, scale: Scale): string {
+  if (register === "turn") return `${"turn".padEnd(18)} ${formatMm(wantedMm, 4)}°`;
+  const um = (mm: number) => (mm * 1000).toFixed(1);
+  return `${registerWords(register).padEnd(18)} ${showLength(wantedMm, scale).padStart(11)}   bias ${um(biasMm).padStart(6)} µm   U ${um(2 * uMm).padStart(5)} µm   ${methodName(method)}`;
+}
+
+/** What every register of a bench lane should hold for a seed and a school. 0 printed, 2 when a word or the file is not understood. */
+export function expectBench(text: string, words: readonly string[], { print, complain }: Console): number {
+  let options: { seed?: string | undefined; school?: string | undefined };
+  try {
+    options = parseArgs({ args: [...words], options: { seed: { type: "string" }, school: { type: "string" } } }).values;
+  } catch {
+    complain("expect: use --seed N, and --school S where the exercise allows more than one");
+    return 2;
+  }
+  const school = options.school === undefined ? null : (millLengthSchools.find((name) => name === options.school) ?? undefined);
+  if (options.seed === undefined || school === undefined) {
+    complain(options.seed === undefined ? "expect: name the lane with --seed N" : `expect: ${options.school ?? ""} is not a school; use one of ${millLengthSchools.join(", ")}`);
+    return 2;
+  }
+  let exercise: z.infer<typeof fileSchema>["exercise"];
+  try {
+    ({ exercise } = fileSchema.parse(JSON.parse(text)));
+  } catch {
+    complain('expect: the file is not an exercise: it needs {"exercise": …, "marking": …} as demo/exercises has them');
+    return 2;
+  }
+  const { setup, truth } = drawLane(exercise, options.seed);
+  const lines = expectationOf(setup, truth, school);
+  if (!lines) {
+    complain(`expect: this exercise does not allow ${school ?? ""}; it allows ${setup.lengthSchools.join(", ") || "no school of length"}`);
+    return 2;
+  }
+  const [only] = setup.lengthSchools;
+  print(`${setup.title}, seed ${options.seed}, ${setup.unit}${setup.targets.lengths.length > 0 ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`);
+  for (const line of lines) print(lineText(line, scales[setup.unit]));
+  return 0;
+}

@@ -1,0 +1,33 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { emptyMillRegisters, millRegisterIds, readRegister, writeRegister } from "../registers";
+import { scales, toCounts } from "../units";
+import { printG10, printTable, readRegisters } from ".";
+
+const some = fc.array(fc.record({ id: fc.constantFrom(...millRegisterIds), counts: fc.integer({ min: -999_999, max: 999_999 }) }), { maxLength: 30 });
+
+describe("registers out and in again", () => {
+  for (const unit of ["mm", "inch"] as const) {
+    it(`what is printed on a machine in ${unit} reads back the same, to the count, as a table and as a program`, () => {
+      fc.assert(fc.property(some, (rows) => {
+        const registers = rows.reduce((at, { id, counts }) => writeRegister(at, id, counts), emptyMillRegisters());
+        for (const text of [printTable(registers, scales[unit]), printG10(registers, scales[unit])]) {
+          const read = readRegisters(text, millRegisterIds, "mill", unit);
+          if (read.some(({ problem }) => problem !== null)) return false;
+          const back = read.reduce((at, { register, mm }) => writeRegister(at, register as (typeof millRegisterIds)[number], toCounts(mm ?? 0, scales[unit])), emptyMillRegisters());
+          if (!millRegisterIds.every((id) => readRegister(back, id) === readRegister(registers, id))) return false;
+        }
+        return true;
+      }), { numRuns: 60 });
+    });
+  }
+  it("by hand: a work offset, an extended one, the common one, a length, a wear and a diameter", () => {
+    const registers = ([["G54.x", -329_672], ["P2.z", -5], ["common.y", 1500], ["H1", -250_780], ["HW1", 20], ["D3", 9962]] as const).reduce((at, [id, counts]) => writeRegister(at, id, counts), emptyMillRegisters());
+    expect(printG10(registers, scales.mm).split("\n")).toEqual(["%", "G21", "G90", "G10 L2 P0 X0.000 Y1.500 Z0.000", "G10 L2 P1 X-329.672 Y0.000 Z0.000", "G10 L20 P2 X0.000 Y0.000 Z-0.005", "G10 L10 P1 R-250.780", "G10 L11 P1 R0.020", "G10 L12 P3 R9.962", "M30", "%", ""]);
+    expect(printTable(registers, scales.mm)).toContain("D3,9.962");
+  });
+  it("names what it cannot use, line by line", () => {
+    const problems = readRegisters("G10 L2 P9 X1\nG10 L13 P2 R0.01\nG10 L12 P99 R5", millRegisterIds, "mill", "mm").map(({ line, problem }) => [line, problem === null]);
+    expect(problems).toEqual([[1, false], [2, true], [3, false]]);
+  });
+});
