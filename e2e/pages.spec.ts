@@ -41,8 +41,8 @@ test("marks: best attempt, strands, sorted by a click, down to the ruling", asyn
   await page.getByRole("link", { name: "Marks" }).click();
   const row = page.getByRole("row").filter({ hasText: "Ottilie Brandvold" });
   await expect(row).toContainText("83");
-  await page.getByRole("button", { name: /^Focuser plate/ }).click();
-  await expect(page.getByRole("columnheader", { name: /^Focuser plate/ })).toHaveAttribute("aria-sort", /ascending|descending/);
+  await page.getByRole("button", { name: /^Focuser plate, lower left/ }).click();
+  await expect(page.getByRole("columnheader", { name: /^Focuser plate, lower left/ })).toHaveAttribute("aria-sort", /ascending|descending/);
   await accessible(page);
   await row.getByRole("link", { name: "83" }).click();
   await expect(page.getByRole("heading", { name: /one tip radius, left out/ })).toBeVisible();

@@ -40,6 +40,24 @@ describe("calc", () => {
   });
 });
 
+describe("what a bench lane should hold", () => {
+  const file = new URL("../../demo/exercises/five-tools-free.json", import.meta.url).pathname;
+  it("prints every register of the school with bias and uncertainty, the same for the same seed", async () => {
+    const { code, out } = await call(["expect", file, "--seed", "7", "--school", "plane-lift"]);
+    expect(code).toBe(0);
+    expect(out).toHaveLength(7);
+    expect(out[1]).toMatch(/^H1 length +−\d+\.\d{3} +bias +-?\d+\.\d µm +U +\d+\.\d µm +height gauge with lamp$/);
+    expect((await call(["expect", file, "--seed", "7", "--school", "plane-lift"])).out).toEqual(out);
+    expect((await call(["expect", file, "--seed", "8", "--school", "plane-lift"])).out).not.toEqual(out);
+  });
+  it("what is not understood is one line and exit 2", async () => {
+    for (const words of [["--school", "master"], ["--seed", "1", "--school", "mine"], ["--sead", "1"], ["--seed", "1", "--school", "offset-per-tool"]]) {
+      const { code, out, err } = await call(["expect", file, ...words]);
+      expect([code, out.length, err.length]).toEqual([2, 0, 1]);
+    }
+  });
+});
+
 describe("vectors", () => {
   it("counts passed and failed, lists what is not built, and fails when a case does", async () => {
     const folder = mkdtempSync(join(tmpdir(), "cases-"));
@@ -48,11 +66,11 @@ describe("vectors", () => {
       { name: "wrong", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 4 }, tolerance: 0.5 },
       { name: "must refuse", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { error: true }, tolerance: 0 },
     ] }));
-    writeFileSync(join(folder, "sweep.json"), JSON.stringify({ op: "sweep", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }));
+    writeFileSync(join(folder, "insert.json"), JSON.stringify({ op: "insert", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }));
     const { code, out } = await call(["vectors", folder]);
     expect(code).toBe(1);
     expect(out.at(-1)).toBe("1 passed, 2 failed");
-    expect(out.some((line) => line.includes("sweep (1)"))).toBe(true);
+    expect(out.some((line) => line.includes("insert (1)"))).toBe(true);
   });
   it("finds the first difference by its path", () => {
     expect(firstDifference({ a: [1, { b: 2 }] }, { a: [1, { b: 2.1 }] }, 0.01)).toBe("a.1.b: expected 2, got 2.1");

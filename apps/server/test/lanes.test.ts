@@ -22,7 +22,10 @@ describe("a lane's batches", () => {
     const first = (await tab.post(batch)).body;
     const again = (await tab.post(batch)).body;
     expect(first.outcomes.map(({ kind }) => kind)).toEqual(["done", "done", "refused", "skipped"]);
-    expect(again).toEqual(first);
+    // a resent batch may have lost a reply in which the blank or a gauge moved: it gets the drawing again
+    const { solids, boxes, ...sameNow } = again.observation;
+    expect({ ...again, observation: sameNow }).toEqual(first);
+    expect(Object.keys(solids ?? {}).sort()).toEqual(Object.keys(boxes ?? {}).sort());
     expect(first.observation.machine.x).toBe(-500);
     expect(await rows(tab.lane)).toBe(first.seq);
   });

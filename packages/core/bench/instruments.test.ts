@@ -21,6 +21,7 @@ function loaded(made: LaneDriver, thing: "taster" | "probe" | "indicator" | "edg
   for (const task of made.seen.sheet.tasks.filter((one) => one === "releaseStop" || one === "lowRapid")) made.do({ type: "doTask", task });
   made.do({ type: "home" });
   door(made, true);
+  if (made.seen.sheet.tasks.includes("dressBurr")) made.do({ type: "dressBurr" });
   if (thing) made.do({ type: "load", thing });
   return made;
 }
@@ -45,6 +46,22 @@ describe("lever taster", () => {
     const { truth, setup, position } = made.state;
     const face = truth.datumMm.x + (setup.datum.kind === "corner" ? setup.datum.edges.x.edgeWorkMm : 0);
     expect(position.x / 1000 - face).toBeCloseTo(0, 2);
+  });
+  it("a burr is met before the face by its own height, by taster and probe alike", () => {
+    const contact = (id: string, thing: "taster" | "probe", isDressed: boolean) => {
+      const made = new LaneDriver(findDemoExercise(id).exercise, "burr");
+      made.do({ type: "home" });
+      door(made, true);
+      if (isDressed) made.do({ type: "dressBurr" });
+      made.do({ type: "load", thing });
+      besideLeft(made, 8);
+      for (let turn = 0; turn < 900 && !(made.state.taster.touch ?? made.state.probe.touch); turn++) made.do({ type: "jog", axis: "x", direction: 1, clicks: 10, size: "fine" });
+      return { at: made.state.position.x / 1000, burr: made.state.truth.burrMm.x };
+    };
+    for (const [id, thing] of [["clamp-corner-taster", "taster"], ["clamp-middle-probe", "probe"]] as const) {
+      const [clean, burred] = [contact(id, thing, true), contact(id, thing, false)];
+      expect(clean.at - burred.at).toBeCloseTo(burred.burr, 2);
+    }
   });
   it("untrued, it reads otherwise when the spindle is turned by hand; trued, hardly", () => {
     const spread = (isTrued: boolean) => {

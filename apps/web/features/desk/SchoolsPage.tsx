@@ -66,17 +66,17 @@ function Converter({ first }: { first: SchoolsForm }) {
           {form.rows.length < 8 ? <Button className="self-start" onClick={() => set({ rows: [...form.rows, { id: String(form.rows.length + 1), geometry: "", wear: "" }] })}>Another tool</Button> : null}
           <label className="font-bold">Work Z and common Z together <FigureInput aria-label="Work Z" className="ml-2 w-32" value={form.workZ} onChange={(event) => set({ workZ: event.target.value })} /></label>
           <label className="font-bold">Unit{" "}
-            <select className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal" value={form.unit} onChange={(event) => set({ unit: event.target.value === "inch" ? "inch" : "mm" })}><option value="mm">mm</option><option value="inch">inch</option></select>
+            <select aria-label="Unit" className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal" value={form.unit} onChange={(event) => set({ unit: event.target.value === "inch" ? "inch" : "mm" })}><option value="mm">mm</option><option value="inch">inch</option></select>
           </label>
         </Panel>
         <Panel title="The school it is to be written in" bodyClassName="flex flex-col gap-3 p-3">
           <label className="font-bold">School
-            <select className={SELECT} value={form.to} onChange={(event) => set({ to: event.target.value as TargetSchool })}>{targetSchools.map((school) => <option key={school} value={school}>{SCHOOL_NAMES[school]}</option>)}</select>
+            <select aria-label="School" className={SELECT} value={form.to} onChange={(event) => set({ to: event.target.value as TargetSchool })}>{targetSchools.map((school) => <option key={school} value={school}>{SCHOOL_NAMES[school]}</option>)}</select>
           </label>
           <p className="text-ink2">{schoolWords[form.to][0]?.toUpperCase()}{schoolWords[form.to].slice(1)}.</p>
           {needsTool ? (
             <label className="font-bold">{form.to === "master" ? "The master is tool" : "Known of tool"}{" "}
-              <select className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal" value={form.tool} onChange={(event) => set({ tool: event.target.value })}>{form.rows.map(({ id }) => <option key={id} value={id}>{id}</option>)}</select>
+              <select aria-label="Tool" className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal" value={form.tool} onChange={(event) => set({ tool: event.target.value })}>{form.rows.map(({ id }) => <option key={id} value={id}>{id}</option>)}</select>
             </label>
           ) : null}
           {form.to === "gauge-line" || form.to === "plane-lift" ? (

@@ -22,7 +22,7 @@ export function Check({ seen, send, onClose }: DialogProps) {
       <form onSubmit={expectIt} className="flex flex-col gap-3">
         <p className="text-ink2">Say what you expect before you look. Being surprised and stopping earns; going on does not.</p>
         <label className="font-bold">Check{" "}
-          <select autoFocus value={name} onChange={(event) => setName(event.target.value as CheckName)} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal">
+          <select autoFocus aria-label="Which check" value={name} onChange={(event) => setName(event.target.value as CheckName)} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal">
             {checkNames.map((one) => <option key={one} value={one}>{checkWords[one].name}</option>)}
           </select>
         </label>

@@ -21,7 +21,7 @@ export function Speed({ seen, send, onClose }: DialogProps) {
       {isDelicate ? <Notice kind="stop">What hangs in the spindle must never turn under power.</Notice> : null}
       <label className="font-bold">Speed <FigureInput autoFocus aria-label="Speed in rev/min" className="mx-1 w-24" inputMode="numeric" value={text} onChange={(event) => setText(event.target.value)} /> rev/min</label>
       <label className="font-bold">Direction{" "}
-        <select value={direction} onChange={(event) => setDirection(event.target.value as "forward" | "reverse")} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal">
+        <select aria-label="Direction" value={direction} onChange={(event) => setDirection(event.target.value as "forward" | "reverse")} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal">
           <option value="forward">forward</option><option value="reverse">reverse</option>
         </select>
       </label>

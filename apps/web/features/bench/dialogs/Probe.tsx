@@ -16,7 +16,7 @@ function DirectionChoice({ label, axis, value, onChange }: { label: string; axis
   const [plus, minus] = sideNames(axis);
   return (
     <label className="font-bold">{label}{" "}
-      <select value={value} onChange={(event) => onChange(event.target.value === "1" ? 1 : -1)} className={select}>
+      <select aria-label={label} value={value} onChange={(event) => onChange(event.target.value === "1" ? 1 : -1)} className={select}>
         <option value="1">{plus}</option><option value="-1">{minus}</option>
       </select>
     </label>
@@ -46,20 +46,20 @@ export function Probe({ seen, send, onClose }: DialogProps) {
   return (
     <form onSubmit={ask} className="flex flex-col gap-3">
       <label className="font-bold">Question{" "}
-        <select autoFocus value={question} onChange={(event) => setQuestion(event.target.value as ProbeQuestion)} className={select}>
+        <select autoFocus aria-label="Question" value={question} onChange={(event) => setQuestion(event.target.value as ProbeQuestion)} className={select}>
           {probeQuestions.map((one) => <option key={one} value={one}>{questionWords[one].name}</option>)}
         </select>
       </label>
       <p className="text-ink2">{stand} {needs.depth ? "It goes out, down and in from there." : "It moves from where it stands."}</p>
       {needs.axis ? (
         <label className="font-bold">{question === "angle" ? "The face runs along" : "Along"}{" "}
-          <select value={axis} onChange={(event) => setAxis(event.target.value as "x" | "y")} className={select}><option value="x">X</option><option value="y">Y</option></select>
+          <select aria-label={question === "angle" ? "The face runs along" : "Along"} value={axis} onChange={(event) => setAxis(event.target.value as "x" | "y")} className={select}><option value="x">X</option><option value="y">Y</option></select>
         </label>
       ) : null}
       {needs.direction && question === "face" ? <DirectionChoice label="Toward the" axis={axis} value={x} onChange={setX} /> : null}
       {question === "angle" ? <DirectionChoice label="The face lies to the" axis={across} value={x} onChange={setX} /> : null}
       {needs.directionY ? (
-        <><DirectionChoice label={question === "cornerOutside" ? "Which corner of the part:" : "Which corner of the opening:"} axis="x" value={x} onChange={setX} /><DirectionChoice label="and" axis="y" value={y} onChange={setY} /></>
+        <><DirectionChoice label={question === "cornerOutside" ? "Which corner of the part:" : "Which corner of the opening:"} axis="x" value={x} onChange={setX} /><DirectionChoice label="and of these" axis="y" value={y} onChange={setY} /></>
       ) : null}
       {needs.size ? <label className="font-bold">{sizeLabel[0]?.toUpperCase()}{sizeLabel.slice(1)} <FigureInput aria-label="Size" className="mx-1 w-24" value={size} onChange={(event) => setSize(event.target.value)} /> {unit}</label> : null}
       {needs.depth ? <label className="font-bold">Go down by <FigureInput aria-label="Depth" className="mx-1 w-24" value={depth} onChange={(event) => setDepth(event.target.value)} /> {unit}</label> : null}

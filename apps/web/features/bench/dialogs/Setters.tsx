@@ -24,7 +24,7 @@ export function Setter({ seen, send, onClose }: DialogProps) {
     <form onSubmit={ask} className="flex flex-col gap-3">
       <p className="text-ink2">The cycle goes up, over the plunger and down. It looks for the tip within 8 mm of the length you state: too short and it finds nothing, too long and it is driven in. A rule beside the tool tells it.</p>
       <label className="font-bold">Measure{" "}
-        <select autoFocus value={what} onChange={(event) => setWhat(event.target.value as typeof what)} className={select}>
+        <select autoFocus aria-label="What to measure" value={what} onChange={(event) => setWhat(event.target.value as typeof what)} className={select}>
           <option value="length">length, on top</option><option value="diameterBoth">diameter, from both sides</option><option value="diameterOne">diameter, from one side</option>
         </select>
       </label>
@@ -54,7 +54,7 @@ export function Beam({ seen, send, onClose }: DialogProps) {
     <form onSubmit={ask} className="flex flex-col gap-3">
       <p className="text-ink2">The beam searches from above and measures at the speed you state; 0 is standing still. It measures whatever hangs on the tip with it.</p>
       <label className="font-bold">Measure{" "}
-        <select autoFocus value={what} onChange={(event) => setWhat(event.target.value as typeof what)} className={select}><option value="length">length</option><option value="diameter">diameter</option></select>
+        <select autoFocus aria-label="What to measure" value={what} onChange={(event) => setWhat(event.target.value as typeof what)} className={select}><option value="length">length</option><option value="diameter">diameter</option></select>
       </label>
       <label className="font-bold">At <FigureInput aria-label="Speed of the measurement" className="mx-1 w-24" inputMode="numeric" value={rpm} onChange={(event) => setRpm(event.target.value)} /> rev/min</label>
       <label className="flex items-center gap-2 font-bold"><input type="checkbox" checked={isAtEdge} onChange={(event) => setAtEdge(event.target.checked)} /> stepped over the edge, for flat ends; points stay on center</label>

@@ -1,0 +1,187 @@
+import { expect, type Page } from "@playwright/test";
+import type { Command, CommandOf } from "@probe-lane/core/bench";
+import { instrumentWords, questionWords, registerWords, taskWords, thingWords, checkWords } from "@probe-lane/core/words";
+import { LaneDriver } from "../demo";
+import { KeyboardStudent } from "./keyboardStudent";
+
+const SIZES = { rapid: 0, coarse: 1, middle: 2, fine: 3 } as const;
+const KEYS = { x: ["ArrowLeft", "ArrowRight"], y: ["ArrowDown", "ArrowUp"], z: ["PageDown", "PageUp"] } as const;
+
+/** A planned step: the command, and for clicks how many were made before something was felt. */
+export interface Step { readonly command: Command; readonly clicks: number }
+
+/** Keeps what a simulated student does on a copy of the lane, so that hands can do the same through the page. */
+export class PlanningDriver extends LaneDriver {
+  readonly steps: Step[] = [];
+  override attempt(command: Command) {
+    const before = this.log.length;
+    const refusal = super.attempt(command);
+    const clicks = this.log.slice(before).reduce((sum, { event }) => sum + (event.type === "jogged" ? event.clicks : 0), 0);
+    this.steps.push({ command, clicks });
+    return refusal;
+  }
+}
+
+/** Hands on the page: every command by the keys, buttons and boxes that a student has. */
+export class BenchHands extends KeyboardStudent {
+  constructor(page: Page) {
+    super(page);
+  }
+  private level = -1;
+
+  private async dialog(open: () => Promise<void>, act: () => Promise<void>): Promise<void> {
+    await open();
+    const dialog = this.page.getByRole("dialog");
+    await expect(dialog).toBeVisible();
+    await act();
+    await expect(dialog).toBeHidden();
+    await this.settle();
+  }
+  private inDialog = (name: string | RegExp) => this.page.getByRole("dialog").getByRole("button", { name });
+  private async button(name: string | RegExp): Promise<void> {
+    await this.page.getByRole("region", { name: "What moves" }).getByRole("button", { name }).click();
+    await this.settle();
+    await this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  }
+
+  private async jog({ axis, direction, size }: CommandOf<"jog">, clicks: number): Promise<void> {
+    if (this.level !== SIZES[size]) await this.size(SIZES[size]);
+    this.level = SIZES[size];
+    const key = KEYS[axis][direction === 1 ? 1 : 0];
+    for (let left = clicks; left > 0; left -= left >= 10 ? 10 : 1) await this.do(left >= 10 ? `Shift+${key}` : key);
+  }
+
+  private async askProbe({ question, axis, direction, directionY, size, depth }: CommandOf<"askProbe">): Promise<void> {
+    await this.dialog(() => this.press("w"), async () => {
+      const dialog = this.page.getByRole("dialog");
+      await dialog.getByLabel("Question").selectOption({ label: questionWords[question].name });
+      if (axis) await dialog.getByLabel(question === "angle" ? "The face runs along" : "Along").selectOption(axis);
+      if (direction && question === "angle") await dialog.getByLabel("The face lies to the").selectOption(String(direction));
+      if (direction && question === "face") await dialog.getByLabel("Toward the").selectOption(String(direction));
+      if (directionY) {
+        await dialog.getByLabel(/^Which corner/).selectOption(String(direction));
+        await dialog.getByLabel("and of these").selectOption(String(directionY));
+      }
+      if (size) await dialog.getByLabel("Size").fill(size);
+      if (depth) await dialog.getByLabel("Depth").fill(depth);
+      await this.inDialog("Ask").click();
+    });
+  }
+
+  private async measure(command: CommandOf<"measure">): Promise<void> {
+    const label = { toolDiameter: `diameter of tool ${command.tool ?? 0},`, toolReach: "from the nose to the tip", gapThing: "", stockX: "blank along X", stockY: "blank along Y", stockZ: "height of the blank", feature: "across the" }[command.what];
+    await this.dialog(() => this.press("y"), async () => {
+      await this.inDialog(instrumentWords(command.by)).click();
+      await this.inDialog(new RegExp(`^${label}`)).click();
+    });
+  }
+
+  private async ledger_(register: string, kind: string | null, text: string): Promise<void> {
+    await this.page.getByLabel("Ledger register").selectOption(register);
+    if (kind === null) {
+      await this.page.getByRole("button", { name: /^Take reading L/ }).click();
+    } else {
+      await this.page.getByLabel("Kind of line").selectOption(kind);
+      await this.page.getByLabel("Amount with its sign").fill(text);
+      await this.page.keyboard.press("Enter");
+    }
+    await this.settle();
+  }
+
+  private async type_({ register, text, how }: CommandOf<"typeRegister">): Promise<void> {
+    const panel = this.page.getByRole("form", { name: "Set a register" });
+    await panel.getByText("Typed value").click();
+    await panel.getByLabel("Register").selectOption(register);
+    await panel.getByLabel("How").selectOption(how);
+    await panel.getByLabel("Value to type").fill(text);
+    await panel.getByRole("button", { name: `Set ${registerWords(register)}` }).click();
+    await this.settle();
+    const confirm = panel.getByRole("button", { name: "Yes, set it" });
+    if (await confirm.isVisible()) await confirm.click();
+    await this.settle();
+  }
+
+  private async capture({ register, asText }: CommandOf<"captureRegister">): Promise<void> {
+    const panel = this.page.getByRole("form", { name: "Set a register" });
+    await panel.getByText("From where it stands").click();
+    await panel.getByLabel("Register").selectOption(register);
+    if (register.includes(".")) {
+      await panel.getByLabel("Distance from the spindle axis to the edge").fill("0");
+      await panel.getByLabel("Work coordinate of the edge").fill(asText);
+    }
+    await panel.getByRole("button", { name: `Set ${registerWords(register)}` }).click();
+    await this.settle();
+  }
+
+  /** Does one step through the page. */
+  async perform({ command, clicks }: Step): Promise<void> {
+    switch (command.type) {
+      case "home": return this.do("h");
+      case "jog": return this.jog(command, clicks);
+      case "setDoor": return this.do("o");
+      case "load": return this.dialog(() => this.press("d"), () => this.inDialog(new RegExp(`^Load the ${thingWords(command.thing)}`)).click());
+      case "unload": return this.dialog(() => this.press("d"), () => this.inDialog(/^Take the/).click());
+      case "swapPockets": return this.dialog(() => this.press("d"), () => this.inDialog(`Change pockets ${command.a} and ${command.b} round`).click());
+      case "startSpindle": return this.startSpindle(command.rpm ?? null);
+      case "stopSpindle": return this.do("s");
+      case "lookFrom": await this.page.getByRole("button", { name: `from the ${command.side}` }).click(); return this.settle();
+      case "setWobbling": case "trueTaster": case "sweep": return this.do("w");
+      case "turnSpindle": return this.button("Turn by hand");
+      case "placePaper": case "pullPaper": return this.do("p");
+      case "feelPaper": return this.do("q");
+      case "tryBlock": case "pullBlock": return this.do("j");
+      case "wipeBlocks": return this.button("Wipe the blocks");
+      case "standLamp": return this.button("Stand the height gauge");
+      case "takeLamp": return this.button("Take the gauge away");
+      case "blowTip": return this.button("Blow the tip clean");
+      case "askProbe": return this.askProbe(command);
+      case "askSetter": return this.dialog(() => this.button("Ask the setter …"), async () => {
+        const dialog = this.page.getByRole("dialog");
+        await dialog.getByLabel("What to measure").selectOption(command.what);
+        await dialog.getByLabel("Length, about").fill(command.about);
+        await dialog.getByLabel("Off the middle by").fill(command.offset);
+        await dialog.getByLabel(/turning slowly/).setChecked(command.isTurning);
+        await this.inDialog("Ask").click();
+      });
+      case "askBeam": return this.dialog(() => this.button("Ask the beam …"), async () => {
+        const dialog = this.page.getByRole("dialog");
+        await dialog.getByLabel("What to measure").selectOption(command.what);
+        await dialog.getByLabel("Speed of the measurement").fill(String(command.rpm));
+        await dialog.getByLabel(/stepped over the edge/).setChecked(command.isAtEdge);
+        await this.inDialog("Ask").click();
+      });
+      case "askPresetter": return this.dialog(() => this.press("y"), async () => {
+        await this.inDialog("presetter").click();
+        await this.inDialog(new RegExp(`^tool ${command.tool},`)).click();
+      });
+      case "measure": return this.measure(command);
+      case "doTask": return this.dialog(() => this.press("b"), () => this.inDialog(taskWords[command.task].act).click());
+      case "dressBurr": {
+        await this.press("b");
+        const inList = this.inDialog(taskWords.dressBurr.act);
+        if (await inList.isVisible()) await inList.click();
+        return this.settle();
+      }
+      case "captureRegister": return this.capture(command);
+      case "typeRegister": return this.type_(command);
+      case "runBlock": return this.block(command.text);
+      case "takeReading":
+        if (command.from === undefined) return this.ledger_(command.register, null, "");
+        await this.page.getByLabel("Ledger register").selectOption(command.register);
+        await this.page.getByRole("button", { name: `Take reading ${command.from} into the ledger` }).click();
+        return this.settle();
+      case "writeTerm": return this.ledger_(command.register, command.term, command.text);
+      case "writeSum": return this.ledger_(command.register, "sum", command.text);
+      case "expectCheck":
+        await this.press("x");
+        await this.page.getByLabel("Which check").selectOption({ label: checkWords[command.check].name });
+        await this.page.getByLabel("Expected").fill(command.text);
+        await this.inDialog("I expect that").click();
+        return this.settle();
+      case "lookCheck": await this.inDialog("Look").click(); return this.settle();
+      case "judgeCheck": await this.inDialog(command.isAsExpected ? /^As I expected/ : /^Not as I expected/).click(); return this.settle();
+      case "handIn": return this.handIn();
+      default: throw new Error(`perform: no gesture for ${command.type}`);
+    }
+  }
+}

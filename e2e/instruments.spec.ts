@@ -1,0 +1,125 @@
+import { expect, test, type Page } from "@playwright/test";
+import { Client } from "pg";
+import { replay, upgradeEvent } from "@probe-lane/core/bench";
+import { findDemoExercise, workLane, type Habits } from "../demo";
+import { BenchHands, PlanningDriver, type Step } from "./benchHands";
+
+/** The truth that the server drew for a lane, so that a simulated student can work on a copy of it. */
+async function firstEvent(laneId: string): Promise<unknown> {
+  const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
+  await client.connect();
+  try {
+    const { rows } = await client.query<{ event: unknown }>("select event from lane_events where attempt_id = $1 and seq = 1", [laneId]);
+    return rows[0]?.event;
+  } finally {
+    await client.end();
+  }
+}
+
+/** What a student with these habits would do on this very lane. */
+function planned(exerciseId: string, event: unknown, habits: Habits): Step[] {
+  const { exercise } = findDemoExercise(exerciseId);
+  const driver = new PlanningDriver(exercise, "copy");
+  driver.state = replay([upgradeEvent(event)]);
+  workLane(driver, habits);
+  return driver.steps;
+}
+
+/** Starts an exercise from the practice shelf and works it through the page. `until` ends it early, before that step. */
+async function workThrough(page: Page, login: string, exerciseId: string, habits: Habits = {}, until?: (step: Step) => boolean): Promise<BenchHands> {
+  const hands = new BenchHands(page);
+  await hands.signIn(login);
+  await page.getByRole("button", { name: `Start ${findDemoExercise(exerciseId).exercise.title}`, exact: true }).click();
+  await page.waitForURL(/\/lanes\//);
+  await expect(page.getByTestId("link")).toContainText("linked");
+  const laneId = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
+  for (const step of planned(exerciseId, await firstEvent(laneId), habits)) {
+    if (until?.(step)) break;
+    await hands.perform(step);
+  }
+  return hands;
+}
+
+const full = (page: Page) => expect(page.getByTestId("total")).toHaveText("100");
+
+test("lever taster: two hands at zero, X and Y of a corner", async ({ page }) => {
+  await workThrough(page, "sorrel", "clamp-corner-taster");
+  await full(page);
+});
+
+test("spindle probe: two faces from outside asked twice, the middle typed", async ({ page }) => {
+  await workThrough(page, "okonjo", "clamp-middle-probe");
+  await full(page);
+});
+
+test("spindle probe on a skewed plate: angle, corner, and the turn called", async ({ page }) => {
+  await workThrough(page, "dunmarrow", "plate-skewed");
+  await full(page);
+});
+
+test("indicator swept round a bore by hand", async ({ page }) => {
+  await workThrough(page, "sorrel", "plate-bore-sweep");
+  await full(page);
+});
+
+test("plunger setter with its card in doubt, the nose let down on it by hand; paper under the nose", async ({ page }) => {
+  await workThrough(page, "okonjo", "probe-in-doubt");
+  await full(page);
+});
+
+test("beam setter at speed, tips blown clean", async ({ page }) => {
+  await workThrough(page, "dunmarrow", "lengths-at-speed");
+  await full(page);
+});
+
+test("micrometer and diameter registers, a check with its expectation first", async ({ page }) => {
+  await workThrough(page, "sorrel", "diameters-part-contour");
+  await full(page);
+});
+
+test("height gauge with lamp: the first tool on the table", async ({ page }) => {
+  const hands = await workThrough(page, "okonjo", "five-tools-plane-lift", {}, ({ command }) => command.type === "load" && command.thing === "tool2");
+  expect(await hands.figure("H1")).not.toBe(0);
+  await expect(page.getByLabel("Gates of this lane")).toContainText("✓ Tool 1");
+});
+
+test("gauge block: the gap opened until it goes, the block in wear", async ({ page }) => {
+  const hands = await workThrough(page, "dunmarrow", "five-tools-block-in-wear", {}, ({ command }) => command.type === "load" && command.thing === "tool2");
+  expect(await hands.figure("HW1")).toBe(-25);
+  await expect(page.getByLabel("Gates of this lane")).toContainText("✓ Tool 1");
+});
+
+test("a cold machine: everything made ready, pockets put right, edge finder, indicator on the jaw, paper", async ({ page }) => {
+  test.setTimeout(240_000);
+  await workThrough(page, "sorrel", "bracket-cold-machine");
+  await full(page);
+});
+
+test("a probe told a size that is far too small is driven into the part, and the ruling waits", async ({ page }) => {
+  await workThrough(page, "fennimore", "clamp-middle-probe", { wrongSizeMm: -30 });
+  await expect(page.getByTestId("sensation")).toHaveText("machine stopped itself");
+  await expect(page.getByText("driven into something").first()).toBeVisible();
+});
+
+test("registers out as a program and in again, and the same setup in another school", async ({ page }) => {
+  await workThrough(page, "quillfeather", "five-tools-free", {}, () => true);
+  await page.getByRole("button", { name: "In and out" }).click();
+  const dialog = page.getByRole("dialog", { name: "Registers in and out" });
+  await dialog.getByLabel(/Take in/).fill("G10 L10 P1 R-250.780\nG10 L99 P1 R5");
+  await expect(dialog.getByRole("alert")).toContainText("Line 2:");
+  await expect(dialog.getByRole("button", { name: /^Take in/ })).toBeDisabled();
+  await dialog.getByLabel(/Take in/).fill("G10 L2 P1 Z-3\nG10 L10 P1 R-250.780\nG10 L10 P2 R-231.440");
+  await dialog.getByRole("button", { name: "Take in 3 registers" }).click();
+  await expect(page.getByTestId("H2")).toHaveText("−231.440");
+  const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "In and out" }).click();
+  await dialog.getByRole("button", { name: "Save as a G10 program" }).click();
+  expect((await saved).suggestedFilename()).toBe("registers.nc");
+  await page.keyboard.press("Escape");
+  const lane = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
+  await page.goto(`/schools?lane=${lane}`);
+  await page.getByLabel("School", { exact: true }).selectOption("gauge-line");
+  await page.getByLabel("Known figure").fill("80");
+  await expect(page.getByTestId("sum-1")).toHaveText("−253.780");
+  await expect(page.getByText("−333.780")).toBeVisible();
+});
