@@ -1,4 +1,4 @@
-import { replay, type LaneEvent } from "@probe-lane/core/bench";
+import { nowOf, replay, type LaneEvent } from "@probe-lane/core/bench";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { rule } from "@probe-lane/core/grading";
 import { findDemoExercise, LaneDriver, workLane } from "../demo";
@@ -25,6 +25,30 @@ function bareFold(events: readonly LaneEvent[], fields: number): number {
   return state["field0"] ?? 0;
 }
 
+/** A lane with eight tools, after the longest exercise of the pack has been worked in it; with one tool and nothing done for comparison. */
+function workedBench(isFull: boolean): LaneDriver {
+  const { exercise } = findDemoExercise(isFull ? "five-tools-block-in-wear" : "focuser-plate-lower-left");
+  const [first] = exercise.tools;
+  const eight = isFull && first ? Array.from({ length: 8 }, (_, i) => exercise.tools[i] ?? { ...first, number: i + 1 }) : exercise.tools;
+  const lane = new LaneDriver({ ...exercise, tools: eight }, "bench", { isCoachOn: true });
+  workLane(lane, { stopsAfter: isFull ? "z" : "dressed" });
+  return lane;
+}
+
+/** One fine click as the server answers it: decided, folded, observed, written out; ms a click. */
+function clickMs(lane: LaneDriver): number {
+  const CLICKS = 400;
+  let turn = 0;
+  return medianMs(20, () => {
+    for (let click = 0; click < CLICKS; click++) {
+      lane.do({ type: "jog", axis: "z", direction: turn++ % 2 ? 1 : -1, clicks: 1, size: "fine" });
+      JSON.stringify(nowOf(lane.seen, lane.seen.solids));
+    }
+  }) / CLICKS;
+}
+
+const FRAME_MS = 1000 / 60;
+
 export function benchCore(): void {
   const log = longLane(EVENTS);
   const { marking } = findDemoExercise("roller-bracket-back-right");
@@ -34,5 +58,8 @@ export function benchCore(): void {
   const replayMs = medianMs(40, () => replay(events));
   const rulingMs = medianMs(20, () => rule(log, marking));
   report("replay", `${Math.round((EVENTS / replayMs) * 1000).toLocaleString("en")} events/s`, "goal ≥ 300,000", `${(replayMs / bareMs).toFixed(1)} × a fold that only copies the state`);
+  const plainMs = clickMs(workedBench(false));
+  const fullMs = clickMs(workedBench(true));
+  report("a click, eight tools, longest lane", `${(fullMs * 1000).toFixed(0)} µs`, `goal < one frame (${FRAME_MS.toFixed(1)} ms)`, `${(fullMs / plainMs).toFixed(1)} × a click with one tool and nothing done`);
   report(`ruling of ${EVENTS} events`, `${rulingMs.toFixed(1)} ms`, "goal < 30", `${(rulingMs / replayMs).toFixed(1)} × one replay of the same log`);
 }

@@ -201,7 +201,7 @@ describe("paper", () => {
     const lane = overStock();
     lane.do({ type: "jog", axis: "z", direction: -1, clicks: 40, size: "coarse" });
     expect(lane.seen.incidents).toEqual(["toolChipped"]);
-    expect(lane.state.shorterMm.tool1).toBeGreaterThan(0);
+    expect(lane.state.harm.shorterMm.tool1).toBeGreaterThan(0);
   });
 });
 

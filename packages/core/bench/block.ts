@@ -39,7 +39,7 @@ function targetOf(state: LaneState, block: Block): AxisCounts {
 
 function changeProblem(state: LaneState, block: Block): Refusal | null {
   const tool = block.tool ?? state.modal.tool ?? 0;
-  if (state.pockets[tool] === undefined) return { code: "toolNotHere", tool };
+  if (state.carried.pockets[tool] === undefined) return { code: "toolNotHere", tool };
   if (state.isDoorOpen) return { code: "doorOpenMotion" };
   if (state.spindle.isOn) return { code: "spindleTurning" };
   if (state.holds === "edgeFinder" || state.holds === "pointedTool") return { code: "spindleHolds", thing: state.holds };
@@ -91,7 +91,7 @@ function changeTool(draft: Draft, tool: number): void {
     draft.emit({ type: "incidentHappened", code: "changerStruck", isSilent: false, failsOutright: false, stopsMachine: true, thing: state.holds });
     return;
   }
-  const brings = toolName(state.pockets[tool] ?? tool);
+  const brings = toolName(state.carried.pockets[tool] ?? tool);
   if (state.holds === brings) return;
   if (state.holds !== null) draft.emit({ type: "unloaded" });
   draft.emit({ type: "loaded", thing: brings, seatMm: seatNowMm(state), isByChanger: true });

@@ -50,9 +50,9 @@ export function expectCheck(state: LaneState, { check, text, tool }: CommandOf<"
 
 /** The look itself: what an eye or a rule tells; null where the figure stands in the log already (a touch, a sum, a lifted move). */
 export function lookCheck(state: LaneState): Decision {
-  if (!state.check) return refuse({ code: "expectFirst" });
+  if (!state.desk.check) return refuse({ code: "expectFirst" });
   const seenMm = (): number | null => {
-    switch (state.check?.check) {
+    switch (state.desk.check?.check) {
       case "overZero": return offZeroMm(state);
       case "knownHeight": return heightMm(state);
       case "ruleBeside": return state.holds ? seenLengthMm(state, state.holds) : null;
@@ -63,7 +63,7 @@ export function lookCheck(state: LaneState): Decision {
 }
 
 export function judgeCheck(state: LaneState, isAsExpected: boolean): Decision {
-  if (!state.check) return refuse({ code: "expectFirst" });
-  return state.check.looked ? accept([{ type: "checkJudged", isAsExpected }]) : refuse({ code: "lookFirst" });
+  if (!state.desk.check) return refuse({ code: "expectFirst" });
+  return state.desk.check.looked ? accept([{ type: "checkJudged", isAsExpected }]) : refuse({ code: "lookFirst" });
 }
 

@@ -24,7 +24,7 @@ const inGap = (state: LaneState): Refusal | null => (state.paper ? { code: "pape
 const ROOM_TO_LOAD_MM = 5;
 
 const isBroken = (state: LaneState, thing: Thing): boolean =>
-  thing === "taster" ? state.taster.isBroken : thing === "probe" ? state.probe.isBroken : thing === "indicator" && state.isIndicatorBroken;
+  thing === "taster" ? state.taster.isBroken : thing === "probe" ? state.probe.isBroken : thing === "indicator" && state.harm.isIndicatorBroken;
 
 /** Dirt in the taper holds a tool lower until the taper is wiped, mm. */
 export const seatNowMm = (state: LaneState): number => (state.tasksDone.includes("wipeTaper") ? 0 : state.truth.taperDirtMm);
@@ -71,7 +71,7 @@ export function trueTaster(state: LaneState): Decision {
 
 export function turnSpindle(state: LaneState): Decision {
   const problem = reachIn(state);
-  return problem ? refuse(problem) : accept([{ type: "spindleTurned", quarter: (state.quarter + 1) % 4 }]);
+  return problem ? refuse(problem) : accept([{ type: "spindleTurned", quarter: (state.carried.quarter + 1) % 4 }]);
 }
 
 const needsSolidTip = ({ holds }: LaneState): boolean => holds !== "edgeFinder" && holds !== "taster" && holds !== "probe" && holds !== "indicator";
@@ -119,10 +119,10 @@ export function tryBlock(state: LaneState, id: string): Decision {
   if (!needsSolidTip(state)) return refuse({ code: "paperNeedsTool" });
   const on = surfaceBelow(state, "lampGauge");
   if (!on) return refuse({ code: "paperNothingBelow" });
-  const number = state.blockTries + 1;
-  const dirtMm = state.areBlocksWiped ? 0 : state.truth.dirtMm;
+  const number = state.blocks.tries + 1;
+  const dirtMm = state.blocks.areWiped ? 0 : state.truth.dirtMm;
   const goes = goesUnder(gapOverMm(state, on), state.truth.gapsMm[id] ?? block.nominalMm, drawTry(state.truth.seed, number), dirtMm);
-  const { lastTry, position } = state;
+  const { position, blocks: { last: lastTry } } = state;
   const isOpened = goes && lastTry !== null && lastTry.id === id && !lastTry.goes && lastTry.machineZ < position.z;
   const clickMm = isOpened ? toMm(position.z - lastTry.machineZ, state.scale) : jogMm(state.setup.unit, "rapid");
   return accept([{ type: "blockTried", id, on, goes, machineZ: position.z, number, dirtMm, clickMm, isOpened }]);
@@ -194,7 +194,7 @@ export function tapPart(state: LaneState, { direction, strength }: CommandOf<"ta
   const problem = reachIn(state) ?? roomForHand(state);
   if (problem) return refuse(problem);
   const { seat, truth } = state;
-  const turn = state.linesWritten + state.readingsMade * 7 + Math.round(seat.skewDeg * 1e4);
+  const turn = state.desk.linesWritten + state.desk.readingsMade * 7 + Math.round(seat.skewDeg * 1e4);
   const range: [number, number] = strength === "hard" ? [0.12, 0.2] : [0.008, 0.016];
   const byDeg = drawBetween(...range, truth.seed, "tap", turn) * direction;
   const tidy = (mm: number) => Math.round(mm * 1e4) / 1e4 || 0;
@@ -204,7 +204,7 @@ export function tapPart(state: LaneState, { direction, strength }: CommandOf<"ta
 
 /** Tools change places beside the machine, door open. */
 export function swapPockets(state: LaneState, a: number, b: number): Decision {
-  if (state.pockets[a] === undefined || state.pockets[b] === undefined || a === b) return refuse({ code: "toolNotHere", tool: state.pockets[a] === undefined ? a : b });
+  if (state.carried.pockets[a] === undefined || state.carried.pockets[b] === undefined || a === b) return refuse({ code: "toolNotHere", tool: state.carried.pockets[a] === undefined ? a : b });
   const problem = reachIn(state);
   return problem ? refuse(problem) : accept([{ type: "pocketsSwapped", a, b }]);
 }

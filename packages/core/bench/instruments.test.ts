@@ -416,12 +416,12 @@ describe("getting ready", () => {
   });
   it("dirt in the taper holds a tool lower until it is wiped", () => {
     const dirty = lane("bracket-cold-machine", "tool1");
-    expect(dirty.state.seatMm).toBe(dirty.state.truth.taperDirtMm);
+    expect(dirty.state.carried.seatMm).toBe(dirty.state.truth.taperDirtMm);
     expect(refusal(dirty, { type: "doTask", task: "wipeTaper" })).toBe("spindleHolds");
     dirty.do({ type: "unload" });
     dirty.do({ type: "doTask", task: "wipeTaper" });
     dirty.do({ type: "load", thing: "tool1" });
-    expect(dirty.state.seatMm).toBe(0);
+    expect(dirty.state.carried.seatMm).toBe(0);
   });
   it("a tap turns a screwed-down part by a share nobody knows, and moves it; a gripped one is not tapped", () => {
     const made = lane("plate-skewed");

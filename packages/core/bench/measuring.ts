@@ -42,7 +42,7 @@ export function measure(state: LaneState, command: CommandOf<"measure">): Decisi
   const size = trueSizeMm(state, command);
   if (!size) return refuse({ code: "nothingToMeasure" });
   const draft = new Draft(state);
-  const number = state.readingsMade + 1;
+  const number = state.desk.readingsMade + 1;
   const name = command.id ?? (size.tool === undefined ? WHAT[command.what] : toolName(size.tool));
   draft.emit({
     type: "readingShown", number, instrument: command.by, what: WHAT[command.what], ...(size.tool === undefined ? {} : { tool: size.tool }),
@@ -57,7 +57,7 @@ const SWEEP_DEPTH_MM = 1;
 /** The indicator carried round the bore or boss by hand: four readings, or a word that it does not reach. */
 export function sweep(state: LaneState): Decision {
   if (state.holds !== "indicator") return refuse({ code: "notHeld", thing: "indicator" });
-  if (state.isIndicatorBroken) return refuse({ code: "instrumentBroken", thing: "indicator" });
+  if (state.harm.isIndicatorBroken) return refuse({ code: "instrumentBroken", thing: "indicator" });
   if (state.spindle.isOn) return refuse({ code: "spindleTurning" });
   if (!state.isDoorOpen) return refuse({ code: "doorShutReach" });
   const { feature } = state.setup;
@@ -67,7 +67,7 @@ export function sweep(state: LaneState): Decision {
   const tip = tipPoint(state, state.position);
   const topMm = feature.kind === "boss" ? (scene.boss?.highZ ?? 0) : scene.stock.highZ;
   const draft = new Draft(state);
-  const number = state.readingsMade + 1;
+  const number = state.desk.readingsMade + 1;
   const isDeep = tip.z <= topMm - SWEEP_DEPTH_MM && (feature.kind === "boss" || planGap(scene.stock, tip.x, tip.y) > 0);
   const readings = isDeep ? sweepReadings([tip.x - round.x, tip.y - round.y], feature.kind, state.truth.seed, number) : null;
   draft.emit({

@@ -45,14 +45,14 @@ export interface Observation {
   readonly modal: LaneState["modal"];
   readonly lengthCounts: Counts;
   readonly registers: MillRegisters;
-  readonly lastUndo: LaneState["undo"][number] | null;
+  readonly lastUndo: LaneState["desk"]["undo"][number] | null;
   readonly holds: Thing | null;
   readonly isLoadedByChanger: boolean;
   readonly tip: TipSeen | null;
   readonly resting: Surface | null;
   readonly paper: LaneState["paper"];
   readonly block: LaneState["block"];
-  readonly lastTry: LaneState["lastTry"];
+  readonly lastTry: LaneState["blocks"]["last"];
   readonly areBlocksWiped: boolean;
   /** The height gauge: where it stands and whether its lamp is lit; the setter's trigger. */
   readonly lamp: { readonly on: Surface; readonly isLit: boolean } | null;
@@ -71,7 +71,7 @@ export interface Observation {
   readonly isHandedIn: boolean;
   readonly readings: readonly Reading[];
   readonly ledger: readonly LedgerLine[];
-  readonly check: LaneState["check"];
+  readonly check: LaneState["desk"]["check"];
   readonly isOverZero: boolean;
   readonly incidents: readonly IncidentCode[];
   readonly evidence: LaneState["evidence"];
@@ -95,7 +95,7 @@ function tipSeen(state: LaneState): TipSeen | null {
     return { kind: "dial", readsMm: state.taster.touch ? tasterReads(state) : TASTER_REST_MM, isTouching: state.taster.touch !== null, isTrued: state.taster.isTrued };
   }
   if (holds === "probe") return state.probe.isBroken ? { kind: "destroyed" } : { kind: "probe", isTriggered: state.probe.touch !== null };
-  if (holds === "indicator") return state.isIndicatorBroken ? { kind: "destroyed" } : null;
+  if (holds === "indicator") return state.harm.isIndicatorBroken ? { kind: "destroyed" } : null;
   if (holds !== "edgeFinder") return null;
   if (finder.condition === "broken") return { kind: "destroyed" };
   if (finder.tip === "aside" && finder.kickAxis && seesKick(sight, finder.kickAxis)) return { kind: "aside" };
@@ -142,23 +142,23 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     isStopped: state.isStopped,
     sight: state.sight,
     spindle: state.spindle,
-    quarter: state.quarter,
+    quarter: state.carried.quarter,
     rememberedRpm: state.rememberedRpm,
     doorLimitRpm: bench.doorLimitRpm,
     guardCounts: guardCounts[setup.unit],
     modal, lengthCounts, registers,
-    lastUndo: state.undo.at(-1) ?? null,
+    lastUndo: state.desk.undo.at(-1) ?? null,
     holds: state.holds,
-    isLoadedByChanger: state.isLoadedByChanger,
+    isLoadedByChanger: state.carried.isByChanger,
     tip: tipSeen(state),
     resting: state.resting,
     paper: state.paper,
     block: state.block,
-    lastTry: state.lastTry,
-    areBlocksWiped: state.areBlocksWiped,
+    lastTry: state.blocks.last,
+    areBlocksWiped: state.blocks.areWiped,
     lamp: state.seat.lamp ? { on: state.seat.lamp.on, isLit: state.lamp.touch !== null } : null,
     isSetterTriggered: state.setter.touch !== null,
-    isTipBlown: state.holds !== null && state.blown.includes(state.holds),
+    isTipBlown: state.holds !== null && state.blocks.blown.includes(state.holds),
     below: surfaceBelow(state),
     solids, boxes: boxesFor(solids),
     heldLengthMm: seenLengthMm(state, state.holds),
@@ -167,9 +167,9 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     isBurrDressed: state.isBurrDressed,
     isHandUp: state.isHandUp,
     isHandedIn: state.isHandedIn,
-    readings: state.readings,
-    ledger: state.ledger,
-    check: state.check,
+    readings: state.desk.readings,
+    ledger: state.desk.ledger,
+    check: state.desk.check,
     isOverZero: standsOverZero(state),
     incidents: state.incidents.filter(({ isSilent }) => viewer === "instructor" || !isSilent).map(({ code }) => code),
     evidence: state.evidence,

@@ -43,7 +43,7 @@ function capturedCounts(state: LaneState, register: MillRegisterId, as: Counts):
 /** Capture, type or undo: one register, its old value kept in the event. */
 export function changeRegister(state: LaneState, command: CommandOf<"captureRegister" | "typeRegister" | "undoRegister">): Decision {
   if (command.type === "undoRegister") {
-    const last = state.undo.at(-1);
+    const last = state.desk.undo.at(-1);
     return last ? changed(state, last.register, last.counts, "undone") : refuse({ code: "nothingToUndo" });
   }
   const typed = countsTyped(state, command.type === "captureRegister" ? command.asText : command.text);
@@ -82,7 +82,7 @@ export function setCounter(state: LaneState, { axis, text }: CommandOf<"zeroCoun
 
 /** The figure of a reading that belongs in a register's line: the one that the register is about. */
 function readingCounts(state: LaneState, register: MillRegisterId, number: number): Counts | null {
-  const reading = state.readings.find((one) => one.number === number);
+  const reading = state.desk.readings.find((one) => one.number === number);
   if (!reading) return null;
   const { values } = reading;
   const axis = registerAxis(register);
@@ -96,12 +96,12 @@ function readingCounts(state: LaneState, register: MillRegisterId, number: numbe
 /** The student's own working: readings come from the machine or an instrument as they stand, terms and sums as typed. */
 export function writeLedger(state: LaneState, command: LedgerCommand): Decision {
   if (command.type === "strikeLine") {
-    const isThere = state.ledger.some(({ line }) => line === command.line);
+    const isThere = state.desk.ledger.some(({ line }) => line === command.line);
     return isThere ? accept([{ type: "lineStruck", line: command.line }]) : refuse({ code: "noSuchLine", line: command.line });
   }
-  if (state.ledger.length >= LEDGER_LIMIT) return refuse({ code: "ledgerFull" });
+  if (state.desk.ledger.length >= LEDGER_LIMIT) return refuse({ code: "ledgerFull" });
   const { register } = command;
-  const line = state.linesWritten + 1;
+  const line = state.desk.linesWritten + 1;
   if (command.type === "takeReading") {
     if (command.from === undefined) {
       if (registerKind(register) === "diameter") return refuse({ code: "noSuchReading" });

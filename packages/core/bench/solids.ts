@@ -47,7 +47,7 @@ const grownMm = ({ truth, spindle }: LaneState): number => (spindle.isOn ? (trut
 
 /** True length of what the spindle holds, from the gauge line down, mm; 0 for the bare nose. */
 export function trueLengthMm(state: LaneState): number {
-  const { holds, truth, shorterMm, seatMm } = state;
+  const { holds, truth, harm: { shorterMm }, carried: { seatMm } } = state;
   if (holds === null) return 0;
   return (truth.lengthsMm[holds] ?? 0) - (shorterMm[holds] ?? 0) + seatMm - grownMm(state);
 }

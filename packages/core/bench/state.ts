@@ -67,6 +67,41 @@ export interface Seat {
   readonly lamp: { readonly on: Surface; readonly x: number; readonly y: number; readonly footMm: number } | null;
 }
 
+/** How what hangs in the spindle got there, and which way round it hangs. */
+interface Carried {
+  /** How much lower the held thing stands for dirt in its taper, mm. */
+  readonly seatMm: number;
+  readonly isByChanger: boolean;
+  /** Quarters by which the spindle was turned by hand. */
+  readonly quarter: number;
+  readonly pockets: Readonly<Record<number, number>>;
+}
+
+/** What incidents left behind: how much shorter each solid tool is, mm, and a broken indicator. */
+interface Harm { readonly shorterMm: Readonly<Partial<Record<Thing, number>>>; readonly isIndicatorBroken: boolean }
+
+/** Blocks tried in the gap, and what was wiped or blown clean. */
+interface BlocksState {
+  readonly tries: number;
+  readonly last: { readonly id: string; readonly goes: boolean; readonly machineZ: Counts } | null;
+  readonly areWiped: boolean;
+  readonly blown: readonly Thing[];
+}
+
+/** The student's papers: what can be taken back, the ledger, what instruments have shown, a check under way. */
+interface DeskState {
+  readonly undo: readonly { readonly register: MillRegisterId; readonly counts: Counts }[];
+  readonly ledger: readonly LedgerLine[];
+  readonly linesWritten: number;
+  readonly readings: readonly Reading[];
+  readonly readingsMade: number;
+  readonly check: CheckState | null;
+}
+
+/**
+ * Everything a lane has come to. What is seldom changed stands in groups of its own: a fold copies the outermost object at every
+ * click, and the fewer fields it has the faster that is.
+ */
 export interface LaneState {
   readonly setup: Setup;
   readonly truth: Truth;
@@ -77,7 +112,6 @@ export interface LaneState {
   readonly isDoorOpen: boolean;
   readonly sight: Side;
   readonly spindle: { readonly isOn: boolean; readonly direction: "forward" | "reverse"; readonly rpm: number };
-  readonly quarter: number;
   readonly rememberedRpm: number;
   readonly modal: {
     readonly motion: MotionMode; readonly distance: "absolute" | "incremental"; readonly workOffset: WorkOffsetName;
@@ -86,38 +120,25 @@ export interface LaneState {
   };
   readonly counterZero: AxisCounts;
   readonly registers: MillRegisters;
-  readonly undo: readonly { readonly register: MillRegisterId; readonly counts: Counts }[];
   readonly holds: Thing | null;
-  /** How much lower the held thing stands for dirt in its taper, mm. */
-  readonly seatMm: number;
-  readonly isLoadedByChanger: boolean;
-  readonly pockets: Readonly<Record<number, number>>;
+  readonly carried: Carried;
   readonly finder: FinderState;
   readonly taster: { readonly isTrued: boolean; readonly isBroken: boolean; readonly touch: Touch | null; readonly touches: number };
   readonly probe: { readonly isBroken: boolean; readonly bendMm: number; readonly touch: Touch | null; readonly touches: number };
-  readonly isIndicatorBroken: boolean;
   readonly lamp: { readonly touch: Touch | null; readonly touches: number; readonly lowMm: number };
   readonly setter: { readonly touch: Touch | null; readonly touches: number; readonly shiftMm: number };
-  /** How much shorter an incident made each solid tool, mm. */
-  readonly shorterMm: Readonly<Partial<Record<Thing, number>>>;
+  readonly harm: Harm;
   readonly resting: Surface | null;
   readonly paper: { readonly id: string; readonly on: Surface; readonly feel: Feel } | null;
   readonly block: { readonly id: string; readonly on: Surface } | null;
-  readonly blockTries: number;
-  readonly lastTry: { readonly id: string; readonly goes: boolean; readonly machineZ: Counts } | null;
-  readonly areBlocksWiped: boolean;
-  readonly blown: readonly Thing[];
+  readonly blocks: BlocksState;
   readonly seat: Seat;
   readonly tasksDone: readonly SetupTask[];
   readonly isBurrDressed: boolean;
   readonly isStopped: boolean;
   readonly isHandUp: boolean;
   readonly isHandedIn: boolean;
-  readonly readings: readonly Reading[];
-  readonly readingsMade: number;
-  readonly ledger: readonly LedgerLine[];
-  readonly linesWritten: number;
-  readonly check: CheckState | null;
+  readonly desk: DeskState;
   readonly incidents: readonly { readonly code: IncidentCode; readonly isSilent: boolean }[];
   readonly evidence: Evidence;
 }
@@ -137,18 +158,18 @@ function opened(event: EventOf<"laneOpened">): LaneState {
   return {
     setup, truth, scale, isCoachOn,
     position: { x: toCounts(PARKED_MM.x, scale), y: toCounts(PARKED_MM.y, scale), z: toCounts(PARKED_MM.z, scale) },
-    isHomed: false, isDoorOpen: false, sight: "front", spindle: { isOn: false, direction: "forward", rpm: 0 }, quarter: 0,
+    isHomed: false, isDoorOpen: false, sight: "front", spindle: { isOn: false, direction: "forward", rpm: 0 },
     rememberedRpm: setup.rememberedRpm,
     modal: { motion: "rapid", distance: "absolute", workOffset: "G54", lengthRow: null, calledLength: null, feedMmPerMin: null, tool: null, rotationDeg: 0 },
-    counterZero: HOME, registers, undo: [], holds: null, seatMm: 0, isLoadedByChanger: false,
-    pockets: { ...setup.pockets, ...truth.pockets },
+    counterZero: HOME, registers, holds: null,
+    carried: { seatMm: 0, isByChanger: false, quarter: 0, pockets: { ...setup.pockets, ...truth.pockets } },
     finder: newFinder(1, finderOwnKickMm),
-    taster: { isTrued: false, isBroken: false, touch: null, touches: 0 }, probe: { isBroken: false, bendMm: 0, touch: null, touches: 0 }, isIndicatorBroken: false,
+    taster: { isTrued: false, isBroken: false, touch: null, touches: 0 }, probe: { isBroken: false, bendMm: 0, touch: null, touches: 0 },
     lamp: { touch: null, touches: 0, lowMm: 0 }, setter: { touch: null, touches: 0, shiftMm: 0 },
-    shorterMm: {}, resting: null, paper: null, block: null, blockTries: 0, lastTry: null, areBlocksWiped: false, blown: [],
+    harm: { shorterMm: {}, isIndicatorBroken: false }, resting: null, paper: null, block: null, blocks: { tries: 0, last: null, areWiped: false, blown: [] },
     seat: { isAtStop: !has("pushToStop"), isTapped: !has("tapDown"), isJawTrue: !has("sweepJaw"), shiftMm: { x: 0, y: 0 }, skewDeg: truth.skewDeg, lamp: null },
     tasksDone: [], isBurrDressed: !has("dressBurr"), isStopped: false, isHandUp: false, isHandedIn: false,
-    readings: [], readingsMade: 0, ledger: [], linesWritten: 0, check: null, incidents: [],
+    desk: { undo: [], ledger: [], linesWritten: 0, readings: [], readingsMade: 0, check: null }, incidents: [],
     evidence: {
       kicks: { x: 0, y: 0 }, isSetAfterKick: { x: false, y: false }, touches: {}, isLengthSet: {}, workTouches: 0, isWorkZSet: false,
       diameterReadings: {}, isDiameterSet: {}, angleReadings: 0, isAngleSet: false, sidesOverZero: [], checksJudged: [],
@@ -169,8 +190,8 @@ export function lengthInUse({ registers, modal, setup }: Pick<LaneState, "regist
 function withRegister(state: LaneState, event: EventOf<"registerChanged">): LaneState {
   const { register, from, to, how } = event;
   const { evidence } = state;
-  const undo = how === "undone" ? state.undo.slice(0, -1) : [...state.undo, { register, counts: from }].slice(-UNDO_DEPTH);
-  const after = { ...state, registers: writeRegister(state.registers, register, to), undo };
+  const undo = how === "undone" ? state.desk.undo.slice(0, -1) : [...state.desk.undo, { register, counts: from }].slice(-UNDO_DEPTH);
+  const after = { ...state, registers: writeRegister(state.registers, register, to), desk: { ...state.desk, undo } };
   const kind = registerKind(register);
   const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
   if (kind === "diameter") return (evidence.diameterReadings[row] ?? 0) > 0 ? { ...after, evidence: { ...evidence, isDiameterSet: { ...evidence.isDiameterSet, [row]: true } } } : after;
@@ -228,10 +249,12 @@ function withIncident(state: LaneState, event: EventOf<"incidentHappened">): Lan
     finder: hurtFinder,
     taster: code === "tasterBroken" || isLost("taster") ? { ...state.taster, isBroken: true, touch: null } : state.taster,
     probe: code === "probeBroken" || isLost("probe") ? { ...state.probe, isBroken: true, touch: null } : state.probe,
-    isIndicatorBroken: state.isIndicatorBroken || code === "indicatorBroken" || isLost("indicator"),
     lamp: code === "gaugeDamaged" ? { ...state.lamp, lowMm: state.lamp.lowMm + shiftMm } : state.lamp,
     setter: code === "setterDamaged" ? { ...state.setter, shiftMm: state.setter.shiftMm + shiftMm } : state.setter,
-    shorterMm: thing && shorterMm > 0 ? { ...state.shorterMm, [thing]: (state.shorterMm[thing] ?? 0) + shorterMm } : state.shorterMm,
+    harm: {
+      isIndicatorBroken: state.harm.isIndicatorBroken || code === "indicatorBroken" || isLost("indicator"),
+      shorterMm: thing && shorterMm > 0 ? { ...state.harm.shorterMm, [thing]: (state.harm.shorterMm[thing] ?? 0) + shorterMm } : state.harm.shorterMm,
+    },
     isStopped: state.isStopped || stopsMachine,
     spindle: stopsMachine ? { ...state.spindle, isOn: false, rpm: 0 } : state.spindle,
     incidents: [...state.incidents, { code, isSilent }],
@@ -300,13 +323,13 @@ function evidenceOfReading(evidence: Evidence, { what, tool, outcome }: Reading)
 
 function withReading(state: LaneState, { type: _type, ...reading }: EventOf<"readingShown">): LaneState {
   return {
-    ...state, readings: [...state.readings, reading].slice(-READINGS_KEPT), readingsMade: reading.number, evidence: evidenceOfReading(state.evidence, reading),
+    ...state, desk: { ...state.desk, readings: [...state.desk.readings, reading].slice(-READINGS_KEPT), readingsMade: reading.number }, evidence: evidenceOfReading(state.evidence, reading),
   };
 }
 
 function withUnloaded(state: LaneState): LaneState {
   return {
-    ...state, holds: null, seatMm: 0, finder: tipAtRest(state), resting: null,
+    ...state, holds: null, carried: { ...state.carried, seatMm: 0, isByChanger: false }, finder: tipAtRest(state), resting: null,
     taster: { ...state.taster, touch: null }, probe: { ...state.probe, touch: null }, lamp: { ...state.lamp, touch: null }, setter: { ...state.setter, touch: null },
   };
 }
@@ -323,18 +346,21 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     case "taskDone": return withTask(state, event);
     case "jogged": return { ...state, position: event.to };
     case "moved": return { ...state, position: event.to };
-    case "loaded": return { ...state, holds: event.thing, seatMm: event.seatMm ?? 0, isLoadedByChanger: event.isByChanger ?? false };
+    case "loaded": return { ...state, holds: event.thing, carried: { ...state.carried, seatMm: event.seatMm ?? 0, isByChanger: event.isByChanger ?? false } };
     case "finderReplaced": return { ...state, finder: newFinder(event.copy, event.ownKickMm) };
     case "instrumentReplaced":
       return event.thing === "taster" ? { ...state, taster: { ...state.taster, isBroken: false, isTrued: false } }
         : event.thing === "probe" ? { ...state, probe: { ...state.probe, isBroken: false, bendMm: 0 } }
-        : { ...state, isIndicatorBroken: false };
+        : { ...state, harm: { ...state.harm, isIndicatorBroken: false } };
     case "unloaded": return withUnloaded(state);
-    case "pocketsSwapped": return { ...state, pockets: { ...state.pockets, [event.a]: state.pockets[event.b] ?? 0, [event.b]: state.pockets[event.a] ?? 0 } };
+    case "pocketsSwapped": {
+      const { pockets } = state.carried;
+      return { ...state, carried: { ...state.carried, pockets: { ...pockets, [event.a]: pockets[event.b] ?? 0, [event.b]: pockets[event.a] ?? 0 } } };
+    }
     case "spindleStarted":
       return { ...state, spindle: { isOn: true, direction: event.direction, rpm: event.rpm }, rememberedRpm: event.rpm };
     case "spindleStopped": return { ...state, spindle: { ...state.spindle, isOn: false, rpm: 0 } };
-    case "spindleTurned": return { ...state, quarter: event.quarter };
+    case "spindleTurned": return { ...state, carried: { ...state.carried, quarter: event.quarter } };
     case "speedSet":
       return {
         ...state, rememberedRpm: event.rpm,
@@ -357,15 +383,15 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     case "paperFelt": return withFeel(state, event);
     case "paperPulled": return { ...state, paper: null };
     case "blockTried": return {
-      ...state, block: event.goes ? { id: event.id, on: event.on } : null, blockTries: event.number,
-      lastTry: { id: event.id, goes: event.goes, machineZ: event.machineZ },
+      ...state, block: event.goes ? { id: event.id, on: event.on } : null,
+      blocks: { ...state.blocks, tries: event.number, last: { id: event.id, goes: event.goes, machineZ: event.machineZ } },
       evidence: event.goes && event.isOpened ? withLengthTouch(state.evidence, state.holds, event.on) : state.evidence,
     };
     case "blockPulled": return { ...state, block: null };
-    case "blocksWiped": return { ...state, areBlocksWiped: true };
+    case "blocksWiped": return { ...state, blocks: { ...state.blocks, areWiped: true } };
     case "lampStood": return { ...state, seat: { ...state.seat, lamp: { on: event.on, x: event.x, y: event.y, footMm: event.footMm } } };
     case "lampTaken": return { ...state, seat: { ...state.seat, lamp: null }, lamp: { ...state.lamp, touch: null } };
-    case "tipBlown": return { ...state, blown: state.blown.includes(event.thing) ? state.blown : [...state.blown, event.thing] };
+    case "tipBlown": return state.blocks.blown.includes(event.thing) ? state : { ...state, blocks: { ...state.blocks, blown: [...state.blocks.blown, event.thing] } };
     case "readingShown": return withReading(state, event);
     case "burrDressed": return { ...state, isBurrDressed: true, tasksDone: [...state.tasksDone, "dressBurr"] };
     case "partTapped": return {
@@ -378,23 +404,32 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     case "incidentHappened": return withIncident(state, event);
     case "machineReset": return { ...state, isStopped: false };
     case "lineWritten":
-      return {
-        ...state, linesWritten: event.line,
-        ledger: [...state.ledger, { line: event.line, register: event.register, kind: event.kind, term: event.term, counts: event.counts, from: event.from }],
-      };
-    case "lineStruck": return { ...state, ledger: state.ledger.filter(({ line }) => line !== event.line) };
-    case "checkExpected": return { ...state, check: { check: event.check, expectedMm: event.mm, tool: event.tool ?? null, looked: false, seenMm: null } };
-    case "checkLooked": return { ...state, check: state.check ? { ...state.check, looked: true, seenMm: event.seenMm } : null };
-    case "checkJudged": return {
-      ...state, check: null,
-      evidence: state.check?.looked ? { ...state.evidence, checksJudged: [...state.evidence.checksJudged, state.check.check] } : state.evidence,
-    };
+    case "lineStruck":
+    case "checkExpected":
+    case "checkLooked": return { ...state, desk: onDesk(state.desk, event) };
+    case "checkJudged": {
+      const { check } = state.desk;
+      const evidence = check?.looked ? { ...state.evidence, checksJudged: [...state.evidence.checksJudged, check.check] } : state.evidence;
+      return { ...state, desk: { ...state.desk, check: null }, evidence };
+    }
     case "handRaised": return { ...state, isHandUp: true };
     case "handLowered": return { ...state, isHandUp: false };
     case "handedIn": return { ...state, isHandedIn: true, isHandUp: false };
     case "blockRan":
     case "commandRefused": return state;
     default: return assertNever(event, "evolve");
+  }
+}
+
+function onDesk(desk: DeskState, event: EventOf<"lineWritten" | "lineStruck" | "checkExpected" | "checkLooked">): DeskState {
+  switch (event.type) {
+    case "lineWritten": return {
+      ...desk, linesWritten: event.line,
+      ledger: [...desk.ledger, { line: event.line, register: event.register, kind: event.kind, term: event.term, counts: event.counts, from: event.from }],
+    };
+    case "lineStruck": return { ...desk, ledger: desk.ledger.filter(({ line }) => line !== event.line) };
+    case "checkExpected": return { ...desk, check: { check: event.check, expectedMm: event.mm, tool: event.tool ?? null, looked: false, seenMm: null } };
+    case "checkLooked": return { ...desk, check: desk.check ? { ...desk.check, looked: true, seenMm: event.seenMm } : null };
   }
 }
 

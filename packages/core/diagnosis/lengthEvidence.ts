@@ -121,7 +121,7 @@ function touchSignatures({ final }: LaneTrace, { by, thicknessMm }: SurfaceTouch
 /** What was wrong with the touch itself: pinched paper, a coarse click, dirt, a tool that changed since. */
 function atTouch(trace: LaneTrace, tool: number, touch: SurfaceTouch, readCounts: number, feelAtCapture: string | undefined): ProvenTerm[] {
   const { final } = trace;
-  const { setup, truth, scale, shorterMm } = final;
+  const { setup, truth, scale, harm: { shorterMm } } = final;
   const shorterSinceMm = shortened(trace, tool, touch.seq);
   const lengthThenMm = (truth.lengthsMm[toolName(tool)] ?? 0) - ((shorterMm[toolName(tool)] ?? 0) - shorterSinceMm) + touch.seatMm;
   const contactErrorMm = toMm(readCounts, scale) - touch.thicknessMm - (truth.datumMm.z + lengthThenMm + setup.facingAllowanceMm);

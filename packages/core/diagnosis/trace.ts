@@ -95,7 +95,7 @@ function placesOf({ seq, atMs, event }: Placed<EventOf<"readingShown">>, state: 
 
 function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEvent, clickMm: number): void {
   const touch = (machineZ: number, on: string, by: SurfaceTouch["by"], thicknessMm: number, feel: string, click = clickMm) =>
-    all.touches.push({ seq, atMs, machineZ, on, by, thicknessMm, clickMm: click, feel, holds: state.holds, seatMm: state.seatMm });
+    all.touches.push({ seq, atMs, machineZ, on, by, thicknessMm, clickMm: click, feel, holds: state.holds, seatMm: state.carried.seatMm });
   const gapThing = (id: string) => state.setup.gaps.find((gap) => gap.id === id);
   if (event.type === "kicked") {
     all.contacts.push({

@@ -126,7 +126,7 @@ function figuresOf(trace: LaneTrace, tool: number): Figures {
 
 function measureSum(trace: LaneTrace, tool: number): Measured {
   const { final } = trace;
-  const wanted = datumNowMm(final).z + wantedLengthMm(final.setup, final.truth, tool) - (final.shorterMm[toolName(tool)] ?? 0);
+  const wanted = datumNowMm(final).z + wantedLengthMm(final.setup, final.truth, tool) - (final.harm.shorterMm[toolName(tool)] ?? 0);
   const held = toMm(zSumCounts(trace, tool), final.scale);
   const closureMm = held - wanted;
   const school = schoolOf(trace);
@@ -150,7 +150,7 @@ function measureRegister(trace: LaneTrace, target: `H${number}` | "workZ"): Meas
   const tool = Number(/\d+$/.exec(target)?.[0] ?? setup.targets.lengths[0] ?? 1);
   const isWork = target === "workZ";
   const held = isWork ? toMm(registers.common.z + registers.work.G54.z, scale) : toMm((registers.lengthGeometry[tool] ?? 0) + (registers.lengthWear[tool] ?? 0), scale);
-  const wanted = isWork ? row("G54.z") : row(`H${tool}`) + row(`HW${tool}`) - (final.shorterMm[toolName(tool)] ?? 0);
+  const wanted = isWork ? row("G54.z") : row(`H${tool}`) + row(`HW${tool}`) - (final.harm.shorterMm[toolName(tool)] ?? 0);
   const closureMm = held - wanted;
   const own = lengthMethod(trace, tool);
   const [first = tool] = [...setup.targets.lengths].sort((a, b) => a - b);

@@ -202,7 +202,7 @@ export function askProbe(draft: Draft, command: CommandOf<"askProbe">): Result<L
   const failure = failed(sought);
   const found = failure ? null : answer(sought.filter(isFound));
   draft.emit({
-    type: "readingShown", number: draft.state.readingsMade + 1, instrument: "probe", what: found?.what ?? command.question,
+    type: "readingShown", number: draft.state.desk.readingsMade + 1, instrument: "probe", what: found?.what ?? command.question,
     values: found?.values ?? {}, outcome: found ? "found" : (failure ?? "missed"),
   });
   return accept(draft.events);

@@ -32,7 +32,7 @@ function goOver(draft: Draft, x: number, y: number): boolean {
 }
 
 function show(draft: Draft, reading: Omit<Extract<LaneEvent, { type: "readingShown" }>, "type" | "number">): LaneEvent[] {
-  draft.emit({ type: "readingShown", number: draft.state.readingsMade + 1, ...reading });
+  draft.emit({ type: "readingShown", number: draft.state.desk.readingsMade + 1, ...reading });
   return draft.events;
 }
 
@@ -95,9 +95,9 @@ export function askBeam(draft: Draft, { what, rpm, isAtEdge }: CommandOf<"askBea
   if (!card) return refuse({ code: "instrumentNotHere", instrument: "beamSetter" });
   if (!tool) return refuse({ code: "setterNeedsTool" });
   if (!goOver(draft, card.xMm, card.yMm)) return accept(draft.events);
-  const number = draft.state.readingsMade + 1;
+  const number = draft.state.desk.readingsMade + 1;
   const errorMm = drawBeamApproach(state.truth.seed, number);
-  const chipMm = state.holds && !state.blown.includes(state.holds) ? (state.truth.chipsMm[state.holds] ?? 0) : 0;
+  const chipMm = state.holds && !state.blocks.blown.includes(state.holds) ? (state.truth.chipsMm[state.holds] ?? 0) : 0;
   const isFlat = tools.some(({ number: one, kind }) => one === tool.number && (kind === "faceMill" || kind === "endMill"));
   const recess = tool.kind === "faceMill" && !isAtEdge ? FACE_MILL_RECESS_MM : 0;
   const point = !isFlat && isAtEdge ? (tool.kind === "drill" ? 0.6 : 1) * (tool.diameterMm / 2) : 0;
@@ -118,9 +118,9 @@ export function askPresetter(state: LaneState, tool: number): Decision {
   if (state.holds === thing) return refuse({ code: "spindleHolds", thing });
   const draft = new Draft(state);
   const { seed, lengthsMm, diametersMm, presetterErrorMm } = state.truth;
-  const lengthMm = (lengthsMm[thing] ?? 0) - (state.shorterMm[thing] ?? 0) + presetterErrorMm;
+  const lengthMm = (lengthsMm[thing] ?? 0) - (state.harm.shorterMm[thing] ?? 0) + presetterErrorMm;
   return accept(show(draft, {
     instrument: "presetter", what: "lengthAndDiameter", tool,
-    values: { length: readPresetter(lengthMm, seed, state.readingsMade + 1), diameter: readPresetter(diametersMm[tool] ?? nominal.diameterMm, seed, state.readingsMade + 501) },
+    values: { length: readPresetter(lengthMm, seed, state.desk.readingsMade + 1), diameter: readPresetter(diametersMm[tool] ?? nominal.diameterMm, seed, state.desk.readingsMade + 501) },
   }));
 }

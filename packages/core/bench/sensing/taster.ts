@@ -23,7 +23,7 @@ function pastFaceMm(state: LaneState): number | null {
 const directionOf = (axis: Axis, approach: 1 | -1): number => (axis === "x" ? 0 : 1) + (approach === 1 ? 0 : 2);
 
 /** How far the ball runs out toward the face it leans on, mm; 0 once it is trued. */
-export function tasterRunoutMm({ truth, taster, quarter }: LaneState): number {
+export function tasterRunoutMm({ truth, taster, carried: { quarter } }: LaneState): number {
   if (!taster.touch || taster.isTrued) return 0;
   return runoutAlong(truth.taster.runoutMm, truth.taster.leansTo, quarter, directionOf(taster.touch.axis, taster.touch.approach));
 }
