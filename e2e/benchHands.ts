@@ -181,7 +181,8 @@ export class BenchHands extends KeyboardStudent {
       case "lookCheck": await this.inDialog("Look").click(); return this.settle();
       case "judgeCheck": await this.inDialog(command.isAsExpected ? /^As I expected/ : /^Not as I expected/).click(); return this.settle();
       case "handIn": return this.handIn();
-      default: throw new Error(`perform: no gesture for ${command.type}`);
+      case "reset": case "raiseHand": case "lowerHand": case "strikeLine": case "takeInRegisters": case "tapPart": case "undoRegister": case "zeroCounter":
+        throw new Error(`perform: no simulated student does ${command.type}`);
     }
   }
 }

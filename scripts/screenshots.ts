@@ -1,4 +1,5 @@
 import { test, type Page } from "@playwright/test";
+import { BenchHands } from "../e2e/benchHands";
 import { KeyboardStudent } from "../e2e/keyboardStudent";
 
 const shot = async (page: Page, name: string): Promise<void> => {
@@ -19,8 +20,54 @@ test("student: my lanes, bench, ruling", async ({ page }) => {
   await page.waitForURL(/\/lanes\//);
   await shot(page, "bench");
   await page.goto("/");
-  await page.getByRole("link", { name: /Read the ruling/ }).click();
+  await page.getByRole("link", { name: /Read the ruling/ }).first().click();
   await shot(page, "ruling");
+});
+
+/** Starts an exercise from the shelf, homed and with a thing in the spindle. */
+async function onShelf(page: Page, title: string, thing: "taster" | "tool5"): Promise<BenchHands> {
+  const hands = new BenchHands(page);
+  await hands.signIn("sorrel");
+  await page.getByRole("button", { name: `Start ${title}`, exact: true }).click();
+  await page.waitForURL(/\/lanes\//);
+  await page.getByTestId("link").getByText("linked").waitFor();
+  await hands.perform({ command: { type: "home" }, clicks: 0 });
+  await hands.perform({ command: { type: "setDoor", isOpen: true }, clicks: 0 });
+  await hands.perform({ command: { type: "load", thing }, clicks: 0 });
+  return hands;
+}
+
+test("bench: lever taster at an edge", async ({ page }) => {
+  const hands = await onShelf(page, "Dovetail clamp, corner by lever taster", "taster");
+  await hands.perform({ command: { type: "trueTaster" }, clicks: 0 });
+  await hands.perform({ command: { type: "setDoor", isOpen: false }, clicks: 0 });
+  const edge = (name: string, side: string) => page.locator(`[data-part=${name}]`).evaluate((element, key) => Number(element.getAttribute(key)), side);
+  const [left, front, back] = [await edge("plan-stock", "data-u0"), await edge("plan-stock", "data-v0"), await edge("plan-stock", "data-v1")];
+  const length = Number(await page.locator("[data-part=tool]").getAttribute("data-length"));
+  await hands.block(`G53 G0 X${(left - 3).toFixed(3)} Y${((front + back) / 2).toFixed(3)}`);
+  await hands.block(`G53 G0 Z${((await edge("elevation-stock", "data-v1")) + length - 4).toFixed(3)}`);
+  await hands.perform({ command: { type: "jog", axis: "x", direction: 1, clicks: 26, size: "coarse" }, clicks: 26 });
+  await hands.perform({ command: { type: "jog", axis: "x", direction: 1, clicks: 1, size: "coarse" }, clicks: 1 });
+  await shot(page, "bench-taster");
+});
+
+test("bench: face mill over the setter", async ({ page }) => {
+  const hands = await onShelf(page, "Five tools from the gauge line", "tool5");
+  await hands.perform({ command: { type: "measure", what: "toolReach", by: "rule" }, clicks: 0 });
+  const reach = /nose to tip\s*([\d.]+)/.exec(await page.getByTestId("reading-1").innerText())?.[1] ?? "54";
+  await hands.perform({ command: { type: "setDoor", isOpen: false }, clicks: 0 });
+  await hands.perform({ command: { type: "askSetter", what: "length", isTurning: true, offset: "21", about: reach }, clicks: 0 });
+  await hands.perform({ command: { type: "takeReading", register: "H5", from: 2 }, clicks: 0 });
+  await hands.do("f");
+  await shot(page, "bench-setter");
+});
+
+test("the same setup in another school", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("quillfeather");
+  await page.getByRole("region", { name: "Five tools from the gauge line" }).getByRole("link", { name: /Read the ruling/ }).click();
+  await page.getByRole("link", { name: "The same setup in another school" }).click();
+  await page.getByLabel("School", { exact: true }).selectOption("master");
+  await shot(page, "schools");
 });
 
 test("bench in the dark look, after a crash", async ({ page }) => {

@@ -52,7 +52,7 @@ function Converter({ first }: { first: SchoolsForm }) {
       <form aria-label="The setup as it stands" className="flex flex-col gap-4" onSubmit={(event) => event.preventDefault()}>
         <Panel title="The registers as they stand" bodyClassName="flex flex-col gap-3 p-3">
           <table className="w-full">
-            <thead><tr className="text-left text-xs text-ink2"><th className="font-normal">Tool</th><th className="font-normal">Length</th><th className="font-normal">Wear</th></tr></thead>
+            <thead><tr className="text-left text-xs text-ink2"><th className="pr-2 font-normal">Tool</th><th className="font-normal">Length</th><th className="font-normal">Wear</th></tr></thead>
             <tbody>
               {form.rows.map(({ id, geometry, wear }, place) => (
                 <tr key={id}>

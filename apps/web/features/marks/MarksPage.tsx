@@ -1,7 +1,7 @@
 import type { MarksView } from "@probe-lane/contract";
 import { useQuery } from "@tanstack/react-query";
 import { createColumnHelper, createSortedRowModel, rowSortingFeature, sortFns, tableFeatures, useTable } from "@tanstack/react-table";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { Loading, Notice, PageError } from "../../ui";
@@ -10,16 +10,16 @@ type Row = MarksView["students"][number];
 const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel(), sortFns });
 const helper = createColumnHelper<typeof features, Row>();
 
-function Cell({ row, assignmentId }: { row: Row; assignmentId: string }) {
+function Cell({ row, assignmentId, hasStrands }: { row: Row; assignmentId: string; hasStrands: boolean }) {
   const cell = row.cells[assignmentId];
-  if (!cell || cell.attempts === 0) return <span className="text-ink2">not begun</span>;
+  if (!cell || cell.attempts === 0) return <span className="text-ink2"><span aria-hidden>–</span><span className="sr-only">not begun</span></span>;
   if (!cell.best) return <span className="text-ink2">open</span>;
   const { best } = cell;
   return (
-    <span className="flex items-baseline gap-2">
+    <span className="flex flex-wrap items-baseline gap-x-2">
       <Link to={best.href} className="figures text-lg font-bold underline decoration-ink3 underline-offset-2">{Math.round(best.total)}</Link>
-      <span className="figures text-xs text-ink2">{best.strands.map(({ name, marks, outOf }) => `${name} ${Math.round(marks)}/${outOf}`).join(" · ")}</span>
       <span className="text-xs text-ink2">{cell.attempts > 1 ? `best of ${cell.attempts}` : ""}{cell.isOpen ? " + one open" : ""}</span>
+      {hasStrands ? <span className="basis-full text-xs text-ink2">{best.strands.map(({ name, marks, outOf }) => <span key={name} className="block whitespace-nowrap">{name} <span className="figures">{Math.round(marks)}/{outOf}</span></span>)}</span> : null}
     </span>
   );
 }
@@ -27,12 +27,13 @@ function Cell({ row, assignmentId }: { row: Row; assignmentId: string }) {
 /** Students × exercises; the best attempt counts. */
 export function MarksPage() {
   const { data, error } = useQuery<MarksView, ApiError>({ queryKey: ["marks"], queryFn: () => api.get("/marks") });
+  const [hasStrands, setStrands] = useState(false);
   const isBegun = (id: string) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0) ?? false;
   const waiting = (data?.assignments ?? []).filter(({ id }) => !isBegun(id));
   const columns = useMemo(() => helper.columns([
     helper.accessor("name", { header: "Student", cell: ({ getValue }) => <b>{getValue()}</b> }),
-    ...(data?.assignments ?? []).filter(({ id }) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0)).map(({ id, title }) => helper.accessor((row) => row.cells[id]?.best?.total ?? -1, { id, header: title, cell: ({ row }) => <Cell row={row.original} assignmentId={id} /> })),
-  ]), [data]);
+    ...(data?.assignments ?? []).filter(({ id }) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0)).map(({ id, title }) => helper.accessor((row) => row.cells[id]?.best?.total ?? -1, { id, header: title, cell: ({ row }) => <Cell row={row.original} assignmentId={id} hasStrands={hasStrands} /> })),
+  ]), [data, hasStrands]);
   const rows = useMemo(() => data?.students ?? [], [data?.students]);
   const table = useTable({ features, columns, data: rows });
   if (error) return <PageError error={error} />;
@@ -40,6 +41,7 @@ export function MarksPage() {
   if (data.students.length === 0) return <Notice>There are no students in this class yet.</Notice>;
   return (
     <div className="flex flex-col gap-3">
+    <label className="flex items-center gap-2 self-start"><input type="checkbox" checked={hasStrands} onChange={(event) => setStrands(event.target.checked)} /> Show the strands of every mark</label>
     <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
       <table className="w-full">
         <caption className="sr-only">Best marks of each student for each exercise, out of 100</caption>

@@ -99,8 +99,8 @@ function Axes({ ruling }: { ruling: Ruling }) {
                 <dt className="font-sans text-xs text-expected">should</dt><dd className="text-right text-expected">{shown(value, value.wanted, ruling.sheet)}</dd>
               </dl>
             </div>
-            <div className="min-w-0 flex-1"><ValueAxis value={value} width={Math.max(280, width - 144 - 96 - 56)} /></div>
-            <span className="figures w-24 shrink-0 whitespace-nowrap text-right font-bold">{marks(value.marks)} / {marks(value.outOf)}</span>
+            <div className="min-w-0 flex-1"><ValueAxis value={value} width={Math.max(280, width - 144 - 112 - 56)} /></div>
+            <span className="figures w-28 shrink-0 whitespace-nowrap text-right font-bold">{marks(value.marks)} / {marks(value.outOf)}</span>
           </div>
         ))}
       </div>

@@ -35,7 +35,7 @@ describe("a value on its axis", () => {
     const [x] = values;
     if (!x) throw new Error("no value");
     const view = axisView(x, 500);
-    expect(view.marks.filter(({ isCause }) => isCause).map(({ key }) => key)).toEqual(["radiusForgotten"]);
+    expect(view.marks.filter(({ isCause }) => isCause).map(({ key }) => key.split(" ")[0])).toEqual(["radiusForgotten"]);
     expect((view.band[0] + view.band[1]) / 2).toBeCloseTo(view.zero, 6);
   });
 });

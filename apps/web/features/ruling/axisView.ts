@@ -31,21 +31,26 @@ export function axisView(value: RegisterRuling, width: number): AxisView {
   const named = new Set(causeIds(value));
   const reach = Math.max(Math.abs(value.closureMm), ...value.signatures.map(({ predictedMm }) => Math.abs(predictedMm)), value.toleranceMm * 20) * 1.5;
   const scale = scaleSymlog().constant(value.toleranceMm).domain([-reach, reach]).range([8, width - 8]);
+  const EDGE_PX = 22;
   const ticks = [...TICKS_MM.map((mm) => -mm).reverse(), 0, ...TICKS_MM].filter((mm) => Math.abs(mm) < reach && (mm === 0 || Math.abs(mm) > value.toleranceMm))
-    .map((mm) => ({ x: scale(mm), label: mm === 0 ? "0" : `${mm < 0 ? "−" : "+"}${Math.abs(mm)}` }));
+    .map((mm) => ({ x: scale(mm), label: mm === 0 ? "0" : `${mm < 0 ? "−" : "+"}${Math.abs(mm)}` }))
+    // a tick whose figure would be cut off at the end of the axis is left out
+    .filter(({ x }) => x >= EDGE_PX && x <= width - EDGE_PX);
   const order = [...value.signatures].sort((a, b) =>
     Number(named.has(b.id)) - Number(named.has(a.id)) || Math.abs(a.predictedMm - value.closureMm) - Math.abs(b.predictedMm - value.closureMm));
   const taken: [number, number][][] = Array.from({ length: ROWS }, () => []);
-  const marks = order.flatMap(({ id, predictedMm }): AxisMark[] => {
+  const marks = order.map(({ id, predictedMm }, place): AxisMark => {
     const x = scale(predictedMm);
-    const label = signatureWords(id);
+    // one mistake that can happen in several ways is named at the nearest of them only
+    const isNamed = order.findIndex((one) => one.id === id) === place;
+    const label = isNamed ? signatureWords(id) : "";
     const half = (label.length * CHAR_PX) / 2;
     const anchor = x - half < 0 ? "start" : x + half > width ? "end" : "middle";
     const left = anchor === "start" ? x : anchor === "end" ? x - half * 2 : x - half;
     const span: [number, number] = [left - 5, left + half * 2 + 5];
-    const row = taken.findIndex((spans) => spans.every(([a, b]) => span[1] < a || span[0] > b));
+    const row = label === "" ? -1 : taken.findIndex((spans) => spans.every(([a, b]) => span[1] < a || span[0] > b));
     if (row >= 0) taken[row]?.push(span);
-    return [{ key: id, x, label: row >= 0 ? label : "", row: Math.max(0, row), anchor, isCause: named.has(id) }];
+    return { key: `${id} ${predictedMm}`, x, label: row >= 0 ? label : "", row: Math.max(0, row), anchor, isCause: named.has(id) && isNamed };
   });
   const { biasMm, uMm } = value;
   return {
