@@ -110,7 +110,7 @@ describe("replay", () => {
     writeFileSync(path, JSON.stringify({ format: "probe-lane/lane", version: 1, marking, events: lane.log }));
     const { code, out } = await call(["replay", path]);
     expect(code).toBe(0);
-    expect(out.join("\n")).toMatch(/total {4}83\.3 of 100/);
+    expect(out.join("\n")).toMatch(/total {4}82\.5 of 100/);
     expect(out.join("\n")).toContain("one tip radius, left out");
   });
   it("says what is wrong with a file that is none, or is not there", async () => {

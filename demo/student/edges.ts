@@ -57,10 +57,7 @@ function setEdge(lane: LaneDriver, axis: Flat, tipRadiusMm: number, habits: Habi
   const radius = { forgotten: 0, turned: -r, diameter: 2 * r, right: r }[habits.radius?.[axis] ?? "right"];
   const o = { forgotten: 0, turned: -edgeWorkMm, right: edgeWorkMm }[habits.edgeWork?.[axis] ?? "right"];
   const register = `${habits.otherRow === axis ? "G55" : "G54"}.${axis}` as const;
-  lane.do({ type: "takeReading", register });
-  if (radius !== 0) lane.do({ type: "writeTerm", register, term: "tipRadius", text: text(lane, s * radius) });
-  if (o !== 0) lane.do({ type: "writeTerm", register, term: "edgeWork", text: text(lane, -o) });
-  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, axis) + s * radius - o) });
+  workOut(lane, register, axis, s * radius, o, axis === "x" ? habits.ledger : undefined);
   const back = habits.backsOffFirst?.[axis];
   if (back) lane.do({ type: "jog", axis, direction: away(s), clicks: back, size: "middle" });
   if (habits.way === "motion" && radius > 0) {
@@ -74,6 +71,21 @@ function setEdge(lane: LaneDriver, axis: Flat, tipRadiusMm: number, habits: Habi
   } else {
     lane.do({ type: "captureRegister", register, asText: text(lane, o - s * radius) });
   }
+}
+
+/** Reading, terms and sum of an edge; with a slip of the pen where the habit says so. */
+function workOut(lane: LaneDriver, register: "G54.x" | "G54.y" | "G55.x" | "G55.y", axis: Flat, radiusTerm: number, o: number, slip: Habits["ledger"]): void {
+  if (slip === "none") return;
+  const contact = machineMm(lane, axis);
+  if (slip === "reading") {
+    lane.do({ type: "jog", axis, direction: radiusTerm > 0 ? -1 : 1, clicks: 20, size: "middle" });
+    lane.do({ type: "takeReading", register });
+    lane.do({ type: "jog", axis, direction: radiusTerm > 0 ? 1 : -1, clicks: 20, size: "middle" });
+  } else lane.do({ type: "takeReading", register });
+  const written = slip === "sign" ? -radiusTerm : slip === "missing" ? 0 : radiusTerm;
+  if (written !== 0) lane.do({ type: "writeTerm", register, term: "tipRadius", text: text(lane, written) });
+  if (o !== 0) lane.do({ type: "writeTerm", register, term: "edgeWork", text: text(lane, -o) });
+  lane.do({ type: "writeSum", register, text: text(lane, contact + radiusTerm - o + (slip === "sum" ? 1 : 0)) });
 }
 
 export function findEdge(lane: LaneDriver, axis: Flat, habits: Habits): void {
@@ -110,7 +122,10 @@ export function trueTaster(lane: LaneDriver, habits: Habits): void {
 
 export function edgeByDial(lane: LaneDriver, axis: Flat, habits: Habits): void {
   const edge = edgeOf(lane.seen.sheet, axis);
-  dialZero(lane, axis, edge?.approach ?? 1, habits);
+  const at = dialZero(lane, axis, edge?.approach ?? 1, habits);
+  const o = edge?.edgeWorkMm ?? 0;
+  if (o !== 0) lane.do({ type: "writeTerm", register: `G54.${axis}`, term: "edgeWork", text: text(lane, -o) });
+  lane.do({ type: "writeSum", register: `G54.${axis}`, text: text(lane, at - o) });
   lane.do({ type: "captureRegister", register: `G54.${axis}`, asText: text(lane, edge?.edgeWorkMm ?? 0) });
   leave(lane, axis, edge?.approach ?? 1);
 }

@@ -41,6 +41,10 @@ export interface Habits {
   keepsDirt?: boolean;
   leavesBlockOut?: boolean;
   trustsPockets?: boolean;
+  /** One slip of the pen in the working of X, while the register itself is set right. */
+  ledger?: "sum" | "sign" | "missing" | "reading" | "none";
+  /** The first tool's length entered so much too large, mm; whatever hangs on it follows. */
+  firstLengthOffMm?: number;
   /** Stops working at this point, leaving the lane open. */
   stopsAfter?: "homed" | "dressed" | "x" | "y" | "z" | "zero";
 }

@@ -1,4 +1,4 @@
-import type { LaneState } from "@probe-lane/core/bench";
+import type { LaneState, TermName } from "@probe-lane/core/bench";
 import { leftoverOf, paperOf, type MillLengthSchool, type Surface } from "@probe-lane/core/exercises";
 import { toolName, type Thing } from "@probe-lane/core/instruments";
 import type { MillRegisterId } from "@probe-lane/core/registers";
@@ -14,6 +14,13 @@ function placeOn(lane: LaneDriver, surface: Surface): { x: number; y: number } {
   const { stock } = lane.seen.boxes;
   const middle = middleOf(lane.seen);
   return surface === "stock" ? middle : { x: stock.low.x - 90, y: middle.y };
+}
+
+const TERMS = { paper: "paper", block: "block", pin: "block", lampGauge: "block" } as const;
+
+/** Terms of a working, those of nothing left out. */
+function terms(lane: LaneDriver, register: MillRegisterId, ...list: readonly (readonly [TermName, number])[]): void {
+  for (const [term, mm] of list) if (mm !== 0) lane.do({ type: "writeTerm", register, term, text: text(lane, mm) });
 }
 
 function set(lane: LaneDriver, register: MillRegisterId, mm: number): void {
@@ -91,20 +98,25 @@ function leaveLamp(lane: LaneDriver): void {
 }
 
 /** What the tip is let down on in this lane: gap thing, gauge height and whether it is felt, by what the drawer holds. */
-function touch(lane: LaneDriver, surface: Surface, prefer: "paper" | "lampGauge" | "block" | "pin"): { z: number; t: number } {
+function touch(lane: LaneDriver, surface: Surface, prefer: "paper" | "lampGauge" | "block" | "pin", register: MillRegisterId): { z: number; t: number } {
   const { sheet } = lane.seen;
+  // the reading is taken while the contact is in force, not after leaving it
+  const take = () => lane.do({ type: "takeReading", register });
   if (prefer === "lampGauge") {
     const z = touchLamp(lane, surface);
+    take();
     leaveLamp(lane);
     return { z, t: sheet.lampGaugeMm };
   }
   const gap = sheet.gaps.find(({ kind }) => kind === prefer);
   if (!gap || prefer === "paper") {
     const z = touchPaper(lane, surface);
+    take();
     liftOff(lane);
     return { z, t: paperOf(sheet) };
   }
   const z = touchBlock(lane, surface, gap.id);
+  take();
   liftOff(lane);
   return { z, t: gap.nominalMm };
 }
@@ -169,6 +181,7 @@ function gaugeLine(lane: LaneDriver, habits: Habits): void {
     const length = instruments.includes("plungerSetter") ? bySetter(lane, tool, habits) - (Math.abs(off) > 0.01 ? off : 0)
       : instruments.includes("beamSetter") ? byBeam(lane, tool, habits) : byPresetter(lane, tool);
     lane.do({ type: "takeReading", register: `H${tool.number}`, from: lastReading(lane).number });
+    if (Math.abs(off) > 0.01) terms(lane, `H${tool.number}`, ["other", -off]);
     return { tool, length };
   });
   lengths.forEach(({ tool, length }, place) => {
@@ -180,9 +193,9 @@ function gaugeLine(lane: LaneDriver, habits: Habits): void {
     return;
   }
   swapTo(lane, null);
-  const { z, t } = touch(lane, "stock", instruments.includes("lampGauge") ? "lampGauge" : "paper");
+  const { z, t } = touch(lane, "stock", instruments.includes("lampGauge") ? "lampGauge" : "paper", "G54.z");
   const paper = { forgotten: 0, wrongWay: -t, right: t }[habits.paper ?? "right"];
-  lane.do({ type: "takeReading", register: "G54.z" });
+  terms(lane, "G54.z", [instruments.includes("lampGauge") ? "block" : "paper", -paper], ["facing", -facingAllowanceMm]);
   set(lane, "G54.z", z - paper - facingAllowanceMm);
 }
 
@@ -192,6 +205,7 @@ function workByProbe(lane: LaneDriver): void {
   standAt(lane, middleOf(lane.seen), boxes.stock.high.z + 6);
   for (let time = 0; time < 2; time++) lane.do({ type: "askProbe", question: "surface", size: text(lane, 15) });
   lane.do({ type: "takeReading", register: "G54.z", from: lastReading(lane).number });
+  terms(lane, "G54.z", ["probeLength", -(probe?.lengthMm ?? 0)], ["facing", -facingAllowanceMm]);
   set(lane, "G54.z", (lastReading(lane).values.at ?? 0) - (probe?.lengthMm ?? 0) - facingAllowanceMm);
 }
 
@@ -210,6 +224,7 @@ function partTouch(lane: LaneDriver, habits: Habits): void {
     if (settings.lengthCapture === "machine") {
       lane.do({ type: "captureRegister", register, asText: "0" });
       if (paper + facing !== 0) lane.do({ type: "typeRegister", register, text: text(lane, -paper - facing), how: "add", isConfirmed: true });
+      lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "z") - paper - facing) });
     } else set(lane, register, machineMm(lane, "z") - paper - facing);
     liftOff(lane);
   }
@@ -226,16 +241,16 @@ function planeLift(lane: LaneDriver, habits: Habits): void {
   let first: { thing: Thing; length: number } | null = null;
   for (const tool of tools) {
     swapTo(lane, toolName(tool.number));
-    const { z, t } = touch(lane, "table", way);
-    const length = z - on(t);
-    lane.do({ type: "takeReading", register: `H${tool.number}` });
+    const { z, t } = touch(lane, "table", way, `H${tool.number}`);
+    const length: number = z - on(t) + (first === null ? (habits.firstLengthOffMm ?? 0) : 0);
+    terms(lane, `H${tool.number}`, [TERMS[way], -on(t)]);
     set(lane, `H${tool.number}`, length);
     first ??= { thing: toolName(tool.number), length };
   }
   if (!first) return;
   swapTo(lane, first.thing);
-  const { z, t } = touch(lane, "stock", way);
-  lane.do({ type: "takeReading", register: "G54.z" });
+  const { z, t } = touch(lane, "stock", way, "G54.z");
+  terms(lane, "G54.z", [TERMS[way], -on(t)], ["facing", -facingAllowanceMm], ["toolLength", -first.length]);
   set(lane, "G54.z", z - on(t) - facingAllowanceMm - first.length);
 }
 
@@ -245,13 +260,16 @@ function master(lane: LaneDriver, habits: Habits): void {
   let zero: number | null = null;
   for (const tool of rows(lane)) {
     swapTo(lane, toolName(tool.number));
-    const { z, t } = touch(lane, "stock", way);
+    const { z, t } = touch(lane, "stock", way, zero === null ? "G54.z" : `H${tool.number}`);
     if (zero === null) {
       zero = z;
       const left = { forgotten: 0, wrongWay: -t, right: t }[habits.paper ?? "right"];
-      lane.do({ type: "takeReading", register: "G54.z" });
+      terms(lane, "G54.z", [TERMS[way], -left], ["facing", -facingAllowanceMm]);
       set(lane, "G54.z", z - left - facingAllowanceMm);
-    } else set(lane, `H${tool.number}`, z - zero);
+    } else {
+      terms(lane, `H${tool.number}`, ["other", -zero]);
+      set(lane, `H${tool.number}`, z - zero);
+    }
   }
 }
 
@@ -259,15 +277,18 @@ function offsetPerTool(lane: LaneDriver, habits: Habits): void {
   const names = ["G54", "G55", "G56", "G57", "G58", "G59"] as const;
   rows(lane).forEach((tool, place) => {
     swapTo(lane, toolName(tool.number));
-    const { z, t } = touch(lane, "stock", wayOf(lane));
-    set(lane, `${names[place] ?? "G54"}.z`, z - ({ forgotten: 0, wrongWay: -t, right: t }[habits.paper ?? "right"]) - lane.seen.sheet.facingAllowanceMm);
+    const register: MillRegisterId = `${names[place] ?? "G54"}.z`;
+    const { z, t } = touch(lane, "stock", wayOf(lane), register);
+    const left = { forgotten: 0, wrongWay: -t, right: t }[habits.paper ?? "right"];
+    terms(lane, register, ["paper", -left], ["facing", -lane.seen.sheet.facingAllowanceMm]);
+    set(lane, register, z - left - lane.seen.sheet.facingAllowanceMm);
   });
 }
 
 function blockInWear(lane: LaneDriver, habits: Habits): void {
   for (const tool of rows(lane)) {
     swapTo(lane, toolName(tool.number));
-    const { z, t } = touch(lane, "stock", "block");
+    const { z, t } = touch(lane, "stock", "block", `H${tool.number}`);
     set(lane, `H${tool.number}`, z);
     if (!habits.leavesBlockOut) set(lane, `HW${tool.number}`, -t - lane.seen.sheet.facingAllowanceMm);
   }
@@ -290,6 +311,7 @@ export function touchNewWork(lane: LaneDriver): void {
   const z = touchPaper(lane, "stock");
   const length = (lane.state.registers.lengthGeometry[tool] ?? 0) / 1000;
   lane.do({ type: "takeReading", register: "G54.z" });
+  terms(lane, "G54.z", ["paper", -paperOf(sheet)], ["facing", -sheet.facingAllowanceMm], ["toolLength", -length]);
   set(lane, "G54.z", z - paperOf(sheet) - sheet.facingAllowanceMm - length);
   liftOff(lane);
 }
@@ -305,8 +327,10 @@ export function setDiameters(lane: LaneDriver, habits: Habits): void {
     });
     const isWear = sheet.diameterSchool === "wear-comp";
     const measured = habits.nominalForMeasured === number ? nominal : read.reduce((sum, mm) => sum + mm, 0) / read.length;
+    const last = read.at(-1) ?? measured;
     const value = (measured - (isWear ? nominal : 0)) / (sheet.settings.diameterMode === "radius" || habits.radiusForDiameter === number ? 2 : 1);
     lane.do({ type: "takeReading", register: `D${number}`, from: lastReading(lane).number });
+    terms(lane, `D${number}`, ["other", measured - last], ["nominal", isWear ? -nominal : 0]);
     set(lane, `${isWear ? "DW" : "D"}${number}`, value);
     if (!isWear && leftoverOf(sheet, `DW${number}`) !== 0) lane.do({ type: "typeRegister", register: `DW${number}`, text: "0", how: "set", isConfirmed: true });
   }

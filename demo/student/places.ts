@@ -94,6 +94,7 @@ export function sweepRound(lane: LaneDriver, habits: Habits): void {
   lane.do({ type: "sweep" });
   for (const axis of ["x", "y"] as const) {
     lane.do({ type: "takeReading", register: `G54.${axis}` });
+    lane.do({ type: "writeSum", register: `G54.${axis}`, text: text(lane, machineMm(lane, axis)) });
     lane.do({ type: "captureRegister", register: `G54.${axis}`, asText: "0" });
   }
 }

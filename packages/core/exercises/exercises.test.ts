@@ -63,7 +63,7 @@ describe("exercises of the demo", () => {
     expect(wrong.length / lanes.length).toBeGreaterThan(0.55);
     expect(wrong.length / lanes.length).toBeLessThan(0.75);
     for (const { setup, truth } of lanes) {
-      expect((setup.setter?.noseTriggerMm ?? 0) - (truth.setter?.topMm ?? 0)).toBeCloseTo(truth.doubt?.byMm ?? 0, 3);
+      expect((setup.setter?.noseTriggerMm ?? 0) - (truth.setter?.topMm ?? 0)).toBeCloseTo(truth.doubt?.byMm ?? 0, 2);
       expect(JSON.stringify(setup)).not.toMatch(/"doubt"|byMm/);
     }
   });

@@ -118,6 +118,8 @@ export const markingSchema = z.strictObject({
   }),
   /** A value this many tolerances off earns nothing. */
   zeroAtMultiple: z.number().gt(1),
-  weights: z.strictObject({ values: z.number().min(0), method: z.number().min(0), safety: z.number().min(0) }),
+  weights: z.strictObject({
+    values: z.number().min(0), working: z.number().min(0).default(0), method: z.number().min(0), safety: z.number().min(0), proving: z.number().min(0).default(0),
+  }),
 });
 export type Marking = z.output<typeof markingSchema>;

@@ -3,6 +3,7 @@ import type { LaneTrace } from "../diagnosis";
 import { edgeOf, type Setup, type Truth } from "../exercises";
 import { toolName } from "../instruments";
 import { toMm } from "../units";
+import type { WorkingFinding } from "./working";
 
 export const methodSteps = [
   "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
@@ -17,7 +18,8 @@ export type Finding =
       readonly code: "incident"; readonly incident: IncidentCode; readonly cost: number; readonly failsOutright: boolean;
       readonly seq: number; readonly atMs: number; readonly rpm?: number | undefined;
     }
-  | { readonly code: "noIncident"; readonly marks: number };
+  | { readonly code: "noIncident"; readonly marks: number }
+  | WorkingFinding;
 
 /** How near two contacts of one face must fall to agree, mm. */
 const AGREE_MM = 0.008;
@@ -167,10 +169,14 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
   return asked.includes("lookedTwoSides") ? asked : [...asked, "checkedBefore"];
 }
 
-/** Each required step, with an equal share of the strand. */
-export function methodFindings(trace: LaneTrace, outOf: number): Finding[] {
-  const steps = stepsFor(trace.final.setup, trace.final.truth);
-  const share = outOf / steps.length;
+/** Steps that prove what was set; they have a strand of their own where the marking gives it weight. */
+const PROVING = new Set<MethodStep>(["lookedTwoSides", "checkedBefore"]);
+
+/** Each required step of a strand, with an equal share of it. Without a weight for proving its steps count as method. */
+export function stepFindings(trace: LaneTrace, strand: "method" | "proving", { method, proving }: { method: number; proving: number }): Finding[] {
+  const outOf = strand === "method" ? method : proving;
+  const steps = stepsFor(trace.final.setup, trace.final.truth).filter((step) => (strand === "proving") === (PROVING.has(step) && proving > 0));
+  const share = steps.length > 0 ? outOf / steps.length : 0;
   return steps.map((step) => {
     const seq = DONE[step](trace);
     return { code: seq === null ? "stepMissed" : "stepDone", step, marks: seq === null ? 0 : share, outOf: share, seq };

@@ -10,12 +10,13 @@ import {
 import { toolName } from "../instruments";
 import { readRegister, type MillRegisterId } from "../registers";
 import { toMm } from "../units";
-import { methodFindings, safetyFindings, type Finding } from "./findings";
+import { safetyFindings, stepFindings, type Finding } from "./findings";
+import { workingFindings } from "./working";
 
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
-export const rulingVersion = "2";
+export const rulingVersion = "3";
 
-type StrandName = "values" | "method" | "safety";
+type StrandName = "values" | "working" | "method" | "safety" | "proving";
 export interface StrandMarks { readonly name: StrandName; readonly marks: number; readonly outOf: number }
 
 /** One value of the lane: a work offset, what the registers of a tool add up to, one register of a prescribed school, a turn. */
@@ -31,6 +32,10 @@ export interface RegisterRuling {
   readonly uMm: number;
   readonly marks: number;
   readonly outOf: number;
+  /** How much of the closure it shares with the other tools and was charged to the first of them, mm; 0 where it stands alone. */
+  readonly sharedMm: number;
+  /** Right given an earlier wrong value, so that its marks are kept. */
+  readonly isFollowThrough: boolean;
   readonly signatures: readonly CauseSignature[];
   readonly contact: Evidence["contact"];
   /** What the contact was made with, and what still lay between it and the face, mm; null where the log has none. */
@@ -216,12 +221,51 @@ function ruleTarget(trace: LaneTrace, target: TargetId, marking: Marking, outOf:
   const toleranceMm = marking.tolerancesMm[tolerance];
   const isWithin = Math.abs(closureMm) <= toleranceMm;
   return {
-    target, held, wanted, closureMm, toleranceMm, biasMm: bias.biasMm, uMm: bias.uMm, outOf, signatures, method,
+    target, held, wanted, closureMm, toleranceMm, sharedMm: 0, isFollowThrough: false, biasMm: bias.biasMm, uMm: bias.uMm, outOf, signatures, method,
     zeroAtMm: toleranceMm * marking.zeroAtMultiple,
     marks: valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
     contact: evidence.contact,
     cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, bias, signatures, scale.countMm),
   };
+}
+
+/** Closures this near to one another are one cause, in deviations of the method. */
+const ALIKE_IN_U = 8;
+
+/**
+ * What all tools of a lane are off by together is one mistake, and costs once: the first of them carries it, the others are marked
+ * on what is their own. Only where every one of at least two is off alike.
+ */
+function shareOnce(values: readonly RegisterRuling[], { zeroAtMultiple }: Marking): RegisterRuling[] {
+  const lengths = values.filter(({ target }) => /^[zH]\d/.test(target));
+  const off = lengths.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm);
+  const sorted = off.map(({ closureMm }) => closureMm).sort((a, b) => a - b);
+  const sharedMm = sorted[Math.floor(sorted.length / 2)] ?? 0;
+  const isShared = lengths.length > 1 && off.length === lengths.length && off.every(({ closureMm, uMm }) => Math.abs(closureMm - sharedMm) <= ALIKE_IN_U * uMm + 0.004);
+  if (!isShared) return [...values];
+  const [first] = lengths;
+  return values.map((value) => {
+    if (!lengths.includes(value)) return value;
+    if (value === first) return { ...value, sharedMm };
+    return { ...value, sharedMm, marks: valueMarks(value.closureMm - sharedMm, value.toleranceMm, zeroAtMultiple, value.outOf) };
+  });
+}
+
+/** Work Z that is right given a wrong length of the tool it was touched with keeps its marks: the tool lands where it should. */
+function followThrough(trace: LaneTrace, values: readonly RegisterRuling[], { tolerancesMm }: Marking): RegisterRuling[] {
+  const { setup, truth, scale } = trace.final;
+  const [school] = setup.lengthSchools;
+  if (school !== "plane-lift" && school !== "master") return [...values];
+  const tools = [...setup.targets.lengths].sort((a, b) => a - b);
+  return values.map((value) => {
+    if (value.target !== "workZ" || Math.abs(value.closureMm) <= value.toleranceMm) return value;
+    const landsRight = tools.some((tool) => {
+      const wanted = datumNowMm(trace.final).z + wantedLengthMm(setup, truth, tool) - (trace.final.harm.shorterMm[toolName(tool)] ?? 0);
+      const isOff = values.some(({ target, closureMm, toleranceMm }) => target === `H${tool}` && Math.abs(closureMm) > toleranceMm);
+      return isOff && Math.abs(toMm(zSumCounts(trace, tool), scale) - wanted) <= tolerancesMm.z;
+    });
+    return landsRight ? { ...value, isFollowThrough: true, marks: value.outOf } : value;
+  });
 }
 
 /** The marked result of a lane's whole log, by one marking revision. Pure: the same log gives the same ruling. */
@@ -230,35 +274,41 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
   const { setup } = trace.final;
   const { weights } = marking;
   const targets = targetsOf(setup);
-  const values = targets.map((target) => ruleTarget(trace, target, marking, weights.values / targets.length));
-  const method = methodFindings(trace, weights.method);
+  const alone = targets.map((target) => ruleTarget(trace, target, marking, weights.values / targets.length));
+  const values = followThrough(trace, shareOnce(alone, marking), marking);
+  const method = stepFindings(trace, "method", weights);
+  const proving = stepFindings(trace, "proving", weights);
+  const working = weights.working > 0 ? workingFindings(trace, targets, weights.working) : [];
   const safety = safetyFindings(trace, weights.safety);
   const earned = (findings: readonly Finding[]) => findings.reduce((sum, finding) => sum + ("marks" in finding ? finding.marks : 0), 0);
   const isOutright = safety.some((finding) => finding.code === "incident" && finding.failsOutright);
   const cost = safety.reduce((sum, finding) => sum + (finding.code === "incident" ? finding.cost : 0), 0);
   const strands: StrandMarks[] = [
     { name: "values", marks: values.reduce((sum, { marks }) => sum + marks, 0), outOf: weights.values },
+    ...(weights.working > 0 ? [{ name: "working" as const, marks: earned(working), outOf: weights.working }] : []),
     { name: "method", marks: earned(method), outOf: weights.method },
     { name: "safety", marks: isOutright ? 0 : Math.max(0, weights.safety - cost), outOf: weights.safety },
+    ...(weights.proving > 0 ? [{ name: "proving" as const, marks: earned(proving), outOf: weights.proving }] : []),
   ];
   return {
     version: rulingVersion, exerciseId: setup.exerciseId, exerciseVersion: setup.exerciseVersion, markingRevision: marking.revision,
     total: strands.reduce((sum, { marks }) => sum + marks, 0),
     outOf: strands.reduce((sum, { outOf }) => sum + outOf, 0),
-    strands, school: schoolOf(trace), values, findings: [...method, ...safety], sheet: setup,
+    strands, school: schoolOf(trace), values, findings: [...working, ...method, ...proving, ...safety], sheet: setup,
   };
 }
 
 interface StoredRegisterRuling { axis: "x" | "y" | "z"; heldCounts: number; wantedCounts: number }
 
-/** Rulings of version 1 as this version shows them; newer ones as they are. */
+/** Rulings of earlier versions as this version shows them: their marks stay what they were. */
 export function upgradeRuling(stored: Ruling): Ruling {
+  if (stored.version === "2") return { ...stored, values: stored.values.map((value) => ({ ...value, sharedMm: 0, isFollowThrough: false })) };
   if (stored.version !== "1") return stored;
   return {
     ...stored, sheet: upgradeSetup(stored.sheet) as Ruling["sheet"],
     values: stored.values.map((value) => {
       const { axis, heldCounts, wantedCounts, ...rest } = value as unknown as StoredRegisterRuling & RegisterRuling;
-      return { ...rest, target: axis === "z" ? "z1" : axis, held: heldCounts / 1000, wanted: wantedCounts / 1000, method: null };
+      return { ...rest, target: axis === "z" ? "z1" : axis, held: heldCounts / 1000, wanted: wantedCounts / 1000, method: null, sharedMm: 0, isFollowThrough: false };
     }),
   };
 }

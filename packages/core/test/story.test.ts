@@ -90,9 +90,9 @@ describe("safety", () => {
   it("an edge finder started at the remembered speed is thrown, and another one can still finish the lane", () => {
     const ruling = ruled(FOCUSER, { startsAtRememberedSpeed: true });
     const incident = ruling.findings.find((finding) => finding.code === "incident");
-    expect(incident).toMatchObject({ incident: "finderThrown", rpm: 3400, cost: 10 });
-    expect(ruling.strands.find(({ name }) => name === "safety")?.marks).toBe(15);
-    expect(ruling.strands.find(({ name }) => name === "values")?.marks).toBeCloseTo(50, 6);
+    expect(incident).toMatchObject({ incident: "finderThrown", rpm: 3400, cost: 6 });
+    expect(ruling.strands.find(({ name }) => name === "safety")?.marks).toBe(9);
+    expect(ruling.strands.find(({ name }) => name === "values")?.marks).toBeCloseTo(45, 6);
   });
   it("paper under a turning tool fails safety outright", () => {
     expect(ruled(FOCUSER, { paperUnderTurningTool: true }).strands.find(({ name }) => name === "safety")?.marks).toBe(0);

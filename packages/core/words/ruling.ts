@@ -2,8 +2,9 @@ import type { CauseId } from "../diagnosis/cause";
 import { edgeOf, leftoverOf, paperOf } from "../exercises";
 import type { Finding, MethodStep } from "../grading/findings";
 import type { RegisterRuling, Ruling } from "../grading/ruling";
-import { formatMm, formatUm, scales, showLength } from "../units";
-import { axisNames, incidentWords, instrumentWords, targetWords } from "./names";
+import type { WorkingFault, WorkingFinding } from "../grading/working";
+import { formatMm, formatUm, scales, showLength, showSignedCounts, type LengthUnit } from "../units";
+import { axisNames, incidentWords, instrumentWords, registerWords, targetWords, termWords } from "./names";
 import type { InstrumentName } from "../instruments";
 
 /** Short names, as they stand at a mark on the axis. */
@@ -194,11 +195,31 @@ const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   lookedTwoSides: { done: "Stood over zero and looked from two sides.", missed: "The zero was not looked at from two sides with the pointed tool." },
 };
 
+const WORKING: Record<WorkingFault, (finding: WorkingFinding, show: (counts: number | undefined) => string) => string> = {
+  noWorking: () => "no working was written.",
+  noReading: () => "there is no reading to begin from.",
+  wrongReading: ({ heldCounts }, show) => `the reading ${show(heldCounts)} is not where anything was met.`,
+  missingTerm: ({ term, wantedCounts }, show) => `the ${termWords[term ?? "other"]} is missing: ${show(wantedCounts)} belongs in the sum.`,
+  wrongSign: ({ term, heldCounts, wantedCounts }, show) => `the ${termWords[term ?? "other"]} has its sign turned: ${show(heldCounts)} instead of ${show(wantedCounts)}.`,
+  wrongTerm: ({ term, heldCounts, wantedCounts }, show) => `the ${termWords[term ?? "other"]} is ${show(heldCounts)}; it should be ${show(wantedCounts)}.`,
+  noSum: () => "the sum is missing.",
+  wrongSum: ({ heldCounts, wantedCounts }, show) => `the lines add up to ${show(wantedCounts)}, your sum says ${show(heldCounts)}.`,
+  sumNotEntered: () => "the sum was worked out, and something else was entered.",
+};
+
+/** One register's working, in the student's own figures. */
+function workingWords(finding: WorkingFinding, unit: LengthUnit): string {
+  const name = registerWords(finding.register);
+  if (finding.fault !== null) return `${name}: ${WORKING[finding.fault](finding, (counts) => showSignedCounts(counts ?? 0, scales[unit]))}`;
+  return finding.isByMotion ? `${name}: the radius was entered by motion; the log is the working.` : `${name}: reading, terms and sum are right.`;
+}
+
 /** One finding as a line: what was done or missed, or what happened. */
-export function findingWords(finding: Finding): string {
+export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string {
   switch (finding.code) {
     case "stepDone": return STEPS[finding.step].done;
     case "stepMissed": return STEPS[finding.step].missed;
+    case "working": return workingWords(finding, unit);
     case "noIncident": return "Nothing was struck, bent or torn.";
     case "incident": {
       const words = incidentWords[finding.incident];

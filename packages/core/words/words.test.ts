@@ -39,7 +39,7 @@ describe("words", () => {
       const lane = new LaneDriver(exercise, "all words");
       workLane(lane, habits);
       const ruling = rule(lane.log, marking);
-      const text = [...ruling.values.map((value) => Object.values(causeWords(value, ruling.sheet)).join(" ")), ...ruling.findings.map(findingWords)].join("\n");
+      const text = [...ruling.values.map((value) => Object.values(causeWords(value, ruling.sheet)).join(" ")), ...ruling.findings.map((finding) => findingWords(finding))].join("\n");
       expect(text).not.toMatch(/undefined|NaN|null|\[object/);
     }
   });

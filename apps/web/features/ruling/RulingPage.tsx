@@ -26,7 +26,7 @@ function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
   }
   return [...groups.values()];
 }
-const STRANDS = { values: "Values", method: "Method", safety: "Safety" } as const;
+const STRANDS = { values: "Values", working: "Working", method: "Method", safety: "Safety", proving: "Proving" } as const;
 
 export function RulingPage() {
   const { id = "" } = useParams();
@@ -48,8 +48,8 @@ function RulingSheet({ view }: { view: RulingView }) {
   const isStudent = me?.role === "student";
   const wrong = ruling.values.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm).sort((a, b) => a.marks - b.marks);
   const right = ruling.values.filter((value) => !wrong.includes(value));
-  const lost = ruling.findings.filter((finding) => finding.code === "incident" || finding.code === "stepMissed");
-  const kept = ruling.findings.filter((finding) => finding.code === "stepDone" || finding.code === "noIncident");
+  const lost = ruling.findings.filter((finding) => finding.code === "incident" || finding.code === "stepMissed" || (finding.code === "working" && finding.fault !== null));
+  const kept = ruling.findings.filter((finding) => finding.code === "stepDone" || finding.code === "noIncident" || (finding.code === "working" && finding.fault === null));
   return (
     <Shell title="Ruling" detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
       aside={<>{isStudent ? <Link className="font-bold text-expected underline" to="/">My lanes</Link> : <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}`}>See the bench</Link>}</>}>
@@ -73,11 +73,11 @@ function RulingSheet({ view }: { view: RulingView }) {
           <Panel title="What cost marks" bodyClassName="divide-y divide-rule-soft">
             {lost.length === 0 && wrong.length === 0 ? <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p> : null}
             {wrong.map((value) => <p key={value.target} className="px-4 py-2"><b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {targetWords(value.target)} outside ±{(value.toleranceMm * 1000).toFixed(0)} µm.</p>)}
-            {lost.map((finding, index) => <Lost key={index} finding={finding} />)}
+            {lost.map((finding, index) => <Lost key={index} finding={finding} unit={ruling.sheet.unit} />)}
           </Panel>
           <Panel title="What was done well" bodyClassName="px-4 py-2">
             {kept.length === 0 ? <p>No required step was found in the log.</p> : null}
-            <ul className="text-ink2">{kept.map((finding, index) => <li key={index} className="py-0.5"><span className="text-ink">✓</span> {findingWords(finding)}</li>)}</ul>
+            <ul className="text-ink2">{kept.map((finding, index) => <li key={index} className="py-0.5"><span className="text-ink">✓</span> {findingWords(finding, ruling.sheet.unit)}</li>)}</ul>
           </Panel>
         </div>
       </div>
@@ -123,11 +123,11 @@ function Cause({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ru
   );
 }
 
-function Lost({ finding }: { finding: Finding }) {
-  const cost = finding.code === "incident" ? finding.cost : "outOf" in finding ? finding.outOf : 0;
+function Lost({ finding, unit }: { finding: Finding; unit: Ruling["sheet"]["unit"] }) {
+  const cost = finding.code === "incident" ? finding.cost : "outOf" in finding ? finding.outOf - finding.marks : 0;
   return (
     <p className="px-4 py-2">
-      <b className="figures">−{marks(cost)}</b> <b>{finding.code === "incident" ? "Safety" : "Method"}</b> {findingWords(finding)}
+      <b className="figures">−{marks(cost)}</b> <b>{finding.code === "incident" ? "Safety" : finding.code === "working" ? "Working" : "Method"}</b> {findingWords(finding, unit)}
       {finding.code === "incident" ? <span className="text-xs text-ink2"> {format(new Date(finding.atMs), "HH:mm:ss")}</span> : null}
     </p>
   );
