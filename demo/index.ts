@@ -4,4 +4,5 @@ export { LaneDriver } from "./laneDriver";
 export { workLane, type Habits } from "./student";
 export { demoClass, type DemoStudent } from "./people";
 export { demoFloor } from "./floor";
+export { benchTables, type BenchTables } from "./benchTables";
 export { floorTables, type FloorTables } from "./floorTables";
