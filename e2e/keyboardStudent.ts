@@ -167,7 +167,10 @@ export class KeyboardStudent {
     await expect(this.page.getByLabel("Value to type")).toBeFocused();
     await this.press("Shift+Tab");
     await this.press("Shift+Tab");
+    // typing into a list goes on from what is chosen: from the top it finds "H1 length" before "H1 length wear"
+    await this.press("Home");
     await this.page.keyboard.type(register);
+    expect(await this.page.evaluate(() => (document.activeElement as HTMLSelectElement).selectedOptions[0]?.textContent)).toBe(register);
     await this.press("Tab");
     await this.page.keyboard.type(how);
     await this.press("Tab");

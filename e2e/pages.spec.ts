@@ -1,11 +1,6 @@
-import AxeBuilder from "@axe-core/playwright";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test } from "@playwright/test";
+import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
-
-async function accessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual([]);
-}
 
 test("the wall moves live, a lane opens read only, and a hand is answered", async ({ browser }) => {
   const [one, two] = await Promise.all([browser.newContext(), browser.newContext()]);

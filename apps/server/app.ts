@@ -12,6 +12,8 @@ import { floorRouter } from "./areas/floor/router";
 import { floorStore } from "./areas/floor/store";
 import { laneStore } from "./areas/lanes/store";
 import { marksRouter } from "./areas/marks/router";
+import { reviewRouter } from "./areas/review/router";
+import { reviewStore } from "./areas/review/store";
 import { ChangeListener, ChangeSender } from "./areas/wall/changes";
 import { rosterRouter } from "./areas/roster/router";
 import { rosterStore } from "./areas/roster/store";
@@ -51,7 +53,8 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   const sender = new ChangeSender((laneIds) => store.notify(laneIds));
   const changes = new ChangeListener(pool, logger);
   const sessions = sessionHandler(pool, sessionSecret);
-  const lanes = new LaneService({ store, cache, changed: (laneId) => sender.changed(laneId), now });
+  const reviews = reviewStore(db);
+  const lanes = new LaneService({ store, reviews, cache, changed: (laneId) => sender.changed(laneId), now });
 
   const app = express();
   app.disable("x-powered-by");
@@ -81,6 +84,7 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   // the lanes come first: a class at work asks for little else
   api.use("/floor", floorRouter(floor, now));
   api.use(laneRouter(lanes));
+  api.use(reviewRouter({ lanes, store, reviews, people }));
   api.use(wallRouter({ store, cache, people, changes, now }));
   api.use(marksRouter(store, floor));
   api.use(notFoundHandler);

@@ -1,6 +1,7 @@
 import { commandSchema, type Gate, type IncidentCode, type Observation, type ObservationNow, type Refusal } from "@probe-lane/core/bench";
 import { entrySchema, type FloorExercise, type FloorGateName, type FloorRuling, type StoredFloorEntry } from "@probe-lane/core/floor";
-import type { Ruling } from "@probe-lane/core/grading";
+import { strandNames, type Ruling } from "@probe-lane/core/grading";
+import type { Review } from "@probe-lane/core/review";
 import { z } from "zod";
 
 export const signInRequest = z.strictObject({ login: z.string().min(1).max(80), password: z.string().min(1).max(200) });
@@ -76,7 +77,18 @@ export interface AssignmentRow {
 export interface MyLanes { assignments: AssignmentRow[] }
 export interface StartedLane { id: string }
 
-export interface RulingView { lane: LaneHeader; ruling: Ruling; bestTotal: number; attemptsLeft: number; assignmentId: string }
+export interface RulingView { lane: LaneHeader; ruling: Ruling; notes: LaneNote[]; bestTotal: number; attemptsLeft: number; assignmentId: string }
+
+/** An instructor's note, pinned to an entry of the log. */
+export const noteRequest = z.strictObject({ seq: z.number().int().min(1), text: z.string().trim().min(1).max(1000) });
+export type NoteRequest = z.infer<typeof noteRequest>;
+export interface LaneNote { id: string; seq: number; text: string; by: string; at: string }
+/** A lane to replay. `canWrite`: notes may be pinned by whoever asks. */
+export interface ReviewView { lane: LaneHeader; review: Review; notes: LaneNote[]; canWrite: boolean }
+
+/** Other marks for one strand, and why; null goes back to what the log earned. */
+export const overrideRequest = z.strictObject({ strand: z.enum(strandNames), marks: z.number().min(0).max(1000).nullable(), reason: z.string().trim().min(3).max(500) });
+export type OverrideRequest = z.infer<typeof overrideRequest>;
 
 export interface WallRow {
   laneId: string; studentName: string; title: string; attempt: number; gates: Gate[]; incidents: IncidentCode[]; isHandUp: boolean; isStopped: boolean;

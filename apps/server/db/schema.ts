@@ -1,7 +1,7 @@
 import type { Exercise, Marking } from "@probe-lane/core/exercises";
 import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
 import type { LaneEvent } from "@probe-lane/core/bench";
-import type { Ruling } from "@probe-lane/core/grading";
+import type { Ruling, StrandName } from "@probe-lane/core/grading";
 import { boolean, doublePrecision, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid, varchar } from "drizzle-orm/pg-core";
 
 const moment = () => timestamp({ withTimezone: true, mode: "date" });
@@ -93,6 +93,27 @@ export const rulings = pgTable("rulings", {
   total: doublePrecision().notNull(),
   body: jsonb().$type<Ruling>().notNull(),
 }, (table) => [unique("rulings_once").on(table.attemptId, table.version, table.markingRevision)]);
+
+/** Notes that an instructor pins to an entry of a lane's log. */
+export const laneNotes = pgTable("lane_notes", {
+  id: uuid().primaryKey().defaultRandom(),
+  attemptId: uuid().notNull().references(() => attempts.id, { onDelete: "cascade" }),
+  seq: integer().notNull(),
+  text: text().notNull(),
+  byName: text().notNull(),
+  at: moment().notNull().defaultNow(),
+}, (table) => [index("lane_notes_attempt").on(table.attemptId)]);
+
+/** Append-only: other marks that an instructor gave for a strand, with the reason; the newest counts, null takes it back. */
+export const markOverrides = pgTable("mark_overrides", {
+  id: uuid().primaryKey().defaultRandom(),
+  attemptId: uuid().notNull().references(() => attempts.id, { onDelete: "cascade" }),
+  strand: text().$type<StrandName>().notNull(),
+  marks: doublePrecision(),
+  reason: text().notNull(),
+  byName: text().notNull(),
+  at: moment().notNull().defaultNow(),
+}, (table) => [index("mark_overrides_attempt").on(table.attemptId)]);
 
 /** Exercises for the shop, given to a class by its instructor. One in use is not changed: a new one is made. */
 export const floorExercises = pgTable("floor_exercises", {

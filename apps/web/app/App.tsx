@@ -11,6 +11,7 @@ import { SESSION_KEY, useMe } from "./session";
 import { Shell } from "./Shell";
 
 const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
+const ReviewPage = lazy(() => import("../features/bench/ReviewPage").then((room) => ({ default: room.ReviewPage })));
 const RulingPage = lazy(() => import("../features/ruling/RulingPage").then((room) => ({ default: room.RulingPage })));
 const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => ({ default: room.WallPage })));
 const ClassPage = lazy(() => import("../features/class/ClassPage").then((room) => ({ default: room.ClassPage })));
@@ -60,6 +61,7 @@ const router = createBrowserRouter([
   { path: "/", element: <Gate><Home /></Gate> },
   { path: "/lanes/:id", element: <Gate><BenchPage /></Gate> },
   { path: "/lanes/:id/ruling", element: <Gate><RulingPage /></Gate> },
+  { path: "/lanes/:id/review", element: <Gate><ReviewPage /></Gate> },
   { path: "/wall", element: <Gate role="instructor"><Shell title="Wall"><WallPage /></Shell></Gate> },
   { path: "/marks", element: <Gate role="instructor"><Shell title="Marks"><MarksPage /></Shell></Gate> },
   { path: "/class", element: <Gate role="instructor"><Shell title="Class"><ClassPage /></Shell></Gate> },

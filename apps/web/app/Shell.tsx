@@ -36,7 +36,7 @@ export function Shell({ title, detail, aside, children, isFull = false }: {
       <header className="no-print flex h-11 shrink-0 items-center justify-between gap-2 border-b border-rule bg-panel px-2 sm:gap-4 sm:px-4">
         <Link to="/" aria-label="Probe Lane, first page" className="flex items-center gap-2 whitespace-nowrap font-bold"><Mark /> <span className={isFull ? "" : "hidden sm:inline"}>Probe Lane</span></Link>
         <div className={isFull ? "flex min-w-0 flex-1 items-baseline gap-2" : "sr-only sm:not-sr-only sm:flex sm:min-w-0 sm:flex-1 sm:items-baseline sm:gap-2"}>
-          <h1 className="truncate font-bold">{title}</h1>
+          <h1 className={`font-bold ${detail && !isFull ? "shrink-0" : "truncate"}`}>{title}</h1>
           {detail ? <span className="truncate text-xs text-ink2">{detail}</span> : null}
         </div>
         <nav aria-label="Pages" className={isFull ? "hidden" : "flex min-w-0 gap-1 overflow-x-auto"}>

@@ -16,8 +16,16 @@ import { workingFindings } from "./working";
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
 export const rulingVersion = "3";
 
-type StrandName = "values" | "working" | "method" | "safety" | "proving";
-export interface StrandMarks { readonly name: StrandName; readonly marks: number; readonly outOf: number }
+export const strandNames = ["values", "working", "method", "safety", "proving"] as const;
+export type StrandName = (typeof strandNames)[number];
+export interface StrandMarks {
+  readonly name: StrandName;
+  /** What counts. */
+  readonly marks: number;
+  readonly outOf: number;
+  /** Where an instructor gave other marks than the log earned: those of the log, who, why, when. */
+  readonly given?: { readonly earned: number; readonly by: string; readonly reason: string; readonly at: string };
+}
 
 /** One value of the lane: a work offset, what the registers of a tool add up to, one register of a prescribed school, a turn. */
 export interface RegisterRuling {
@@ -311,4 +319,19 @@ export function upgradeRuling(stored: Ruling): Ruling {
       return { ...rest, target: axis === "z" ? "z1" : axis, held: heldCounts / 1000, wanted: wantedCounts / 1000, method: null, sharedMm: 0, isFollowThrough: false };
     }),
   };
+}
+
+/** Marks that an instructor gave for a strand; `marks` null takes back what was given before. */
+export interface Override { readonly strand: StrandName; readonly marks: number | null; readonly reason: string; readonly by: string; readonly at: string }
+
+/** A ruling with an instructor's marks beside its own, oldest first; the newest of a strand counts, and never more than the strand is out of. */
+export function withOverrides(ruling: Ruling, overrides: readonly Override[]): Ruling {
+  if (overrides.length === 0) return ruling;
+  const strands = ruling.strands.map((strand): StrandMarks => {
+    const newest = overrides.findLast((one) => one.strand === strand.name);
+    if (!newest || newest.marks === null) return strand;
+    const { by, reason, at } = newest;
+    return { ...strand, marks: Math.min(strand.outOf, Math.max(0, newest.marks)), given: { earned: strand.marks, by, reason, at } };
+  });
+  return { ...ruling, strands, total: strands.reduce((sum, { marks }) => sum + marks, 0) };
 }

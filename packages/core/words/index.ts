@@ -7,4 +7,5 @@ export {
   axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, questionWords, readingWords, registerWords, schoolWords,
   surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, wobbleWords,
 } from "./names";
+export { momentWords } from "./moments";
 export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";

@@ -7,11 +7,12 @@ import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import { advance, INSTRUCTOR_WRITER, type HeldLane, type LaneCache } from "./laneCache";
+import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
 
-export interface LaneServiceDeps { store: LaneStore; cache: LaneCache; changed(laneId: string): void; now(): Date }
+export interface LaneServiceDeps { store: LaneStore; reviews: Pick<ReviewStore, "notes">; cache: LaneCache; changed(laneId: string): void; now(): Date }
 
-const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneHeader => ({
+export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneHeader => ({
   id: row.id, title: row.title, studentName: row.studentName, attempt: row.attempt, dueAt: row.dueAt?.toISOString() ?? null,
   openedAt: row.openedAt.toISOString(), handedInAt: handedInAt?.toISOString() ?? null,
 });
@@ -41,7 +42,8 @@ export class LaneService {
     return next;
   }
 
-  private async held(laneId: string, actor: Actor): Promise<HeldLane> {
+  /** A lane that this person may read, or 404. */
+  async held(laneId: string, actor: Actor): Promise<HeldLane> {
     const lane = await this.deps.cache.get(laneId);
     if (!lane || !mayRead(lane.header, actor)) throw new HttpError("notFound");
     return lane;
@@ -152,7 +154,7 @@ export class LaneService {
     const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(({ assignmentId }) => assignmentId === header.assignmentId);
     const totals = await Promise.all(siblings.map(({ id }) => this.deps.store.rulingOf(id)));
     return {
-      lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, assignmentId: header.assignmentId,
+      lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, notes: await this.deps.reviews.notes(laneId), assignmentId: header.assignmentId,
       bestTotal: Math.max(...totals.map((one) => one?.total ?? 0)), attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
     };
   }

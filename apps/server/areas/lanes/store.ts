@@ -1,10 +1,10 @@
-import { and, asc, count, desc, eq, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, inArray, sql } from "drizzle-orm";
 import { upgradeEvent, type LaneEvent } from "@probe-lane/core/bench";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { exerciseSchema, markingSchema } from "@probe-lane/core/exercises";
-import { upgradeRuling, type Ruling } from "@probe-lane/core/grading";
+import { upgradeRuling, withOverrides, type Override, type Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
-import { assignments, attempts, exercises, laneEvents, markingRevisions, rulings, users } from "../../db/schema";
+import { assignments, attempts, exercises, laneEvents, markingRevisions, markOverrides, rulings, users } from "../../db/schema";
 
 export interface StoredEntry extends LoggedEvent { writer: string; clientSeq: number }
 export interface NewEntry { seq: number; at: Date; actorId: string; writer: string; clientSeq: number; event: LaneEvent }
@@ -31,6 +31,16 @@ export const laneStore = (db: Database) => {
     .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
     .innerJoin(users, eq(users.id, attempts.studentId))
     .innerJoin(exercises, and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)));
+
+  /** Marks given by an instructor, by lane, oldest first. */
+  const overridesOf = async (attemptIds: readonly string[]): Promise<Map<string, Override[]>> => {
+    const found = new Map<string, Override[]>();
+    if (attemptIds.length === 0) return found;
+    for (const { attemptId, at, byName, strand, marks, reason } of await db.select().from(markOverrides).where(inArray(markOverrides.attemptId, [...attemptIds])).orderBy(asc(markOverrides.at))) {
+      found.set(attemptId, [...(found.get(attemptId) ?? []), { strand, marks, reason, by: byName, at: at.toISOString() }]);
+    }
+    return found;
+  };
 
   return {
     async header(id: string) {
@@ -97,17 +107,19 @@ export const laneStore = (db: Database) => {
         .values({ attemptId, version: ruling.version, markingRevision: ruling.markingRevision, total: ruling.total, body: ruling })
         .onConflictDoNothing();
     },
+    /** The newest ruling, with the marks that an instructor gave. */
     async rulingOf(attemptId: string): Promise<Ruling | null> {
       const [row] = await db.select({ body: rulings.body }).from(rulings).where(eq(rulings.attemptId, attemptId))
         .orderBy(desc(rulings.madeAt)).limit(1);
-      return row ? upgradeRuling(row.body) : null;
+      return row ? withOverrides(upgradeRuling(row.body), (await overridesOf([attemptId])).get(attemptId) ?? []) : null;
     },
-    /** The newest ruling of every lane of a class, by lane. */
+    /** The newest ruling of every lane of a class, by lane, with the marks that an instructor gave. */
     async rulingsOfClass(classId: string): Promise<Map<string, Ruling>> {
       const rows = await db.selectDistinctOn([rulings.attemptId], { attemptId: rulings.attemptId, body: rulings.body }).from(rulings)
         .innerJoin(attempts, eq(attempts.id, rulings.attemptId)).innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
         .where(eq(assignments.classId, classId)).orderBy(rulings.attemptId, desc(rulings.madeAt));
-      return new Map(rows.map(({ attemptId, body }) => [attemptId, body]));
+      const given = await overridesOf(rows.map(({ attemptId }) => attemptId));
+      return new Map(rows.map(({ attemptId, body }) => [attemptId, withOverrides(upgradeRuling(body), given.get(attemptId) ?? [])]));
     },
     studentsOfClass: (classId: string) => db.execute<{ id: string; name: string }>(
       sql`select u.id, u.name from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,

@@ -1,6 +1,6 @@
 import type { Command, JogSize } from "@probe-lane/core/bench";
 import type { Axis } from "@probe-lane/core/registers";
-import { gateWords, incidentWords, surfaceWords, taskWords } from "@probe-lane/core/words";
+import { gateWords, incidentWords } from "@probe-lane/core/words";
 import type { LaneView } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
@@ -9,18 +9,16 @@ import { api, type ApiError } from "../../app/api";
 import { useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useLaneChanges } from "../../app/laneChanges";
-import { Button, KeyCap, LaneRule, Loading, Notice, PageError, Panel } from "../../ui";
+import { Button, LaneRule, Loading, Notice, PageError } from "../../ui";
 import { BenchDialogs, readOnlyDialogs, type OpenDialog } from "./dialogs";
-import { nextSide, sheetLine } from "./benchView";
+import { nextSide } from "./benchView";
 import { Controls, instrumentActs, readyActs } from "./Controls";
 import { keyAction, jogSizeOrder, type KeyVerb } from "./keys";
 import type { LinkView } from "./laneLink";
 import { LedgerPanel, type LedgerHandle } from "./LedgerPanel";
-import { Loupe } from "./Loupe";
 import { Position } from "./Position";
 import { RegisterPanel, type RegisterPanelHandle } from "./RegisterPanel";
-import { Elevation, Plan, sideWords } from "./Scene";
-import { useElementSize } from "../../app/useElementSize";
+import { ScenePanel } from "./ScenePanel";
 import { useLane } from "./useLane";
 
 /** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
@@ -158,6 +156,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
       <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>Keys</Button>
       {isWatching
         ? <>{seen.isHandUp ? <Button look="act" disabled={answer.isPending} onClick={() => answer.mutate()}>Answer the raised hand</Button> : null}
+            <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/review`}>Replay</Link>
             {seen.isHandedIn ? <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>Ruling</Link> : null}
             <a className="font-bold text-expected underline" href={`/api/lanes/${lane.id}/record`} download>Record</a>
             <Link className="font-bold text-expected underline" to="/wall">Back to the wall</Link></>
@@ -191,56 +190,5 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
       </div>
       <BenchDialogs open={isReadOnly && !readOnlyDialogs.has(dialog) ? null : dialog} seen={seen} send={send} onClose={() => setDialog(null)} isReadOnly={isReadOnly} />
     </Shell>
-  );
-}
-
-/** What of the setting up is done, in a few words. */
-function readyWords({ sheet, tasksDone, isBurrDressed, lamp, tip, quarter }: LinkView["observation"]): string {
-  const open = sheet.tasks.filter((task) => !tasksDone.includes(task) && !(task === "dressBurr" && isBurrDressed));
-  const ready = open.length === 0 ? (sheet.tasks.length === 0 ? "machine and blank are ready" : sheet.tasks.map((task) => taskWords[task].done).slice(-2).join(", "))
-    : open.length === 1 && open[0] === "dressBurr" ? "burr on the edges" : `still to do: ${open.length} of ${sheet.tasks.length}`;
-  return [ready, lamp ? `height gauge on the ${surfaceWords(lamp.on)}` : "", tip?.kind === "dial" ? `taster ${tip.isTrued ? "trued" : "not trued"}, spindle turned to ${quarter * 90}°` : ""].filter(Boolean).join(" · ");
-}
-
-/** Plan over elevation, drawn in projection; beside them the loupe, so that nothing lies over the drawing. */
-function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, isReadOnly }: {
-  view: LinkView; fit: "near" | "whole"; lastAxis: Axis; send(command: Command): void; onFit(): void; incident: string | null; isReadOnly: boolean;
-  onJog: ((axis: Axis, direction: 1 | -1, isTen: boolean) => void) | null;
-}) {
-  const seen = view.observation;
-  const { machine } = view.shown;
-  const { ref, width, height } = useElementSize();
-  const planHeight = Math.floor(height * 0.54);
-  return (
-    <Panel title={`Plan from above, elevation ${sideWords[seen.sight]}`} note={<Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFit}>{fit === "near" ? "whole table" : "near view"}</Button>} bodyClassName="flex flex-col">
-      <div className="flex min-h-0 flex-1">
-        <div ref={ref} className="min-w-0 flex-1 overflow-hidden">
-          {width > 0 ? (
-            <>
-              <Plan seen={seen} machine={machine} fit={fit} lastAxis={lastAxis} onJog={onJog} width={width} height={planHeight} />
-              <div className="border-t border-rule" />
-              <Elevation seen={seen} machine={machine} fit={fit} lastAxis={lastAxis} onJog={onJog} width={width} height={height - planHeight - 1} />
-            </>
-          ) : null}
-        </div>
-        <div className="flex w-[168px] shrink-0 xl:w-[212px] flex-col gap-2 border-l border-rule-soft p-2">
-          <Loupe seen={seen} machine={machine} />
-          <div>
-            <p className="mb-1 text-xs text-ink2">You look from the <KeyCap>V</KeyCap></p>
-            <div role="group" aria-label="Line of sight" className="grid grid-cols-2 gap-1">
-              {(["front", "right", "back", "left"] as const).map((side) => (
-                <button key={side} type="button" aria-label={sideWords[side]} aria-pressed={seen.sight === side} disabled={isReadOnly} onClick={() => send({ type: "lookFrom", side })}
-                  className={`rounded-[3px] border px-1.5 py-0.5 text-xs ${seen.sight === side ? "border-ink bg-ink font-bold text-panel" : "border-ink3 bg-field"}`}>{side}</button>
-              ))}
-            </div>
-          </div>
-          <ul className="mt-auto text-xs leading-5 text-ink2">{sheetLine(seen).map((line) => <li key={line}>{line}</li>)}</ul>
-        </div>
-      </div>
-      <p role="status" data-testid="message" className={`min-h-8 border-t border-rule-soft px-2.5 py-1.5 ${view.message && view.status === "linked" ? "bg-contact-soft font-bold" : "text-ink2"}`}>
-        {view.message && view.status === "linked" ? view.message
-          : `${seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut"} · ${readyWords(seen)}${incident ? ` · last incident: ${incident}` : ""}`}
-      </p>
-    </Panel>
   );
 }

@@ -1,15 +1,17 @@
 import type { RulingView, StartedLane } from "@probe-lane/contract";
-import type { Finding, RegisterRuling, Ruling } from "@probe-lane/core/grading";
+import type { Finding, RegisterRuling, Ruling, StrandMarks } from "@probe-lane/core/grading";
 import { causeWords, findingWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { scales, showLength } from "@probe-lane/core/units";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
+import { Pencil } from "lucide-react";
+import { useState, type FormEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { useMe } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useElementSize } from "../../app/useElementSize";
-import { Button, Loading, Notice, PageError, Panel } from "../../ui";
+import { Button, Dialog, FigureInput, Loading, Notice, PageError, Panel } from "../../ui";
 import { ValueAxis } from "./ValueAxis";
 
 const marks = (value: number): string => (Math.abs(value - Math.round(value)) < 0.05 ? String(Math.round(value)) : value.toFixed(1));
@@ -52,11 +54,11 @@ function RulingSheet({ view }: { view: RulingView }) {
   const kept = ruling.findings.filter((finding) => finding.code === "stepDone" || finding.code === "noIncident" || (finding.code === "working" && finding.fault === null));
   return (
     <Shell title="Ruling" detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
-      aside={<>{isStudent ? <Link className="font-bold text-expected underline" to="/">My lanes</Link> : <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}`}>See the bench</Link>}</>}>
+      aside={<><Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/review`}>Replay</Link>{isStudent ? <Link className="font-bold text-expected underline" to="/">My lanes</Link> : <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}`}>See the bench</Link>}</>}>
       <div className="grid gap-4 lg:grid-cols-[1fr_380px]">
         <div className="flex min-w-0 flex-col gap-4">
           <Axes ruling={ruling} />
-          {byCause(wrong).map((values) => <Cause key={values[0]?.target} values={values} sheet={ruling.sheet} />)}
+          {byCause(wrong).map((values) => <Cause key={values[0]?.target} laneId={lane.id} values={values} sheet={ruling.sheet} />)}
           {right.length > 0 ? (
             <Panel title="What is right" bodyClassName="px-4 py-2">
               {right.map((value) => {
@@ -70,10 +72,15 @@ function RulingSheet({ view }: { view: RulingView }) {
         </div>
         <div className="flex flex-col gap-4">
           <Total view={view} isStudent={isStudent} />
+          {view.notes.length > 0 ? (
+            <Panel title="From your instructor" bodyClassName="divide-y divide-rule-soft">
+              {view.notes.map((note) => <p key={note.id} className="px-4 py-2">{note.text} <span className="text-xs text-ink2">{note.by}.</span> <ReplayLink laneId={lane.id} seq={note.seq} /></p>)}
+            </Panel>
+          ) : null}
           <Panel title="What cost marks" bodyClassName="divide-y divide-rule-soft">
             {lost.length === 0 && wrong.length === 0 ? <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p> : null}
             {wrong.map((value) => <p key={value.target} className="px-4 py-2"><b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {targetWords(value.target)} outside ±{(value.toleranceMm * 1000).toFixed(0)} µm.</p>)}
-            {lost.map((finding, index) => <Lost key={index} finding={finding} unit={ruling.sheet.unit} />)}
+            {lost.map((finding, index) => <Lost key={index} laneId={lane.id} finding={finding} unit={ruling.sheet.unit} />)}
           </Panel>
           <Panel title="What was done well" bodyClassName="px-4 py-2">
             {kept.length === 0 ? <p>No required step was found in the log.</p> : null}
@@ -108,7 +115,12 @@ function Axes({ ruling }: { ruling: Ruling }) {
   );
 }
 
-function Cause({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ruling["sheet"] }) {
+/** To the moment of the log that a sentence speaks of. */
+function ReplayLink({ laneId, seq }: { laneId: string; seq: number }) {
+  return <Link className="whitespace-nowrap font-bold text-expected underline" to={`/lanes/${laneId}/review?seq=${Math.ceil(seq)}`} aria-label={`Replay entry ${Math.ceil(seq)} of the log`}>Replay this moment</Link>;
+}
+
+function Cause({ laneId, values, sheet }: { laneId: string; values: readonly RegisterRuling[]; sheet: Ruling["sheet"] }) {
   const [value, ...others] = values;
   if (!value) return null;
   const { headline, body, proof } = causeWords(value, sheet);
@@ -118,23 +130,26 @@ function Cause({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ru
       <p className="mt-1 max-w-prose text-[15px]">{body}</p>
       {others.length > 0 ? <p className="mt-1 max-w-prose text-[15px]"><b>The same cause:</b> {others.map(({ target, closureMm }) => `${targetWords(target)} (${closureMm > 0 ? "+" : "−"}${showLength(Math.abs(closureMm), scales[sheet.unit])})`).join(", ")}.</p> : null}
       <p className="mt-2 text-ink2"><b className="text-ink">{value.cause.kind === "proven" ? "Proven" : value.cause.kind === "inferred" ? "Inferred" : "Open"}.</b> {proof}
-        {value.contact && value.cause.kind === "proven" ? <> The contact is entry {value.contact.seq} of the log, at {format(new Date(value.contact.atMs), "HH:mm:ss")}.</> : null}</p>
+        {value.contact && value.cause.kind === "proven" ? <> The contact is entry {value.contact.seq} of the log, at {format(new Date(value.contact.atMs), "HH:mm:ss")}.</> : null}
+        {value.contact ? <> <ReplayLink laneId={laneId} seq={value.contact.seq} /></> : null}</p>
     </section>
   );
 }
 
-function Lost({ finding, unit }: { finding: Finding; unit: Ruling["sheet"]["unit"] }) {
+function Lost({ laneId, finding, unit }: { laneId: string; finding: Finding; unit: Ruling["sheet"]["unit"] }) {
   const cost = finding.code === "incident" ? finding.cost : "outOf" in finding ? finding.outOf - finding.marks : 0;
   return (
     <p className="px-4 py-2">
       <b className="figures">−{marks(cost)}</b> <b>{finding.code === "incident" ? "Safety" : finding.code === "working" ? "Working" : "Method"}</b> {findingWords(finding, unit)}
       {finding.code === "incident" ? <span className="text-xs text-ink2"> {format(new Date(finding.atMs), "HH:mm:ss")}</span> : null}
+      {"seq" in finding && finding.seq !== null ? <> <ReplayLink laneId={laneId} seq={finding.seq} /></> : null}
     </p>
   );
 }
 
 function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
   const { ruling, attemptsLeft, bestTotal, assignmentId } = view;
+  const [giving, setGiving] = useState<StrandMarks | null>(null);
   const navigate = useNavigate();
   const client = useQueryClient();
   const again = useMutation<StartedLane, ApiError>({
@@ -151,13 +166,17 @@ function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
         <p><b data-testid="total" className="figures text-5xl">{marks(ruling.total)}</b> <span className="figures ml-1 text-lg text-ink2">of {ruling.outOf}</span></p>
         <p className="mt-1 text-ink2">{isBest ? "Your best attempt counts, and this is it." : `Your best attempt counts: ${marks(bestTotal)}.`}</p>
       </div>
-      {ruling.strands.map(({ name, marks: earned, outOf }) => (
-        <div key={name} className="grid grid-cols-[4.5rem_1fr_6rem] items-center gap-3 border-t border-rule-soft px-5 py-2">
-          <b>{STRANDS[name]}</b>
-          <div className="h-2 bg-rule-soft"><div className="h-2 bg-ink" style={{ width: `${outOf > 0 ? (earned / outOf) * 100 : 0}%` }} /></div>
-          <span className="figures whitespace-nowrap text-right">{marks(earned)} / {outOf}</span>
+      {ruling.strands.map((strand) => (
+        <div key={strand.name} className="border-t border-rule-soft px-5 py-2">
+          <div className="grid grid-cols-[4.5rem_1fr_auto] items-center gap-3">
+            <b>{STRANDS[strand.name]}</b>
+            <div className="h-2 bg-rule-soft"><div className="h-2 bg-ink" style={{ width: `${strand.outOf > 0 ? (strand.marks / strand.outOf) * 100 : 0}%` }} /></div>
+            <span className="figures whitespace-nowrap text-right">{marks(strand.marks)} / {strand.outOf}{isStudent ? null : <Button look="quiet" className="!py-0 pl-2 text-xs" aria-label={`Give other marks for ${STRANDS[strand.name]}`} title="Give other marks" onClick={() => setGiving(strand)}><Pencil size={14} aria-hidden /></Button>}</span>
+          </div>
+          {strand.given ? <p className="mt-1 border-l-4 border-l-expected bg-expected-soft px-2 py-1 text-[13px]"><b>{strand.given.by}</b> gave these marks; the log earned {marks(strand.given.earned)}. {strand.given.reason}</p> : null}
         </div>
       ))}
+      {giving ? <GiveMarks laneId={view.lane.id} strand={giving} onClose={() => setGiving(null)} /> : null}
       {isStudent ? (
         <div className="border-t border-rule-soft px-5 py-3">
           {attemptsLeft > 0
@@ -167,5 +186,44 @@ function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
         </div>
       ) : null}
     </section>
+  );
+}
+
+/** Other marks for one strand, with the reason that the student reads. */
+function GiveMarks({ laneId, strand, onClose }: { laneId: string; strand: StrandMarks; onClose(): void }) {
+  const earned = strand.given?.earned ?? strand.marks;
+  const [text, setText] = useState(marks(strand.marks));
+  const [reason, setReason] = useState("");
+  const client = useQueryClient();
+  const give = useMutation<unknown, ApiError, number | null>({
+    mutationFn: (given) => api.post(`/lanes/${laneId}/overrides`, { strand: strand.name, marks: given, reason }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ["ruling", laneId] });
+      onClose();
+    },
+  });
+  const given = /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(",", ".")) : null;
+  const problem = given === null ? "Marks are a figure such as 12 or 12.5." : given > strand.outOf ? `This strand is out of ${strand.outOf}: give no more than that.` : reason.trim().length < 3 ? "Say why; the student reads it." : null;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (problem === null) give.mutate(given);
+  };
+  return (
+    <Dialog title={`Other marks for ${STRANDS[strand.name]}`} isOpen onClose={onClose}>
+      <form onSubmit={submit} className="flex flex-col gap-3">
+        <p>The log earned <b className="figures">{marks(earned)}</b> of {strand.outOf}. What you give counts instead; both stay on the ruling.</p>
+        <label className="flex items-center gap-2"><b>Marks</b><FigureInput className="w-24" value={text} onChange={(event) => setText(event.target.value)} /> of {strand.outOf}</label>
+        <label className="block"><b>Why</b>
+          <textarea value={reason} maxLength={500} rows={3} onChange={(event) => setReason(event.target.value)} className="mt-1 block w-full rounded-[3px] border border-ink3 bg-field p-1.5" />
+        </label>
+        <p role="status" className="min-h-5 text-ink2">{problem}</p>
+        <div className="flex flex-wrap gap-2">
+          <Button look="act" type="submit" disabled={problem !== null || give.isPending}>Give these marks</Button>
+          {strand.given ? <Button disabled={reason.trim().length < 3 || give.isPending} onClick={() => give.mutate(null)}>Back to what the log earned</Button> : null}
+          <Button look="quiet" onClick={onClose}>Cancel</Button>
+        </div>
+        {give.error ? <Notice kind="stop" role="alert">{give.error.message}</Notice> : null}
+      </form>
+    </Dialog>
   );
 }

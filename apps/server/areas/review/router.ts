@@ -1,0 +1,52 @@
+import { noteRequest, overrideRequest, type ReviewView } from "@probe-lane/contract";
+import { reviewOf } from "@probe-lane/core/review";
+import { Router } from "express";
+import { HttpError } from "../../errors";
+import { actorOf, idOf, parseBody, requireRole } from "../../guards";
+import type { AuthStore } from "../auth/store";
+import { headerOf, type LaneService } from "../lanes/service";
+import type { LaneStore } from "../lanes/store";
+import type { ReviewStore } from "./store";
+
+export interface ReviewDeps { lanes: LaneService; store: LaneStore; reviews: ReviewStore; people: Pick<AuthStore, "profile"> }
+
+/** Replay, notes and other marks. A student replays an own lane after hand-in; an instructor any lane of the class, at any time. */
+export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Router {
+  const router = Router();
+  const nameOf = async (id: string): Promise<string> => {
+    const profile = await people.profile(id);
+    if (!profile) throw new HttpError("notSignedIn");
+    return profile.name;
+  };
+  router.get("/lanes/:id/review", async (req, res) => {
+    const actor = actorOf(req);
+    const lane = await lanes.held(idOf(req), actor);
+    if (actor.role === "student" && !lane.state.isHandedIn) throw new HttpError("notHandedIn");
+    const [log, notes] = await Promise.all([store.log(lane.header.id), reviews.notes(lane.header.id)]);
+    res.json({ lane: headerOf(lane.header), review: reviewOf(log), notes, canWrite: actor.role === "instructor" } satisfies ReviewView);
+  });
+  router.post("/lanes/:id/notes", requireRole("instructor"), async (req, res) => {
+    const actor = actorOf(req);
+    const lane = await lanes.held(idOf(req), actor);
+    const note = parseBody(noteRequest, req.body);
+    if (note.seq > lane.headSeq) throw new HttpError("noSuchMoment");
+    await reviews.addNote(lane.header.id, note, await nameOf(actor.id));
+    res.status(204).end();
+  });
+  router.delete("/lanes/:id/notes/:note", requireRole("instructor"), async (req, res) => {
+    const lane = await lanes.held(idOf(req), actorOf(req));
+    if (!(await reviews.removeNote(lane.header.id, idOf(req, "note")))) throw new HttpError("notFound");
+    res.status(204).end();
+  });
+  router.post("/lanes/:id/overrides", requireRole("instructor"), async (req, res) => {
+    const actor = actorOf(req);
+    const { lane, ruling } = await lanes.rulingView(idOf(req), actor);
+    const given = parseBody(overrideRequest, req.body);
+    const strand = ruling.strands.find(({ name }) => name === given.strand);
+    if (!strand) throw new HttpError("badRequest");
+    if (given.marks !== null && given.marks > strand.outOf) throw new HttpError("tooManyMarks");
+    await reviews.addOverride(lane.id, given, await nameOf(actor.id));
+    res.status(204).end();
+  });
+  return router;
+}

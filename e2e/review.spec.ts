@@ -1,0 +1,62 @@
+import { expect, test } from "@playwright/test";
+import { accessible } from "./accessible";
+import { KeyboardStudent } from "./keyboardStudent";
+
+test("an instructor replays a lane, pins a note, gives other marks with a reason; the student reads and replays it", async ({ page, browser }) => {
+  const instructor = new KeyboardStudent(page);
+  await instructor.signIn("marrow");
+  await page.goto("/marks");
+  await page.getByRole("row", { name: /Merriwick/ }).getByRole("link").first().click();
+  await expect(page.getByTestId("total")).toBeVisible();
+  const before = Number(await page.getByTestId("total").innerText());
+  const ruling = page.url();
+  await page.getByRole("link", { name: /^Replay entry/ }).first().click();
+  await page.waitForURL(/\/review\?seq=\d+/);
+
+  // by the scrubber's keys, by the jumps, and by itself
+  const scrubber = page.getByRole("slider", { name: "Entry of the log" });
+  await scrubber.focus();
+  await page.keyboard.press("Home");
+  await expect(page.getByTestId("moment")).toHaveText("Lane opened.");
+  await expect(page.getByRole("list", { name: "Gates passed at this moment" }).getByLabel("done")).toHaveCount(0);
+  await page.keyboard.press("ArrowRight");
+  await expect(scrubber).toHaveAttribute("aria-valuenow", "1");
+  await page.getByRole("button", { name: "16×" }).click();
+  await page.getByRole("button", { name: "Replay", exact: true }).click();
+  await expect.poll(async () => Number(await scrubber.getAttribute("aria-valuenow"))).toBeGreaterThan(6);
+  await page.getByRole("button", { name: "Hold" }).click();
+  await page.getByRole("button", { name: "To the start" }).click();
+  await page.getByRole("button", { name: /On to the next register/ }).click();
+  await expect(page.getByTestId("moment")).toHaveText(/^register G54 X captured: 0\.000 to (−\d+\.\d{3})\.$/);
+  const held = /to (−\d+\.\d{3})/.exec(await page.getByTestId("moment").innerText())?.[1] ?? "none";
+  await expect(page.getByTestId("G54.x")).toHaveText(held);
+
+  await page.getByLabel(/A note pinned to this moment/).fill("Say the figure aloud before you take it.");
+  await page.getByRole("button", { name: "Pin it here" }).click();
+  await expect(page.getByText("Say the figure aloud before you take it.")).toHaveCount(1);
+  await accessible(page);
+
+  await page.goto(ruling);
+  await page.getByRole("button", { name: "Give other marks for Method" }).click();
+  const dialog = page.getByRole("dialog");
+  await accessible(page);
+  await dialog.getByLabel("Marks").fill("16");
+  await expect(dialog.getByText("This strand is out of 15: give no more than that.")).toBeVisible();
+  await dialog.getByLabel("Marks").fill("5");
+  await dialog.getByLabel("Why").fill("The neighbor said the speed aloud.");
+  await dialog.getByRole("button", { name: "Give these marks" }).click();
+  await expect(page.getByText(/gave these marks; the log earned \d+/)).toBeVisible();
+  expect(Number(await page.getByTestId("total").innerText())).toBeLessThan(before);
+
+  const other = await browser.newPage();
+  const student = new KeyboardStudent(other);
+  await student.signIn("merriwick");
+  await other.goto(ruling);
+  await expect(other.getByText("The neighbor said the speed aloud.")).toBeVisible();
+  await expect(other.getByRole("button", { name: /Give other marks/ })).toHaveCount(0);
+  await other.locator("section", { has: other.getByRole("heading", { name: "From your instructor" }) }).getByRole("link").click();
+  await expect(other.getByTestId("moment")).toHaveText(/^register G54 X captured/);
+  await expect(other.getByLabel(/A note pinned/)).toHaveCount(0);
+  await other.getByRole("tab", { name: "Ledger then" }).click();
+  await expect(other.getByRole("heading", { name: "Ledger", exact: true })).toBeVisible();
+});

@@ -1,0 +1,84 @@
+import type { LaneEvent } from "../bench/events";
+import type { Setup } from "../exercises";
+import type { Axis } from "../registers";
+import { scales, showCounts, showLength, showSignedCounts } from "../units";
+import {
+  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, readingWords, registerWords, surfaceWords, taskWords, termWords,
+  thingWords, wobbleWords,
+} from "./names";
+import { refusalWords } from "./refusals";
+
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+const REGISTER_HOW = { captured: "captured", typed: "typed", added: "added to", undone: "put back", takenIn: "taken in from a list", cleared: "cleared" } as const;
+const LINE_KIND = { reading: "reading", term: "term", sum: "sum" } as const;
+
+/** One entry of a log in a line that a student and an instructor read beside the replay. Lengths in the machine's unit. */
+export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
+  const scale = scales[sheet.unit];
+  const place = (axis: Axis, counts: number) => `${axisNames[axis]} ${showCounts(counts, scale)}`;
+  switch (event.type) {
+    case "laneOpened": return "Lane opened.";
+    case "homed": return "Machine homed.";
+    case "taskDone": return `${capital(taskWords[event.task].done)}.`;
+    case "jogged": return `${axisNames[event.axis]} moved by hand to ${showCounts(event.to[event.axis], scale)}.`;
+    case "moved": return `Moved ${event.isRapid ? "at rapid" : "at feed"} to ${(["x", "y", "z"] as const).map((axis) => place(axis, event.to[axis])).join(", ")}.`;
+    case "loaded": return `Took the ${thingWords(event.thing)}${event.isByChanger ? " by the changer" : ""}.`;
+    case "finderReplaced": return "Edge finder replaced.";
+    case "instrumentReplaced": return `${capital(thingWords(event.thing))} replaced.`;
+    case "unloaded": return "Spindle emptied.";
+    case "pocketsSwapped": return `Tools ${event.a} and ${event.b} put back in their own places.`;
+    case "spindleStarted": return `Spindle on, ${event.direction}, ${event.rpm} rev/min${event.isStated ? "" : ", speed not stated"}.`;
+    case "spindleStopped": return "Spindle stopped.";
+    case "spindleTurned": return `Spindle turned by hand to ${event.quarter * 90}°.`;
+    case "speedSet": return `Speed set to ${event.rpm} rev/min.`;
+    case "doorSet": return event.isOpen ? "Door opened." : "Door shut.";
+    case "lookedFrom": return `Looked from the ${event.side}${event.isOverZero ? ", standing over the zero" : ""}.`;
+    case "setWobbling": return "Tip set wobbling.";
+    case "approachBegan": return "Tip met the face.";
+    case "approachEnded": return "Tip left the face.";
+    case "wobbleChanged": return `Tip: ${wobbleWords[event.wobble]}.`;
+    case "kicked": return `Tip kicked out at ${place(event.axis, event.atCounts)}${event.isSeen ? "" : ", not to be seen from that side"}.`;
+    case "tasterTrued": return "Taster trued.";
+    case "touchBegan": return `The ${instrumentWords(event.by)} met something at ${place(event.axis, event.at[event.axis])}.`;
+    case "touchEnded": return `The ${instrumentWords(event.by)} came free.`;
+    case "touchedHard": return `Metal touched metal on the ${surfaceWords(event.on)}.`;
+    case "leftHard": return "Contact opened.";
+    case "paperPlaced": return `${capital(gapKindWords[sheet.gaps.find(({ id }) => id === event.id)?.kind ?? "paper"])} laid on the ${surfaceWords(event.on)}: ${feelWords[event.feel]}.`;
+    case "paperFelt": return `Felt at ${place("z", event.machineZ)}: ${feelWords[event.feel]}.`;
+    case "paperPulled": return "Gauge or paper taken out.";
+    case "blockTried": return `Gauge tried in the gap at ${place("z", event.machineZ)}: ${event.goes ? "it goes" : "it does not go"}.`;
+    case "blockPulled": return "Gauge taken out of the gap.";
+    case "blocksWiped": return "Gauges and faces wiped.";
+    case "lampStood": return `Height gauge stood on the ${surfaceWords(event.on)}.`;
+    case "lampTaken": return "Height gauge taken away.";
+    case "tipBlown": return `Tip of ${thingWords(event.thing)} blown clean.`;
+    case "readingShown": return `The ${instrumentWords(event.instrument)} shows the ${readingWords(event.what, event.tool)}: ${event.outcome && event.outcome !== "found" ? outcomeWords[event.outcome]
+      : Object.entries(event.values).map(([name, value]) => `${figureName(name)} ${name.endsWith("Deg") ? `${value.toFixed(3)}°` : name === "rpm" ? String(value) : showLength(value, scale)}`).join(", ")}.`;
+    case "burrDressed": return "Burr dressed.";
+    case "partTapped": return "Part tapped.";
+    case "counterZeroed": return `${axisNames[event.axis]} counter set to zero.`;
+    case "registerChanged": return `${registerWords(event.register)} ${REGISTER_HOW[event.how]}: ${showCounts(event.from, scale)} to ${showCounts(event.to, scale)}.`;
+    case "modalChanged": return modalWords(event);
+    case "blockRan": return `Ran ${event.text}`;
+    case "incidentHappened": return `${capital(incidentWords[event.code])}.`;
+    case "machineReset": return "Machine reset.";
+    case "lineWritten": return `Ledger, ${registerWords(event.register)}: ${event.term ? termWords[event.term] : LINE_KIND[event.kind]} ${event.kind === "term" ? showSignedCounts(event.counts, scale) : showCounts(event.counts, scale)}.`;
+    case "lineStruck": return "Ledger: a line struck out.";
+    case "checkExpected": return `${checkWords[event.check].name}: ${showLength(event.mm, scale)} expected.`;
+    case "checkLooked": return event.seenMm === null ? "Looked: nothing to be seen there." : `Looked: about ${showLength(event.seenMm, scale, 1)} seen.`;
+    case "checkJudged": return event.isAsExpected ? "Judged: as expected." : "Judged: not as expected.";
+    case "handRaised": return "Hand raised.";
+    case "handLowered": return "Hand lowered.";
+    case "commandRefused": return `Refused: ${refusalWords(event.refusal)}`;
+    case "handedIn": return "Handed in.";
+  }
+}
+
+function modalWords(event: Extract<LaneEvent, { type: "modalChanged" }>): string {
+  const said = [
+    event.workOffset ? `work offset ${event.workOffset}` : "", event.lengthRow === null ? "length compensation off" : event.lengthRow === undefined ? "" : `length compensation H${event.lengthRow}`,
+    event.distance ? `${event.distance} figures` : "", event.motion ? `${event.motion} motion` : "", event.tool === undefined ? "" : `tool ${event.tool} called`,
+    event.feedMmPerMin === undefined ? "" : `feed ${event.feedMmPerMin} mm/min`, event.rotationDeg === undefined ? "" : `turned ${event.rotationDeg.toFixed(3)}°`,
+  ].filter(Boolean);
+  return said.length > 0 ? `In force now: ${said.join(", ")}.` : "Nothing new in force.";
+}
