@@ -1,6 +1,7 @@
 import { nowOf, replay, type LaneEvent } from "@probe-lane/core/bench";
-import type { LoggedEvent } from "@probe-lane/core/diagnosis";
+import { infer, type Candidate, type LoggedEvent } from "@probe-lane/core/diagnosis";
 import { rule } from "@probe-lane/core/grading";
+import { reviewOf } from "@probe-lane/core/review";
 import { findDemoExercise, LaneDriver, workLane } from "../demo";
 import { medianMs, report } from "./measure";
 
@@ -47,6 +48,21 @@ function clickMs(lane: LaneDriver): number {
   }) / CLICKS;
 }
 
+const CANDIDATES = 60;
+
+/** Sixty mistakes over 60 mm, and a closure that one of the pairs explains. */
+function diagnosisMs(): { inferMs: number; sumMs: number } {
+  const candidates = Array.from({ length: CANDIDATES }, (_, i): Candidate => ({ id: `mistake${i}`, predicted: ((i * 37) % CANDIDATES) - 29.5 + i / 97, prior: 0.01 }));
+  const closure = (candidates[7]?.predicted ?? 0) + (candidates[41]?.predicted ?? 0);
+  /** The least that any diagnosis of all pairs could do: add two predictions and weigh the rest by a normal curve. */
+  const bareSum = () => {
+    let total = 0;
+    for (const [i, first] of candidates.entries()) for (let j = i; j < candidates.length; j++) total += Math.exp(-0.5 * (closure - first.predicted - (candidates[j]?.predicted ?? 0)) ** 2);
+    return total;
+  };
+  return { inferMs: medianMs(60, () => infer({ closure, u: 0.004, none: 0.5, candidates, other: { prior: 0.02, span: 200 } })), sumMs: medianMs(60, bareSum) };
+}
+
 const FRAME_MS = 1000 / 60;
 
 export function benchCore(): void {
@@ -62,4 +78,8 @@ export function benchCore(): void {
   const fullMs = clickMs(workedBench(true));
   report("a click, eight tools, longest lane", `${(fullMs * 1000).toFixed(0)} µs`, `goal < one frame (${FRAME_MS.toFixed(1)} ms)`, `${(fullMs / plainMs).toFixed(1)} × a click with one tool and nothing done`);
   report(`ruling of ${EVENTS} events`, `${rulingMs.toFixed(1)} ms`, "goal < 30", `${(rulingMs / replayMs).toFixed(1)} × one replay of the same log`);
+  const { inferMs, sumMs } = diagnosisMs();
+  report(`diagnosis, ${CANDIDATES} candidates, all pairs`, `${inferMs.toFixed(2)} ms`, "goal < 5", `${(inferMs / sumMs).toFixed(1)} × weighing the bare sums`);
+  const reviewMs = medianMs(5, () => JSON.stringify(reviewOf(log)));
+  report(`replay for a page, ${EVENTS} events`, `${reviewMs.toFixed(0)} ms, ${(JSON.stringify(reviewOf(log)).length / 1e6).toFixed(1)} MB`, "goal < 300", `${(reviewMs / rulingMs).toFixed(1)} × the ruling of the same log`);
 }

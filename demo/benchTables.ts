@@ -53,7 +53,7 @@ const PAIRS: readonly { readonly exercise: string; readonly habits: Habits; read
 ];
 
 interface Tally { lanes: number; named: number }
-export interface BenchMiss { readonly exercise: string; readonly target: TargetId; readonly cause: string; readonly said: string; readonly closureUm: number }
+interface BenchMiss { readonly exercise: string; readonly target: TargetId; readonly cause: string; readonly said: string; readonly closureUm: number }
 export interface BenchTables {
   single: Tally; pair: Tally; clean: Tally; full: Tally;
   /** Of the lanes of one mistake: proven from the log, and inferred from the number. */

@@ -59,4 +59,12 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   await expect(other.getByLabel(/A note pinned/)).toHaveCount(0);
   await other.getByRole("tab", { name: "Ledger then" }).click();
   await expect(other.getByRole("heading", { name: "Ledger", exact: true })).toBeVisible();
+
+  await other.goto("/skills");
+  await expect(other.getByText("Practice next:")).toBeVisible();
+  await expect(other.getByRole("link", { name: /^(right|wrong) in / }).first()).toBeVisible();
+  await accessible(other);
+  await other.getByRole("button", { name: "Draw this lane" }).click();
+  await other.waitForURL(/\/lanes\/[0-9a-f-]+$/);
+  await expect(other.getByTestId("link")).toContainText("linked");
 });

@@ -14,6 +14,7 @@ import { laneStore } from "./areas/lanes/store";
 import { marksRouter } from "./areas/marks/router";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
+import { skillsRouter } from "./areas/skills/router";
 import { ChangeListener, ChangeSender } from "./areas/wall/changes";
 import { rosterRouter } from "./areas/roster/router";
 import { rosterStore } from "./areas/roster/store";
@@ -85,6 +86,7 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   api.use("/floor", floorRouter(floor, now));
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people }));
+  api.use(skillsRouter(store));
   api.use(wallRouter({ store, cache, people, changes, now }));
   api.use(marksRouter(store, floor));
   api.use(notFoundHandler);

@@ -1,6 +1,7 @@
 import { commandSchema, type Gate, type IncidentCode, type Observation, type ObservationNow, type Refusal } from "@probe-lane/core/bench";
 import { entrySchema, type FloorExercise, type FloorGateName, type FloorRuling, type StoredFloorEntry } from "@probe-lane/core/floor";
 import { strandNames, type Ruling } from "@probe-lane/core/grading";
+import type { SkillId, Stand } from "@probe-lane/core/skills";
 import type { Review } from "@probe-lane/core/review";
 import { z } from "zod";
 
@@ -77,7 +78,15 @@ export interface AssignmentRow {
 export interface MyLanes { assignments: AssignmentRow[] }
 export interface StartedLane { id: string }
 
-export interface RulingView { lane: LaneHeader; ruling: Ruling; notes: LaneNote[]; bestTotal: number; attemptsLeft: number; assignmentId: string }
+export interface RulingView { lane: LaneHeader; ruling: Ruling; notes: LaneNote[]; bestTotal: number; attemptsLeft: number; assignmentId: string;
+  /** One thing to practice next, and the exercise that asks for it; null when everything on offer is used up. */
+  practice: Practice | null;
+}
+
+export interface Practice { skill: SkillId; assignmentId: string; title: string }
+export interface SkillRow { skill: SkillId; stand: Stand; shown: { laneId: string; title: string; at: string; isGood: boolean }[] }
+/** Where a student stands, from the rulings of bench lanes, oldest first. */
+export interface SkillsView { studentName: string; skills: SkillRow[]; practice: Practice | null }
 
 /** An instructor's note, pinned to an entry of the log. */
 export const noteRequest = z.strictObject({ seq: z.number().int().min(1), text: z.string().trim().min(1).max(1000) });

@@ -42,6 +42,8 @@ describe("every route, every role", () => {
     { name: "wall", method: "GET", path: () => "/wall", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
     { name: "wall stream", method: "GET", path: () => "/wall/stream", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
     { name: "marks", method: "GET", path: () => "/marks", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "own skills", method: "GET", path: () => "/skills", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 } },
+    { name: "skills of nobody", method: "GET", path: () => `/students/${nowhere}/skills`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 } },
     { name: "nothing", method: "GET", path: () => "/nothing", expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },
   ];
   for (const { name, method, path, body, expected } of routes) {

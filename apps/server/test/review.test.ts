@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { MarksView, MyLanes, ReviewView, RulingView } from "@probe-lane/contract";
+import type { MarksView, MyLanes, ReviewView, RulingView, SkillsView } from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -71,5 +71,22 @@ describe("marks that an instructor gives", () => {
     expect(await give({ strand: "method", marks: -1, reason: "unkind" })).toBe("badRequest");
     expect((await student.call("POST", `/lanes/${lane}/overrides`, { strand: "method", marks: 15, reason: "I say so" })).body.error.code).toBe("forbidden");
     expect(await total()).toBe(before);
+  });
+});
+
+describe("skills", () => {
+  it("are read from the rulings, name what to practice, and the instructor sees the same", async () => {
+    const mine = (await student.call<SkillsView>("GET", "/skills")).body;
+    const tried = mine.skills.filter(({ shown }) => shown.length > 0);
+    expect(tried.map(({ skill }) => skill)).toEqual(expect.arrayContaining(["safety", "sequence", "edge", "working"]));
+    expect(mine.skills.filter(({ stand }) => stand === "untried").length).toBe(mine.skills.length - tried.length);
+    const wrong = tried.filter(({ stand }) => stand === "notYet").map(({ skill }) => skill);
+    expect(wrong.length).toBeGreaterThan(0);
+    expect(wrong).toContain(mine.practice?.skill);
+    const { students } = (await instructor.call<MarksView>("GET", "/marks")).body;
+    const me = students.find(({ name }) => name === mine.studentName);
+    expect((await instructor.call<SkillsView>("GET", `/students/${me?.id}/skills`)).body).toEqual(mine);
+    const { practice } = await ruling(student);
+    expect((await student.call<{ id: string }>("POST", `/assignments/${practice?.assignmentId}/lanes`, {})).status).toBe(201);
   });
 });

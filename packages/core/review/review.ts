@@ -35,22 +35,32 @@ function changeOf(before: Observation, after: Observation): Partial<Observation>
 /** Without the coach's line: at a review nobody is at work. */
 const watched = (seen: Observation): Observation => ({ ...seen, coach: null });
 
-/** The replay of a log that is handed in, or that its instructor looks at: incidents that said nothing are in it. Throws when the log is empty. */
-export function reviewOf(log: readonly LoggedEvent[]): Review {
+/** The replay a moment at a time, so that a server can do other work between; returns what was seen first. Throws when the log is empty. */
+export function* reviewSteps(log: readonly LoggedEvent[]): Generator<Moment, Observation> {
   const [opened, ...rest] = log;
-  if (!opened) throw new Error("reviewOf: a log has at least its first entry");
+  if (!opened) throw new Error("reviewSteps: a log has at least its first entry");
   let state = evolve(null, opened.event);
-  let seen = watched(observe(state, "instructor"));
-  const { sheet } = seen;
-  const first = seen;
-  const moments: Moment[] = [{ seq: opened.seq, atMs: opened.atMs, kind: "step", label: momentWords(opened.event, sheet), change: {} }];
+  const first = watched(observe(state, "instructor"));
+  let seen = first;
+  yield { seq: opened.seq, atMs: opened.atMs, kind: "step", label: momentWords(opened.event, first.sheet), change: {} };
   for (const { seq, atMs, event } of rest) {
     state = evolve(state, event);
     const next = watched(observe(state, "instructor"));
-    moments.push({ seq, atMs, kind: KINDS[event.type] ?? "step", label: momentWords(event, sheet), change: changeOf(seen, next) });
+    yield { seq, atMs, kind: KINDS[event.type] ?? "step", label: momentWords(event, first.sheet), change: changeOf(seen, next) };
     seen = next;
   }
-  return { first, moments };
+  return first;
+}
+
+/** The replay of a log that is handed in, or that its instructor looks at: incidents that said nothing are in it. Throws when the log is empty. */
+export function reviewOf(log: readonly LoggedEvent[]): Review {
+  const steps = reviewSteps(log);
+  const moments: Moment[] = [];
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return { first: value, moments };
+    moments.push(value);
+  }
 }
 
 /** What was seen at each moment, in order; unchanged parts are shared between them. */

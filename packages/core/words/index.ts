@@ -8,4 +8,5 @@ export {
   surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, wobbleWords,
 } from "./names";
 export { momentWords } from "./moments";
+export { skillWords, standWords } from "./skills";
 export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";

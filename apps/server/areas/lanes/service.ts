@@ -7,6 +7,7 @@ import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import { advance, INSTRUCTOR_WRITER, type HeldLane, type LaneCache } from "./laneCache";
+import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
 
@@ -154,7 +155,7 @@ export class LaneService {
     const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(({ assignmentId }) => assignmentId === header.assignmentId);
     const totals = await Promise.all(siblings.map(({ id }) => this.deps.store.rulingOf(id)));
     return {
-      lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, notes: await this.deps.reviews.notes(laneId), assignmentId: header.assignmentId,
+      lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, notes: await this.deps.reviews.notes(laneId), practice: await practiceAfter(this.deps.store, header, ruling), assignmentId: header.assignmentId,
       bestTotal: Math.max(...totals.map((one) => one?.total ?? 0)), attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
     };
   }

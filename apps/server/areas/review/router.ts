@@ -1,5 +1,7 @@
+import { setImmediate as otherWork } from "node:timers/promises";
 import { noteRequest, overrideRequest, type ReviewView } from "@probe-lane/contract";
-import { reviewOf } from "@probe-lane/core/review";
+import type { LoggedEvent } from "@probe-lane/core/diagnosis";
+import { reviewSteps, type Moment, type Review } from "@probe-lane/core/review";
 import { Router } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
@@ -9,6 +11,19 @@ import type { LaneStore } from "../lanes/store";
 import type { ReviewStore } from "./store";
 
 export interface ReviewDeps { lanes: LaneService; store: LaneStore; reviews: ReviewStore; people: Pick<AuthStore, "profile"> }
+
+const MOMENTS_AT_ONCE = 100;
+
+/** The replay of a long lane takes a quarter of a second; lanes at work are answered in between. */
+async function reviewBetween(log: readonly LoggedEvent[]): Promise<Review> {
+  const steps = reviewSteps(log);
+  const moments: Moment[] = [];
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return { first: value, moments };
+    if (moments.push(value) % MOMENTS_AT_ONCE === 0) await otherWork();
+  }
+}
 
 /** Replay, notes and other marks. A student replays an own lane after hand-in; an instructor any lane of the class, at any time. */
 export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Router {
@@ -23,7 +38,7 @@ export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Rou
     const lane = await lanes.held(idOf(req), actor);
     if (actor.role === "student" && !lane.state.isHandedIn) throw new HttpError("notHandedIn");
     const [log, notes] = await Promise.all([store.log(lane.header.id), reviews.notes(lane.header.id)]);
-    res.json({ lane: headerOf(lane.header), review: reviewOf(log), notes, canWrite: actor.role === "instructor" } satisfies ReviewView);
+    res.json({ lane: headerOf(lane.header), review: await reviewBetween(log), notes, canWrite: actor.role === "instructor" } satisfies ReviewView);
   });
   router.post("/lanes/:id/notes", requireRole("instructor"), async (req, res) => {
     const actor = actorOf(req);

@@ -31,7 +31,7 @@ export function MarksPage() {
   const isBegun = (id: string) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0) ?? false;
   const waiting = (data?.assignments ?? []).filter(({ id }) => !isBegun(id));
   const columns = useMemo(() => helper.columns([
-    helper.accessor("name", { header: "Student", cell: ({ getValue }) => <b>{getValue()}</b> }),
+    helper.accessor("name", { header: "Student", cell: ({ row, getValue }) => <Link to={`/students/${row.original.id}/skills`} title="Skills of this student" className="font-bold underline decoration-ink3 underline-offset-2">{getValue()}</Link> }),
     ...(data?.assignments ?? []).filter(({ id }) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0)).map(({ id, title }) => helper.accessor((row) => row.cells[id]?.best?.total ?? -1, { id, header: title, cell: ({ row }) => <Cell row={row.original} assignmentId={id} hasStrands={hasStrands} /> })),
   ]), [data, hasStrands]);
   const rows = useMemo(() => data?.students ?? [], [data?.students]);

@@ -1,6 +1,6 @@
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { Finding, RegisterRuling, Ruling, StrandMarks } from "@probe-lane/core/grading";
-import { causeWords, findingWords, schoolWords, targetWords } from "@probe-lane/core/words";
+import { causeWords, findingWords, schoolWords, skillWords, targetWords } from "@probe-lane/core/words";
 import { scales, showLength } from "@probe-lane/core/units";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
@@ -148,12 +148,13 @@ function Lost({ laneId, finding, unit }: { laneId: string; finding: Finding; uni
 }
 
 function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
-  const { ruling, attemptsLeft, bestTotal, assignmentId } = view;
+  const { ruling, attemptsLeft, bestTotal, assignmentId, practice } = view;
+  const isElsewhere = practice !== null && practice.assignmentId !== assignmentId;
   const [giving, setGiving] = useState<StrandMarks | null>(null);
   const navigate = useNavigate();
   const client = useQueryClient();
-  const again = useMutation<StartedLane, ApiError>({
-    mutationFn: () => api.post<StartedLane>(`/assignments/${assignmentId}/lanes`),
+  const again = useMutation<StartedLane, ApiError, string>({
+    mutationFn: (id) => api.post<StartedLane>(`/assignments/${id}/lanes`),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: ["my-lanes"] });
       void navigate(`/lanes/${id}`);
@@ -180,8 +181,14 @@ function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
       {isStudent ? (
         <div className="border-t border-rule-soft px-5 py-3">
           {attemptsLeft > 0
-            ? <Button look="act" disabled={again.isPending} onClick={() => again.mutate()}>Try again with a new part</Button>
+            ? <Button look={isElsewhere ? "plain" : "act"} disabled={again.isPending} onClick={() => again.mutate(assignmentId)}>Try again with a new part</Button>
             : <p className="text-ink2">All attempts of this exercise are used.</p>}
+          {practice ? (
+            <div className="mt-3">
+              <p><b>One thing to practice:</b> {skillWords[practice.skill]}.</p>
+              {isElsewhere ? <Button look="act" className="mt-1.5 !whitespace-normal text-left" disabled={again.isPending} onClick={() => again.mutate(practice.assignmentId)}>Practice: {practice.title}</Button> : null}
+            </div>
+          ) : null}
           {again.error ? <div className="mt-2"><Notice kind="stop" role="alert">{again.error.message}</Notice></div> : null}
         </div>
       ) : null}

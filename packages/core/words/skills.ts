@@ -1,0 +1,13 @@
+import type { SkillId, Stand } from "../skills";
+import { schoolWords } from "./names";
+
+export const standWords: Record<Stand, string> = { mastered: "mastered", shaky: "shaky", notYet: "not yet", untried: "untried" };
+
+/** A skill in a practitioner's words. */
+export const skillWords: Record<SkillId, string> = {
+  safety: "nothing struck, nothing unsafe", sequence: "the steps, in their order", edge: "datum from two edges", middle: "datum in the middle of the blank",
+  round: "datum on a hole, boss or pocket", turn: "a part that stands turned", changeOfPart: "change of part with the setup kept", diameter: "diameters in the registers",
+  working: "the working in the ledger", checking: "checks with the answer said first",
+  "gauge-line": schoolWords["gauge-line"], "part-touch": schoolWords["part-touch"], "plane-lift": schoolWords["plane-lift"], master: schoolWords.master,
+  "offset-per-tool": schoolWords["offset-per-tool"], "block-in-wear": schoolWords["block-in-wear"],
+};
