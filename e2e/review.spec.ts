@@ -6,7 +6,7 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   const instructor = new KeyboardStudent(page);
   await instructor.signIn("marrow");
   await page.goto("/marks");
-  await page.getByRole("row", { name: /Merriwick/ }).getByRole("link").first().click();
+  await page.getByRole("row", { name: /Merriwick/ }).getByRole("link", { name: /^\d+$/ }).first().click();
   await expect(page.getByTestId("total")).toBeVisible();
   const before = Number(await page.getByTestId("total").innerText());
   const ruling = page.url();
@@ -48,7 +48,7 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   await expect(page.getByText(/gave these marks; the log earned \d+/)).toBeVisible();
   expect(Number(await page.getByTestId("total").innerText())).toBeLessThan(before);
 
-  const other = await browser.newPage();
+  const other = await (await browser.newContext()).newPage();
   const student = new KeyboardStudent(other);
   await student.signIn("merriwick");
   await other.goto(ruling);
@@ -67,4 +67,28 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   await other.getByRole("button", { name: "Draw this lane" }).click();
   await other.waitForURL(/\/lanes\/[0-9a-f-]+$/);
   await expect(other.getByTestId("link")).toContainText("linked");
+});
+
+test("two attempts beside one another", async ({ page }) => {
+  const student = new KeyboardStudent(page);
+  await student.signIn("okonjo");
+  for (let attempt = 0; attempt < 2; attempt++) {
+    const { id } = await page.evaluate(async () => {
+      const mine = (await (await fetch("/api/lanes")).json()) as { assignments: { id: string }[] };
+      const last = mine.assignments.at(-1)?.id ?? "";
+      return (await (await fetch(`/api/assignments/${last}/lanes`, { method: "POST", headers: { "content-type": "application/json" }, body: "{}" })).json()) as { id: string };
+    });
+    await page.goto(`/lanes/${id}`);
+    await expect(page.getByTestId("link")).toContainText("linked");
+    if (attempt === 1) await student.do("h");
+    await student.handIn();
+  }
+  await page.getByRole("link", { name: /^attempt 1 / }).click();
+  await page.waitForURL(/\/compare\//);
+  await expect(page.getByRole("columnheader", { name: /Attempt 1/ })).toBeVisible();
+  await expect(page.getByRole("columnheader", { name: /Attempt 2/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Method/ }).getByText("better")).toHaveCount(1);
+  await accessible(page);
+  await page.goto(page.url().replace(/compare\/.*/, "compare/00000000-0000-4000-8000-000000000000"));
+  await expect(page.getByRole("alert")).toContainText("There is nothing at this address");
 });

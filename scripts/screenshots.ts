@@ -88,6 +88,22 @@ test("instructor: wall, marks, a lane watched", async ({ page }) => {
   await shot(page, "watch");
 });
 
+test("instructor: a lane replayed, with a note; skills", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Marks" }).click();
+  await page.getByRole("row", { name: /Tamblin/ }).getByRole("link").last().click();
+  await page.getByRole("link", { name: /^Replay entry/ }).first().click();
+  await page.getByLabel(/A note pinned to this moment/).fill("Both hands: the small one stood a turn away from zero here.");
+  await page.getByRole("button", { name: "Pin it here" }).click();
+  await page.getByText("Both hands: the small one").waitFor();
+  await shot(page, "replay");
+  await page.getByRole("link", { name: "Ruling", exact: true }).click();
+  await page.getByRole("link", { name: "Marks" }).click();
+  await page.getByRole("link", { name: "Pelham Fennimore" }).click();
+  await page.getByText("Practice next:").waitFor();
+  await shot(page, "skills");
+});
+
 test("instructor: floor and class", async ({ page }) => {
   await new KeyboardStudent(page).signIn("marrow");
   await page.getByRole("link", { name: "Floor" }).click();

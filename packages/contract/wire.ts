@@ -79,6 +79,8 @@ export interface MyLanes { assignments: AssignmentRow[] }
 export interface StartedLane { id: string }
 
 export interface RulingView { lane: LaneHeader; ruling: Ruling; notes: LaneNote[]; bestTotal: number; attemptsLeft: number; assignmentId: string;
+  /** The student's attempts at this exercise that have a ruling, this one among them, oldest first. */
+  ruled: { id: string; attempt: number; total: number }[];
   /** One thing to practice next, and the exercise that asks for it; null when everything on offer is used up. */
   practice: Practice | null;
 }

@@ -12,6 +12,7 @@ import { Shell } from "./Shell";
 
 const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
 const ReviewPage = lazy(() => import("../features/bench/ReviewPage").then((room) => ({ default: room.ReviewPage })));
+const ComparePage = lazy(() => import("../features/ruling/ComparePage").then((room) => ({ default: room.ComparePage })));
 const SkillsPage = lazy(() => import("../features/skills/SkillsPage").then((room) => ({ default: room.SkillsPage })));
 const RulingPage = lazy(() => import("../features/ruling/RulingPage").then((room) => ({ default: room.RulingPage })));
 const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => ({ default: room.WallPage })));
@@ -63,6 +64,7 @@ const router = createBrowserRouter([
   { path: "/lanes/:id", element: <Gate><BenchPage /></Gate> },
   { path: "/lanes/:id/ruling", element: <Gate><RulingPage /></Gate> },
   { path: "/lanes/:id/review", element: <Gate><ReviewPage /></Gate> },
+  { path: "/lanes/:id/compare/:other", element: <Gate><ComparePage /></Gate> },
   { path: "/skills", element: <Gate role="student"><Shell title="Skills"><SkillsPage /></Shell></Gate> },
   { path: "/students/:id/skills", element: <Gate role="instructor"><Shell title="Skills"><SkillsPage /></Shell></Gate> },
   { path: "/wall", element: <Gate role="instructor"><Shell title="Wall"><WallPage /></Shell></Gate> },

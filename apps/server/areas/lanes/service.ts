@@ -153,10 +153,10 @@ export class LaneService {
     const ruling = await this.ruling(laneId, lane.header);
     const { header } = lane;
     const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(({ assignmentId }) => assignmentId === header.assignmentId);
-    const totals = await Promise.all(siblings.map(({ id }) => this.deps.store.rulingOf(id)));
+    const ruled = (await Promise.all(siblings.map(async ({ id, attempt }) => ({ id, attempt, total: (await this.deps.store.rulingOf(id))?.total })))).flatMap(({ total, ...one }) => (total === undefined ? [] : [{ ...one, total }]));
     return {
       lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, notes: await this.deps.reviews.notes(laneId), practice: await practiceAfter(this.deps.store, header, ruling), assignmentId: header.assignmentId,
-      bestTotal: Math.max(...totals.map((one) => one?.total ?? 0)), attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
+      ruled, bestTotal: Math.max(...ruled.map(({ total }) => total)), attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
     };
   }
 

@@ -12,11 +12,9 @@ import { useMe } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useElementSize } from "../../app/useElementSize";
 import { Button, Dialog, FigureInput, Loading, Notice, PageError, Panel } from "../../ui";
+import { marks, shown, STRANDS } from "./show";
 import { ValueAxis } from "./ValueAxis";
 
-const marks = (value: number): string => (Math.abs(value - Math.round(value)) < 0.05 ? String(Math.round(value)) : value.toFixed(1));
-const shown = (value: RegisterRuling, figure: number, sheet: Ruling["sheet"]): string =>
-  value.target === "rotation" ? `${figure.toFixed(3).replace("-", "−")}°` : showLength(figure, scales[sheet.unit]);
 
 /** Values that went wrong for the same cause: one habit on five tools is one cause. */
 function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
@@ -28,7 +26,6 @@ function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
   }
   return [...groups.values()];
 }
-const STRANDS = { values: "Values", working: "Working", method: "Method", safety: "Safety", proving: "Proving" } as const;
 
 export function RulingPage() {
   const { id = "" } = useParams();
@@ -149,6 +146,7 @@ function Lost({ laneId, finding, unit }: { laneId: string; finding: Finding; uni
 
 function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
   const { ruling, attemptsLeft, bestTotal, assignmentId, practice } = view;
+  const others = view.ruled.filter(({ id }) => id !== view.lane.id);
   const isElsewhere = practice !== null && practice.assignmentId !== assignmentId;
   const [giving, setGiving] = useState<StrandMarks | null>(null);
   const navigate = useNavigate();
@@ -178,6 +176,11 @@ function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
         </div>
       ))}
       {giving ? <GiveMarks laneId={view.lane.id} strand={giving} onClose={() => setGiving(null)} /> : null}
+      {others.length > 0 ? (
+        <p className="border-t border-rule-soft px-5 py-2 text-ink2">Beside {others.map(({ id, attempt, total }) => (
+          <Link key={id} className="mr-2 font-bold text-expected underline" to={`/lanes/${view.lane.id}/compare/${id}`}>attempt {attempt} ({marks(total)})</Link>
+        ))}</p>
+      ) : null}
       {isStudent ? (
         <div className="border-t border-rule-soft px-5 py-3">
           {attemptsLeft > 0
