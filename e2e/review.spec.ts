@@ -71,7 +71,7 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
 
 test("two attempts beside one another", async ({ page }) => {
   const student = new KeyboardStudent(page);
-  await student.signIn("okonjo");
+  await student.signIn("lindqvare");
   for (let attempt = 0; attempt < 2; attempt++) {
     const { id } = await page.evaluate(async () => {
       const mine = (await (await fetch("/api/lanes")).json()) as { assignments: { id: string }[] };
