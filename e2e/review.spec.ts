@@ -21,6 +21,9 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   await expect(page.getByRole("list", { name: "Gates passed at this moment" }).getByLabel("done")).toHaveCount(0);
   await page.keyboard.press("ArrowRight");
   await expect(scrubber).toHaveAttribute("aria-valuenow", "1");
+  await page.keyboard.press("f");
+  await expect(page.getByRole("button", { name: /near view/ })).toBeVisible();
+  await page.keyboard.press("f");
   await page.getByRole("button", { name: "16×" }).click();
   await page.getByRole("button", { name: "Replay", exact: true }).click();
   await expect.poll(async () => Number(await scrubber.getAttribute("aria-valuenow"))).toBeGreaterThan(6);

@@ -60,6 +60,15 @@ function Replay({ view }: { view: ReviewView }) {
     return () => clearTimeout(timer);
   }, [isPlaying, index, last, moments, speed]);
 
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const isTyping = (event.target as HTMLElement | null)?.closest("input, textarea") !== null;
+      if (!isTyping && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "f") setFit((held) => (held === "near" ? "whole" : "near"));
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
   const go = (to: number | null) => {
     if (to === null) return;
     setIsPlaying(false);

@@ -40,7 +40,7 @@ export function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, 
         <div className="flex w-[168px] shrink-0 xl:w-[212px] flex-col gap-2 border-l border-rule-soft p-2">
           <Loupe seen={seen} machine={machine} />
           <div>
-            <p className="mb-1 text-xs text-ink2">You look from the <KeyCap>V</KeyCap></p>
+            <p className="mb-1 text-xs text-ink2">{isReadOnly ? "Looking from the" : <>You look from the <KeyCap>V</KeyCap></>}</p>
             <div role="group" aria-label="Line of sight" className="grid grid-cols-2 gap-1">
               {(["front", "right", "back", "left"] as const).map((side) => (
                 <button key={side} type="button" aria-label={sideWords[side]} aria-pressed={seen.sight === side} disabled={isReadOnly} onClick={() => send({ type: "lookFrom", side })}
