@@ -16,6 +16,8 @@ import fiveToolsMaster from "./exercises/five-tools-master.json" with { type: "j
 import fiveToolsPartTouch from "./exercises/five-tools-part-touch.json" with { type: "json" };
 import fiveToolsPlaneLift from "./exercises/five-tools-plane-lift.json" with { type: "json" };
 import focuserPlateLowerLeft from "./exercises/focuser-plate-lower-left.json" with { type: "json" };
+import handedOverEvening from "./exercises/handed-over-evening.json" with { type: "json" };
+import handedOverMorning from "./exercises/handed-over-morning.json" with { type: "json" };
 import inchBracket from "./exercises/inch-bracket.json" with { type: "json" };
 import lengthsAtSpeed from "./exercises/lengths-at-speed.json" with { type: "json" };
 import middleBetweenJaws from "./exercises/middle-between-jaws.json" with { type: "json" };
@@ -41,6 +43,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   clampMiddleTaster, clampMiddleProbe, plateBoreSweep, plateBoreProbe, platePocketProbe, bracketBossSweep, plateSkewed, fiveToolsFree, fiveToolsGaugeLine,
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
+  handedOverEvening, handedOverMorning,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

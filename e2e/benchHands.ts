@@ -155,12 +155,11 @@ export class BenchHands extends KeyboardStudent {
         await this.inDialog(new RegExp(`^tool ${command.tool},`)).click();
       });
       case "measure": return this.measure(command);
-      case "doTask": return this.dialog(() => this.press("b"), () => this.inDialog(taskWords[command.task].act).click());
-      case "dressBurr": {
-        await this.press("b");
-        const inList = this.inDialog(taskWords.dressBurr.act);
-        if (await inList.isVisible()) await inList.click();
-        return this.settle();
+      case "doTask": case "dressBurr": {
+        // one thing to do is done at once, of several one is chosen
+        const act = taskWords[command.type === "doTask" ? command.task : "dressBurr"].act;
+        if (!(await this.page.getByRole("button", { name: /^Get ready …/ }).isVisible())) return this.do("b");
+        return this.dialog(() => this.press("b"), () => this.inDialog(act).click());
       }
       case "captureRegister": return this.capture(command);
       case "typeRegister": return this.type_(command);
@@ -180,6 +179,11 @@ export class BenchHands extends KeyboardStudent {
         return this.settle();
       case "lookCheck": await this.inDialog("Look").click(); return this.settle();
       case "judgeCheck": await this.inDialog(command.isAsExpected ? /^As I expected/ : /^Not as I expected/).click(); return this.settle();
+      case "judgeSetup":
+        await this.press("z");
+        await this.page.getByRole("group", { name: "What you say of the setup" }).getByRole("button", { name: command.isSound ? "was sound" : "was faulty" }).click();
+        await this.settle();
+        return this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
       case "handIn": return this.handIn();
       case "reset": case "raiseHand": case "lowerHand": case "strikeLine": case "takeInRegisters": case "tapPart": case "undoRegister": case "zeroCounter":
         throw new Error(`perform: no simulated student does ${command.type}`);

@@ -28,7 +28,7 @@ function goBeside(lane: LaneDriver, axis: Flat, approach: 1 | -1, standOffMm: nu
 }
 
 /** Kicks on one face, twice unless the habit says otherwise; returns the last, mm. */
-function kickFace(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits): number {
+export function kickFace(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits): number {
   const side: Side = axis === "x" ? "left" : "front";
   goBeside(lane, axis, approach, lane.seen.sheet.tipDiameterMm / 2 + 4);
   lane.do({ type: "lookFrom", side });
@@ -43,7 +43,7 @@ function kickFace(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits
   return machineMm(lane, axis);
 }
 
-function leave(lane: LaneDriver, axis: Flat, approach: 1 | -1): void {
+export function leave(lane: LaneDriver, axis: Flat, approach: 1 | -1): void {
   lane.do({ type: "jog", axis, direction: away(approach), clicks: 40, size: "coarse" });
   moveTo(lane, { z: 0 });
 }

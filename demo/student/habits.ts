@@ -45,6 +45,14 @@ export interface Habits {
   ledger?: "sum" | "sign" | "missing" | "reading" | "none";
   /** The first tool's length entered so much too large, mm; whatever hangs on it follows. */
   firstLengthOffMm?: number;
+  /** With someone else's setup: believes the setter's card, looks at no tool, at neither X nor Y, or at nothing at all. */
+  believes?: "setter" | "tools" | "place" | "all";
+  /** Says this of the setup whatever was found. */
+  says?: "sound" | "faulty";
+  /** Sends the machine down at rapid before anything is looked at. */
+  goesFast?: boolean;
+  /** Sets this tool's length wrong though it was sound, mm. */
+  spoilsBy?: number;
   /** Stops working at this point, leaving the lane open. */
   stopsAfter?: "homed" | "dressed" | "x" | "y" | "z" | "zero";
 }

@@ -3,6 +3,7 @@ import { toolName } from "@probe-lane/core/instruments";
 import type { LaneDriver } from "../laneDriver";
 import { edgeByDial, findEdge, middleByTouch, trueTaster } from "./edges";
 import type { Habits } from "./habits";
+import { readHandover } from "./handover";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, swapTo, text } from "./moves";
 import { middleByProbe, pocketByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
@@ -16,6 +17,7 @@ function makeReady(lane: LaneDriver, habits: Habits): void {
   lane.do({ type: "home" });
   if (habits.stopsAfter === "homed") return;
   reachIn(lane);
+  if (lane.seen.sheet.handover) return;
   for (const task of ["wipeTaper", "seatOnParallels", "pushToStop", "tapDown"] as const) if (does(task)) lane.do({ type: "doTask", task });
   if (does("dressBurr")) lane.do({ type: "dressBurr" });
   if (does("sweepJaw")) {
@@ -129,6 +131,11 @@ export function workLane(lane: LaneDriver, habits: Habits = {}): void {
   makeReady(lane, habits);
   if (stop("homed", "dressed")) return;
   const { sheet } = lane.seen;
+  if (sheet.handover) {
+    readHandover(lane, habits);
+    if (!stop("z")) lane.do({ type: "handIn" });
+    return;
+  }
   if (sheet.partBefore) {
     if (!habits.touchesNothingNew) {
       findMovedPlaces(lane, habits);

@@ -98,7 +98,7 @@ function leaveLamp(lane: LaneDriver): void {
 }
 
 /** What the tip is let down on in this lane: gap thing, gauge height and whether it is felt, by what the drawer holds. */
-function touch(lane: LaneDriver, surface: Surface, prefer: "paper" | "lampGauge" | "block" | "pin", register: MillRegisterId): { z: number; t: number } {
+export function touch(lane: LaneDriver, surface: Surface, prefer: "paper" | "lampGauge" | "block" | "pin", register: MillRegisterId): { z: number; t: number } {
   const { sheet } = lane.seen;
   // the reading is taken while the contact is in force, not after leaving it
   const take = () => lane.do({ type: "takeReading", register });
@@ -129,7 +129,7 @@ function wayOf(lane: LaneDriver): "paper" | "lampGauge" | "block" | "pin" {
 const rows = (lane: LaneDriver): Row[] => lane.seen.sheet.targets.lengths.flatMap((tool) => lane.seen.sheet.tools.filter(({ number }) => number === tool));
 
 /** Length by the setter's cycle: a rule first, then turning or still, on center or over the teeth. */
-function bySetter(lane: LaneDriver, tool: Row, habits: Habits): number {
+export function bySetter(lane: LaneDriver, tool: Row, habits: Habits): number {
   swapTo(lane, toolName(tool.number));
   reachIn(lane);
   lane.do({ type: "measure", what: "toolReach", by: "rule" });
@@ -157,13 +157,13 @@ function byPresetter(lane: LaneDriver, tool: Row): number {
 }
 
 /** How much the card of the setter is off, found by letting the bare nose down on the plunger by hand, mm. */
-function setterOff(lane: LaneDriver): number {
+export function setterOff(lane: LaneDriver): number {
   const { setter } = lane.seen.sheet;
   if (!setter) return 0;
   swapTo(lane, null);
   moveTo(lane, { z: 0 });
   moveTo(lane, { x: setter.xMm, y: setter.yMm });
-  moveTo(lane, { z: setter.noseTriggerMm + 1 });
+  moveTo(lane, { z: setter.noseTriggerMm + 3 });
   for (const size of ["middle", "fine"] as const) {
     for (let turn = 0; turn < 6 && size === "fine" && lane.seen.isSetterTriggered; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 2, size: "middle" });
     for (let turn = 0; turn < 60 && !lane.seen.isSetterTriggered; turn++) lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "middle" ? 50 : 10, size });

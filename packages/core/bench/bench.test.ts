@@ -317,7 +317,7 @@ describe("non-interference", () => {
   it("nowhere in the pack does the sheet give a hidden place, length or turn away, but for what a card or a kept register states", () => {
     for (const file of demoExercises) {
       const lane = new LaneDriver(file.exercise, "hidden");
-      const wire = JSON.stringify({ ...lane.seen, sheet: { ...lane.seen.sheet, probe: null, setter: null, leftovers: [] }, registers: null, work: null, lengthCounts: null });
+      const wire = JSON.stringify({ ...lane.seen, sheet: { ...lane.seen.sheet, probe: null, setter: null, leftovers: [], handover: undefined }, ledger: [], registers: null, work: null, lengthCounts: null });
       const { truth } = lane.state;
       const hidden = [truth.datumMm.x, truth.datumMm.y, truth.datumMm.z, ...Object.values(truth.lengthsMm), ...Object.values(truth.diametersMm), truth.skewDeg, truth.offStopMm, truth.liftMm, truth.growthMmPer1000]
         .filter((mm) => mm !== 0 && String(mm).length > 6);

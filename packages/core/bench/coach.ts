@@ -9,6 +9,7 @@ export const coachCodes = [
   "closeIn", "finestClicks", "kickedOnce", "setFromKick", "liftFirst", "swapToTool1", "placePaper", "lowerOntoPaper", "setLength",
   "pullPaper", "loadPointed", "shutDoor", "goOverZero", "lookFromTwoSides", "handIn", "replaceFinder",
   "doTask", "findPlace", "findTurn", "loadTool", "measureLength", "touchWork", "measureDiameter", "checkIt",
+  "readPlace", "readTool", "readWork", "judgeSetup",
 ] as const;
 export type CoachCode = (typeof coachCodes)[number];
 export interface CoachStep { readonly code: CoachCode; readonly axis?: "x" | "y" | "z"; readonly tool?: number | undefined; readonly task?: SetupTask | undefined }
@@ -85,6 +86,10 @@ function gateStep(seen: Seen, { kind, tool = 1 }: Gate): CoachStep | null {
     case "workZ": return { code: "touchWork" };
     case "diameter": return { code: "measureDiameter", tool };
     case "verified": return overZeroStep(seen);
+    case "placeRead": return { code: "readPlace" };
+    case "toolRead": return { code: "readTool", tool };
+    case "workRead": return { code: "readWork" };
+    case "judged": return { code: "judgeSetup" };
     case "handIn": return { code: "handIn" };
   }
 }

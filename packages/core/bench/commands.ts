@@ -89,6 +89,7 @@ export const commandSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("expectCheck"), check: z.enum(checkNames), text: typed, tool: tool.optional() }),
   z.strictObject({ type: z.literal("lookCheck") }),
   z.strictObject({ type: z.literal("judgeCheck"), isAsExpected: z.boolean() }),
+  z.strictObject({ type: z.literal("judgeSetup"), isSound: z.boolean() }),
   z.strictObject({ type: z.literal("raiseHand") }),
   z.strictObject({ type: z.literal("lowerHand") }),
   z.strictObject({ type: z.literal("handIn") }),

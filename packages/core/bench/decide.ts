@@ -80,7 +80,7 @@ function decideSetter(state: LaneState, command: CommandOf<"askSetter" | "askBea
 
 /** Commands that stay possible while the machine is stopped after a strike. */
 const WHILE_STOPPED = new Set<Command["type"]>([
-  "reset", "raiseHand", "lowerHand", "lookFrom", "setDoor", "handIn", "takeReading", "writeTerm", "writeSum", "strikeLine", "unload", "judgeCheck",
+  "reset", "raiseHand", "lowerHand", "lookFrom", "setDoor", "handIn", "takeReading", "writeTerm", "writeSum", "strikeLine", "unload", "judgeCheck", "judgeSetup",
 ]);
 /** Commands that need a machine that knows where it is. */
 const NEEDS_HOME = new Set<Command["type"]>(["captureRegister", "takeReading"]);
@@ -152,6 +152,7 @@ export function decide(state: LaneState, command: Command): Decision {
     case "expectCheck": return expectCheck(state, command);
     case "lookCheck": return lookCheck(state);
     case "judgeCheck": return judgeCheck(state, command.isAsExpected);
+    case "judgeSetup": return state.setup.handover ? accept([{ type: "setupJudged", isSound: command.isSound }]) : refuse({ code: "nothingHandedOver" });
     case "raiseHand": return state.isHandUp ? refuse({ code: "handUpAlready" }) : accept([{ type: "handRaised" }]);
     case "lowerHand": return state.isHandUp ? accept([{ type: "handLowered" }]) : refuse({ code: "handNotUp" });
     case "handIn": return accept([{ type: "handedIn" }]);

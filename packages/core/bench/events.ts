@@ -108,6 +108,7 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("checkExpected"), check: z.enum(checkNames), mm, tool: counts.optional() }),
   z.strictObject({ type: z.literal("checkLooked"), seenMm: mm.nullable() }),
   z.strictObject({ type: z.literal("checkJudged"), isAsExpected: z.boolean() }),
+  z.strictObject({ type: z.literal("setupJudged"), isSound: z.boolean() }),
   z.strictObject({ type: z.literal("handRaised") }),
   z.strictObject({ type: z.literal("handLowered") }),
   z.strictObject({

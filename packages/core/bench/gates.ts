@@ -1,12 +1,12 @@
 import type { SetupTask } from "../exercises";
 import type { LaneState } from "./state";
 
-export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "handIn";
+export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "handIn";
 /** One gate: its kind, the tool it is about, whether what it wants was done. `name` is unique in its lane. */
 export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn">;
+export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict"> };
 
 const MACHINE_TASKS: readonly SetupTask[] = ["releaseStop", "lowRapid"];
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
@@ -24,6 +24,15 @@ export function gatesOf(done: Done): Gate[] {
   const gate = (kind: GateKind, isPassed: boolean, tool?: number) =>
     gates.push({ name: tool === undefined ? kind : `${kind}${tool}`, kind, isPassed, ...(tool === undefined ? {} : { tool }) });
   gate("machineReady", done.isHomed && tasks.filter((task) => MACHINE_TASKS.includes(task)).every(isDone));
+  if (setup.handover) {
+    // what was handed over is read, whether or not anything is changed after it
+    gate("placeRead", (evidence.kicks.x > 0 && evidence.kicks.y > 0) || isOverZeroSeen(done));
+    for (const tool of targets.lengths) gate("toolRead", (evidence.touches[tool] ?? 0) > 0, tool);
+    gate("workRead", evidence.workTouches > 0);
+    gate("judged", done.desk.verdict !== null);
+    gate("handIn", done.isHandedIn);
+    return gates;
+  }
   const seating = tasks.filter((task) => !MACHINE_TASKS.includes(task));
   if (seating.length > 0) gate("stockSeated", seating.every(isDone));
   if (targets.rotation) gate("turnSet", evidence.angleReadings > 0 && evidence.isAngleSet);

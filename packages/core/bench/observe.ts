@@ -72,6 +72,7 @@ export interface Observation {
   readonly readings: readonly Reading[];
   readonly ledger: readonly LedgerLine[];
   readonly check: LaneState["desk"]["check"];
+  readonly verdict: LaneState["desk"]["verdict"];
   readonly isOverZero: boolean;
   readonly incidents: readonly IncidentCode[];
   readonly evidence: LaneState["evidence"];
@@ -170,6 +171,7 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     readings: state.desk.readings,
     ledger: state.desk.ledger,
     check: state.desk.check,
+    verdict: state.desk.verdict,
     isOverZero: standsOverZero(state),
     incidents: state.incidents.filter(({ isSilent }) => viewer === "instructor" || !isSilent).map(({ code }) => code),
     evidence: state.evidence,

@@ -65,5 +65,6 @@ export type Refusal =
   | { code: "noSuchReading" }
   | { code: "expectFirst" }
   | { code: "lookFirst" }
+  | { code: "nothingHandedOver" }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

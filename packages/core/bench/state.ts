@@ -15,6 +15,8 @@ export interface LedgerLine {
   readonly kind: "reading" | "term" | "sum";
   readonly term?: TermName | undefined;
   readonly counts: Counts;
+  /** It came with the setup that was handed over. */
+  readonly isHandedOver?: boolean | undefined;
   /** The number of the instrument reading it was taken from, when not the machine's own position. */
   readonly from?: number | undefined;
 }
@@ -96,6 +98,8 @@ interface DeskState {
   readonly readings: readonly Reading[];
   readonly readingsMade: number;
   readonly check: CheckState | null;
+  /** What the student says of a setup that was handed over. */
+  readonly verdict: "sound" | "faulty" | null;
 }
 
 /**
@@ -155,6 +159,9 @@ function opened(event: EventOf<"laneOpened">): LaneState {
   const registers = setup.leftovers.reduce(
     (at, { register, mm }) => (isMillRegisterId(register) ? writeRegister(at, register, toCounts(mm, scale)) : at), emptyMillRegisters());
   const has = (task: SetupTask) => setup.tasks.includes(task);
+  const ledger = (setup.handover?.ledger ?? []).map(({ mm, ...line }, place): LedgerLine => ({ ...line, line: place + 1, counts: toCounts(mm, scale), isHandedOver: true }));
+  // what is handed over was seated once; a fault may have moved it since
+  const isAtStop = setup.handover ? truth.offStopMm === 0 : !has("pushToStop");
   return {
     setup, truth, scale, isCoachOn,
     position: { x: toCounts(PARKED_MM.x, scale), y: toCounts(PARKED_MM.y, scale), z: toCounts(PARKED_MM.z, scale) },
@@ -167,9 +174,9 @@ function opened(event: EventOf<"laneOpened">): LaneState {
     taster: { isTrued: false, isBroken: false, touch: null, touches: 0 }, probe: { isBroken: false, bendMm: 0, touch: null, touches: 0 },
     lamp: { touch: null, touches: 0, lowMm: 0 }, setter: { touch: null, touches: 0, shiftMm: 0 },
     harm: { shorterMm: {}, isIndicatorBroken: false }, resting: null, paper: null, block: null, blocks: { tries: 0, last: null, areWiped: false, blown: [] },
-    seat: { isAtStop: !has("pushToStop"), isTapped: !has("tapDown"), isJawTrue: !has("sweepJaw"), shiftMm: { x: 0, y: 0 }, skewDeg: truth.skewDeg, lamp: null },
+    seat: { isAtStop, isTapped: !has("tapDown"), isJawTrue: !has("sweepJaw"), shiftMm: { x: 0, y: 0 }, skewDeg: truth.skewDeg, lamp: null },
     tasksDone: [], isBurrDressed: !has("dressBurr"), isStopped: false, isHandUp: false, isHandedIn: false,
-    desk: { undo: [], ledger: [], linesWritten: 0, readings: [], readingsMade: 0, check: null }, incidents: [],
+    desk: { undo: [], ledger, linesWritten: ledger.length, readings: [], readingsMade: 0, check: null, verdict: null }, incidents: [],
     evidence: {
       kicks: { x: 0, y: 0 }, isSetAfterKick: { x: false, y: false }, touches: {}, isLengthSet: {}, workTouches: 0, isWorkZSet: false,
       diameterReadings: {}, isDiameterSet: {}, angleReadings: 0, isAngleSet: false, sidesOverZero: [], checksJudged: [],
@@ -406,7 +413,8 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     case "lineWritten":
     case "lineStruck":
     case "checkExpected":
-    case "checkLooked": return { ...state, desk: onDesk(state.desk, event) };
+    case "checkLooked":
+    case "setupJudged": return { ...state, desk: onDesk(state.desk, event) };
     case "checkJudged": {
       const { check } = state.desk;
       const evidence = check?.looked ? { ...state.evidence, checksJudged: [...state.evidence.checksJudged, check.check] } : state.evidence;
@@ -421,7 +429,7 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
   }
 }
 
-function onDesk(desk: DeskState, event: EventOf<"lineWritten" | "lineStruck" | "checkExpected" | "checkLooked">): DeskState {
+function onDesk(desk: DeskState, event: EventOf<"lineWritten" | "lineStruck" | "checkExpected" | "checkLooked" | "setupJudged">): DeskState {
   switch (event.type) {
     case "lineWritten": return {
       ...desk, linesWritten: event.line,
@@ -429,6 +437,7 @@ function onDesk(desk: DeskState, event: EventOf<"lineWritten" | "lineStruck" | "
     };
     case "lineStruck": return { ...desk, ledger: desk.ledger.filter(({ line }) => line !== event.line) };
     case "checkExpected": return { ...desk, check: { check: event.check, expectedMm: event.mm, tool: event.tool ?? null, looked: false, seenMm: null } };
+    case "setupJudged": return { ...desk, verdict: event.isSound ? "sound" : "faulty" };
     case "checkLooked": return { ...desk, check: desk.check ? { ...desk.check, looked: true, seenMm: event.seenMm } : null };
   }
 }

@@ -1,9 +1,10 @@
 /** What an exercise is, how a student's own variant of it is drawn, what its registers should hold, and whether it is fair. */
 export {
-  exerciseSchema, markingSchema, millLengthSchools, setupTasks, type Doubtful, type Exercise, type Marking, type MillLengthSchool, type SetupTask,
+  exerciseSchema, faultKinds, markingSchema, millLengthSchools, setupTasks, type Doubtful, type Exercise, type FaultKind, type Marking, type MillLengthSchool, type SetupTask,
 } from "./schema";
 export { upgradeSetup, upgradeTruth } from "./upgrade";
-export { drawLane, edgeOf, leftoverOf, paperOf, type Setup, type SetupEdge, type SetupTool, type Truth } from "./variant";
+export { drawLane, SLOW_BELOW_MM } from "./handover";
+export { edgeOf, leftoverOf, paperOf, type Fault, type HandedLine, type Setup, type SetupEdge, type SetupTool, type Truth } from "./variant";
 export { fairness, lengthBias, lengthMethodsOf, together, xyBias, type FairnessWarning, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
 export { expectationOf, type ExpectedLine } from "./expectation";
 export { expectedDiameter, expectedLengths, targetsOf, wantedLengthMm, workOffsetOf, type ExpectedRegister, type TargetId } from "./expected";

@@ -25,6 +25,10 @@ export type SetupTask = (typeof setupTasks)[number];
 const doubtful = ["probeLength", "probeRadius", "setter", "presetter"] as const;
 export type Doubtful = (typeof doubtful)[number];
 
+/** What can be wrong with a setup that was handed over; `exercises/handover` seeds them. */
+export const faultKinds = ["neighborRow", "staleWear", "schoolMixed", "radiusSign", "setterMoved", "wrongOffset", "offStop"] as const;
+export type FaultKind = (typeof faultKinds)[number];
+
 const settings = z.strictObject({
   lengthCapture: z.enum(["machine", "counter", "display"]).default("machine"),
   diameterMode: z.enum(["diameter", "radius"]).default("diameter"),
@@ -81,6 +85,14 @@ const currentSchema = z.strictObject({
   leftovers: z.array(z.strictObject({ register, mm: range })).default([]),
   /** The part before, whose setup is kept: it was longer, wider and taller than this one by so much. */
   partBefore: z.strictObject({ byMm: z.tuple([z.number(), z.number(), z.number()]) }).optional(),
+  /**
+   * Someone else's setup: registers and ledger come set from the gauge line, with so many of these faults in them; a share is sound.
+   * `account` is what whoever hands it over says of it.
+   */
+  handover: z.strictObject({
+    from: z.string().min(1), account: z.string().min(1), faults: z.array(z.enum(faultKinds)).min(1),
+    count: z.tuple([z.number().int().min(1), z.number().int().max(3)]), soundShare: z.number().min(0).max(1),
+  }).optional(),
   settings: settings.prefault({}),
   lengthSchools: z.array(z.enum(millLengthSchools)).default([]),
   /** A prescribed school is graded register by register; a free one by what the registers add up to. */
@@ -102,6 +114,12 @@ const currentSchema = z.strictObject({
   if (exercise.targets.lengths.length > 0 && exercise.lengthSchools.length === 0) complain("name at least one school of length");
   if (exercise.isSchoolPrescribed && exercise.lengthSchools.length !== 1) complain("a prescribed school is exactly one");
   if (exercise.targets.diameters.length > 0 && !exercise.diameterSchool) complain("name the school of diameters");
+  if (exercise.handover) {
+    const isFitting = exercise.datum.kind === "corner" && exercise.targets.xy && exercise.targets.lengths.length > 1 && !exercise.isSchoolPrescribed && exercise.lengthSchools.join() === "gauge-line";
+    if (!isFitting) complain("a setup that is handed over has its datum on a corner and two tools or more set from the gauge line, marked by their sums");
+    if (exercise.handover.faults.includes("setterMoved") && !exercise.instruments.includes("plungerSetter")) complain("a setter that moved needs a plunger setter");
+    if (exercise.handover.faults.includes("offStop") && !(exercise.tasks.includes("pushToStop") && exercise.fixture.hasStop)) complain("a blank off the stop needs a stop and the task of pushing it there");
+  }
   if (exercise.datum.kind === "feature" && !exercise.feature) complain("a datum on a feature needs the feature");
 });
 

@@ -4,16 +4,32 @@ import {
   type GapKind, type InstrumentName, type Thing, type ToolKind,
 } from "../instruments";
 import { drawBetween, drawOne, drawUnit } from "../random";
+import type { MillRegisterId } from "../registers";
 import { scales, toCounts, toMm, type LengthUnit } from "../units";
 import { lengthBias, xyBias } from "./fairness";
 import { SETTER_HEIGHT_MM, SETTER_PLACE_MM, tableZMm } from "./scene";
-import type { Doubtful, Exercise, MillLengthSchool, SetupTask } from "./schema";
+import type { TargetId } from "./expected";
+import type { Doubtful, Exercise, FaultKind, MillLengthSchool, SetupTask } from "./schema";
 
 export interface SetupEdge { readonly approach: 1 | -1; readonly edgeWorkMm: number }
 type SetupDatum =
   | { readonly kind: "corner"; readonly edges: { readonly x: SetupEdge; readonly y: SetupEdge } }
   | { readonly kind: "middle" } | { readonly kind: "feature" };
 export interface SetupTool { readonly number: number; readonly kind: ToolKind; readonly diameterMm: number; readonly workingRpm: number }
+
+/** A line of the ledger that comes with a setup that is handed over, mm. */
+export interface HandedLine { readonly register: MillRegisterId; readonly kind: "reading" | "term" | "sum"; readonly term?: "tipRadius" | "edgeWork" | "paper" | "facing" | undefined; readonly mm: number }
+
+/** One thing that whoever handed the setup over did wrong, or that happened since. Hidden until the ruling. */
+export interface Fault {
+  readonly kind: FaultKind;
+  /** What has to be changed to put it right; empty where it is no register. */
+  readonly registers: readonly MillRegisterId[];
+  readonly tool?: number | undefined;
+  readonly axis?: "x" | "y" | undefined;
+  /** By how much it puts each value off, mm. */
+  readonly effects: readonly { readonly target: TargetId; readonly mm: number }[];
+}
 
 /** What the sheet on the bench tells the student: nothing here is hidden. Lengths in mm. */
 export interface Setup {
@@ -44,6 +60,8 @@ export interface Setup {
   /** What the registers held when the lane began. */
   readonly leftovers: readonly { readonly register: string; readonly mm: number }[];
   readonly partBefore: { readonly byMm: readonly [number, number, number] } | null;
+  /** Someone else's setup: who hands it over, what is said of it, and the ledger that comes with it. */
+  readonly handover?: { readonly from: string; readonly account: string; readonly ledger: readonly HandedLine[] } | undefined;
   readonly settings: Exercise["settings"];
   readonly lengthSchools: readonly MillLengthSchool[];
   readonly isSchoolPrescribed: boolean;
@@ -83,6 +101,8 @@ export interface Truth {
   readonly doubt: { readonly of: Doubtful; readonly byMm: number } | null;
   /** What really is in each pocket, where that differs from the list. */
   readonly pockets?: Readonly<Record<number, number>>;
+  /** What is wrong with a setup that was handed over; empty when it is sound. */
+  readonly faults?: readonly Fault[];
   /** Shifts the grid to which an eye rounds places; fixed for the lane. */
   readonly eyeOffsetMm: { readonly x: number; readonly y: number; readonly z: number };
 }
@@ -207,8 +227,8 @@ function withCards(setup: Setup, truth: Truth): Setup {
   };
 }
 
-/** The lane's sheet and its hidden truth, drawn from a seed. The result is stored in the first event and never drawn again. */
-export function drawLane(exercise: Exercise, seed: string): { setup: Setup; truth: Truth } {
+/** A student's own variant of an exercise, without the faults of a setup that is handed over. */
+export function drawVariant(exercise: Exercise, seed: string): { setup: Setup; truth: Truth } {
   for (let turn = 0; turn < TURNS; turn++) {
     const setup = drawSetup(exercise, seed, turn);
     if (!signaturesAreApart(setup)) continue;

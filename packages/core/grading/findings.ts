@@ -3,11 +3,12 @@ import type { LaneTrace } from "../diagnosis";
 import { edgeOf, type Setup, type Truth } from "../exercises";
 import { toolName } from "../instruments";
 import { toMm } from "../units";
+import { firstFastMove, type HandoverFinding } from "./handover";
 import type { WorkingFinding } from "./working";
 
 export const methodSteps = [
   "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
-  "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked",
+  "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked", "slowUntilProven",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
 
@@ -19,7 +20,8 @@ export type Finding =
       readonly seq: number; readonly atMs: number; readonly rpm?: number | undefined;
     }
   | { readonly code: "noIncident"; readonly marks: number }
-  | WorkingFinding;
+  | WorkingFinding
+  | HandoverFinding;
 
 /** How near two contacts of one face must fall to agree, mm. */
 const AGREE_MM = 0.008;
@@ -145,11 +147,13 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     const strike = log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
     return swapped !== null && swapped < strike ? swapped : null;
   },
+  slowUntilProven: (trace) => (firstFastMove(trace) === null ? (trace.log.at(-1)?.seq ?? null) : null),
 };
 
 /** The steps that an exercise asks for, by what it sets and with what. */
 export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodStep[] {
   const { targets, instruments, tasks, partBefore } = setup;
+  if (setup.handover) return ["homedFirst", "checkedBefore", "slowUntilProven"];
   const isOnPlace = targets.xy && partBefore === null;
   const hasFinder = instruments.includes("edgeFinder");
   const steps: [MethodStep, boolean][] = [
@@ -175,7 +179,9 @@ const PROVING = new Set<MethodStep>(["lookedTwoSides", "checkedBefore"]);
 /** Each required step of a strand, with an equal share of it. Without a weight for proving its steps count as method. */
 export function stepFindings(trace: LaneTrace, strand: "method" | "proving", { method, proving }: { method: number; proving: number }): Finding[] {
   const outOf = strand === "method" ? method : proving;
-  const steps = stepsFor(trace.final.setup, trace.final.truth).filter((step) => (strand === "proving") === (PROVING.has(step) && proving > 0));
+  // of a setup that was handed over the strand of proving is what was found in it
+  const isProved = (step: MethodStep) => PROVING.has(step) && proving > 0 && !trace.final.setup.handover;
+  const steps = stepsFor(trace.final.setup, trace.final.truth).filter((step) => (strand === "proving") === isProved(step));
   const share = steps.length > 0 ? outOf / steps.length : 0;
   return steps.map((step) => {
     const seq = DONE[step](trace);

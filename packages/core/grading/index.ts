@@ -2,3 +2,4 @@
 export { rule, rulingVersion, strandNames, upgradeRuling, withOverrides, type Override, type RegisterRuling, type Ruling, type SchoolRead, type StrandMarks, type StrandName } from "./ruling";
 export { methodSteps, stepsFor, type Finding, type MethodStep } from "./findings";
 export { workingFaults, type WorkingFault, type WorkingFinding } from "./working";
+export type { HandoverFinding } from "./handover";

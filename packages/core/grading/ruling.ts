@@ -10,6 +10,7 @@ import {
 import { toolName } from "../instruments";
 import { readRegister, type MillRegisterId } from "../registers";
 import { toMm } from "../units";
+import { handoverFindings, withFaults } from "./handover";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
 import { workingFindings } from "./working";
 
@@ -283,9 +284,10 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
   const { weights } = marking;
   const targets = targetsOf(setup);
   const alone = targets.map((target) => ruleTarget(trace, target, marking, weights.values / targets.length));
-  const values = followThrough(trace, shareOnce(alone, marking), marking);
+  const isHandover = setup.handover !== undefined;
+  const values = isHandover ? withFaults(trace, alone, ({ toleranceMm, outOf }, closureMm) => valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf)) : followThrough(trace, shareOnce(alone, marking), marking);
   const method = stepFindings(trace, "method", weights);
-  const proving = stepFindings(trace, "proving", weights);
+  const proving: Finding[] = isHandover ? handoverFindings(trace, values, weights.proving) : stepFindings(trace, "proving", weights);
   const working = weights.working > 0 ? workingFindings(trace, targets, weights.working) : [];
   const safety = safetyFindings(trace, weights.safety);
   const earned = (findings: readonly Finding[]) => findings.reduce((sum, finding) => sum + ("marks" in finding ? finding.marks : 0), 0);
@@ -296,7 +298,7 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
     ...(weights.working > 0 ? [{ name: "working" as const, marks: earned(working), outOf: weights.working }] : []),
     { name: "method", marks: earned(method), outOf: weights.method },
     { name: "safety", marks: isOutright ? 0 : Math.max(0, weights.safety - cost), outOf: weights.safety },
-    ...(weights.proving > 0 ? [{ name: "proving" as const, marks: earned(proving), outOf: weights.proving }] : []),
+    ...(weights.proving > 0 ? [{ name: "proving" as const, marks: Math.max(0, earned(proving)), outOf: weights.proving }] : []),
   ];
   return {
     version: rulingVersion, exerciseId: setup.exerciseId, exerciseVersion: setup.exerciseVersion, markingRevision: marking.revision,

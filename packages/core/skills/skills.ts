@@ -2,8 +2,8 @@ import { millLengthSchools, type Exercise, type MillLengthSchool, type Setup, ty
 import type { Ruling } from "../grading";
 
 /** What a bench lane trains, in the order in which practitioners work; a school of length is a skill of its own. */
-export const skillIds = ["safety", "sequence", "edge", "middle", "round", "turn", "changeOfPart", ...millLengthSchools, "diameter", "working", "checking"] as const;
-export type SkillId = "safety" | "sequence" | "edge" | "middle" | "round" | "turn" | "changeOfPart" | MillLengthSchool | "diameter" | "working" | "checking";
+export const skillIds = ["safety", "sequence", "edge", "middle", "round", "turn", "changeOfPart", ...millLengthSchools, "diameter", "working", "checking", "findingFaults"] as const;
+export type SkillId = "safety" | "sequence" | "edge" | "middle" | "round" | "turn" | "changeOfPart" | MillLengthSchool | "diameter" | "working" | "checking" | "findingFaults";
 
 /** mastered: right in the last two lanes that asked for it; notYet: wrong in the last one; shaky: right in the last one only. */
 export type Stand = "mastered" | "shaky" | "notYet" | "untried";
@@ -34,7 +34,9 @@ export function skillsShown(ruling: Ruling): SkillShown[] {
     const before = shown.get(skill);
     shown.set(skill, { skill, isGood: isGood && (before?.isGood ?? true), lost: lost + (before?.lost ?? 0) });
   };
-  for (const value of ruling.values) {
+  const isHandover = ruling.sheet.handover !== undefined;
+  // values that someone else set say nothing of how this student sets them
+  for (const value of isHandover ? [] : ruling.values) {
     const skill = skillOf(value.target, ruling.sheet, ruling.school);
     if (skill) add(skill, value.isFollowThrough || Math.abs(value.closureMm) <= value.toleranceMm, value.outOf - value.marks);
   }
@@ -44,7 +46,7 @@ export function skillsShown(ruling: Ruling): SkillShown[] {
     if (found && found.outOf > 0) add(skill, found.marks >= ENOUGH * found.outOf, found.outOf - found.marks);
   };
   strand("method", "sequence");
-  strand("proving", "checking");
+  strand("proving", isHandover ? "findingFaults" : "checking");
   strand("safety", "safety");
   return [...shown.values()].sort((a, b) => b.lost - a.lost);
 }
@@ -60,6 +62,7 @@ export function standOf(shown: readonly boolean[]): Stand {
 /** The skills that an exercise asks for. Safety, sequence, working and checking belong to every one. */
 export function skillsAsked(exercise: Exercise): Set<SkillId> {
   const { targets, lengthSchools } = exercise;
+  if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
   return new Set<SkillId>([
     "safety", "sequence", "working", "checking", ...(targets.xy || exercise.partBefore ? [placeSkill(exercise)] : []), ...(targets.rotation ? (["turn"] as const) : []),
     ...(targets.lengths.length > 0 && !exercise.partBefore ? lengthSchools : []), ...(targets.diameters.length > 0 ? (["diameter"] as const) : []),

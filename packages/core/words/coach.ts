@@ -7,7 +7,8 @@ import { schoolWords, taskWords } from "./names";
 
 const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
   machineReady: () => "Machine ready", stockSeated: () => "Stock seated", xSet: () => "X", ySet: () => "Y", turnSet: () => "Turn", tool: ({ tool }) => `Tool ${tool ?? ""}`,
-  workZ: () => "Work Z", diameter: ({ tool }) => `D${tool ?? ""}`, verified: () => "Checked", handIn: () => "Hand in",
+  workZ: () => "Work Z", diameter: ({ tool }) => `D${tool ?? ""}`, verified: () => "Checked",
+  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
 export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind](gate);
@@ -80,6 +81,10 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
   measureLength: lengthAdvice,
   touchWork: () => "The tools are set and stay as they are. Ask which numbers the new part changes, and touch only for those.",
   measureDiameter: (step) => `Measure the cutter of ${toolWord(step)}, more than once, and set its diameter as your school has it.`,
+  readPlace: () => "Read the ledger that came with the setup: do its terms and signs make sense, does each sum stand in its register? Then find out where zero really is: high above the part with the pointed tool, or at the edges.",
+  readTool: (step) => `Say first what the length of ${toolWord(step)} should read, geometry and wear together. Then measure it, and compare. What measures it may itself be out of date.`,
+  readWork: () => "Touch the part with something whose length you trust. What should the position read there?",
+  judgeSetup: () => "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
   checkIt: () => "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.",
 };
 

@@ -66,6 +66,7 @@ export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps"
     case "lineStruck": return "Ledger: a line struck out.";
     case "checkExpected": return `${checkWords[event.check].name}: ${showLength(event.mm, scale)} expected.`;
     case "checkLooked": return event.seenMm === null ? "Looked: nothing to be seen there." : `Looked: about ${showLength(event.seenMm, scale, 1)} seen.`;
+    case "setupJudged": return event.isSound ? "Said: the setup is sound." : "Said: the setup is faulty.";
     case "checkJudged": return event.isAsExpected ? "Judged: as expected." : "Judged: not as expected.";
     case "handRaised": return "Hand raised.";
     case "handLowered": return "Hand lowered.";

@@ -1,5 +1,5 @@
 import type { CauseId } from "../diagnosis/cause";
-import { edgeOf, leftoverOf, paperOf } from "../exercises";
+import { edgeOf, leftoverOf, paperOf, type Fault, type FaultKind } from "../exercises";
 import type { Finding, MethodStep } from "../grading/findings";
 import type { RegisterRuling, Ruling } from "../grading/ruling";
 import type { WorkingFault, WorkingFinding } from "../grading/working";
@@ -192,6 +192,7 @@ const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   tipClean: { done: "Tip blown clean before the beam.", missed: "No tip was blown clean before it was measured in the beam." },
   checkedBefore: { done: "One check made with its expectation said first, and judged as it looked.", missed: "No check was made with its expectation said first and judged as it looked." },
   spindleLooked: { done: "Looked at what hung in the spindle, and put the pockets right.", missed: "The control believed one tool and the spindle held another; the pockets were not put right in time." },
+  slowUntilProven: { done: "Nothing moved at rapid low over the part.", missed: "The machine was sent at rapid low over the part on registers that someone else had set." },
   lookedTwoSides: { done: "Stood over zero and looked from two sides.", missed: "The zero was not looked at from two sides with the pointed tool." },
 };
 
@@ -214,12 +215,44 @@ function workingWords(finding: WorkingFinding, unit: LengthUnit): string {
   return finding.isByMotion ? `${name}: the radius was entered by motion; the log is the working.` : `${name}: reading, terms and sum are right.`;
 }
 
+/** One fault of a setup that was handed over, with its own figures. */
+function faultWords({ kind, tool, axis, registers, effects }: Fault, unit: LengthUnit): string {
+  const by = `${showLength(Math.abs(effects[0]?.mm ?? 0), scales[unit])} ${unit === "mm" ? "mm" : "in"}`;
+  const FAULTS: Record<FaultKind, string> = {
+    neighborRow: `the lengths in ${registers.map(registerWords).join(" and ")} stood in each other’s rows, ${by} off`,
+    staleWear: `${registerWords(registers[0] ?? "HW1")} still held ${by} from the job before`,
+    schoolMixed: `${registerWords(registers[0] ?? "H1")} was touched on the part while the other lengths count from the gauge line: tool ${tool ?? ""} off by the whole of work Z`,
+    radiusSign: `${axisNames[axis ?? "x"]} had the tip radius with its sign turned, ${by} off`,
+    setterMoved: `the setter no longer stands where its card says, so every length was off by ${by}`,
+    wrongOffset: "the zero stood in G55, and G54 still held the job before",
+    offStop: `the blank stood ${by} off its stop`,
+  };
+  return FAULTS[kind];
+}
+
+const WHY_MISSED = {
+  noReading: "No reading in the log could have told it.", notPutRight: "Something was read that shows it, but it was not put right.",
+  tooLate: "It was put right only after the machine had moved at rapid low over the part.",
+} as const;
+
+function verdictWords({ said, isTrue }: Extract<Finding, { code: "verdict" }>): string {
+  if (said === null) return "Nothing was said of the setup as a whole.";
+  if (isTrue) return said === "sound" ? "The setup was called sound, and it was." : "The setup was called faulty, and it was.";
+  return said === "sound" ? "The setup was called sound, and it was not." : "The setup was called faulty, and nothing was wrong with it: a false alarm costs a shop as much as a miss.";
+}
+
 /** One finding as a line: what was done or missed, or what happened. */
 export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string {
   switch (finding.code) {
     case "stepDone": return STEPS[finding.step].done;
     case "stepMissed": return STEPS[finding.step].missed;
     case "working": return workingWords(finding, unit);
+    case "faultFound": return `Found in time: ${faultWords(finding.fault, unit)}.`;
+    case "faultMissed": return `Missed: ${faultWords(finding.fault, unit)}. ${WHY_MISSED[finding.why]}`;
+    case "soundRead": return `${targetWords(finding.target)} was sound, and a reading showed it.`;
+    case "soundUnread": return `${targetWords(finding.target)} was sound, but no reading says so: it was believed.`;
+    case "soundSpoiled": return `${targetWords(finding.target)} was sound as it was handed over, and was set wrong.`;
+    case "verdict": return verdictWords(finding);
     case "noIncident": return "Nothing was struck, bent or torn.";
     case "incident": {
       const words = incidentWords[finding.incident];

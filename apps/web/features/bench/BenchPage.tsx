@@ -15,6 +15,7 @@ import { nextSide } from "./benchView";
 import { Controls, instrumentActs, readyActs } from "./Controls";
 import { keyAction, jogSizeOrder, type KeyVerb } from "./keys";
 import type { LinkView } from "./laneLink";
+import { HandoverBar, JUDGE_ID } from "./HandoverBar";
 import { LedgerPanel, type LedgerHandle } from "./LedgerPanel";
 import { Position } from "./Position";
 import { RegisterPanel, type RegisterPanelHandle } from "./RegisterPanel";
@@ -115,6 +116,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
     handIn: () => setDialog("handIn"),
     keys: () => setDialog("keys"),
     sheet: () => setDialog("sheet"),
+    judgeSetup: () => document.getElementById(JUDGE_ID)?.focus(),
   };
   const readOnlyVerbs = new Set<KeyVerb>(["fit", "keys", "sheet"]);
 
@@ -177,6 +179,7 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
         {view.status !== "lost" && view.status !== "linked" ? (
           <Notice kind="stop" role="alert">{view.message} {view.status === "signedOut" ? null : <button type="button" className="font-bold underline" onClick={() => location.reload()}>Reload this page</button>}</Notice>
         ) : null}
+        {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.7fr)] xl:grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
           <ScenePanel view={view} fit={fit} lastAxis={lastAxis} send={send} isReadOnly={isReadOnly} onFit={verbs.fit}
             onJog={isReadOnly ? null : (axis, direction, isTen) => jog(axis, direction, isTen ? 10 : 1)} incident={incident ? incidentWords[incident] : null} />

@@ -51,16 +51,16 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
   const written = [...new Set([...choices, ...seen.ledger.map((line) => line.register)])];
   const groups = written.map((id) => ({ id, lines: seen.ledger.filter((line) => line.register === id) })).filter(({ lines }) => lines.length > 0);
   return (
-    <Panel title="Ledger" note={seen.isCoachOn ? "your working, added up" : "your working"} bodyClassName="flex flex-col" className="flex-1">
+    <Panel title="Ledger" note={seen.sheet.handover ? "theirs in italics, yours upright" : seen.isCoachOn ? "your working, added up" : "your working"} bodyClassName="flex flex-col" className="flex-1">
       <div className="min-h-0 flex-1 overflow-y-auto">
         {groups.length === 0 ? <p className="p-2.5 text-ink2">Nothing written yet. Take a reading at a contact, add what lies between it and the register, write the sum.</p> : null}
         {groups.map(({ id, lines }) => (
           <section key={id} aria-label={`Ledger of ${registerWords(id)}`} className="border-b border-rule">
             <h3 className="px-2.5 pt-1.5 font-bold">{registerWords(id)}</h3>
             <ul>
-              {lines.map(({ line, kind, term: name, counts, from }) => (
-                <li key={line} className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${kind === "sum" ? "bg-well font-bold" : ""}`}>
-                  <span className="flex-1">{kind === "reading" ? (from === undefined ? "stood at" : `reading ${from}`) : kind === "sum" ? "my sum" : termWords[name ?? "other"]}</span>
+              {lines.map(({ line, kind, term: name, counts, from, isHandedOver }) => (
+                <li key={line} className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${kind === "sum" ? "bg-well font-bold" : ""}`}>
+                  <span className="flex-1">{kind === "reading" ? (from === undefined ? "stood at" : `reading ${from}`) : kind === "sum" ? (isHandedOver ? "their sum" : "my sum") : termWords[name ?? "other"]}</span>
                   <span className="figures">{kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}</span>
                   {isReadOnly ? null : <Button look="quiet" className="!p-0" aria-label={`Strike this line of ${registerWords(id)}`} title="Strike this line" onClick={() => send({ type: "strikeLine", line })}><X size={13} aria-hidden /></Button>}
                 </li>

@@ -11,6 +11,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { Shell } from "../../app/Shell";
 import { Button, LaneRule, Loading, Notice, PageError, Panel } from "../../ui";
+import { HandoverBar } from "./HandoverBar";
 import type { LinkView } from "./laneLink";
 import { LedgerPanel } from "./LedgerPanel";
 import { Position } from "./Position";
@@ -89,6 +90,7 @@ function Replay({ view }: { view: ReviewView }) {
       aside={seen.isHandedIn || lane.handedInAt ? <Link className="text-xs font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>Ruling</Link> : <Link className="text-xs font-bold text-expected underline" to={`/lanes/${lane.id}`}>Bench as it is now</Link>}>
       <LaneRule gates={gates} label="Gates passed at this moment" />
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">
+        {seen.sheet.handover ? <HandoverBar seen={seen} send={() => undefined} isReadOnly /> : null}
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.8fr)] gap-2 xl:grid-cols-[minmax(480px,1.6fr)_minmax(356px,1fr)_minmax(284px,0.84fr)]">
           <ScenePanel view={still} fit={fit} lastAxis={axis} send={() => undefined} isReadOnly onFit={() => setFit(fit === "near" ? "whole" : "near")} onJog={null} incident={incident ? incidentWords[incident] : null} />
           <div className="flex min-h-0 flex-col gap-2">

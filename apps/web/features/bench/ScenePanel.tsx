@@ -11,7 +11,8 @@ import { Elevation, Plan, sideWords } from "./Scene";
 /** What of the setting up is done, in a few words. */
 function readyWords({ sheet, tasksDone, isBurrDressed, lamp, tip, quarter }: LinkView["observation"]): string {
   const open = sheet.tasks.filter((task) => !tasksDone.includes(task) && !(task === "dressBurr" && isBurrDressed));
-  const ready = open.length === 0 ? (sheet.tasks.length === 0 ? "machine and blank are ready" : sheet.tasks.map((task) => taskWords[task].done).slice(-2).join(", "))
+  // of a setup that was handed over nobody knows what was done
+  const ready = sheet.handover ? "" : open.length === 0 ? (sheet.tasks.length === 0 ? "machine and blank are ready" : sheet.tasks.map((task) => taskWords[task].done).slice(-2).join(", "))
     : open.length === 1 && open[0] === "dressBurr" ? "burr on the edges" : `still to do: ${open.length} of ${sheet.tasks.length}`;
   return [ready, lamp ? `height gauge on the ${surfaceWords(lamp.on)}` : "", tip?.kind === "dial" ? `taster ${tip.isTrued ? "trued" : "not trued"}, spindle turned to ${quarter * 90}°` : ""].filter(Boolean).join(" · ");
 }

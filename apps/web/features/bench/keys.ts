@@ -10,7 +10,7 @@ export type KeyAction =
 
 export const keyVerbs = [
   "home", "door", "spindle", "drawer", "look", "wobble", "burr", "paper", "feel", "block", "measure", "check", "register", "typeRegister", "undo", "reading", "term", "sum",
-  "zeroCounter", "typeBlock", "hand", "fit", "reset", "handIn", "keys", "sheet",
+  "zeroCounter", "typeBlock", "hand", "fit", "reset", "handIn", "keys", "sheet", "judgeSetup",
 ] as const;
 export type KeyVerb = (typeof keyVerbs)[number];
 
@@ -46,6 +46,7 @@ export const verbKeys: Record<KeyVerb, { key: string; words: string }> = {
   typeBlock: { key: "g", words: "type a block" },
   fit: { key: "f", words: "near view or whole table" },
   sheet: { key: "i", words: "the exercise sheet" },
+  judgeSetup: { key: "z", words: "someone else’s setup: say whether it is sound" },
   hand: { key: "r", words: "raise or lower your hand" },
   handIn: { key: "k", words: "hand in" },
   reset: { key: "Escape", words: "stop everything and reset" },

@@ -47,13 +47,16 @@ function RulingSheet({ view }: { view: RulingView }) {
   const isStudent = me?.role === "student";
   const wrong = ruling.values.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm).sort((a, b) => a.marks - b.marks);
   const right = ruling.values.filter((value) => !wrong.includes(value));
-  const lost = ruling.findings.filter((finding) => finding.code === "incident" || finding.code === "stepMissed" || (finding.code === "working" && finding.fault !== null));
-  const kept = ruling.findings.filter((finding) => finding.code === "stepDone" || finding.code === "noIncident" || (finding.code === "working" && finding.fault === null));
+  const handover = ruling.findings.filter(({ code }) => HANDOVER.test(code));
+  const others = ruling.findings.filter((finding) => !handover.includes(finding));
+  const lost = others.filter((finding) => costOf(finding) > 0);
+  const kept = others.filter((finding) => costOf(finding) <= 0);
   return (
     <Shell title="Ruling" detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
       aside={<><Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/review`}>Replay</Link>{isStudent ? <Link className="font-bold text-expected underline" to="/">My lanes</Link> : <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}`}>See the bench</Link>}</>}>
       <div className="grid gap-4 lg:grid-cols-[1fr_380px]">
         <div className="flex min-w-0 flex-col gap-4">
+          {handover.length > 0 ? <HandedOver laneId={lane.id} findings={handover} sheet={ruling.sheet} /> : null}
           <Axes ruling={ruling} />
           {byCause(wrong).map((values) => <Cause key={values[0]?.target} laneId={lane.id} values={values} sheet={ruling.sheet} />)}
           {right.length > 0 ? (
@@ -133,11 +136,40 @@ function Cause({ laneId, values, sheet }: { laneId: string; values: readonly Reg
   );
 }
 
+/** Marks that a finding took; an incident is named even where the strand had nothing left to take. */
+const costOf = (finding: Finding): number => {
+  if (finding.code === "incident") return Math.max(finding.cost, Number.EPSILON);
+  if (finding.code === "noIncident") return 0;
+  // a fault of the working or of method is named even where its strand has no weight
+  const isFault = finding.code === "stepMissed" || (finding.code === "working" && finding.fault !== null);
+  return isFault ? Math.max(finding.outOf - finding.marks, Number.EPSILON) : finding.outOf - finding.marks;
+};
+
+/** Findings about a setup that was handed over; they have a panel of their own. */
+const HANDOVER = /^(fault|sound|verdict)/;
+
+/** What was wrong with someone else's setup, what of it was found, and what was said of the whole. */
+function HandedOver({ laneId, findings, sheet }: { laneId: string; findings: readonly Finding[]; sheet: Ruling["sheet"] }) {
+  const isFaulty = findings.some(({ code }) => code.startsWith("fault"));
+  return (
+    <Panel title={isFaulty ? "What was wrong with the setup" : "The setup was sound"} note={`as ${sheet.handover?.from ?? "it"} handed it over`} bodyClassName="divide-y divide-rule-soft">
+      {findings.map((finding, index) => {
+        const cost = costOf(finding);
+        return (
+          <p key={index} className="flex gap-3 px-4 py-2">
+            <b className={`figures w-14 shrink-0 text-right ${cost > 0 ? "text-contact" : ""}`}>{cost > 0 ? `−${marks(cost)}` : "✓"}</b>
+            <span>{findingWords(finding, sheet.unit)}{"seq" in finding && finding.seq !== null ? <> <ReplayLink laneId={laneId} seq={finding.seq} /></> : null}</span>
+          </p>
+        );
+      })}
+    </Panel>
+  );
+}
+
 function Lost({ laneId, finding, unit }: { laneId: string; finding: Finding; unit: Ruling["sheet"]["unit"] }) {
-  const cost = finding.code === "incident" ? finding.cost : "outOf" in finding ? finding.outOf - finding.marks : 0;
   return (
     <p className="px-4 py-2">
-      <b className="figures">−{marks(cost)}</b> <b>{finding.code === "incident" ? "Safety" : finding.code === "working" ? "Working" : "Method"}</b> {findingWords(finding, unit)}
+      <b className="figures">−{marks(costOf(finding))}</b> <b>{finding.code === "incident" ? "Safety" : finding.code === "working" ? "Working" : "Method"}</b> {findingWords(finding, unit)}
       {finding.code === "incident" ? <span className="text-xs text-ink2"> {format(new Date(finding.atMs), "HH:mm:ss")}</span> : null}
       {"seq" in finding && finding.seq !== null ? <> <ReplayLink laneId={laneId} seq={finding.seq} /></> : null}
     </p>

@@ -35,7 +35,7 @@ export function Sheet({ seen }: DialogProps) {
   const rows: [string, string][] = [
     ...(ex && ey ? [[`${ex.approach === 1 ? "left" : "right"} edge of the blank is`, `X ${show(ex.edgeWorkMm)}`], [`${ey.approach === 1 ? "front" : "back"} edge of the blank is`, `Y ${show(ey.edgeWorkMm)}`]] as [string, string][]
       : [["X0 Y0 of the drawing", sheet.datum.kind === "middle" ? "middle of the blank" : `${sheet.feature?.kind === "pocket" ? "middle" : "axis"} of the ${sheet.feature?.kind ?? "feature"}`]] as [string, string][]),
-    ["top of the blank is", `Z ${show(sheet.facingAllowanceMm)}${sheet.facingAllowanceMm > 0 ? ", still to be faced" : ""}`],
+    [`top of the blank${sheet.facingAllowanceMm > 0 ? ", still to be faced," : ""} is`, `Z ${show(sheet.facingAllowanceMm)}`],
     ["blank, by the saw", sheet.partSizeMm.map((mm) => showLength(mm, scales[sheet.unit], sheet.unit === "mm" ? 1 : 3)).join(" × ")],
     ...(sheet.instruments.includes("edgeFinder") ? [["edge finder tip", `⌀ ${show(sheet.tipDiameterMm)}`] as [string, string]] : []),
     ...sheet.gaps.filter(({ kind }) => sheet.instruments.includes(kind)).map(({ kind, nominalMm }): [string, string] => [gapKindWords[kind], show(nominalMm)]),
@@ -49,11 +49,12 @@ export function Sheet({ seen }: DialogProps) {
   return (
     <div className="flex flex-col gap-3">
       <div className="flex flex-wrap items-start gap-4"><ZeroDrawing sheet={sheet} /><div className="min-w-56 flex-1"><p>{sheet.story}</p>{seen.isCoachOn && sheet.advice ? <p className="mt-2 border-l-4 border-expected bg-expected-soft px-3 py-2">{sheet.advice}</p> : null}</div></div>
+      {sheet.handover ? <blockquote className="border-l-4 border-contact bg-well px-3 py-2"><b>{sheet.handover.from}:</b> {sheet.handover.account}</blockquote> : null}
       <dl className="grid gap-x-8 sm:grid-cols-2">
         {rows.map(([name, value]) => <div key={name} className="flex justify-between gap-3 border-t border-rule-soft py-1"><dt className="text-ink2">{name}</dt><dd className="figures whitespace-nowrap text-right">{value}</dd></div>)}
       </dl>
       <div className="text-xs text-ink2">
-        {lengthSchools.length > 0 ? <p>{sheet.isSchoolPrescribed ? "School of lengths: " : "Lengths may be set either way: "}{lengthSchools.map((school) => schoolWords[school]).join("; or ")}.</p> : null}
+        {lengthSchools.length > 0 ? <p>{lengthSchools.length === 1 ? "School of lengths: " : "Lengths may be set either way: "}{lengthSchools.map((school) => schoolWords[school]).join("; or ")}.</p> : null}
         {sheet.diameterSchool ? <p>{sheet.diameterSchool === "control-comp" ? "The program runs along the part; D holds the measured cutter." : "The path is offset by the nominal cutter; only the difference goes into wear."} Registers hold {settings.diameterMode === "radius" ? "radii" : "diameters"}.</p> : null}
         <p>This bench {CAPTURE[settings.lengthCapture]}; a reset {settings.resetDropsLength ? "drops" : "keeps"} the active length; a changed row acts {settings.rowActs === "atOnce" ? "at once" : "when it is called again"}; a spindle started with a probe or dial in it {settings.spindleGuard === "refuses" ? "refuses" : "starts, and destroys it"}.</p>
       </div>

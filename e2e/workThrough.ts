@@ -1,0 +1,42 @@
+import { expect, type Page } from "@playwright/test";
+import { Client } from "pg";
+import { replay, upgradeEvent } from "@probe-lane/core/bench";
+import type { Exercise } from "@probe-lane/core/exercises";
+import { findDemoExercise, workLane, type Habits } from "../demo";
+import { BenchHands, PlanningDriver, type Step } from "./benchHands";
+
+/** The truth that the server drew for a lane, so that a simulated student can work on a copy of it. */
+async function firstEvent(laneId: string): Promise<unknown> {
+  const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
+  await client.connect();
+  try {
+    const { rows } = await client.query<{ event: unknown }>("select event from lane_events where attempt_id = $1 and seq = 1", [laneId]);
+    return rows[0]?.event;
+  } finally {
+    await client.end();
+  }
+}
+
+/** What a student with these habits would do on this very lane. */
+function planned(exercise: Exercise, event: unknown, habits: Habits): Step[] {
+  const driver = new PlanningDriver(exercise, "copy");
+  driver.state = replay([upgradeEvent(event)]);
+  workLane(driver, habits);
+  return driver.steps;
+}
+
+/** Starts an exercise from the practice shelf and works it through the page. `until` ends it early, before that step. */
+export async function workThrough(page: Page, login: string, wanted: string | Exercise, habits: Habits = {}, until?: (step: Step) => boolean): Promise<BenchHands> {
+  const hands = new BenchHands(page);
+  const exercise = typeof wanted === "string" ? findDemoExercise(wanted).exercise : wanted;
+  await hands.signIn(login);
+  await page.getByRole("button", { name: `Start ${exercise.title}`, exact: true }).click();
+  await page.waitForURL(/\/lanes\//);
+  await expect(page.getByTestId("link")).toContainText("linked");
+  const laneId = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
+  for (const step of planned(exercise, await firstEvent(laneId), habits)) {
+    if (until?.(step)) break;
+    await hands.perform(step);
+  }
+  return hands;
+}
