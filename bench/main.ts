@@ -1,7 +1,9 @@
 import { benchCore } from "./core";
+import { benchRegrade } from "./regrade";
 import { benchServer } from "./server";
 
-/** Prints each goal as a figure and as a ratio against a baseline measured in the same run. `core` or `server` picks one half. */
+/** Prints each goal as a figure and as a ratio against a baseline measured in the same run. `core`, `server` or `regrade` picks one part. */
 const which = process.argv[2];
 if (which === undefined || which === "core") benchCore();
 if (which === undefined || which === "server") await benchServer();
+if (which === undefined || which === "regrade") await benchRegrade();

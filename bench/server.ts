@@ -8,11 +8,11 @@ const PER_SECOND = 10;
 const SECONDS = 8;
 const WARM_SECONDS = 2;
 const [SERVER_PORT, BARE_PORT] = [4471, 4472];
-const agent = new Agent({ keepAlive: true, maxSockets: LANES });
+export const agent = new Agent({ keepAlive: true, maxSockets: LANES });
 
 interface Answer { status: number; text: string; cookie: string }
 
-function post(port: number, path: string, body: unknown, cookie = ""): Promise<Answer> {
+export function post(port: number, path: string, body: unknown, cookie = ""): Promise<Answer> {
   return new Promise((resolve, reject) => {
     const data = JSON.stringify(body);
     const call = request({ port, host: "127.0.0.1", path, method: "POST", agent, headers: { "content-type": "application/json", "content-length": Buffer.byteLength(data), cookie } }, (reply) => {
@@ -25,7 +25,7 @@ function post(port: number, path: string, body: unknown, cookie = ""): Promise<A
   });
 }
 
-async function started(command: string[], env: Record<string, string>) {
+export async function started(command: string[], env: Record<string, string>) {
   const child = spawn("node", command, { env: { ...process.env, ...env }, stdio: ["ignore", "pipe", "inherit"] });
   await new Promise<void>((resolve, reject) => {
     child.stdout.on("data", (chunk: Buffer) => chunk.toString().includes("is open at") && resolve());

@@ -12,6 +12,7 @@ async function freePort(): Promise<number> {
 
 /** A second server process on the tests' database, to be killed and started again. */
 export class OwnServer {
+  constructor(private readonly env: Record<string, string> = {}) {}
   private child: ChildProcess | null = null;
   port = 0;
   get url(): string {
@@ -19,7 +20,7 @@ export class OwnServer {
   }
   async start(): Promise<void> {
     if (this.port === 0) this.port = await freePort();
-    const child = spawn("node", ["dist/server/main.js"], { env: { ...process.env, PORT: String(this.port) }, stdio: ["ignore", "pipe", "inherit"] });
+    const child = spawn("node", ["dist/server/main.js"], { env: { ...process.env, ...this.env, PORT: String(this.port) }, stdio: ["ignore", "pipe", "inherit"] });
     this.child = child;
     await new Promise<void>((resolve, reject) => {
       child.stdout.on("data", (chunk: Buffer) => {

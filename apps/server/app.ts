@@ -12,6 +12,9 @@ import { floorRouter } from "./areas/floor/router";
 import { floorStore } from "./areas/floor/store";
 import { laneStore } from "./areas/lanes/store";
 import { marksRouter } from "./areas/marks/router";
+import { regradeRouter } from "./areas/regrade/router";
+import { RegradeService } from "./areas/regrade/service";
+import { regradeStore } from "./areas/regrade/store";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
 import { skillsRouter } from "./areas/skills/router";
@@ -22,6 +25,8 @@ import { wallRouter } from "./areas/wall/router";
 import { openDatabase } from "./db/client";
 import { errorHandler, notFoundHandler } from "./errors";
 import { sameSiteOnly } from "./guards";
+import { JobQueue } from "./jobs/queue";
+import { RulePool } from "./jobs/rulePool";
 import { sessionHandler } from "./sessions";
 
 export interface AppOptions {
@@ -44,7 +49,7 @@ const apiHeaders: RequestHandler = (_req, res, next) => {
 
 /** The whole application without a port: build it here, listen elsewhere. */
 export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: "silent" }), now = () => new Date() }: AppOptions): {
-  app: Express; start(): Promise<void>; close(): void;
+  app: Express; start(): Promise<void>; close(): Promise<void>;
 } {
   const db = openDatabase(pool);
   const store = laneStore(db);
@@ -56,6 +61,12 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   const sessions = sessionHandler(pool, sessionSecret);
   const reviews = reviewStore(db);
   const lanes = new LaneService({ store, reviews, cache, changed: (laneId) => sender.changed(laneId), now });
+  const queue = new JobQueue(pool, logger);
+  const rules = new RulePool();
+  const regrade = new RegradeService({
+    store: regradeStore(db), lanes: store, pool, rules, queue,
+    nameOf: async (id) => (await people.profile(id))?.name ?? "an instructor",
+  });
 
   const app = express();
   app.disable("x-powered-by");
@@ -87,6 +98,7 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people }));
   api.use(skillsRouter(store));
+  api.use(regradeRouter(regrade));
   api.use(wallRouter({ store, cache, people, changes, now }));
   api.use(marksRouter(store, floor));
   api.use(notFoundHandler);
@@ -100,11 +112,17 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   app.use(errorHandler(logger));
   return {
     app,
-    start: () => changes.start(),
-    close: () => {
+    start: async () => {
+      await changes.start();
+      await queue.start((id) => regrade.work(id));
+      await regrade.takeUp();
+    },
+    close: async () => {
       sender.close();
       changes.close();
       sessions.close();
+      await queue.close();
+      await rules.close();
     },
   };
 }

@@ -1,12 +1,12 @@
 import { randomBytes, randomUUID } from "node:crypto";
 import { hash } from "@node-rs/argon2";
-import { eq, sql } from "drizzle-orm";
+import { and, eq, notExists, sql } from "drizzle-orm";
 import { rule } from "@probe-lane/core/grading";
 import { floorFromTemplate } from "@probe-lane/core/floor";
 import { demoClass, demoExercises, demoFloor, findDemoExercise, LaneDriver, workLane } from "../../demo";
 import { newJoinCode } from "./areas/roster/service";
 import type { Database } from "./db/client";
-import { assignments, attempts, classes, exercises, floorEntries, floorExercises, floorLanes, laneEvents, markingRevisions, memberships, rulings, users } from "./db/schema";
+import { assignments, attempts, classes, exercises, floorEntries, floorExercises, floorLanes, laneEvents, markingRevisions, memberships, regrades, rulings, users } from "./db/schema";
 
 /** The demo accounts share one password, which the start command prints. It protects made-up people on loopback only. */
 const DEMO_PASSWORD = "fernhollow";
@@ -96,6 +96,11 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
       await tx.execute(sql`delete from users where id in (select user_id from memberships where class_id = ${existing.id})`);
       await tx.delete(classes).where(eq(classes.id, existing.id));
       await tx.execute(sql`delete from session`);
+      // markings that were changed for this class go with it; those of exercises that another class has stay
+      for (const table of [regrades, markingRevisions]) {
+        await tx.delete(table).where(notExists(tx.select({ one: sql`1` }).from(assignments)
+          .where(and(eq(assignments.exerciseId, table.exerciseId), eq(assignments.exerciseVersion, table.exerciseVersion)))));
+      }
     }
     const [made] = await tx.insert(classes).values({ name: demoClass.name, schoolName: demoClass.school, joinCode: newJoinCode() }).returning({ id: classes.id });
     if (!made) throw new Error("loadDemo: the class was not stored");

@@ -29,9 +29,9 @@ let isStopping = false;
 function stop(): void {
   if (isStopping) return;
   isStopping = true;
-  close();
+  const closed = close();
   // event streams stay open by nature: end them, let requests finish
-  server.close(() => void pool.end().then(() => process.exit(0)));
+  server.close(() => void closed.then(() => pool.end()).then(() => process.exit(0)));
   server.closeIdleConnections();
   setTimeout(() => server.closeAllConnections(), 1500).unref();
 }

@@ -1,4 +1,5 @@
 import { commandSchema, type Gate, type IncidentCode, type Observation, type ObservationNow, type Refusal } from "@probe-lane/core/bench";
+import { markingSchema, type Marking } from "@probe-lane/core/exercises";
 import { entrySchema, type FloorExercise, type FloorGateName, type FloorRuling, type StoredFloorEntry } from "@probe-lane/core/floor";
 import { strandNames, type Ruling } from "@probe-lane/core/grading";
 import type { SkillId, Stand } from "@probe-lane/core/skills";
@@ -81,6 +82,8 @@ export interface StartedLane { id: string }
 export interface RulingView { lane: LaneHeader; ruling: Ruling; notes: LaneNote[]; bestTotal: number; attemptsLeft: number; assignmentId: string;
   /** The student's attempts at this exercise that have a ruling, this one among them, oldest first. */
   ruled: { id: string; attempt: number; total: number }[];
+  /** What this lane got by earlier markings, oldest first. */
+  earlier: { revision: number; total: number; at: string }[];
   /** One thing to practice next, and the exercise that asks for it; null when everything on offer is used up. */
   practice: Practice | null;
 }
@@ -101,6 +104,17 @@ export interface ReviewView { lane: LaneHeader; review: Review; notes: LaneNote[
 export const overrideRequest = z.strictObject({ strand: z.enum(strandNames), marks: z.number().min(0).max(1000).nullable(), reason: z.string().trim().min(3).max(500) });
 export type OverrideRequest = z.infer<typeof overrideRequest>;
 
+/** A marking that is proposed: everything but the number that it gets when it is stored. */
+export const markingDraft = markingSchema.omit({ revision: true }).refine(({ weights }) => Object.values(weights).some((weight) => weight > 0), "give at least one strand a weight");
+export type MarkingDraft = z.infer<typeof markingDraft>;
+/** Marking again of an exercise's lanes: how far it has come. */
+export interface RegradeProgress { id: string; revision: number; by: string; lanes: number; done: number; startedAt: string; finishedAt: string | null }
+/** The markings of an exercise, newest first, how many lanes are handed in, and the last marking again. */
+export interface MarkingView { title: string; revisions: Marking[]; lanes: number; regrade: RegradeProgress | null }
+export interface RegradePreview {
+  lanes: { laneId: string; studentName: string; attempt: number; before: number | null; beforeOutOf: number | null; after: number; outOf: number }[];
+}
+
 export interface WallRow {
   laneId: string; studentName: string; title: string; attempt: number; gates: Gate[]; incidents: IncidentCode[]; isHandUp: boolean; isStopped: boolean;
   isHandedIn: boolean; lastEventAt: string; lastProgressAt: string; total: number | null; outOf: number | null;
@@ -111,6 +125,6 @@ export interface MarkCell {
   /** Where its ruling stands. */
   href: string; attempt: number; total: number; outOf: number; strands: { name: string; marks: number; outOf: number }[] }
 export interface MarksView {
-  assignments: { id: string; title: string }[];
+  assignments: { id: string; title: string; isFloor: boolean }[];
   students: { id: string; name: string; cells: Record<string, { best: MarkCell | null; attempts: number; isOpen: boolean }> }[];
 }

@@ -94,6 +94,19 @@ export const rulings = pgTable("rulings", {
   body: jsonb().$type<Ruling>().notNull(),
 }, (table) => [unique("rulings_once").on(table.attemptId, table.version, table.markingRevision)]);
 
+/** One marking again of an exercise's lanes by a newer marking revision: how far it has come. */
+export const regrades = pgTable("regrades", {
+  id: uuid().primaryKey().defaultRandom(),
+  exerciseId: text().notNull(),
+  exerciseVersion: integer().notNull(),
+  revision: integer().notNull(),
+  byName: text().notNull(),
+  startedAt: moment().notNull().defaultNow(),
+  finishedAt: moment(),
+  lanes: integer().notNull(),
+  done: integer().notNull().default(0),
+}, (table) => [unique("regrades_once").on(table.exerciseId, table.exerciseVersion, table.revision)]);
+
 /** Notes that an instructor pins to an entry of a lane's log. */
 export const laneNotes = pgTable("lane_notes", {
   id: uuid().primaryKey().defaultRandom(),

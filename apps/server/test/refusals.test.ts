@@ -20,6 +20,8 @@ afterAll(() => server.close());
 const nowhere = "00000000-0000-4000-8000-000000000000";
 const batch = { writer: "tab-of-the-matrix", afterSeq: 1, commands: [{ clientSeq: 1, command: { type: "lookFrom", side: "left" } }] };
 
+const marking = { tolerancesMm: { x: 0.02, y: 0.02, z: 0.03 }, zeroAtMultiple: 4, weights: { values: 40, working: 15, method: 20, safety: 15, proving: 10 } };
+
 describe("every route, every role", () => {
   const routes: { name: string; method: string; path: () => string; body?: unknown; expected: Record<keyof typeof clients, number> }[] = [
     { name: "session", method: "GET", path: () => "/session", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 200 } },
@@ -42,6 +44,11 @@ describe("every route, every role", () => {
     { name: "wall", method: "GET", path: () => "/wall", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
     { name: "wall stream", method: "GET", path: () => "/wall/stream", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
     { name: "marks", method: "GET", path: () => "/marks", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "a marking", method: "GET", path: () => `/assignments/${assignment}/marking`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "the marking of nothing", method: "GET", path: () => `/assignments/${nowhere}/marking`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 } },
+    { name: "who would change", method: "POST", path: () => `/assignments/${assignment}/marking/preview`, body: marking, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
+    { name: "a marking without any weight", method: "POST", path: () => `/assignments/${assignment}/marking`, body: { ...marking, weights: { values: 0, method: 0, safety: 0 } }, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 400 } },
+    { name: "mark again", method: "POST", path: () => `/assignments/${assignment}/marking`, body: marking, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 202 } },
     { name: "own skills", method: "GET", path: () => "/skills", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 } },
     { name: "skills of nobody", method: "GET", path: () => `/students/${nowhere}/skills`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 } },
     { name: "nothing", method: "GET", path: () => "/nothing", expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },

@@ -39,7 +39,7 @@ async function serve(databaseUrl: string): Promise<Omit<TestServer, "another">> 
   return {
     url: `http://127.0.0.1:${port}`, pool, databaseUrl,
     close: async () => {
-      close();
+      await close();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await pool.end();

@@ -22,6 +22,7 @@ const SchoolsPage = lazy(() => import("../features/desk/SchoolsPage").then((room
 const FloorPage = lazy(() => import("../features/floor/FloorPage").then((room) => ({ default: room.FloorPage })));
 const FloorLanePage = lazy(() => import("../features/floor/FloorLanePage").then((room) => ({ default: room.FloorLanePage })));
 const WorksheetPage = lazy(() => import("../features/floor/WorksheetPage").then((room) => ({ default: room.WorksheetPage })));
+const MarkingPage = lazy(() => import("../features/marking/MarkingPage").then((room) => ({ default: room.MarkingPage })));
 const MarksPage = lazy(() => import("../features/marks/MarksPage").then((room) => ({ default: room.MarksPage })));
 
 /** A session that ended shows in whichever reply comes first. */
@@ -69,6 +70,7 @@ const router = createBrowserRouter([
   { path: "/students/:id/skills", element: <Gate role="instructor"><Shell title="Skills"><SkillsPage /></Shell></Gate> },
   { path: "/wall", element: <Gate role="instructor"><Shell title="Wall"><WallPage /></Shell></Gate> },
   { path: "/marks", element: <Gate role="instructor"><Shell title="Marks"><MarksPage /></Shell></Gate> },
+  { path: "/assignments/:id/marking", element: <Gate role="instructor"><Shell title="Marking"><MarkingPage /></Shell></Gate> },
   { path: "/class", element: <Gate role="instructor"><Shell title="Class"><ClassPage /></Shell></Gate> },
   { path: "/floor", element: <Gate><Shell title="Floor"><FloorPage /></Shell></Gate> },
   { path: "/floor/:id", element: <Gate><FloorLanePage /></Gate> },

@@ -154,8 +154,9 @@ export class LaneService {
     const { header } = lane;
     const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(({ assignmentId }) => assignmentId === header.assignmentId);
     const ruled = (await Promise.all(siblings.map(async ({ id, attempt }) => ({ id, attempt, total: (await this.deps.store.rulingOf(id))?.total })))).flatMap(({ total, ...one }) => (total === undefined ? [] : [{ ...one, total }]));
+    const earlier = (await this.deps.store.totalsOf(laneId)).slice(0, -1).map(({ at, ...one }) => ({ ...one, at: at.toISOString() }));
     return {
-      lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, notes: await this.deps.reviews.notes(laneId), practice: await practiceAfter(this.deps.store, header, ruling), assignmentId: header.assignmentId,
+      earlier, lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, notes: await this.deps.reviews.notes(laneId), practice: await practiceAfter(this.deps.store, header, ruling), assignmentId: header.assignmentId,
       ruled, bestTotal: Math.max(...ruled.map(({ total }) => total)), attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
     };
   }

@@ -113,6 +113,9 @@ export const laneStore = (db: Database) => {
         .orderBy(desc(rulings.madeAt)).limit(1);
       return row ? withOverrides(upgradeRuling(row.body), (await overridesOf([attemptId])).get(attemptId) ?? []) : null;
     },
+    /** What a lane got by each marking, oldest first, without the marks that an instructor gave. */
+    totalsOf: (attemptId: string) => db.select({ revision: rulings.markingRevision, total: rulings.total, at: rulings.madeAt }).from(rulings)
+      .where(eq(rulings.attemptId, attemptId)).orderBy(asc(rulings.madeAt)),
     /** The newest ruling of every lane of a class, by lane, with the marks that an instructor gave. */
     async rulingsOfClass(classId: string): Promise<Map<string, Ruling>> {
       const rows = await db.selectDistinctOn([rulings.attemptId], { attemptId: rulings.attemptId, body: rulings.body }).from(rulings)

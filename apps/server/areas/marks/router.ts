@@ -20,7 +20,7 @@ async function marksView(store: LaneStore, actor: Actor): Promise<MarksView> {
     return { best, attempts: lanes.length, isOpen: lanes.some(({ handedInAt }) => handedInAt === null) };
   };
   return {
-    assignments: assignments.map(({ id, exercise }) => ({ id, title: exercise.title })),
+    assignments: assignments.map(({ id, exercise }) => ({ id, title: exercise.title, isFloor: false })),
     students: students.map(({ id, name }) => ({ id, name, cells: Object.fromEntries(assignments.map((one) => [one.id, cellOf(id, one.id)])) })),
   };
 }
@@ -31,7 +31,7 @@ async function withFloor(view: MarksView, floor: FloorStore, actor: Actor): Prom
   const lanes = await floor.lanesOfClass(actor.classId);
   const rulings = new Map((await Promise.all(lanes.map(async ({ id }) => [id, await floorRulingOf(floor, id)] as const))));
   return {
-    assignments: [...view.assignments, ...exercises.map(({ id, exercise }) => ({ id, title: exercise.title }))],
+    assignments: [...view.assignments, ...exercises.map(({ id, exercise }) => ({ id, title: exercise.title, isFloor: true }))],
     students: view.students.map((student) => ({
       ...student,
       cells: { ...student.cells, ...Object.fromEntries(exercises.map(({ id }) => {

@@ -17,7 +17,7 @@ function Cell({ row, assignmentId, hasStrands }: { row: Row; assignmentId: strin
   const { best } = cell;
   return (
     <span className="flex flex-wrap items-baseline gap-x-2">
-      <Link to={best.href} className="figures text-lg font-bold underline decoration-ink3 underline-offset-2">{Math.round(best.total)}</Link>
+      <Link to={best.href} className="figures text-lg font-bold underline decoration-ink3 underline-offset-2">{Math.round(best.total)}</Link>{best.outOf === 100 ? null : <span className="text-xs text-ink2">of {best.outOf}</span>}
       <span className="text-xs text-ink2">{cell.attempts > 1 ? `best of ${cell.attempts}` : ""}{cell.isOpen ? " + one open" : ""}</span>
       {hasStrands ? <span className="basis-full text-xs text-ink2">{best.strands.map(({ name, marks, outOf }) => <span key={name} className="block whitespace-nowrap">{name} <span className="figures">{Math.round(marks)}/{outOf}</span></span>)}</span> : null}
     </span>
@@ -30,6 +30,8 @@ export function MarksPage() {
   const [hasStrands, setStrands] = useState(false);
   const isBegun = (id: string) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0) ?? false;
   const waiting = (data?.assignments ?? []).filter(({ id }) => !isBegun(id));
+  const titleOf = (id: string) => data?.assignments.find((one) => one.id === id)?.title ?? id;
+  const isFloor = (id: string) => data?.assignments.find((one) => one.id === id)?.isFloor ?? true;
   const columns = useMemo(() => helper.columns([
     helper.accessor("name", { header: "Student", cell: ({ row, getValue }) => <Link to={`/students/${row.original.id}/skills`} title="Skills of this student" className="font-bold underline decoration-ink3 underline-offset-2">{getValue()}</Link> }),
     ...(data?.assignments ?? []).filter(({ id }) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0)).map(({ id, title }) => helper.accessor((row) => row.cells[id]?.best?.total ?? -1, { id, header: title, cell: ({ row }) => <Cell row={row.original} assignmentId={id} hasStrands={hasStrands} /> })),
@@ -44,7 +46,7 @@ export function MarksPage() {
     <label className="flex items-center gap-2 self-start"><input type="checkbox" checked={hasStrands} onChange={(event) => setStrands(event.target.checked)} /> Show the strands of every mark</label>
     <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
       <table className="w-full">
-        <caption className="sr-only">Best marks of each student for each exercise, out of 100</caption>
+        <caption className="sr-only">Best marks of each student for each exercise, out of 100 where nothing else is said</caption>
         <thead>
           {table.getHeaderGroups().map((group) => (
             <tr key={group.id} className="text-left">
@@ -55,6 +57,7 @@ export function MarksPage() {
                     <button type="button" className="text-left text-xs font-bold text-ink2" onClick={header.column.getToggleSortingHandler()}>
                       <table.FlexRender header={header} /> <span aria-hidden>{sorted === "asc" ? "▲" : sorted === "desc" ? "▼" : "↕"}</span>
                     </button>
+                    {isFloor(header.id) ? null : <Link to={`/assignments/${header.id}/marking`} className="block text-xs font-normal text-expected underline" aria-label={`Tolerances and weights of ${titleOf(header.id)}`}>tolerances, weights</Link>}
                   </th>
                 );
               })}
@@ -70,7 +73,7 @@ export function MarksPage() {
         </tbody>
       </table>
     </div>
-    {waiting.length > 0 ? <details className="text-ink2"><summary className="cursor-pointer">{waiting.length} exercises that nobody has begun</summary><p className="mt-1">{waiting.map(({ title }) => title).join(" · ")}</p></details> : null}
+    {waiting.length > 0 ? <details className="text-ink2"><summary className="cursor-pointer">{waiting.length} exercises that nobody has begun</summary><p className="mt-1">{waiting.map(({ id, title, isFloor: atFloor }, index) => <span key={id}>{index > 0 ? " · " : ""}{atFloor ? title : <Link to={`/assignments/${id}/marking`} className="underline decoration-ink3">{title}</Link>}</span>)}</p></details> : null}
     </div>
   );
 }

@@ -196,6 +196,7 @@ function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
       <div className="px-5 py-4">
         <p><b data-testid="total" className="figures text-5xl">{marks(ruling.total)}</b> <span className="figures ml-1 text-lg text-ink2">of {ruling.outOf}</span></p>
         <p className="mt-1 text-ink2">{isBest ? "Your best attempt counts, and this is it." : `Your best attempt counts: ${marks(bestTotal)}.`}</p>
+        {view.earlier.length > 0 ? <p className="mt-1 text-[13px] text-ink2">Marked again by revision {ruling.markingRevision}. Before: {view.earlier.map(({ revision, total, at }) => `${marks(total)} by revision ${revision} (${format(new Date(at), "d MMM, HH:mm")})`).join("; ")}.</p> : null}
       </div>
       {ruling.strands.map((strand) => (
         <div key={strand.name} className="border-t border-rule-soft px-5 py-2">

@@ -1,0 +1,14 @@
+import { markingDraft } from "@probe-lane/contract";
+import { Router } from "express";
+import { actorOf, idOf, parseBody, requireRole } from "../../guards";
+import type { RegradeService } from "./service";
+
+/** Tolerances and weights of an exercise: what they are, whom others would change, and marking again by them. */
+export function regradeRouter(service: RegradeService): Router {
+  const router = Router();
+  router.use("/assignments/:id/marking", requireRole("instructor"));
+  router.get("/assignments/:id/marking", async (req, res) => res.json(await service.view(idOf(req), actorOf(req))));
+  router.post("/assignments/:id/marking/preview", async (req, res) => res.json(await service.preview(idOf(req), actorOf(req), parseBody(markingDraft, req.body))));
+  router.post("/assignments/:id/marking", async (req, res) => res.status(202).json(await service.begin(idOf(req), actorOf(req), parseBody(markingDraft, req.body))));
+  return router;
+}

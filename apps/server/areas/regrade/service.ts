@@ -1,0 +1,120 @@
+import pLimit from "p-limit";
+import type pg from "pg";
+import type { MarkingDraft, MarkingView, RegradePreview, RegradeProgress } from "@probe-lane/contract";
+import { rulingVersion, type Ruling } from "@probe-lane/core/grading";
+import { isUniqueViolation } from "../../db/client";
+import { HttpError } from "../../errors";
+import type { Actor } from "../../guards";
+import type { JobQueue } from "../../jobs/queue";
+import type { RulePool } from "../../jobs/rulePool";
+import type { LaneStore } from "../lanes/store";
+import type { ExerciseKey, RegradeRow, RegradeStore } from "./store";
+
+export interface RegradeDeps {
+  store: RegradeStore; lanes: Pick<LaneStore, "rulingOf" | "notify">; pool: pg.Pool; rules: RulePool; queue: JobQueue; nameOf(id: string): Promise<string>;
+}
+
+/** Logs in memory at a time: enough to keep the threads busy while others are read. */
+const AT_ONCE = 6;
+/** Lanes are told to the pages in packs of so many. */
+const TOLD_TOGETHER = 20;
+/** Any number; with a regrade's own it keeps two processes from doing the same one at once. */
+const LOCK = 724_002;
+
+const progressOf = ({ id, revision, byName, lanes, done, startedAt, finishedAt }: RegradeRow): RegradeProgress =>
+  ({ id, revision, by: byName, lanes, done: Math.min(done, lanes), startedAt: startedAt.toISOString(), finishedAt: finishedAt?.toISOString() ?? null });
+
+export class RegradeService {
+  constructor(private readonly deps: RegradeDeps) {}
+
+  private async keyOf(assignmentId: string, actor: Actor): Promise<ExerciseKey & { title: string }> {
+    const found = await this.deps.store.assignment(assignmentId, actor.classId);
+    if (!found) throw new HttpError("notFound");
+    return found;
+  }
+
+  async view(assignmentId: string, actor: Actor): Promise<MarkingView> {
+    const key = await this.keyOf(assignmentId, actor);
+    const [revisions, handedIn, latest] = await Promise.all([this.deps.store.revisions(key), this.deps.store.handedIn(key), this.deps.store.latest(key)]);
+    return { title: key.title, revisions, lanes: handedIn.length, regrade: latest ? progressOf(latest) : null };
+  }
+
+  private async ruled(attemptId: string, marking: unknown): Promise<Ruling> {
+    return this.deps.rules.rule({ log: await this.deps.store.storedLog(attemptId), marking });
+  }
+
+  /** Who would change by how much, by a marking that is not stored. Given marks are not counted: they stay as they are. */
+  async preview(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<RegradePreview> {
+    const key = await this.keyOf(assignmentId, actor);
+    const revision = await this.nextRevision(key);
+    const limit = pLimit(AT_ONCE);
+    const lanes = await Promise.all((await this.deps.store.handedIn(key)).map(({ id, studentName, attempt }) => limit(async () => {
+      const [before, after] = await Promise.all([this.deps.lanes.rulingOf(id), this.ruled(id, { ...draft, revision })]);
+      const earned = before?.strands.reduce((sum, { marks, given }) => sum + (given?.earned ?? marks), 0) ?? null;
+      return { laneId: id, studentName, attempt, before: earned, beforeOutOf: before?.outOf ?? null, after: after.total, outOf: after.outOf };
+    })));
+    return { lanes };
+  }
+
+  private async nextRevision(key: ExerciseKey): Promise<number> {
+    const [newest] = await this.deps.store.revisions(key);
+    return (newest?.revision ?? 0) + 1;
+  }
+
+  /** Stores the marking as a new revision and queues the marking again of every lane that is handed in. */
+  async begin(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<RegradeProgress> {
+    const key = await this.keyOf(assignmentId, actor);
+    const [revision, handedIn, byName] = await Promise.all([this.nextRevision(key), this.deps.store.handedIn(key), this.deps.nameOf(actor.id)]);
+    try {
+      const row = await this.deps.store.begin(key, { ...draft, revision }, byName, handedIn.length);
+      await this.deps.queue.send(row.id);
+      return progressOf(row);
+    } catch (error) {
+      throw isUniqueViolation(error) ? new HttpError("markingMoved") : error;
+    }
+  }
+
+  /** Takes up what a process that died has left. */
+  async takeUp(): Promise<void> {
+    for (const { id } of await this.deps.store.unfinished()) await this.deps.queue.send(id);
+  }
+
+  /**
+   * Marks every lane that has no ruling yet by the regrade's revision. May be run again from wherever it was left; earlier rulings
+   * stay. Another process at the same regrade holds its lock, and this one leaves it to that.
+   */
+  async work(regradeId: string): Promise<void> {
+    const regrade = await this.deps.store.regrade(regradeId);
+    if (!regrade || regrade.finishedAt) return;
+    const client = await this.deps.pool.connect();
+    try {
+      const { rows } = await client.query<{ ours: boolean }>("select pg_try_advisory_lock($1, hashtext($2)) as ours", [LOCK, regradeId]);
+      if (rows[0]?.ours !== true) return;
+      try {
+        await this.markAll(regrade);
+      } finally {
+        await client.query("select pg_advisory_unlock($1, hashtext($2))", [LOCK, regradeId]);
+      }
+    } finally {
+      client.release();
+    }
+  }
+
+  private async markAll(regrade: RegradeRow): Promise<void> {
+    const { store, lanes } = this.deps;
+    const marking = (await store.revisions(regrade)).find(({ revision }) => revision === regrade.revision);
+    if (!marking) throw new Error(`markAll: ${regrade.exerciseId} has no revision ${regrade.revision}`);
+    const limit = pLimit(AT_ONCE);
+    let told: string[] = [];
+    await Promise.all((await store.unmarked(regrade, regrade.revision, rulingVersion)).map(({ id }) => limit(async () => {
+      await store.saveRuling(regrade.id, id, await this.ruled(id, marking));
+      told.push(id);
+      if (told.length < TOLD_TOGETHER) return;
+      const pack = told;
+      told = [];
+      await lanes.notify(pack);
+    })));
+    if (told.length > 0) await lanes.notify(told);
+    await store.finish(regrade.id);
+  }
+}
