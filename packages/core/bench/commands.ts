@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { setupTasks } from "../exercises/schema";
+import { millLengthSchools, setupTasks } from "../exercises/schema";
 import { handMeasures, isThing, probeQuestions, type Thing } from "../instruments";
 import { isMillRegisterId, type MillRegisterId } from "../registers";
 import type { LengthUnit } from "../units";
@@ -92,7 +92,7 @@ export const commandSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("judgeSetup"), isSound: z.boolean() }),
   z.strictObject({ type: z.literal("raiseHand") }),
   z.strictObject({ type: z.literal("lowerHand") }),
-  z.strictObject({ type: z.literal("handIn") }),
+  z.strictObject({ type: z.literal("handIn"), school: z.enum(millLengthSchools).optional() }),
 ]);
 export type Command = z.infer<typeof commandSchema>;
 export type CommandOf<T extends Command["type"]> = Extract<Command, { type: T }>;

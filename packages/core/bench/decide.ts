@@ -155,7 +155,11 @@ export function decide(state: LaneState, command: Command): Decision {
     case "judgeSetup": return state.setup.handover ? accept([{ type: "setupJudged", isSound: command.isSound }]) : refuse({ code: "nothingHandedOver" });
     case "raiseHand": return state.isHandUp ? refuse({ code: "handUpAlready" }) : accept([{ type: "handRaised" }]);
     case "lowerHand": return state.isHandUp ? accept([{ type: "handLowered" }]) : refuse({ code: "handNotUp" });
-    case "handIn": return accept([{ type: "handedIn" }]);
+    case "handIn": {
+      const { school } = command;
+      if (school !== undefined && !state.setup.lengthSchools.includes(school)) return refuse({ code: "schoolNotHere" });
+      return accept([{ type: "handedIn", ...(school === undefined ? {} : { school }) }]);
+    }
     default: return assertNever(command, "decide");
   }
 }

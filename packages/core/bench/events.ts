@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { setupTasks } from "../exercises/schema";
+import { millLengthSchools, setupTasks } from "../exercises/schema";
 import { surfaces } from "../exercises/scene";
 import { upgradeSetup, upgradeTruth } from "../exercises/upgrade";
 import { feelNames, instrumentNames, isThing, probeOutcomes, wobbleNames, type Thing } from "../instruments";
@@ -115,7 +115,7 @@ export const eventSchema = z.discriminatedUnion("type", [
     type: z.literal("commandRefused"), command: z.string(),
     refusal: z.custom<Refusal>((value) => typeof value === "object" && value !== null && "code" in value),
   }),
-  z.strictObject({ type: z.literal("handedIn") }),
+  z.strictObject({ type: z.literal("handedIn"), school: z.enum(millLengthSchools).optional() }),
 ]);
 export type LaneEvent = z.infer<typeof eventSchema>;
 export type EventOf<T extends LaneEvent["type"]> = Extract<LaneEvent, { type: T }>;

@@ -66,5 +66,6 @@ export type Refusal =
   | { code: "expectFirst" }
   | { code: "lookFirst" }
   | { code: "nothingHandedOver" }
+  | { code: "schoolNotHere" }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

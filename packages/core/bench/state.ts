@@ -3,7 +3,7 @@ import {
   emptyMillRegisters, isMillRegisterId, lengthSum, registerKind, writeRegister, type Axis, type AxisCounts, type MillRegisterId, type MillRegisters, type WorkOffsetName,
 } from "../registers";
 import { scales, toCounts, type Counts, type Scale } from "../units";
-import type { Setup, SetupTask, Surface, Truth } from "../exercises";
+import type { MillLengthSchool, Setup, SetupTask, Surface, Truth } from "../exercises";
 import { toolNumber, type EdgeFinderApproach, type Feel, type Thing, type Wobble } from "../instruments";
 import type { MotionMode } from "../gcode";
 import type { CheckName, Side, TermName } from "./commands";
@@ -100,6 +100,8 @@ interface DeskState {
   readonly check: CheckState | null;
   /** What the student says of a setup that was handed over. */
   readonly verdict: "sound" | "faulty" | null;
+  /** The school of lengths that the student named at hand-in; it counts where the log does not tell one. */
+  readonly namedSchool: MillLengthSchool | null;
 }
 
 /**
@@ -176,7 +178,7 @@ function opened(event: EventOf<"laneOpened">): LaneState {
     harm: { shorterMm: {}, isIndicatorBroken: false }, resting: null, paper: null, block: null, blocks: { tries: 0, last: null, areWiped: false, blown: [] },
     seat: { isAtStop, isTapped: !has("tapDown"), isJawTrue: !has("sweepJaw"), shiftMm: { x: 0, y: 0 }, skewDeg: truth.skewDeg, lamp: null },
     tasksDone: [], isBurrDressed: !has("dressBurr"), isStopped: false, isHandUp: false, isHandedIn: false,
-    desk: { undo: [], ledger, linesWritten: ledger.length, readings: [], readingsMade: 0, check: null, verdict: null }, incidents: [],
+    desk: { undo: [], ledger, linesWritten: ledger.length, readings: [], readingsMade: 0, check: null, verdict: null, namedSchool: null }, incidents: [],
     evidence: {
       kicks: { x: 0, y: 0 }, isSetAfterKick: { x: false, y: false }, touches: {}, isLengthSet: {}, workTouches: 0, isWorkZSet: false,
       diameterReadings: {}, isDiameterSet: {}, angleReadings: 0, isAngleSet: false, sidesOverZero: [], checksJudged: [],
@@ -422,7 +424,7 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     }
     case "handRaised": return { ...state, isHandUp: true };
     case "handLowered": return { ...state, isHandUp: false };
-    case "handedIn": return { ...state, isHandedIn: true, isHandUp: false };
+    case "handedIn": return { ...state, isHandedIn: true, isHandUp: false, desk: { ...state.desk, namedSchool: event.school ?? null } };
     case "blockRan":
     case "commandRefused": return state;
     default: return assertNever(event, "evolve");

@@ -63,6 +63,8 @@ export interface Ruling {
   readonly outOf: number;
   readonly strands: readonly StrandMarks[];
   readonly school: SchoolRead;
+  /** The log did not tell the school; it is the one that was named at hand-in. */
+  readonly isSchoolNamed?: boolean;
   readonly values: readonly RegisterRuling[];
   readonly findings: readonly Finding[];
   readonly sheet: LaneTrace["final"]["setup"];
@@ -74,8 +76,14 @@ function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultiple: numb
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }
 
-/** The school of lengths, read from where the first tool was touched when its length was taken; a prescribed one is what it is. */
-function schoolOf({ changes, touches, readings, final }: LaneTrace): SchoolRead {
+/** The school of lengths as the log tells it; where it does not, the one that was named at hand-in. */
+function schoolOf(trace: LaneTrace): SchoolRead {
+  const read = schoolFromLog(trace);
+  return read === "unclear" ? (trace.final.desk.namedSchool ?? read) : read;
+}
+
+/** The school read from where the first tool was touched when its length was taken; a prescribed one is what it is. */
+function schoolFromLog({ changes, touches, readings, final }: LaneTrace): SchoolRead {
   const { lengthSchools, isSchoolPrescribed, targets } = final.setup;
   const [only] = lengthSchools;
   if (isSchoolPrescribed && only) return only;
@@ -304,7 +312,7 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
     version: rulingVersion, exerciseId: setup.exerciseId, exerciseVersion: setup.exerciseVersion, markingRevision: marking.revision,
     total: strands.reduce((sum, { marks }) => sum + marks, 0),
     outOf: strands.reduce((sum, { outOf }) => sum + outOf, 0),
-    strands, school: schoolOf(trace), values, findings: [...working, ...method, ...proving, ...safety], sheet: setup,
+    strands, school: schoolOf(trace), ...(schoolFromLog(trace) === "unclear" && trace.final.desk.namedSchool ? { isSchoolNamed: true } : {}), values, findings: [...working, ...method, ...proving, ...safety], sheet: setup,
   };
 }
 

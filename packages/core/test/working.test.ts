@@ -85,3 +85,29 @@ describe("five strands", () => {
     expect(strand(ruling, "method")?.marks).toBeLessThan(25);
   });
 });
+
+describe("the school of lengths", () => {
+  const typedOnly = (school?: "gauge-line" | "block-in-wear") => {
+    const { exercise, marking } = findDemoExercise("five-tools-free");
+    const lane = new LaneDriver(exercise, "school said");
+    lane.do({ type: "home" });
+    lane.do({ type: "typeRegister", register: "H1", text: "80", how: "set", isConfirmed: true });
+    lane.do({ type: "handIn", ...(school ? { school } : {}) });
+    return rule(lane.log, marking);
+  };
+  it("is not to be told from a length that was only typed", () => expect(typedOnly()).toMatchObject({ school: "unclear" }));
+  it("is then the one named at hand-in, and the ruling says that it was named", () => expect(typedOnly("gauge-line")).toMatchObject({ school: "gauge-line", isSchoolNamed: true }));
+  it("what the log tells goes before what was named", () => {
+    const { exercise, marking } = findDemoExercise("five-tools-free");
+    const lane = new LaneDriver(exercise, "school read");
+    workLane(lane, { school: "part-touch", stopsAfter: "z" });
+    lane.do({ type: "handIn", school: "gauge-line" });
+    const ruling = rule(lane.log, marking);
+    expect(ruling.school).toBe("part-touch");
+    expect(ruling.isSchoolNamed).toBeUndefined();
+  });
+  it("cannot be one that the exercise does not allow", () => {
+    const lane = new LaneDriver(findDemoExercise("focuser-plate-lower-left").exercise, "school not here");
+    expect(lane.attempt({ type: "handIn", school: "master" })).toEqual({ code: "schoolNotHere" });
+  });
+});

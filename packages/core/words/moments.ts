@@ -3,7 +3,7 @@ import type { Setup } from "../exercises";
 import type { Axis } from "../registers";
 import { scales, showCounts, showLength, showSignedCounts } from "../units";
 import {
-  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, readingWords, registerWords, surfaceWords, taskWords, termWords,
+  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, readingWords, registerWords, schoolWords, surfaceWords, taskWords, termWords,
   thingWords, wobbleWords,
 } from "./names";
 import { refusalWords } from "./refusals";
@@ -71,7 +71,7 @@ export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps"
     case "handRaised": return "Hand raised.";
     case "handLowered": return "Hand lowered.";
     case "commandRefused": return `Refused: ${refusalWords(event.refusal)}`;
-    case "handedIn": return "Handed in.";
+    case "handedIn": return event.school ? `Handed in; school named: ${schoolWords[event.school]}.` : "Handed in.";
   }
 }
 

@@ -91,6 +91,7 @@ const words: WordsFor<Refusal> = {
   nothingChanges: () => "Those registers hold exactly that already: nothing would change.",
   noSuchReading: () => "That reading is not to be had any more: measure again.",
   expectFirst: () => "Say first what you expect, then look.",
+  schoolNotHere: () => "This exercise does not allow that school of lengths: choose one of its own.",
   nothingHandedOver: () => "This setup is your own: there is nobody else's to judge.",
   lookFirst: () => "Look before you judge.",
   noSuchLine: ({ line }) => `Line ${line} is not in the ledger any more.`,

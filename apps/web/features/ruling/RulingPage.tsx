@@ -66,7 +66,7 @@ function RulingSheet({ view }: { view: RulingView }) {
                 return <p key={value.target} className="py-1"><b>{headline}</b> <span className="text-ink2">{body}</span></p>;
               })}
               {ruling.sheet.targets.lengths.length > 0 ? <p className="py-1 text-ink2"><Link className="font-bold text-expected underline" to={`/schools?lane=${lane.id}`}>The same setup in another school</Link>. </p> : null}
-              {ruling.sheet.targets.lengths.length > 0 ? <p className="py-1 text-ink2">School of lengths{ruling.sheet.isSchoolPrescribed ? "" : ", read from your captures"}: {schoolWords[ruling.school]}.</p> : null}
+              {ruling.sheet.targets.lengths.length > 0 ? <p className="py-1 text-ink2">School of lengths{ruling.sheet.isSchoolPrescribed ? "" : ruling.isSchoolNamed ? ", as you named it at hand-in" : ", read from your captures"}: {schoolWords[ruling.school]}.</p> : null}
             </Panel>
           ) : null}
         </div>

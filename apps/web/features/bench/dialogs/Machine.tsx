@@ -1,4 +1,5 @@
-import { gateWords } from "@probe-lane/core/words";
+import type { MillLengthSchool } from "@probe-lane/core/exercises";
+import { gateWords, schoolWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Notice } from "../../../ui";
 import { jogKeys, keyVerbs, verbKeys } from "../keys";
@@ -44,13 +45,25 @@ export function KeyMap() {
 }
 
 export function HandIn({ seen, send, onClose }: DialogProps) {
+  const { lengthSchools, targets } = seen.sheet;
+  const isAsked = lengthSchools.length > 1 && targets.lengths.length > 0;
+  const [school, setSchool] = useState<MillLengthSchool | "">("");
   const open = seen.gates.filter(({ kind, isPassed }) => !isPassed && kind !== "handIn");
   return (
     <div className="flex flex-col gap-3">
       <p>After handing in the lane is ruled and cannot be worked on any more. A new attempt gets a new part.</p>
       {open.length > 0 ? <Notice kind="stop">Still shut: {open.map(gateWords).join(", ")}.</Notice> : null}
+      {isAsked ? (
+        <label className="font-bold">School of your lengths
+          <select value={school} onChange={(event) => setSchool(lengthSchools.find((one) => one === event.target.value) ?? "")} className="mt-1 block w-full rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal">
+            <option value="">as my touches and captures show it</option>
+            {lengthSchools.map((one) => <option key={one} value={one}>{schoolWords[one]}</option>)}
+          </select>
+          <span className="text-xs font-normal text-ink2">It counts only where the log does not tell the school by itself.</span>
+        </label>
+      ) : null}
       <p className="flex gap-2">
-        <Button look="act" autoFocus onClick={() => { send({ type: "handIn" }); onClose(); }}>Hand in</Button><Button onClick={onClose}>Go on working</Button>
+        <Button look="act" autoFocus onClick={() => { send({ type: "handIn", ...(school === "" ? {} : { school }) }); onClose(); }}>Hand in</Button><Button onClick={onClose}>Go on working</Button>
       </p>
     </div>
   );
