@@ -25,7 +25,7 @@ describe("calc", () => {
     ["edge", '{"contact": "NaN", "approach": 1, "tipRadius": 5}', /contact/],
     ["edge", '{"contact": 1, "approach": 1, "tipRadius": -5}', /tipRadius: must not be below zero/],
     ["edge", "not json", /not JSON/],
-    ["gaugeStack", "{}", /"gaugeStack" is not built/],
+    ["envelope", "{}", /"envelope" is not built/],
     ["center", '{"contacts": [1, 2], "tipRadius": 3, "kind": "outside"}', /closer together/],
     ["convertSchool", '{"lengths": {"T1": 80}, "workZ": 1, "to": "master", "master": "T2"}', /not in the length table/],
   ])("%s refuses %s in one line and exits 2", async (op, input, words) => {

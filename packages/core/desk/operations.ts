@@ -11,31 +11,19 @@ import { cornerFromContacts, skewFromContacts } from "../registers/skew";
 import { sweepError } from "../registers/sweep";
 import { wearCorrection } from "../registers/wear";
 import { accept, refuse, type Result } from "../result";
+import { must, notNegative, number, operation, place, Refused } from "./operation";
+import { turningOperations } from "./turningOperations";
 import { standardUncertainty } from "./uncertainty";
 
 /** `unknownOperation`: not built (yet); `badInput`: one sentence that names the place and what is wrong there. */
 export type OperationRefusal = { code: "unknownOperation"; op: string } | { code: "badInput"; message: string };
 
-const number = z.number();
-const notNegative = z.number().min(0, "must not be below zero");
 const id = z.string().min(1);
-const place = z.tuple([number, number]);
 const side = z.union([z.literal(1), z.literal(-1)]);
 const triple = z.tuple([number, number, number]);
 const school = <S extends string>(name: S) => z.literal(name);
 const contacts = z.array(z.strictObject({ id, contact: number })).min(1);
 const touch = { feeler: notNegative.optional(), surfaceWork: number.optional() };
-
-class Refused extends Error {}
-function must<T>(value: T | null, message: string): T {
-  if (value === null) throw new Refused(message);
-  return value;
-}
-
-const operation = <S extends z.ZodType>(schema: S, run: (input: z.output<S>) => unknown) => ({
-  schema: schema as z.ZodType,
-  run: run as (input: unknown) => unknown,
-});
 
 const lengthSchoolInput = z.discriminatedUnion("school", [
   z.strictObject({
@@ -183,6 +171,7 @@ export const operations = {
     }),
     infer,
   ),
+  ...turningOperations,
 } as const;
 
 /** The answer of one operation, or a refusal; never a number for an input that cannot be. */
