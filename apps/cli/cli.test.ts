@@ -66,7 +66,7 @@ describe("vectors", () => {
       { name: "wrong", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 4 }, tolerance: 0.5 },
       { name: "must refuse", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { error: true }, tolerance: 0 },
     ] }));
-    writeFileSync(join(folder, "insert.json"), JSON.stringify({ op: "insert", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }));
+    writeFileSync(join(folder, "inspect.json"), JSON.stringify({ op: "inspect", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }));
     const { code, out } = await call(["vectors", folder]);
     expect(code).toBe(1);
     expect(out.at(-1)).toBe("1 passed, 2 failed");
