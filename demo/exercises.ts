@@ -29,6 +29,13 @@ import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" }
 import rollerBracketBackRight from "./exercises/roller-bracket-back-right.json" with { type: "json" };
 import setterInDoubt from "./exercises/setter-in-doubt.json" with { type: "json" };
 import threeToolsOffsetEach from "./exercises/three-tools-offset-each.json" with { type: "json" };
+import knobFirstTool from "./exercises/knob-first-tool.json" with { type: "json" };
+import collarFiveToolsFace from "./exercises/collar-five-tools-face.json" with { type: "json" };
+import collarFiveToolsArm from "./exercises/collar-five-tools-arm.json" with { type: "json" };
+import knobMasterShift from "./exercises/knob-master-shift.json" with { type: "json" };
+import ringBoringBar from "./exercises/ring-boring-bar.json" with { type: "json" };
+import collarPartingEdge from "./exercises/collar-parting-edge.json" with { type: "json" };
+import knobNoseAndTip from "./exercises/knob-nose-and-tip.json" with { type: "json" };
 
 export interface ExerciseFile { exercise: Exercise; marking: Marking }
 
@@ -44,6 +51,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
   handedOverEvening, handedOverMorning,
+  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

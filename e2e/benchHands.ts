@@ -186,6 +186,7 @@ export class BenchHands extends KeyboardStudent {
         return this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
       case "handIn": return this.handIn();
       case "reset": case "raiseHand": case "lowerHand": case "strikeLine": case "takeInRegisters": case "tapPart": case "undoRegister": case "zeroCounter":
+      case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned":
         throw new Error(`perform: no simulated student does ${command.type}`);
     }
   }

@@ -70,7 +70,7 @@ describe("vectors", () => {
     const { code, out } = await call(["vectors", folder]);
     expect(code).toBe(1);
     expect(out.at(-1)).toBe("1 passed, 2 failed");
-    expect(out.some((line) => line.includes("insert (1)"))).toBe(true);
+    expect(out.some((line) => line.includes("inspect (1)"))).toBe(true);
   });
   it("finds the first difference by its path", () => {
     expect(firstDifference({ a: [1, { b: 2 }] }, { a: [1, { b: 2.1 }] }, 0.01)).toBe("a.1.b: expected 2, got 2.1");

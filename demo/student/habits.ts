@@ -53,6 +53,23 @@ export interface Habits {
   goesFast?: boolean;
   /** Sets this tool's length wrong though it was sound, mm. */
   spoilsBy?: number;
+  /** On a lathe. */
+  feelerOnce?: boolean;
+  gapForgotten?: boolean;
+  radiusForX?: boolean;
+  /** Clicks of 0.1 by which the tool is moved on before the register is taken. */
+  movesBeforeX?: number;
+  movesBeforeZ?: number;
+  otherBladeEdge?: boolean;
+  offsetNotCalled?: boolean;
+  leavesOldRow?: boolean;
+  shiftMissing?: boolean;
+  skimsThin?: boolean;
+  touchesRaw?: boolean;
+  measuresOnce?: boolean;
+  measuresWhileTurning?: boolean;
+  facesAgain?: boolean;
+  tipCode?: number;
   /** Stops working at this point, leaving the lane open. */
   stopsAfter?: "homed" | "dressed" | "x" | "y" | "z" | "zero";
 }

@@ -1,6 +1,6 @@
 import { edgeOf } from "@probe-lane/core/exercises";
 import { toolName } from "@probe-lane/core/instruments";
-import { readRegister, type MillRegisterId } from "@probe-lane/core/registers";
+import { readRegister, type RegisterId } from "@probe-lane/core/registers";
 import { scales, toMm } from "@probe-lane/core/units";
 import type { LaneDriver } from "../laneDriver";
 import { kickFace, leave } from "./edges";
@@ -11,10 +11,10 @@ import { moveTo, reachIn, swapTo, text } from "./moves";
 /** Two readings of one thing agree when they differ by no more than this, mm. */
 const AGREES_MM = 0.02;
 
-const held = (lane: LaneDriver, register: MillRegisterId): number => toMm(readRegister(lane.state.registers, register), scales[lane.state.setup.unit]);
+const held = (lane: LaneDriver, register: RegisterId): number => toMm(readRegister(lane.state.registers, register), scales[lane.state.setup.unit]);
 
 /** Sets a register where what was read says otherwise than what it holds; returns whether it did. */
-function putRight(lane: LaneDriver, register: MillRegisterId, readMm: number): boolean {
+function putRight(lane: LaneDriver, register: RegisterId, readMm: number): boolean {
   if (Math.abs(held(lane, register) - readMm) <= AGREES_MM) return false;
   lane.do({ type: "typeRegister", register, text: text(lane, readMm), how: "set", isConfirmed: true });
   return true;

@@ -7,6 +7,7 @@ import { readHandover } from "./handover";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, swapTo, text } from "./moves";
 import { middleByProbe, pocketByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
+import { workLathe } from "./turning";
 
 export type { Habits } from "./habits";
 
@@ -128,6 +129,11 @@ function safetyMishaps(lane: LaneDriver, habits: Habits): boolean {
 /** Does a lane from the reference return to hand-in with the stated habits. */
 export function workLane(lane: LaneDriver, habits: Habits = {}): void {
   const stop = (...at: Habits["stopsAfter"][]) => at.includes(habits.stopsAfter);
+  if (lane.seen.sheet.lathe) {
+    lane.do({ type: "home" });
+    if (!stop("homed")) workLathe(lane, habits);
+    return;
+  }
   makeReady(lane, habits);
   if (stop("homed", "dressed")) return;
   const { sheet } = lane.seen;

@@ -1,7 +1,7 @@
 import type { LaneState, TermName } from "@probe-lane/core/bench";
 import { leftoverOf, paperOf, type MillLengthSchool, type Surface } from "@probe-lane/core/exercises";
 import { toolName, type Thing } from "@probe-lane/core/instruments";
-import type { MillRegisterId } from "@probe-lane/core/registers";
+import type { RegisterId } from "@probe-lane/core/registers";
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
 import { machineMm, middleOf, moveTo, reachIn, standAt, swapTo, text } from "./moves";
@@ -19,11 +19,11 @@ function placeOn(lane: LaneDriver, surface: Surface): { x: number; y: number } {
 const TERMS = { paper: "paper", block: "block", pin: "block", lampGauge: "block" } as const;
 
 /** Terms of a working, those of nothing left out. */
-function terms(lane: LaneDriver, register: MillRegisterId, ...list: readonly (readonly [TermName, number])[]): void {
+function terms(lane: LaneDriver, register: RegisterId, ...list: readonly (readonly [TermName, number])[]): void {
   for (const [term, mm] of list) if (mm !== 0) lane.do({ type: "writeTerm", register, term, text: text(lane, mm) });
 }
 
-function set(lane: LaneDriver, register: MillRegisterId, mm: number): void {
+function set(lane: LaneDriver, register: RegisterId, mm: number): void {
   lane.do({ type: "writeSum", register, text: text(lane, mm) });
   lane.do({ type: "typeRegister", register, text: text(lane, mm), how: "set", isConfirmed: true });
 }
@@ -98,7 +98,7 @@ function leaveLamp(lane: LaneDriver): void {
 }
 
 /** What the tip is let down on in this lane: gap thing, gauge height and whether it is felt, by what the drawer holds. */
-export function touch(lane: LaneDriver, surface: Surface, prefer: "paper" | "lampGauge" | "block" | "pin", register: MillRegisterId): { z: number; t: number } {
+export function touch(lane: LaneDriver, surface: Surface, prefer: "paper" | "lampGauge" | "block" | "pin", register: RegisterId): { z: number; t: number } {
   const { sheet } = lane.seen;
   // the reading is taken while the contact is in force, not after leaving it
   const take = () => lane.do({ type: "takeReading", register });
@@ -213,7 +213,7 @@ function partTouch(lane: LaneDriver, habits: Habits): void {
   const { facingAllowanceMm, settings } = lane.seen.sheet;
   const facing = { forgotten: 0, wrongWay: -facingAllowanceMm, right: facingAllowanceMm }[habits.facing ?? "right"];
   for (const tool of rows(lane)) {
-    const register: MillRegisterId = `H${tool.number}`;
+    const register: RegisterId = `H${tool.number}`;
     swapTo(lane, toolName(tool.number));
     touchPaper(lane, "stock");
     const t = paperOf(lane.seen.sheet);
@@ -277,7 +277,7 @@ function offsetPerTool(lane: LaneDriver, habits: Habits): void {
   const names = ["G54", "G55", "G56", "G57", "G58", "G59"] as const;
   rows(lane).forEach((tool, place) => {
     swapTo(lane, toolName(tool.number));
-    const register: MillRegisterId = `${names[place] ?? "G54"}.z`;
+    const register: RegisterId = `${names[place] ?? "G54"}.z`;
     const { z, t } = touch(lane, "stock", wayOf(lane), register);
     const left = { forgotten: 0, wrongWay: -t, right: t }[habits.paper ?? "right"];
     terms(lane, register, ["paper", -left], ["facing", -lane.seen.sheet.facingAllowanceMm]);

@@ -5,6 +5,7 @@ import { accept, refuse, type Result } from "../result";
 import { parseLengthMm, toCounts, toMm } from "../units";
 import type { CommandOf } from "./commands";
 import type { LaneEvent } from "./events";
+import { seenTip } from "./lathe/eye";
 import { seenLengthMm, seenRoomMm, seenScene, surfaceBelow } from "./eye";
 import type { Refusal } from "./refusals";
 import type { LaneState } from "./state";
@@ -52,6 +53,8 @@ export function expectCheck(state: LaneState, { check, text, tool }: CommandOf<"
 export function lookCheck(state: LaneState): Decision {
   if (!state.desk.check) return refuse({ code: "expectFirst" });
   const seenMm = (): number | null => {
+    // on a lathe a rule beside the tool tells how far it stands from the face
+    if (state.lathe) return state.desk.check?.check === "knownHeight" ? toHalf(seenTip(state).zMm - seenTip(state).faceMm) : null;
     switch (state.desk.check?.check) {
       case "overZero": return offZeroMm(state);
       case "knownHeight": return heightMm(state);

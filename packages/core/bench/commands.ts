@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { millLengthSchools, setupTasks } from "../exercises/schema";
 import { handMeasures, isThing, probeQuestions, type Thing } from "../instruments";
-import { isMillRegisterId, type MillRegisterId } from "../registers";
+import { isRegisterId, type RegisterId } from "../registers";
 import type { LengthUnit } from "../units";
 
 export const jogSizeNames = ["rapid", "coarse", "middle", "fine"] as const;
@@ -17,7 +17,7 @@ export const sides = ["front", "back", "left", "right"] as const;
 export type Side = (typeof sides)[number];
 
 /** Terms a student can choose for a ledger line. */
-export const termNames = ["tipRadius", "edgeWork", "paper", "facing", "moved", "lift", "other", "block", "toolLength", "probeLength", "halfSize", "nominal"] as const;
+export const termNames = ["tipRadius", "edgeWork", "paper", "facing", "moved", "lift", "other", "block", "toolLength", "probeLength", "halfSize", "nominal", "diameter", "bladeWidth", "armPlane"] as const;
 export type TermName = (typeof termNames)[number];
 
 /** Checks that a student can make of what was set, each with what is expected said beforehand. */
@@ -29,9 +29,10 @@ const measurable = ["toolDiameter", "toolReach", "gapThing", "stockX", "stockY",
 export type Measurable = (typeof measurable)[number];
 
 const axis = z.enum(["x", "y", "z"]);
+const turnedFace = z.enum(["face", "diameter", "bore"]);
 const flatAxis = z.enum(["x", "y"]);
 const direction = z.union([z.literal(1), z.literal(-1)]);
-const register = z.custom<MillRegisterId>((value) => typeof value === "string" && isMillRegisterId(value), "not a register of this machine");
+const register = z.custom<RegisterId>((value) => typeof value === "string" && isRegisterId(value), "not a register of this machine");
 const thing = z.custom<Thing>(isThing, "not a thing of this bench");
 const typed = z.string().max(200);
 const id = z.string().min(1).max(40);
@@ -73,6 +74,14 @@ export const commandSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("measure"), what: z.enum(measurable), by: z.enum(handMeasures), id: id.optional(), tool: tool.optional() }),
   z.strictObject({ type: z.literal("dressBurr") }),
   z.strictObject({ type: z.literal("tapPart"), direction, strength: z.enum(["hard", "light"]) }),
+  // a lathe's own
+  z.strictObject({ type: z.literal("index"), station: tool, withOffset: z.boolean() }),
+  z.strictObject({ type: z.literal("placeGap"), id, on: turnedFace }),
+  z.strictObject({ type: z.literal("tryGap"), id, on: turnedFace }),
+  z.strictObject({ type: z.literal("pullGap") }),
+  z.strictObject({ type: z.literal("swingArm"), isDown: z.boolean() }),
+  z.strictObject({ type: z.literal("turnChuck") }),
+  z.strictObject({ type: z.literal("measureTurned"), what: z.enum(["turned", "bored"]), by: z.enum(["micrometer", "caliper", "boreGauge"]) }),
   // registers and ledger
   z.strictObject({ type: z.literal("zeroCounter"), axis, text: typed.optional() }),
   z.strictObject({ type: z.literal("captureRegister"), register, asText: typed }),

@@ -10,12 +10,13 @@ import { askBeam, askPresetter, askSetter } from "./cycles/setters";
 import { Draft } from "./draft";
 import type { LaneEvent } from "./events";
 import * as hands from "./hands";
-import { bench } from "./machine";
 import { measure, sweep } from "./measuring";
 import { isInTravel, jog } from "./motion";
 import type { Refusal } from "./refusals";
 import { changeRegister, setCounter, takeInRegisters, writeLedger } from "./registerDesk";
-import { speedProblem, startSpindle } from "./spindle";
+import { runTurretBlock } from "./lathe/block";
+import { decideLathe } from "./lathe/decide";
+import { doorLimitRpm, speedProblem, startSpindle } from "./spindle";
 import type { LaneState } from "./state";
 
 type Decision = Result<LaneEvent[], Refusal>;
@@ -40,7 +41,8 @@ function decideJog(state: LaneState, command: CommandOf<"jog">): Decision {
 
 function home(state: LaneState): Decision {
   if (state.paper) return refuse({ code: "paperInGap" });
-  if (state.block) return refuse({ code: "blockInGap" });
+  if (state.block ?? state.lathe?.block) return refuse({ code: "blockInGap" });
+  if (state.lathe?.gap) return refuse({ code: "paperInGap" });
   const up = { ...state.position, z: 0 };
   const draft = new Draft(state);
   if (state.position.z !== 0 && isInTravel(state, "z", 0)) draft.emit({ type: "moved", to: up, isRapid: true });
@@ -82,6 +84,12 @@ function decideSetter(state: LaneState, command: CommandOf<"askSetter" | "askBea
 const WHILE_STOPPED = new Set<Command["type"]>([
   "reset", "raiseHand", "lowerHand", "lookFrom", "setDoor", "handIn", "takeReading", "writeTerm", "writeSum", "strikeLine", "unload", "judgeCheck", "judgeSetup",
 ]);
+/** What only a mill has, and what only a lathe has. */
+const NOT_ON_LATHE = new Set<Command["type"]>([
+  "load", "unload", "swapPockets", "setWobbling", "trueTaster", "turnSpindle", "placePaper", "feelPaper", "pullPaper", "tryBlock", "pullBlock", "standLamp", "takeLamp", "blowTip",
+  "askProbe", "askSetter", "askBeam", "askPresetter", "sweep", "measure", "dressBurr", "tapPart", "doTask",
+]);
+const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned"]);
 /** Commands that need a machine that knows where it is. */
 const NEEDS_HOME = new Set<Command["type"]>(["captureRegister", "takeReading"]);
 /** Commands that move or turn something under power. */
@@ -96,10 +104,12 @@ export function decide(state: LaneState, command: Command): Decision {
   if (state.isStopped && !WHILE_STOPPED.has(command.type)) return refuse({ code: "machineStopped" });
   if (stopIsHeld(state) && NEEDS_POWER.has(command.type)) return refuse({ code: "stopIsHeld" });
   if (!state.isHomed && NEEDS_HOME.has(command.type)) return refuse({ code: "notHomed" });
+  if (state.lathe ? NOT_ON_LATHE.has(command.type) : ONLY_ON_LATHE.has(command.type)) return refuse({ code: "notOnThisMachine" });
   switch (command.type) {
+    case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned": return decideLathe(state, command);
     case "home": return home(state);
     case "doTask": return hands.doTask(state, command.task);
-    case "jog": return decideJog(state, command);
+    case "jog": return state.lathe ? decideLathe(state, command) : decideJog(state, command);
     case "load": return hands.load(state, command.thing);
     case "unload": return hands.unload(state);
     case "swapPockets": return hands.swapPockets(state, command.a, command.b);
@@ -113,8 +123,8 @@ export function decide(state: LaneState, command: Command): Decision {
     }
     case "stopSpindle": return accept([{ type: "spindleStopped" }]);
     case "setDoor":
-      return command.isOpen && state.spindle.isOn && state.spindle.rpm > bench.doorLimitRpm
-        ? refuse({ code: "doorOpenSpeed", rpm: state.spindle.rpm, limitRpm: bench.doorLimitRpm })
+      return command.isOpen && state.spindle.isOn && state.spindle.rpm > doorLimitRpm(state)
+        ? refuse({ code: "doorOpenSpeed", rpm: state.spindle.rpm, limitRpm: doorLimitRpm(state) })
         : accept([{ type: "doorSet", isOpen: command.isOpen }]);
     case "lookFrom": return accept(look(state, command.side));
     case "setWobbling": return hands.setWobbling(state);
@@ -147,7 +157,7 @@ export function decide(state: LaneState, command: Command): Decision {
     case "writeTerm":
     case "writeSum":
     case "strikeLine": return writeLedger(state, command);
-    case "runBlock": return runBlock(state, command.text);
+    case "runBlock": return state.lathe ? runTurretBlock(state, command.text) : runBlock(state, command.text);
     case "reset": return accept(reset(state));
     case "expectCheck": return expectCheck(state, command);
     case "lookCheck": return lookCheck(state);
@@ -168,6 +178,7 @@ export function decide(state: LaneState, command: Command): Decision {
 function reset(state: LaneState): LaneEvent[] {
   const events: LaneEvent[] = [{ type: "machineReset" }];
   if (state.spindle.isOn) events.push({ type: "spindleStopped" });
+  if (state.lathe && state.lathe.row !== null && state.setup.settings.resetDropsLength) events.push({ type: "turretIndexed", station: state.lathe.station, row: null });
   if (state.modal.lengthRow !== null && state.setup.settings.resetDropsLength) events.push({ type: "modalChanged", lengthRow: null, calledLength: null });
   return events;
 }

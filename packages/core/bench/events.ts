@@ -3,7 +3,7 @@ import { millLengthSchools, setupTasks } from "../exercises/schema";
 import { surfaces } from "../exercises/scene";
 import { upgradeSetup, upgradeTruth } from "../exercises/upgrade";
 import { feelNames, instrumentNames, isThing, probeOutcomes, wobbleNames, type Thing } from "../instruments";
-import { isMillRegisterId, workOffsetNames, type MillRegisterId } from "../registers";
+import { isRegisterId, workOffsetNames, type RegisterId } from "../registers";
 import { checkNames, jogSizeNames, sides, termNames } from "./commands";
 import type { Setup, Truth } from "../exercises";
 import type { Refusal } from "./refusals";
@@ -12,15 +12,17 @@ const counts = z.number().int();
 const mm = z.number();
 const axis = z.enum(["x", "y", "z"]);
 const place = z.strictObject({ x: counts, y: counts, z: counts });
-const register = z.custom<MillRegisterId>((value) => typeof value === "string" && isMillRegisterId(value));
+const register = z.custom<RegisterId>((value) => typeof value === "string" && isRegisterId(value));
 const thing = z.custom<Thing>(isThing);
 const approach = z.union([z.literal(1), z.literal(-1)]);
 const surface = z.enum(surfaces);
+const turnedFace = z.enum(["face", "diameter", "bore"]);
 
 /** Incidents: what went wrong, whether it says so at once, whether safety fails outright by it. */
 const incidentCodes = [
   "finderThrown", "finderBent", "finderBroken", "toolChipped", "noseStruck", "paperUnderTurningTool", "paperTorn",
   "tasterBroken", "probeBroken", "indicatorBroken", "startedWithInstrument", "changerStruck", "blockCrushed", "gaugeDamaged", "setterDamaged",
+  "insertChipped", "jawStruck", "armStruck", "handAtChuck",
 ] as const;
 export type IncidentCode = (typeof incidentCodes)[number];
 
@@ -108,6 +110,19 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("checkExpected"), check: z.enum(checkNames), mm, tool: counts.optional() }),
   z.strictObject({ type: z.literal("checkLooked"), seenMm: mm.nullable() }),
   z.strictObject({ type: z.literal("checkJudged"), isAsExpected: z.boolean() }),
+  // a lathe's own
+  z.strictObject({ type: z.literal("turretIndexed"), station: counts, row: counts.nullable() }),
+  z.strictObject({ type: z.literal("turned"), kind: z.enum(["outer", "bore"]), fromMm: mm, toMm: mm, radiusMm: mm, number: counts, axis: z.enum(["x", "z"]), at: place, clickMm: mm }),
+  z.strictObject({ type: z.literal("turretGapPlaced"), id: z.string(), on: turnedFace, feel: z.enum(feelNames) }),
+  z.strictObject({ type: z.literal("turretFelt"), id: z.string(), on: turnedFace, feel: z.enum(feelNames), at: place, clickMm: mm }),
+  z.strictObject({ type: z.literal("turretTried"), id: z.string(), on: turnedFace, goes: z.boolean(), at: place, number: counts, dirtMm: mm, isOpened: z.boolean(), clickMm: mm }),
+  z.strictObject({ type: z.literal("turretGapPulled") }),
+  z.strictObject({ type: z.literal("chuckTurned"), quarter: counts }),
+  z.strictObject({ type: z.literal("armSwung"), isDown: z.boolean() }),
+  z.strictObject({ type: z.literal("armTripped"), axis: z.enum(["x", "z"]), at: place, number: counts, errorMm: mm }),
+  z.strictObject({ type: z.literal("armLeft") }),
+  z.strictObject({ type: z.literal("metalTouched"), on: turnedFace, at: place, clickMm: mm }),
+  z.strictObject({ type: z.literal("metalLeft") }),
   z.strictObject({ type: z.literal("setupJudged"), isSound: z.boolean() }),
   z.strictObject({ type: z.literal("handRaised") }),
   z.strictObject({ type: z.literal("handLowered") }),

@@ -10,7 +10,7 @@ const EYE_STEP_MM = 0.5;
 const EYE_STEP_DEG = 0.5;
 
 /** A hidden length at the precision of an eye: on a grid that is shifted once for the lane, so that nothing averages out. */
-const seen = (mm: number, offsetMm: number): number =>
+export const seen = (mm: number, offsetMm: number): number =>
   Math.round((Math.round((mm - offsetMm) / EYE_STEP_MM) * EYE_STEP_MM + offsetMm) * 1000) / 1000;
 
 /** Where an eye puts the datum. Everything drawn hangs on this one place, so that no second rounding tells more. */

@@ -1,12 +1,12 @@
 import type { SetupTask } from "../exercises";
 import type { LaneState } from "./state";
 
-export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "handIn";
+export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "faced" | "handIn";
 /** One gate: its kind, the tool it is about, whether what it wants was done. `name` is unique in its lane. */
 export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict"> };
+export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence"> | null };
 
 const MACHINE_TASKS: readonly SetupTask[] = ["releaseStop", "lowRapid"];
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
@@ -24,6 +24,23 @@ export function gatesOf(done: Done): Gate[] {
   const gate = (kind: GateKind, isPassed: boolean, tool?: number) =>
     gates.push({ name: tool === undefined ? kind : `${kind}${tool}`, kind, isPassed, ...(tool === undefined ? {} : { tool }) });
   gate("machineReady", done.isHomed && tasks.filter((task) => MACHINE_TASKS.includes(task)).every(isDone));
+  if (setup.lathe && done.lathe) {
+    const { schools, tools, targets: wanted } = setup.lathe;
+    const turned = done.lathe.evidence;
+    gate("faced", turned.isFaced);
+    const [master] = wanted.z;
+    for (const { number } of tools) {
+      const wants = { x: wanted.x.includes(number), z: wanted.z.includes(number), nose: wanted.nose.includes(number) };
+      if (!wants.x && !wants.z && !wants.nose) continue;
+      // the master's own row stays zero; the shift is what sets it
+      const isZDone = (turned.zTouched[number] ?? 0) > 0 && (turned.isZSet[number] === true || (schools.includes("master-shift") && number === master && turned.isWorkSet));
+      gate("tool", (!wants.x || ((turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true)) && (!wants.z || isZDone) && (!wants.nose || turned.isNoseSet[number] === true), number);
+    }
+    if (!schools.includes("part-face") && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
+    gate("verified", evidence.checksJudged.length > 0);
+    gate("handIn", done.isHandedIn);
+    return gates;
+  }
   if (setup.handover) {
     // what was handed over is read, whether or not anything is changed after it
     gate("placeRead", (evidence.kicks.x > 0 && evidence.kicks.y > 0) || isOverZeroSeen(done));

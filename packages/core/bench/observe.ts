@@ -1,7 +1,7 @@
 import { sceneBoxes, type Scene, type Setup, type Surface } from "../exercises";
 import type { BoxMm } from "../geometry";
 import { shapes, TASTER_REST_MM, toolNumber, type Shape, type Thing, type Wobble } from "../instruments";
-import { displayCounts, type AxisCounts, type MillRegisters } from "../registers";
+import { displayCounts, turretSum, type AxisCounts, type Registers } from "../registers";
 import type { Counts, LengthUnit } from "../units";
 import { coachStep, type CoachStep } from "./coach";
 import { standsOverZero } from "./checking";
@@ -9,7 +9,9 @@ import type { Side } from "./commands";
 import { seenLengthMm, seenScene, surfaceBelow } from "./eye";
 import type { IncidentCode } from "./events";
 import { gatesOf, type Gate } from "./gates";
-import { bench, guardCounts, travelCounts } from "./machine";
+import { latheSeen, type LatheSeen } from "./lathe/observe";
+import { guardCounts, travelCounts } from "./machine";
+import { doorLimitRpm } from "./spindle";
 import { tasterReads } from "./sensing";
 import { shapeFor } from "./solids";
 import { lengthInUse, seesKick, type LaneState, type LedgerLine, type Reading } from "./state";
@@ -44,7 +46,7 @@ export interface Observation {
   readonly guardCounts: Counts;
   readonly modal: LaneState["modal"];
   readonly lengthCounts: Counts;
-  readonly registers: MillRegisters;
+  readonly registers: Registers;
   readonly lastUndo: LaneState["desk"]["undo"][number] | null;
   readonly holds: Thing | null;
   readonly isLoadedByChanger: boolean;
@@ -76,6 +78,8 @@ export interface Observation {
   readonly isOverZero: boolean;
   readonly incidents: readonly IncidentCode[];
   readonly evidence: LaneState["evidence"];
+  /** Only on a lathe. */
+  readonly lathe: LatheSeen | null;
   readonly gates: readonly Gate[];
   readonly coach: CoachStep | null;
 }
@@ -126,6 +130,12 @@ function outlineOf(state: LaneState): Shape {
   return shape;
 }
 
+/** The work display; on a lathe less the offset row in use. */
+function workCounts({ registers, position, modal, lathe }: LaneState, lengthCounts: Counts): AxisCounts {
+  const work = displayCounts(registers, position, modal.workOffset, lengthCounts);
+  return lathe ? { ...work, x: work.x - turretSum(registers.turret, "x", lathe.row), z: work.z - turretSum(registers.turret, "z", lathe.row) } : work;
+}
+
 /** What may be seen of a lane. An instructor also sees the incidents that say nothing. */
 export function observe(state: LaneState, viewer: "student" | "instructor"): Observation {
   const { registers, position, modal, counterZero, setup } = state;
@@ -135,7 +145,7 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     sheet: setup,
     isCoachOn: state.isCoachOn,
     machine: position,
-    work: displayCounts(registers, position, modal.workOffset, lengthCounts),
+    work: workCounts(state, lengthCounts),
     counter: { x: position.x - counterZero.x, y: position.y - counterZero.y, z: position.z - counterZero.z },
     travelCounts: travelCounts[setup.unit],
     isHomed: state.isHomed,
@@ -145,7 +155,7 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     spindle: state.spindle,
     quarter: state.carried.quarter,
     rememberedRpm: state.rememberedRpm,
-    doorLimitRpm: bench.doorLimitRpm,
+    doorLimitRpm: doorLimitRpm(state),
     guardCounts: guardCounts[setup.unit],
     modal, lengthCounts, registers,
     lastUndo: state.desk.undo.at(-1) ?? null,
@@ -175,6 +185,7 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     isOverZero: standsOverZero(state),
     incidents: state.incidents.filter(({ isSilent }) => viewer === "instructor" || !isSilent).map(({ code }) => code),
     evidence: state.evidence,
+    lathe: latheSeen(state),
     gates: gatesOf(state),
   };
   return { ...seen, coach: state.isCoachOn ? coachStep(seen) : null };

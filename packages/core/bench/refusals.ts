@@ -1,5 +1,6 @@
+import type { TurnedFace } from "./lathe/state";
 import type { BlockDiagnostic } from "../gcode";
-import type { Axis, MillRegisterId } from "../registers";
+import type { Axis, RegisterId } from "../registers";
 import type { Counts, LengthRefusal, LengthUnit } from "../units";
 
 /** Why the bench did not do what was asked. Nothing here tells more than the student could observe. */
@@ -28,8 +29,8 @@ export type Refusal =
   | { code: "paperInGap" }
   | { code: "burrDressedAlready" }
   | { code: "spindleInTheWay" }
-  | { code: "registerGuard"; register: MillRegisterId; from: Counts; to: Counts; unit?: LengthUnit }
-  | { code: "registerOutOfRange"; register: MillRegisterId }
+  | { code: "registerGuard"; register: RegisterId; from: Counts; to: Counts; unit?: LengthUnit }
+  | { code: "registerOutOfRange"; register: RegisterId }
   | { code: "nothingToUndo" }
   | { code: "toolNotHere"; tool: number }
   | { code: "rowNotHere"; row: number }
@@ -60,11 +61,18 @@ export type Refusal =
   | { code: "doesNotMeasureThat"; by: string }
   | { code: "nothingToMeasure" }
   | { code: "nothingToSweep" }
-  | { code: "diameterIsTyped"; register: MillRegisterId }
+  | { code: "diameterIsTyped"; register: RegisterId }
   | { code: "nothingChanges" }
   | { code: "noSuchReading" }
   | { code: "expectFirst" }
   | { code: "lookFirst" }
+  | { code: "notOnThisMachine" }
+  | { code: "noRoomToIndex" }
+  | { code: "armIsDown" }
+  | { code: "toolInTheWay" }
+  | { code: "noSuchFaceHere"; on: TurnedFace }
+  | { code: "tipTooFar" }
+  | { code: "cutOneAxis" }
   | { code: "nothingHandedOver" }
   | { code: "schoolNotHere" }
   | { code: "text"; problem: LengthRefusal }

@@ -1,4 +1,4 @@
-import { captureLength, captureOffset, readRegister, registerAxis, registerKind, type MillRegisterId } from "../registers";
+import { captureLength, captureOffset, readRegister, registerAxis, registerKind, turretPlace, turretSum, type RegisterId } from "../registers";
 import { accept, refuse, type Result } from "../result";
 import { parseLengthMm, toCounts, type Counts } from "../units";
 import type { CommandOf } from "./commands";
@@ -21,16 +21,25 @@ function countsTyped(state: LaneState, text: string): Result<Counts, Refusal> {
 }
 
 type How = EventOf<"registerChanged">["how"];
-const change = (state: LaneState, register: MillRegisterId, to: Counts, how: How, as?: Counts): LaneEvent =>
+const change = (state: LaneState, register: RegisterId, to: Counts, how: How, as?: Counts): LaneEvent =>
   ({ type: "registerChanged", register, from: readRegister(state.registers, register), to, how, ...(as === undefined ? {} : { as }), machine: state.position });
 
-function changed(state: LaneState, register: MillRegisterId, to: Counts, how: How, as?: Counts): Decision {
+function changed(state: LaneState, register: RegisterId, to: Counts, how: How, as?: Counts): Decision {
   return Math.abs(to) > REGISTER_LIMIT_COUNTS ? refuse({ code: "registerOutOfRange", register }) : accept([change(state, register, to, how, as)]);
 }
 
 /** The value that a capture of `register` as `as` would store now, counts; length rows follow the machine's rule. */
-function capturedCounts(state: LaneState, register: MillRegisterId, as: Counts): Counts {
-  const { registers, position, modal, counterZero, setup } = state;
+function capturedCounts(state: LaneState, register: RegisterId, as: Counts): Counts {
+  const { registers, position, modal, counterZero, setup, lathe } = state;
+  if (lathe) {
+    const axis = registerAxis(register) === "x" ? "x" : "z";
+    const place = turretPlace(register);
+    const offsets = registers.common[axis] + registers.work[modal.workOffset][axis];
+    if (!place) return position[axis] - (register.startsWith("common") ? registers.work[modal.workOffset][axis] : registers.common[axis]) - turretSum(registers.turret, axis, lathe.row) - as;
+    // the other half of the same row stays: wear under a new geometry, geometry under a new wear
+    const other = registers.turret?.[place.column.length === 2 ? axis : axis === "x" ? "xw" : "zw"][place.row] ?? 0;
+    return position[axis] - offsets - other - as;
+  }
   if (register.startsWith("HW")) return position.z - as;
   if (registerKind(register) === "length") {
     return captureLength(registers, Number(register.slice(1)), setup.settings.lengthCapture, {
@@ -50,9 +59,9 @@ export function changeRegister(state: LaneState, command: CommandOf<"captureRegi
   if (!typed.ok) return typed;
   const { register } = command;
   if (command.type === "captureRegister") {
-    if (registerKind(register) === "diameter") return refuse({ code: "diameterIsTyped", register });
+    if (registerKind(register) === "diameter" || /^[RQ]\d/.test(register)) return refuse({ code: "diameterIsTyped", register });
     const captured = changed(state, register, capturedCounts(state, register, typed.value), "captured", typed.value);
-    const wear: MillRegisterId = `HW${Number(register.slice(1))}`;
+    const wear: RegisterId = `HW${Number(register.slice(1))}`;
     const clears = captured.ok && /^H\d/.test(register) && state.setup.settings.captureClearsWear && readRegister(state.registers, wear) !== 0;
     return clears ? accept([...captured.value, change(state, wear, 0, "cleared")]) : captured;
   }
@@ -81,7 +90,7 @@ export function setCounter(state: LaneState, { axis, text }: CommandOf<"zeroCoun
 }
 
 /** The figure of a reading that belongs in a register's line: the one that the register is about. */
-function readingCounts(state: LaneState, register: MillRegisterId, number: number): Counts | null {
+function readingCounts(state: LaneState, register: RegisterId, number: number): Counts | null {
   const reading = state.desk.readings.find((one) => one.number === number);
   if (!reading) return null;
   const { values } = reading;

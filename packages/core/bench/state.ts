@@ -1,9 +1,10 @@
 import { assertNever } from "../result";
 import {
-  emptyMillRegisters, isMillRegisterId, lengthSum, registerKind, writeRegister, type Axis, type AxisCounts, type MillRegisterId, type MillRegisters, type WorkOffsetName,
+  emptyMillRegisters, isRegisterId, lengthSum, registerKind, writeRegister, type Axis, type AxisCounts, type RegisterId, type Registers, type WorkOffsetName,
 } from "../registers";
 import { scales, toCounts, type Counts, type Scale } from "../units";
 import type { MillLengthSchool, Setup, SetupTask, Surface, Truth } from "../exercises";
+import { evolveLathe, openedLathe, withMeasured, withTurretSet, type LatheState } from "./lathe/state";
 import { toolNumber, type EdgeFinderApproach, type Feel, type Thing, type Wobble } from "../instruments";
 import type { MotionMode } from "../gcode";
 import type { CheckName, Side, TermName } from "./commands";
@@ -11,7 +12,7 @@ import type { EventOf, IncidentCode, LaneEvent } from "./events";
 
 export interface LedgerLine {
   readonly line: number;
-  readonly register: MillRegisterId;
+  readonly register: RegisterId;
   readonly kind: "reading" | "term" | "sum";
   readonly term?: TermName | undefined;
   readonly counts: Counts;
@@ -92,7 +93,7 @@ interface BlocksState {
 
 /** The student's papers: what can be taken back, the ledger, what instruments have shown, a check under way. */
 interface DeskState {
-  readonly undo: readonly { readonly register: MillRegisterId; readonly counts: Counts }[];
+  readonly undo: readonly { readonly register: RegisterId; readonly counts: Counts }[];
   readonly ledger: readonly LedgerLine[];
   readonly linesWritten: number;
   readonly readings: readonly Reading[];
@@ -125,7 +126,7 @@ export interface LaneState {
     readonly rotationDeg: number;
   };
   readonly counterZero: AxisCounts;
-  readonly registers: MillRegisters;
+  readonly registers: Registers;
   readonly holds: Thing | null;
   readonly carried: Carried;
   readonly finder: FinderState;
@@ -145,6 +146,8 @@ export interface LaneState {
   readonly isHandUp: boolean;
   readonly isHandedIn: boolean;
   readonly desk: DeskState;
+  /** Only on a lathe. */
+  readonly lathe: LatheState | null;
   readonly incidents: readonly { readonly code: IncidentCode; readonly isSilent: boolean }[];
   readonly evidence: Evidence;
 }
@@ -159,7 +162,7 @@ function opened(event: EventOf<"laneOpened">): LaneState {
   const { setup, truth, isCoachOn, finderOwnKickMm } = event;
   const scale = scales[setup.unit];
   const registers = setup.leftovers.reduce(
-    (at, { register, mm }) => (isMillRegisterId(register) ? writeRegister(at, register, toCounts(mm, scale)) : at), emptyMillRegisters());
+    (at, { register, mm }) => (isRegisterId(register) ? writeRegister(at, register, toCounts(mm, scale)) : at), emptyMillRegisters());
   const has = (task: SetupTask) => setup.tasks.includes(task);
   const ledger = (setup.handover?.ledger ?? []).map(({ mm, ...line }, place): LedgerLine => ({ ...line, line: place + 1, counts: toCounts(mm, scale), isHandedOver: true }));
   // what is handed over was seated once; a fault may have moved it since
@@ -178,7 +181,8 @@ function opened(event: EventOf<"laneOpened">): LaneState {
     harm: { shorterMm: {}, isIndicatorBroken: false }, resting: null, paper: null, block: null, blocks: { tries: 0, last: null, areWiped: false, blown: [] },
     seat: { isAtStop, isTapped: !has("tapDown"), isJawTrue: !has("sweepJaw"), shiftMm: { x: 0, y: 0 }, skewDeg: truth.skewDeg, lamp: null },
     tasksDone: [], isBurrDressed: !has("dressBurr"), isStopped: false, isHandUp: false, isHandedIn: false,
-    desk: { undo: [], ledger, linesWritten: ledger.length, readings: [], readingsMade: 0, check: null, verdict: null, namedSchool: null }, incidents: [],
+    desk: { undo: [], ledger, linesWritten: ledger.length, readings: [], readingsMade: 0, check: null, verdict: null, namedSchool: null },
+    lathe: openedLathe(setup, truth), incidents: [],
     evidence: {
       kicks: { x: 0, y: 0 }, isSetAfterKick: { x: false, y: false }, touches: {}, isLengthSet: {}, workTouches: 0, isWorkZSet: false,
       diameterReadings: {}, isDiameterSet: {}, angleReadings: 0, isAngleSet: false, sidesOverZero: [], checksJudged: [],
@@ -201,6 +205,7 @@ function withRegister(state: LaneState, event: EventOf<"registerChanged">): Lane
   const { evidence } = state;
   const undo = how === "undone" ? state.desk.undo.slice(0, -1) : [...state.desk.undo, { register, counts: from }].slice(-UNDO_DEPTH);
   const after = { ...state, registers: writeRegister(state.registers, register, to), desk: { ...state.desk, undo } };
+  if (after.lathe) return { ...after, lathe: withTurretSet(after.lathe, register, to) };
   const kind = registerKind(register);
   const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
   if (kind === "diameter") return (evidence.diameterReadings[row] ?? 0) > 0 ? { ...after, evidence: { ...evidence, isDiameterSet: { ...evidence.isDiameterSet, [row]: true } } } : after;
@@ -332,7 +337,7 @@ function evidenceOfReading(evidence: Evidence, { what, tool, outcome }: Reading)
 
 function withReading(state: LaneState, { type: _type, ...reading }: EventOf<"readingShown">): LaneState {
   return {
-    ...state, desk: { ...state.desk, readings: [...state.desk.readings, reading].slice(-READINGS_KEPT), readingsMade: reading.number }, evidence: evidenceOfReading(state.evidence, reading),
+    ...state, ...(state.lathe ? { lathe: withMeasured(state.lathe, reading.what) } : {}), desk: { ...state.desk, readings: [...state.desk.readings, reading].slice(-READINGS_KEPT), readingsMade: reading.number }, evidence: evidenceOfReading(state.evidence, reading),
   };
 }
 
@@ -422,6 +427,10 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
       const evidence = check?.looked ? { ...state.evidence, checksJudged: [...state.evidence.checksJudged, check.check] } : state.evidence;
       return { ...state, desk: { ...state.desk, check: null }, evidence };
     }
+    case "turretIndexed": case "turned": case "turretGapPlaced": case "turretFelt": case "turretTried": case "turretGapPulled": case "chuckTurned": case "armSwung":
+    case "armTripped": case "armLeft": case "metalTouched": case "metalLeft":
+      if (!state.lathe) throw new Error(`evolve: ${event.type} on a mill`);
+      return { ...state, lathe: evolveLathe(state.lathe, event) };
     case "handRaised": return { ...state, isHandUp: true };
     case "handLowered": return { ...state, isHandUp: false };
     case "handedIn": return { ...state, isHandedIn: true, isHandUp: false, desk: { ...state.desk, namedSchool: event.school ?? null } };

@@ -7,7 +7,8 @@ export type CauseId =
   | "capturedAfterLeaving" | "edgeBreak" | "bentFinder" | "coarseClick" | "slowSpindle" | "paperPinched"
   | "otherRegister" | "neverSet" | "noContact"
   | "changedSinceTouch" | "oneSideOnly" | "notOverMiddle" | "partMoved"
-  | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip";
+  | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip"
+  | "notCleanedUp" | "notMeasured" | "faceCutAgain" | "touchedRunout" | "armOff";
 
 /** Where one cause would put a value, mm off. */
 export interface CauseSignature { readonly id: CauseId; readonly predictedMm: number }

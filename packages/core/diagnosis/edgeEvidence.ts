@@ -1,6 +1,6 @@
 import { edgeOf, type SetupEdge } from "../exercises";
 import { toCounts, toMm } from "../units";
-import { workOffsetNames, type MillRegisterId } from "../registers";
+import { workOffsetNames, type RegisterId } from "../registers";
 import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
 import type { Evidence, ProvenTerm } from "./cause";
 import { edgeSignatures } from "./benchSignatures";
@@ -167,7 +167,7 @@ function onMiddle(trace: LaneTrace, axis: "x" | "y", closureMm: number, lastSet:
 
 /** What the log proves about X or Y of G54. A blank that moved after it was touched is named first. */
 export function edgeEvidence(trace: LaneTrace, axis: "x" | "y", closureMm: number): Evidence {
-  const register: MillRegisterId = `G54.${axis}`;
+  const register: RegisterId = `G54.${axis}`;
   const changes = trace.changes.filter(({ event }) => event.register === register || event.register === `common.${axis}`);
   const lastSet = changes.at(-1);
   if (!lastSet) {

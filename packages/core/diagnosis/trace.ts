@@ -1,10 +1,11 @@
 import type { EventOf, LaneEvent } from "../bench/events";
 import { jogMm } from "../bench/commands";
+import { cleanRadiusMm, faceMm } from "../bench/lathe/contact";
 import { evolve, type LaneState } from "../bench/state";
 import { burrNowMm } from "../bench/solids";
 import { tasterReads, tasterRunoutMm } from "../bench/sensing";
 import { toMm, toCounts } from "../units";
-import { sweepError } from "../registers";
+import { sweepError, type AxisCounts } from "../registers";
 
 /** A fact with its place in the log. */
 export interface LoggedEvent { readonly seq: number; readonly atMs: number; readonly event: LaneEvent }
@@ -14,6 +15,9 @@ export interface ChangePlace extends Placed<EventOf<"registerChanged">> {
   readonly holds: LaneState["holds"];
   readonly paper: LaneState["paper"];
   readonly isTouching: boolean;
+  /** On a lathe: the tool in the working position, and whose offset row was called. */
+  readonly station?: number | undefined;
+  readonly row?: number | null | undefined;
 }
 
 /** One face met in X or Y: where the spindle axis stood, counts, and what still lies between it and the face, mm. */
@@ -53,6 +57,27 @@ export interface SurfaceTouch {
   readonly seatMm: number;
 }
 
+/** One contact of a turret tool with the part or the setter arm: where the machine stood, counts, and what it was made with. */
+export interface TurretContact {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly tool: number;
+  readonly axis: "x" | "z";
+  readonly on: "face" | "diameter" | "bore" | "arm";
+  readonly by: "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm";
+  readonly at: AxisCounts;
+  /** What stood in the gap, by what is written on it, mm. */
+  readonly thicknessMm: number;
+  readonly clickMm: number;
+  readonly feel: string;
+  /** Radius that a cut left, mm; 0 for other contacts. */
+  readonly radiusMm: number;
+  /** Where the face stood then, mm in the slide's frame; null when there was none. */
+  readonly faceMm: number | null;
+  /** The band that the cut left had cleaned up all round. */
+  readonly isClean: boolean;
+}
+
 /** What the marking reads of a lane, gathered in one pass over its log. */
 export interface LaneTrace {
   readonly log: readonly LoggedEvent[];
@@ -62,6 +87,8 @@ export interface LaneTrace {
   readonly changes: readonly ChangePlace[];
   readonly touches: readonly SurfaceTouch[];
   readonly readings: readonly Placed<EventOf<"readingShown">>[];
+  /** Only on a lathe. */
+  readonly turret: readonly TurretContact[];
 }
 
 type Gathered = { -readonly [K in Exclude<keyof LaneTrace, "log" | "final">]: LaneTrace[K][number][] };
@@ -93,6 +120,28 @@ function placesOf({ seq, atMs, event }: Placed<EventOf<"readingShown">>, state: 
   return what === "round" || what === "corner" ? [...at("x", values.x, "probe"), ...at("y", values.y, "probe")] : [];
 }
 
+/** The contact that an entry of a lathe's log is; before the entry was folded, but with the face that a cut leaves. */
+function turretContact({ seq, atMs, event }: LoggedEvent, before: LaneState, clickMm: number): TurretContact[] {
+  if (!before.lathe) return [];
+  const base = { seq, atMs, tool: before.lathe.station, thicknessMm: 0, clickMm, feel: "", radiusMm: 0, faceMm: faceMm(before), isClean: true };
+  const nominal = (id: string) => before.setup.gaps.find((gap) => gap.id === id);
+  if (event.type === "turned") {
+    return [{
+      ...base, axis: event.axis === "x" ? "z" : "x", on: event.axis === "x" ? "face" : event.kind === "bore" ? "bore" : "diameter", by: "cut", at: event.at, clickMm: event.clickMm, radiusMm: event.radiusMm,
+      faceMm: event.axis === "x" ? event.fromMm : base.faceMm, isClean: event.kind === "bore" || event.radiusMm <= cleanRadiusMm(before),
+    }];
+  }
+  if (event.type === "armTripped") return [{ ...base, axis: event.axis, on: "arm", by: "arm", at: event.at, clickMm: 0 }];
+  const onPart = event.type === "turretFelt" || event.type === "turretTried" || event.type === "metalTouched";
+  if (!onPart) return [];
+  const at = { ...base, axis: event.on === "face" ? ("z" as const) : ("x" as const), on: event.on, at: event.at, clickMm: event.clickMm };
+  if (event.type === "metalTouched") return [{ ...at, by: "metal" }];
+  const thing = nominal(event.id);
+  const thicknessMm = thing?.nominalMm ?? 0;
+  if (event.type === "turretTried") return event.goes && event.isOpened ? [{ ...at, by: thing?.kind ?? "block", thicknessMm }] : [];
+  return event.feel === "slides" || event.feel === "torn" ? [] : [{ ...at, by: event.id === "straightEdge" ? "straightEdge" : (thing?.kind ?? "paper"), thicknessMm, feel: event.feel }];
+}
+
 function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEvent, clickMm: number): void {
   const touch = (machineZ: number, on: string, by: SurfaceTouch["by"], thicknessMm: number, feel: string, click = clickMm) =>
     all.touches.push({ seq, atMs, machineZ, on, by, thicknessMm, clickMm: click, feel, holds: state.holds, seatMm: state.carried.seatMm });
@@ -116,7 +165,7 @@ function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEve
     const contact = tasterContact(state, seq - 0.5, atMs);
     if (contact) all.contacts.push(contact);
     const isTouching = contact !== null || state.probe.touch !== null || state.lamp.touch !== null || state.setter.touch !== null;
-    all.changes.push({ seq, atMs, event, holds: state.holds, paper: state.paper, isTouching });
+    all.changes.push({ seq, atMs, event, holds: state.holds, paper: state.paper, isTouching, ...(state.lathe ? { station: state.lathe.station, row: state.lathe.row } : {}) });
   } else if (event.type === "lineWritten") {
     const contact = event.kind === "reading" ? tasterContact(state, seq, atMs) : null;
     if (contact) all.contacts.push(contact);
@@ -138,11 +187,12 @@ function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEve
 export function traceLane(log: readonly LoggedEvent[]): LaneTrace {
   let state: LaneState | null = null;
   let clickMm = 0;
-  const all: Gathered = { contacts: [], places: [], changes: [], touches: [], readings: [] };
+  const all: Gathered = { contacts: [], places: [], changes: [], touches: [], readings: [], turret: [] };
   for (const entry of log) {
     if (state) {
       if (entry.event.type === "jogged") clickMm = jogMm(state.setup.unit, entry.event.size);
       gather(all, state, entry, clickMm);
+      all.turret.push(...turretContact(entry, state, clickMm));
     }
     state = evolve(state, entry.event);
   }

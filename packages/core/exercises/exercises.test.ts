@@ -20,6 +20,18 @@ describe("exercises of the demo", () => {
       const sheets = new Set<string>();
       for (let seed = 0; seed < 100; seed++) {
         const { setup, truth } = drawLane(exercise, `variant ${seed}`);
+        if (truth.lathe) {
+          const { tools, jawMm, skinMm, stock } = truth.lathe;
+          sheets.add(JSON.stringify(truth.lathe));
+          for (const { kxMm, qMm } of Object.values(tools)) {
+            // the tip reaches the axis, stands well clear of the stock, and reaches the jaws without leaving the travel
+            expect(kxMm - 2).toBeGreaterThan(-500);
+            expect(kxMm + stock.diameterMm + 80).toBeLessThan(0);
+            expect(jawMm + qMm).toBeGreaterThan(-420);
+            expect(skinMm + qMm + 40).toBeLessThan(0);
+          }
+          continue;
+        }
         sheets.add(JSON.stringify(truth.datumMm));
         for (const axis of ["x", "y"] as const) {
           const edge = edgeOf(setup, axis);

@@ -1,13 +1,13 @@
 import { standardUncertainty } from "../desk/uncertainty";
 import type { InstrumentName } from "../instruments";
-import type { MillRegisterId } from "../registers";
+import type { RegisterId } from "../registers";
 import { expectedDiameter, expectedLengths } from "./expected";
 import { lengthBias, xyBias, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
 import type { MillLengthSchool } from "./schema";
 import type { Setup, Truth } from "./variant";
 
 /** What a register should hold, and what the best way that the drawer allows leaves in it: mean and standard deviation, mm. */
-export interface ExpectedLine extends MethodBias { readonly register: MillRegisterId | "turn"; readonly wantedMm: number; readonly method: string }
+export interface ExpectedLine extends MethodBias { readonly register: RegisterId | "turn"; readonly wantedMm: number; readonly method: string }
 
 const NONE: MethodBias = { biasMm: 0, uMm: 0 };
 const first = <T extends InstrumentName>(setup: Setup, names: readonly T[]): T | null => names.find((name) => setup.instruments.includes(name)) ?? null;

@@ -1,11 +1,11 @@
 import { toolName } from "../instruments";
-import type { MillRegisterId, WorkOffsetName } from "../registers";
+import type { RegisterId, WorkOffsetName } from "../registers";
 import { tableZMm } from "./scene";
 import type { MillLengthSchool } from "./schema";
 import type { Setup, Truth } from "./variant";
 
 /** What one register, or one sum of registers, has to come to. */
-export type TargetId = "x" | "y" | "rotation" | `z${number}` | `H${number}` | "workZ" | `d${number}`;
+export type TargetId = `X${number}` | `Z${number}` | `R${number}` | `Q${number}` | "x" | "y" | "rotation" | `z${number}` | `H${number}` | "workZ" | `d${number}`;
 
 /** The work offset that a tool works in: one for all, but in `offset-per-tool` tool n has its own. */
 export function workOffsetOf({ isSchoolPrescribed, lengthSchools, tools }: Setup, tool: number): WorkOffsetName {
@@ -21,7 +21,7 @@ export function wantedLengthMm(setup: Setup, truth: Truth, tool: number): number
   return still - (truth.growthMmPer1000 * rpm) / 1000;
 }
 
-export interface ExpectedRegister { readonly register: MillRegisterId; readonly wantedMm: number }
+export interface ExpectedRegister { readonly register: RegisterId; readonly wantedMm: number }
 
 /**
  * What length registers and work Z hold when everything is right, by school: `domain` of the schools, common offset and wear 0
@@ -61,7 +61,13 @@ export function expectedDiameter(setup: Setup, truth: Truth, tool: number): numb
 }
 
 /** Every value that the lane is marked on, in the order of the work. */
-export function targetsOf({ targets, isSchoolPrescribed, lengthSchools }: Setup): TargetId[] {
+export function targetsOf({ targets, isSchoolPrescribed, lengthSchools, lathe }: Setup): TargetId[] {
+  if (lathe) {
+    return lathe.tools.flatMap(({ number }): TargetId[] => [
+      ...(lathe.targets.x.includes(number) ? [`X${number}` as const] : []), ...(lathe.targets.z.includes(number) ? [`Z${number}` as const] : []),
+      ...(lathe.targets.nose.includes(number) ? [`R${number}` as const, `Q${number}` as const] : []),
+    ]);
+  }
   const perRegister = isSchoolPrescribed && lengthSchools[0] !== "offset-per-tool";
   return [
     ...(targets.xy ? (["x", "y"] as const) : []),

@@ -1,6 +1,6 @@
 import { toolName } from "../instruments";
 import { drawBetween, drawUnit } from "../random";
-import { isMillRegisterId, type MillRegisterId } from "../registers";
+import { isRegisterId, type RegisterId } from "../registers";
 import { scales, toCounts, toMm } from "../units";
 import { expectedLengths, type TargetId } from "./expected";
 import type { Exercise, FaultKind } from "./schema";
@@ -19,10 +19,10 @@ export const SLOW_BELOW_MM = 25;
 
 type Draw = (low: number, high: number, ...keys: string[]) => number;
 
-interface Registers { values: Map<MillRegisterId, number>; ledger: HandedLine[] }
+interface Registers { values: Map<RegisterId, number>; ledger: HandedLine[] }
 
 const allZ = (setup: Setup): TargetId[] => setup.targets.lengths.map((tool) => `z${tool}` as const);
-const sum = (lines: readonly HandedLine[], register: MillRegisterId): number => lines.reduce((total, line) => (line.register === register ? total + line.mm : total), 0);
+const sum = (lines: readonly HandedLine[], register: RegisterId): number => lines.reduce((total, line) => (line.register === register ? total + line.mm : total), 0);
 
 /** The setup as it would be with nothing wrong: lengths from the gauge line, work Z by the bare nose, edges by the finder. */
 function soundSetup(setup: Setup, truth: Truth, draw: Draw): Registers {
@@ -31,7 +31,7 @@ function soundSetup(setup: Setup, truth: Truth, draw: Draw): Registers {
   for (const axis of ["x", "y"] as const) {
     const edge = edgeOf(setup, axis);
     if (!edge) continue;
-    const register: MillRegisterId = `G54.${axis}`;
+    const register: RegisterId = `G54.${axis}`;
     const radiusMm = edge.approach * (setup.tipDiameterMm / 2);
     ledger.push({ register, kind: "reading", mm: near(truth.datumMm[axis] + edge.edgeWorkMm - radiusMm, register) }, { register, kind: "term", term: "tipRadius", mm: radiusMm });
     if (edge.edgeWorkMm !== 0) ledger.push({ register, kind: "term", term: "edgeWork", mm: -edge.edgeWorkMm });
@@ -50,10 +50,10 @@ function soundSetup(setup: Setup, truth: Truth, draw: Draw): Registers {
 /** Seeds one fault into registers and ledger; null when it cannot be in this lane. */
 function seed(kind: FaultKind, { values, ledger }: Registers, setup: Setup, truth: Truth, draw: Draw, free: readonly number[]): Fault | null {
   const [tool = 0, other = 0] = free;
-  const row: MillRegisterId = `H${tool}`;
+  const row: RegisterId = `H${tool}`;
   switch (kind) {
     case "neighborRow": {
-      const otherRow: MillRegisterId = `H${other}`;
+      const otherRow: RegisterId = `H${other}`;
       const apartMm = (truth.lengthsMm[toolName(other)] ?? 0) - (truth.lengthsMm[toolName(tool)] ?? 0);
       if (free.length < 2 || Math.abs(apartMm) < ROWS_APART_MM) return null;
       const [own = 0, others = 0] = [values.get(row), values.get(otherRow)];
@@ -98,7 +98,7 @@ function seed(kind: FaultKind, { values, ledger }: Registers, setup: Setup, trut
         const right = values.get(`G54.${axis}`) ?? 0;
         values.set(`G55.${axis}`, right).set(`G54.${axis}`, right + moved[axis]);
       }
-      ledger.splice(0, ledger.length, ...ledger.map((line) => (line.register.startsWith("G54") ? { ...line, register: line.register.replace("G54", "G55") as MillRegisterId } : line)));
+      ledger.splice(0, ledger.length, ...ledger.map((line) => (line.register.startsWith("G54") ? { ...line, register: line.register.replace("G54", "G55") as RegisterId } : line)));
       return {
         kind, registers: ["G54.x", "G54.y", "G54.z"],
         effects: [{ target: "x", mm: moved.x }, { target: "y", mm: moved.y }, ...allZ(setup).map((target) => ({ target, mm: moved.z }))],
@@ -158,7 +158,7 @@ function drawHandover(exercise: Exercise, setup: Setup, truth: Truth): { setup: 
     setup: {
       ...setup, setter: setup.setter && { ...setup.setter, noseTriggerMm: rounded((truth.setter?.topMm ?? 0) + (withDoubt.doubt?.byMm ?? 0)) },
       handover: { from: handover.from, account: handover.account, ledger: [...ledger, ...sums] },
-      leftovers: [...registers.values].filter(([register]) => isMillRegisterId(register)).map(([register, mm]) => ({ register, mm: rounded(mm) })),
+      leftovers: [...registers.values].filter(([register]) => isRegisterId(register)).map(([register, mm]) => ({ register, mm: rounded(mm) })),
     },
   };
 }

@@ -30,7 +30,7 @@ type Size = readonly [number, number, number];
 export function lowCorner(setup: Setup, size: Size, axis: "x" | "y"): number {
   const along = size[axis === "x" ? 0 : 1];
   const { datum, feature } = setup;
-  if (datum.kind === "middle") return -along / 2;
+  if (datum.kind === "middle" || datum.kind === "spindle") return -along / 2;
   if (datum.kind === "feature") return -(feature?.atMm[axis === "x" ? 0 : 1] ?? along / 2);
   const { approach, edgeWorkMm } = datum.edges[axis];
   return approach === 1 ? edgeWorkMm : edgeWorkMm - along;

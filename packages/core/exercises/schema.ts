@@ -1,13 +1,14 @@
 import { z } from "zod";
 import { gapKinds, handInstruments, spindleInstruments, toolKinds, MOST_TOOLS } from "../instruments";
-import { isMillRegisterId, type MillRegisterId } from "../registers";
+import { isRegisterId, type RegisterId } from "../registers";
+import { latheSchema } from "./lathe";
 import { upgradeExercise } from "./upgrade";
 
 const range = z.tuple([z.number(), z.number()]).refine(([low, high]) => low <= high, "the low end must not exceed the high end");
 const approach = z.union([z.literal(1), z.literal(-1)]);
 const choices = z.tuple([z.number().positive()], z.number().positive());
 const triple = z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]);
-const register = z.custom<MillRegisterId>((value) => typeof value === "string" && isMillRegisterId(value), "not a register of this machine");
+const register = z.custom<RegisterId>((value) => typeof value === "string" && isRegisterId(value), "not a register of this machine");
 const toolNumberSchema = z.number().int().min(1).max(MOST_TOOLS);
 
 /** Which way an edge is met, and the work coordinate of that edge (drawn from a range in steps of 0.5 mm). */
@@ -53,12 +54,15 @@ const currentSchema = z.strictObject({
   advice: z.string().default(""),
   unit: z.enum(["mm", "inch"]).default("mm"),
   part: z.strictObject({ name: z.string().min(1), sizeMm: triple }),
-  fixture: z.strictObject({ kind: z.enum(["vise", "plate"]), fixedJaw: z.enum(["front", "back"]).default("front"), proudMm: z.number().positive(), hasStop: z.boolean().default(false) }),
+  fixture: z.strictObject({ kind: z.enum(["vise", "plate", "chuck"]), fixedJaw: z.enum(["front", "back"]).default("front"), proudMm: z.number().positive(), hasStop: z.boolean().default(false) }),
   datum: z.discriminatedUnion("kind", [
     z.strictObject({ kind: z.literal("corner"), edges: z.strictObject({ x: edge, y: edge }) }),
     z.strictObject({ kind: z.literal("middle") }),
     z.strictObject({ kind: z.literal("feature") }),
+    z.strictObject({ kind: z.literal("spindle") }),
   ]),
+  /** A turret lathe instead of a mill; the tools then stand here. */
+  lathe: latheSchema.optional(),
   feature: z.strictObject({
     kind: z.enum(["bore", "boss", "pocket"]),
     /** Diameter of a bore or boss; of a pocket its size along X, with `acrossYMm` the other. */
@@ -75,7 +79,7 @@ const currentSchema = z.strictObject({
   gaps: z.array(z.strictObject({ id: z.string().regex(/^[a-z][a-z0-9]*$/), kind: z.enum(gapKinds), nominalMm: z.number().positive() })).default([]),
   tools: z.array(z.strictObject({
     number: toolNumberSchema, kind: z.enum(toolKinds), diameterMm: z.number().positive(), lengthMm: range.default([74, 86]), workingRpm: z.number().int().positive().default(2000),
-  })).min(1).max(MOST_TOOLS),
+  })).max(MOST_TOOLS).default([]),
   instruments: z.array(z.enum([...spindleInstruments, ...handInstruments])).min(1),
   lampGaugeMm: z.number().positive().default(50),
   /** One calibration that may be wrong: in this share of the lanes, by this much. */
@@ -108,6 +112,9 @@ const currentSchema = z.strictObject({
   tasks: z.array(z.enum(setupTasks)).default([]),
 }).superRefine((exercise, context) => {
   const complain = (message: string) => context.addIssue({ code: "custom", message });
+  const isLathe = exercise.lathe !== undefined;
+  if (isLathe !== (exercise.fixture.kind === "chuck") || isLathe !== (exercise.datum.kind === "spindle")) complain("a lathe has a chuck and its datum on the spindle's axis, and nothing else has");
+  if (isLathe ? exercise.tools.length > 0 || exercise.targets.xy : exercise.tools.length === 0) complain("a mill has at least one tool; a lathe's tools and targets stand under lathe");
   const numbers = new Set(exercise.tools.map(({ number }) => number));
   if (numbers.size !== exercise.tools.length) complain("two tools have the same number");
   if ([...exercise.targets.lengths, ...exercise.targets.diameters].some((number) => !numbers.has(number))) complain("a target names a tool that the exercise does not have");

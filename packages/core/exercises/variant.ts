@@ -4,27 +4,28 @@ import {
   type GapKind, type InstrumentName, type Thing, type ToolKind,
 } from "../instruments";
 import { drawBetween, drawOne, drawUnit } from "../random";
-import type { MillRegisterId } from "../registers";
+import type { RegisterId } from "../registers";
 import { scales, toCounts, toMm, type LengthUnit } from "../units";
 import { lengthBias, xyBias } from "./fairness";
 import { SETTER_HEIGHT_MM, SETTER_PLACE_MM, tableZMm } from "./scene";
+import { drawLathe, latheSheetOf, type LatheSheet, type LatheTruth } from "./lathe";
 import type { TargetId } from "./expected";
 import type { Doubtful, Exercise, FaultKind, MillLengthSchool, SetupTask } from "./schema";
 
 export interface SetupEdge { readonly approach: 1 | -1; readonly edgeWorkMm: number }
 type SetupDatum =
   | { readonly kind: "corner"; readonly edges: { readonly x: SetupEdge; readonly y: SetupEdge } }
-  | { readonly kind: "middle" } | { readonly kind: "feature" };
+  | { readonly kind: "middle" } | { readonly kind: "feature" } | { readonly kind: "spindle" };
 export interface SetupTool { readonly number: number; readonly kind: ToolKind; readonly diameterMm: number; readonly workingRpm: number }
 
 /** A line of the ledger that comes with a setup that is handed over, mm. */
-export interface HandedLine { readonly register: MillRegisterId; readonly kind: "reading" | "term" | "sum"; readonly term?: "tipRadius" | "edgeWork" | "paper" | "facing" | undefined; readonly mm: number }
+export interface HandedLine { readonly register: RegisterId; readonly kind: "reading" | "term" | "sum"; readonly term?: "tipRadius" | "edgeWork" | "paper" | "facing" | undefined; readonly mm: number }
 
 /** One thing that whoever handed the setup over did wrong, or that happened since. Hidden until the ruling. */
 export interface Fault {
   readonly kind: FaultKind;
   /** What has to be changed to put it right; empty where it is no register. */
-  readonly registers: readonly MillRegisterId[];
+  readonly registers: readonly RegisterId[];
   readonly tool?: number | undefined;
   readonly axis?: "x" | "y" | undefined;
   /** By how much it puts each value off, mm. */
@@ -62,6 +63,8 @@ export interface Setup {
   readonly partBefore: { readonly byMm: readonly [number, number, number] } | null;
   /** Someone else's setup: who hands it over, what is said of it, and the ledger that comes with it. */
   readonly handover?: { readonly from: string; readonly account: string; readonly ledger: readonly HandedLine[] } | undefined;
+  /** Only on a lathe. */
+  readonly lathe?: LatheSheet | undefined;
   readonly settings: Exercise["settings"];
   readonly lengthSchools: readonly MillLengthSchool[];
   readonly isSchoolPrescribed: boolean;
@@ -101,6 +104,8 @@ export interface Truth {
   readonly doubt: { readonly of: Doubtful; readonly byMm: number } | null;
   /** What really is in each pocket, where that differs from the list. */
   readonly pockets?: Readonly<Record<number, number>>;
+  /** Only on a lathe. */
+  readonly lathe?: LatheTruth;
   /** What is wrong with a setup that was handed over; empty when it is sound. */
   readonly faults?: readonly Fault[];
   /** Shifts the grid to which an eye rounds places; fixed for the lane. */
@@ -140,6 +145,7 @@ function drawSetup(exercise: Exercise, seed: string, turn: number): Setup {
     settings: exercise.settings, lengthSchools: exercise.lengthSchools, isSchoolPrescribed: exercise.isSchoolPrescribed,
     diameterSchool: exercise.diameterSchool ?? null, targets: exercise.targets, isAtSpeed: exercise.isAtSpeed, tasks: exercise.tasks,
     pockets: Object.fromEntries(exercise.tools.map(({ number }) => [number, number])),
+    ...(exercise.lathe ? { lathe: latheSheetOf(exercise.lathe) } : {}),
   };
 }
 
@@ -208,6 +214,7 @@ function drawTruth(exercise: Exercise, setup: Setup, seed: string): Truth {
     chipsMm: exercise.instruments.includes("beamSetter") ? Object.fromEntries(exercise.tools.filter((_, i) => i % 2 === 0).map(({ number }) => chips(toolName(number)))) : {},
     doubt: isDoubted && exercise.doubt ? { of: exercise.doubt.of, byMm: toMicron(sign * between(...exercise.doubt.byMm, "doubt by")) } : null,
     ...(exercise.swapsPockets && first && second ? { pockets: { [first.number]: second.number, [second.number]: first.number } } : {}),
+    ...(exercise.lathe ? { lathe: drawLathe(exercise.lathe, seed) } : {}),
     eyeOffsetMm: { x: eye("x"), y: eye("y"), z: eye("z") },
   };
 }

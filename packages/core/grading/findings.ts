@@ -9,6 +9,7 @@ import type { WorkingFinding } from "./working";
 export const methodSteps = [
   "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
   "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked", "slowUntilProven",
+  "facedClean", "measuredTwice", "bandClean", "finestTurret", "armFolded",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
 
@@ -93,6 +94,20 @@ function checkedBefore({ log }: LaneTrace): number | null {
   return null;
 }
 
+/** A skimmed diameter read at two places round it, the chuck turned by hand in between. */
+function measuredTwice({ log }: LaneTrace): number | null {
+  let isRead = false;
+  let isTurned = false;
+  for (const { seq, event } of log) {
+    if (event.type === "turned" && event.axis === "z") [isRead, isTurned] = [false, false];
+    if (event.type === "chuckTurned" && isRead) isTurned = true;
+    if (event.type !== "readingShown" || event.what !== "turned") continue;
+    if (isTurned) return seq;
+    isRead = true;
+  }
+  return null;
+}
+
 const seqOf = ({ log }: LaneTrace, type: string): number | null => log.find(({ event }) => event.type === type)?.seq ?? null;
 
 /** Where in the log each step was done; null when it was not. */
@@ -147,6 +162,27 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     const strike = log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
     return swapped !== null && swapped < strike ? swapped : null;
   },
+  facedClean: ({ log, turret }) => {
+    const faced = log.find(({ event }) => event.type === "turned" && event.axis === "x" && event.kind === "outer" && event.radiusMm <= 0.02)?.seq ?? null;
+    const touched = turret.find(({ axis, by }) => axis === "z" && by !== "cut" && by !== "arm")?.seq ?? Infinity;
+    return faced !== null && faced < touched ? faced : null;
+  },
+  measuredTwice,
+  bandClean: ({ turret, readings }) => {
+    const measured = readings.findLast(({ event }) => event.what === "turned");
+    const band = turret.findLast(({ by, axis, on, seq }) => by === "cut" && axis === "x" && on === "diameter" && seq < (measured?.seq ?? 0));
+    return measured && band?.isClean ? measured.seq : null;
+  },
+  finestTurret: ({ turret }) => {
+    const touched = turret.filter(({ by }) => by !== "cut" && by !== "arm");
+    const last = new Map(touched.map((one) => [`${one.tool}${one.axis}`, one]));
+    return touched.length > 0 && [...last.values()].every(({ clickMm }) => clickMm <= FINEST_MM) ? (touched.at(-1)?.seq ?? null) : null;
+  },
+  armFolded: ({ log }) => {
+    const folded = log.findLast(({ event }) => event.type === "armSwung" && !event.isDown)?.seq ?? null;
+    const down = log.findLast(({ event }) => event.type === "armSwung" && event.isDown)?.seq ?? 0;
+    return folded !== null && folded > down ? folded : null;
+  },
   slowUntilProven: (trace) => (firstFastMove(trace) === null ? (trace.log.at(-1)?.seq ?? null) : null),
 };
 
@@ -156,6 +192,16 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
   if (setup.handover) return ["homedFirst", "checkedBefore", "slowUntilProven"];
   const isOnPlace = targets.xy && partBefore === null;
   const hasFinder = instruments.includes("edgeFinder");
+  if (setup.lathe) {
+    const { targets: wanted, tools, schools } = setup.lathe;
+    const isCut = !schools.every((school) => school === "setter-arm") && tools.some(({ number, kind }) => wanted.x.includes(number) && (kind === "turning" || kind === "profiling"));
+    const isTouched = tools.some(({ number, kind }) => (wanted.x.includes(number) && kind !== "turning" && kind !== "profiling" && kind !== "boring") || (wanted.z.includes(number) && kind !== "turning"));
+    const lathe: [MethodStep, boolean][] = [
+      ["homedFirst", true], ["speedStated", true], ["facedClean", wanted.z.length > 0], ["bandClean", isCut], ["measuredTwice", isCut], ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
+      ["armFolded", schools.length === 1 && schools[0] === "setter-arm"],
+    ];
+    return [...lathe.filter(([, isAsked]) => isAsked).map(([step]) => step), "checkedBefore"];
+  }
   const steps: [MethodStep, boolean][] = [
     ["homedFirst", true],
     ["burrBeforeTouch", tasks.includes("dressBurr")],
@@ -193,6 +239,7 @@ export function stepFindings(trace: LaneTrace, strand: "method" | "proving", { m
 const COST: Record<IncidentCode, number> = {
   finderThrown: 0.4, finderBent: 0.2, finderBroken: 0.4, toolChipped: 0.4, noseStruck: 1, paperUnderTurningTool: 1, paperTorn: 0.1,
   tasterBroken: 0.4, probeBroken: 0.4, indicatorBroken: 0.4, startedWithInstrument: 0.6, changerStruck: 0.6, blockCrushed: 0.4, gaugeDamaged: 0.2, setterDamaged: 0.3,
+  insertChipped: 0.4, jawStruck: 1, armStruck: 0.4, handAtChuck: 1,
 };
 
 export function safetyFindings({ log }: LaneTrace, outOf: number): Finding[] {

@@ -5,12 +5,13 @@ import {
 } from "../diagnosis";
 import {
   edgeOf, expectedDiameter, expectedLengths, lengthBias, targetsOf, together, upgradeSetup, wantedLengthMm, xyBias,
-  type LengthMethod, type Marking, type MethodBias, type MillLengthSchool, type TargetId, type XyMethod,
+  type LatheSchool, type LengthMethod, type Marking, type MethodBias, type MillLengthSchool, type TargetId, type XyMethod,
 } from "../exercises";
 import { toolName } from "../instruments";
-import { readRegister, type MillRegisterId } from "../registers";
+import { readRegister, type RegisterId } from "../registers";
 import { toMm } from "../units";
 import { handoverFindings, withFaults } from "./handover";
+import { latheSchoolOf, ruleTurret } from "./lathe";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
 import { workingFindings } from "./working";
 
@@ -52,7 +53,7 @@ export interface RegisterRuling {
   readonly cause: Cause;
 }
 
-export type SchoolRead = MillLengthSchool | "unclear";
+export type SchoolRead = MillLengthSchool | LatheSchool | "unclear";
 
 export interface Ruling {
   readonly version: string;
@@ -168,7 +169,7 @@ function measureRegister(trace: LaneTrace, target: `H${number}` | "workZ"): Meas
   const { setup, truth, registers, scale } = final;
   const [school = "part-touch"] = setup.lengthSchools;
   const expected = expectedLengths(setup, truth, school, datumNowMm(final).z);
-  const row = (register: MillRegisterId) => expected.find((one) => one.register === register)?.wantedMm ?? 0;
+  const row = (register: RegisterId) => expected.find((one) => one.register === register)?.wantedMm ?? 0;
   const tool = Number(/\d+$/.exec(target)?.[0] ?? setup.targets.lengths[0] ?? 1);
   const isWork = target === "workZ";
   const held = isWork ? toMm(registers.common.z + registers.work.G54.z, scale) : toMm((registers.lengthGeometry[tool] ?? 0) + (registers.lengthWear[tool] ?? 0), scale);
@@ -188,7 +189,7 @@ function measureRegister(trace: LaneTrace, target: `H${number}` | "workZ"): Meas
 }
 
 /** A register that nobody set is that, and nothing else; unless what it held was right. */
-function notSet(trace: LaneTrace, register: MillRegisterId, closureMm: number, wanted: number): Evidence {
+function notSet(trace: LaneTrace, register: RegisterId, closureMm: number, wanted: number): Evidence {
   const isSet = trace.changes.some(({ event }) => event.register === register);
   return isSet || wanted === 0 ? OPEN(closureMm) : { contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 };
 }
@@ -254,7 +255,7 @@ const ALIKE_IN_U = 8;
  * on what is their own. Only where every one of at least two is off alike.
  */
 function shareOnce(values: readonly RegisterRuling[], { zeroAtMultiple }: Marking): RegisterRuling[] {
-  const lengths = values.filter(({ target }) => /^[zH]\d/.test(target));
+  const lengths = values.filter(({ target }) => /^[zHZ]\d/.test(target));
   const off = lengths.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm);
   const sorted = off.map(({ closureMm }) => closureMm).sort((a, b) => a - b);
   const sharedMm = sorted[Math.floor(sorted.length / 2)] ?? 0;
@@ -291,7 +292,9 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
   const { setup } = trace.final;
   const { weights } = marking;
   const targets = targetsOf(setup);
-  const alone = targets.map((target) => ruleTarget(trace, target, marking, weights.values / targets.length));
+  const each = weights.values / targets.length;
+  const marksFor = (closureMm: number, toleranceMm: number) => valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, each);
+  const alone = targets.map((target) => (setup.lathe ? ruleTurret(trace, target, marking, each, marksFor) : ruleTarget(trace, target, marking, each)));
   const isHandover = setup.handover !== undefined;
   const values = isHandover ? withFaults(trace, alone, ({ toleranceMm, outOf }, closureMm) => valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf)) : followThrough(trace, shareOnce(alone, marking), marking);
   const method = stepFindings(trace, "method", weights);
@@ -312,7 +315,7 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
     version: rulingVersion, exerciseId: setup.exerciseId, exerciseVersion: setup.exerciseVersion, markingRevision: marking.revision,
     total: strands.reduce((sum, { marks }) => sum + marks, 0),
     outOf: strands.reduce((sum, { outOf }) => sum + outOf, 0),
-    strands, school: schoolOf(trace), ...(schoolFromLog(trace) === "unclear" && trace.final.desk.namedSchool ? { isSchoolNamed: true } : {}), values, findings: [...working, ...method, ...proving, ...safety], sheet: setup,
+    strands, school: setup.lathe ? latheSchoolOf(trace) : schoolOf(trace), ...(!setup.lathe && schoolFromLog(trace) === "unclear" && trace.final.desk.namedSchool ? { isSchoolNamed: true } : {}), values, findings: [...working, ...method, ...proving, ...safety], sheet: setup,
   };
 }
 

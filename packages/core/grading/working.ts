@@ -3,7 +3,7 @@ import type { TermName } from "../bench/commands";
 import type { LaneTrace } from "../diagnosis";
 import { edgeOf, paperOf, type TargetId } from "../exercises";
 import { toolName } from "../instruments";
-import { readRegister, type MillRegisterId } from "../registers";
+import { readRegister, type RegisterId } from "../registers";
 import { toCounts } from "../units";
 
 export const workingFaults = ["noWorking", "noReading", "wrongReading", "missingTerm", "wrongSign", "wrongTerm", "noSum", "wrongSum", "sumNotEntered"] as const;
@@ -12,7 +12,7 @@ export type WorkingFault = (typeof workingFaults)[number];
 /** One register's working: right, entered by motion, or what is wrong with it first. Counts are the machine's. */
 export interface WorkingFinding {
   readonly code: "working";
-  readonly register: MillRegisterId;
+  readonly register: RegisterId;
   readonly fault: WorkingFault | null;
   /** Right without a ledger line, because the log shows the radius entered by motion. */
   readonly isByMotion: boolean;
@@ -34,17 +34,19 @@ const KEEPS: Record<WorkingFault, number> = {
 interface Required { readonly term: TermName; readonly counts: number }
 
 /** The register in whose line a target is worked out. */
-function registerOf(target: TargetId): MillRegisterId | null {
+function registerOf(target: TargetId): RegisterId | null {
   if (target === "x" || target === "y") return `G54.${target}`;
   if (target === "workZ") return "G54.z";
-  if (target === "rotation") return null;
+  if (target === "rotation" || /^[RQ]/.test(target)) return null;
+  if (target.startsWith("X") || target.startsWith("Z")) return target as RegisterId;
   return `${target.startsWith("d") ? "D" : "H"}${Number(target.slice(1))}`;
 }
 
 /** Terms that a reading at a contact cannot do without, where the way it was taken says which. */
-function requiredTerms(trace: LaneTrace, register: MillRegisterId, lines: readonly LedgerLine[]): Required[] {
+function requiredTerms(trace: LaneTrace, register: RegisterId, lines: readonly LedgerLine[]): Required[] {
   const { setup, scale } = trace.final;
   const counts = (mm: number) => toCounts(mm, scale);
+  if (setup.lathe) return turretTerms(trace, register, counts);
   const axis = register === "G54.x" ? "x" : register === "G54.y" ? "y" : null;
   const edge = axis && !setup.isSkewed ? edgeOf(setup, axis) : null;
   if (edge && axis) {
@@ -63,12 +65,23 @@ function requiredTerms(trace: LaneTrace, register: MillRegisterId, lines: readon
   return [{ term: "paper", counts: counts(-paperOf(setup)) }, ...(isOnPart && setup.facingAllowanceMm !== 0 ? [{ term: "facing" as const, counts: counts(-setup.facingAllowanceMm) }] : [])];
 }
 
+/** What X and Z of a turret tool cannot do without: the feeler twice on a diameter, the gap at a face. The diameter is the student's own reading. */
+function turretTerms({ turret }: LaneTrace, register: RegisterId, counts: (mm: number) => number): Required[] {
+  const axis = register.startsWith("X") ? "x" : "z";
+  const contact = turret.findLast((one) => one.tool === Number(register.slice(1)) && one.axis === axis);
+  if (!contact || contact.thicknessMm === 0) return [];
+  const outside = contact.on === "bore" ? -1 : 1;
+  const isThin = contact.by === "paper" || contact.by === "feeler";
+  return [{ term: isThin ? "paper" : "block", counts: counts(axis === "x" ? -outside * 2 * contact.thicknessMm : -contact.thicknessMm) }];
+}
+
 /** Whether a reading stands for something that the log knows: a contact, a touch, a place the machine stood at when it was taken, an instrument. */
 const isTaken = (line: LedgerLine, trace: LaneTrace): boolean => line.from !== undefined || trace.contacts.some(({ atCounts }) => Math.abs(atCounts - line.counts) <= AGREE_COUNTS)
-  || trace.touches.some(({ machineZ }) => Math.abs(machineZ - line.counts) <= AGREE_COUNTS * 10) || trace.places.some(({ atCounts }) => Math.abs(atCounts - line.counts) <= AGREE_COUNTS * 10);
+  || trace.touches.some(({ machineZ }) => Math.abs(machineZ - line.counts) <= AGREE_COUNTS * 10) || trace.places.some(({ atCounts }) => Math.abs(atCounts - line.counts) <= AGREE_COUNTS * 10)
+  || trace.turret.some(({ at, axis }) => Math.abs(at[axis] - line.counts) <= AGREE_COUNTS);
 
 /** What readings and terms of a line come to: the last reading, or on a middle the mean of its last two, and every term. */
-function expectedSum(trace: LaneTrace, register: MillRegisterId, lines: readonly LedgerLine[]): number {
+function expectedSum(trace: LaneTrace, register: RegisterId, lines: readonly LedgerLine[]): number {
   const readings = lines.filter(({ kind }) => kind === "reading").map(({ counts }) => counts);
   const last = readings.at(-1) ?? 0;
   const { setup } = trace.final;
@@ -82,7 +95,7 @@ function expectedSum(trace: LaneTrace, register: MillRegisterId, lines: readonly
 }
 
 /** The first thing wrong with a register's lines, from the reading on; null when nothing is. */
-function faultOf(trace: LaneTrace, register: MillRegisterId, lines: readonly LedgerLine[]): Pick<WorkingFinding, "fault" | "term" | "wantedCounts" | "heldCounts" | "line"> {
+function faultOf(trace: LaneTrace, register: RegisterId, lines: readonly LedgerLine[]): Pick<WorkingFinding, "fault" | "term" | "wantedCounts" | "heldCounts" | "line"> {
   const at = (fault: WorkingFault | null, more: Partial<WorkingFinding> = {}) => ({ fault, line: lines.at(-1)?.line ?? null, ...more });
   const readings = lines.filter(({ kind }) => kind === "reading");
   const sum = lines.findLast(({ kind }) => kind === "sum");
@@ -104,7 +117,7 @@ function faultOf(trace: LaneTrace, register: MillRegisterId, lines: readonly Led
 }
 
 /** The register that a working ends in: of a diameter under wear, its wear row; in one offset per tool, the tool's own work Z. */
-function endsIn(trace: LaneTrace, register: MillRegisterId): number {
+function endsIn(trace: LaneTrace, register: RegisterId): number {
   const { registers, setup } = trace.final;
   const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
   if (register.startsWith("D") && setup.diameterSchool === "wear-comp") return readRegister(registers, `DW${row}`);
@@ -112,12 +125,12 @@ function endsIn(trace: LaneTrace, register: MillRegisterId): number {
 }
 
 /** Working lines of a target, which may stand under the row that the school writes into. */
-function linesOf(trace: LaneTrace, register: MillRegisterId): { register: MillRegisterId; lines: readonly LedgerLine[] } {
+function linesOf(trace: LaneTrace, register: RegisterId): { register: RegisterId; lines: readonly LedgerLine[] } {
   const { desk: { ledger }, setup } = trace.final;
-  const of = (id: MillRegisterId) => ledger.filter((line) => line.register === id);
+  const of = (id: RegisterId) => ledger.filter((line) => line.register === id);
   const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
   const place = setup.tools.findIndex(({ number }) => number === row);
-  const other: MillRegisterId | undefined = register.startsWith("D") ? `DW${row}` : register.startsWith("H") && setup.lengthSchools.includes("offset-per-tool") && place >= 0 ? `G${54 + place}.z` as MillRegisterId : undefined;
+  const other: RegisterId | undefined = register.startsWith("D") ? `DW${row}` : register.startsWith("H") && setup.lengthSchools.includes("offset-per-tool") && place >= 0 ? `G${54 + place}.z` as RegisterId : undefined;
   const own = of(register);
   if (other === undefined) return { register, lines: own };
   const more = of(other);
@@ -128,9 +141,10 @@ function linesOf(trace: LaneTrace, register: MillRegisterId): { register: MillRe
 export function workingFindings(trace: LaneTrace, targets: readonly TargetId[], outOf: number): WorkingFinding[] {
   const { setup, registers } = trace.final;
   const isFixed = (target: TargetId) => target === "workZ" && readRegister(registers, "G54.z") === 0 && setup.lengthSchools.some((school) => school === "part-touch" || school === "block-in-wear");
-  const wanted: MillRegisterId[] = setup.partBefore ? ["G54.z"] : targets.filter((target) => !isFixed(target)).flatMap((target) => registerOf(target) ?? []);
+  const wanted: RegisterId[] = setup.partBefore ? ["G54.z"] : targets.filter((target) => !isFixed(target)).flatMap((target) => registerOf(target) ?? []);
   // the master's own row is zero and wants no working; work Z carries it
-  const needed = wanted.filter((register) => !(setup.lengthSchools.includes("master") && register.startsWith("H") && readRegister(registers, register) === 0));
+  const needed = wanted.filter((register) => !(setup.lengthSchools.includes("master") && register.startsWith("H") && readRegister(registers, register) === 0)
+    && !(setup.lathe?.schools.includes("master-shift") && register.startsWith("Z") && readRegister(registers, register) === 0));
   const share = needed.length > 0 ? outOf / needed.length : 0;
   return needed.map((id): WorkingFinding => {
     const { register, lines } = linesOf(trace, id);
@@ -143,7 +157,7 @@ export function workingFindings(trace: LaneTrace, targets: readonly TargetId[], 
 }
 
 /** The radius was entered by jogging it toward the part and capturing there: the log is the working. */
-function wasByMotion(trace: LaneTrace, register: MillRegisterId): boolean {
+function wasByMotion(trace: LaneTrace, register: RegisterId): boolean {
   const axis = register === "G54.x" ? "x" : register === "G54.y" ? "y" : null;
   const edge = axis ? edgeOf(trace.final.setup, axis) : null;
   if (!axis || !edge) return false;

@@ -1,3 +1,4 @@
+import { emptyTurret, turretPlace, turretRegisterIds, type TurretColumn, type TurretRegisterId, type TurretTable } from "./turret";
 import type { Counts } from "../units";
 
 export type Axis = "x" | "y" | "z";
@@ -10,18 +11,20 @@ export type WorkOffsetName = (typeof workOffsetNames)[number];
 /** Rows of the length and diameter tables; row n is tool n's. */
 export const lengthRows = [1, 2, 3, 4, 5, 6, 7, 8] as const;
 
-/** The offset registers of a mill, in counts. Closure sums them: see `closureMill`. */
-export interface MillRegisters {
+/** The offset registers of a machine, in counts. Closure sums them: see `closureMill`; a lathe's tools stand in `turret`. */
+export interface Registers {
   readonly common: AxisCounts;
   readonly work: Readonly<Record<WorkOffsetName, AxisCounts>>;
   readonly lengthGeometry: Readonly<Record<number, Counts>>;
   readonly lengthWear: Readonly<Record<number, Counts>>;
   readonly diameterGeometry: Readonly<Record<number, Counts>>;
   readonly diameterWear: Readonly<Record<number, Counts>>;
+  /** Only on a lathe. */
+  readonly turret?: TurretTable | undefined;
 }
 
-/** "common.x", "G54.z", "P1.x", "H1" and "HW1" (length geometry and wear), "D1" and "DW1" (diameter geometry and wear). */
-export type MillRegisterId = `common.${Axis}` | `${WorkOffsetName}.${Axis}` | `${"H" | "HW" | "D" | "DW"}${number}`;
+/** "common.x", "G54.z", "P1.x", "H1" and "HW1" (length geometry and wear), "D1" and "DW1" (diameter geometry and wear); on a lathe "X1", "Z1" and so on. */
+export type RegisterId = `common.${Axis}` | `${WorkOffsetName}.${Axis}` | `${"H" | "HW" | "D" | "DW"}${number}` | TurretRegisterId;
 
 /**
  * How a control takes a tool length at the press of one key (a machine setting):
@@ -33,16 +36,16 @@ export type LengthCapture = "machine" | "counter" | "display";
 const AXES: readonly Axis[] = ["x", "y", "z"];
 const ZERO: AxisCounts = { x: 0, y: 0, z: 0 };
 
-export const millRegisterIds: readonly MillRegisterId[] = [
+export const millRegisterIds: readonly RegisterId[] = [
   ...AXES.map((axis) => `common.${axis}` as const),
   ...workOffsetNames.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as const)),
-  ...lengthRows.flatMap((row) => [`H${row}`, `HW${row}`, `D${row}`, `DW${row}`] as MillRegisterId[]),
+  ...lengthRows.flatMap((row) => [`H${row}`, `HW${row}`, `D${row}`, `DW${row}`] as RegisterId[]),
 ];
-const KNOWN = new Set<string>(millRegisterIds);
+const KNOWN = new Set<string>([...millRegisterIds, ...turretRegisterIds]);
 
-export const isMillRegisterId = (text: string): text is MillRegisterId => KNOWN.has(text);
+export const isRegisterId = (text: string): text is RegisterId => KNOWN.has(text);
 
-export function emptyMillRegisters(): MillRegisters {
+export function emptyMillRegisters(): Registers {
   const rows = Object.fromEntries(lengthRows.map((row) => [row, 0]));
   return {
     common: ZERO,
@@ -58,11 +61,14 @@ type RowTable = "lengthGeometry" | "lengthWear" | "diameterGeometry" | "diameter
 type Place =
   | { table: "common"; axis: Axis }
   | { table: "work"; name: WorkOffsetName; axis: Axis }
-  | { table: RowTable; row: number };
+  | { table: RowTable; row: number }
+  | { table: "turret"; column: TurretColumn; row: number };
 
 const ROW_TABLES: Record<string, RowTable> = { H: "lengthGeometry", HW: "lengthWear", D: "diameterGeometry", DW: "diameterWear" };
 
-function placeOf(id: MillRegisterId): Place {
+function placeOf(id: RegisterId): Place {
+  const turret = turretPlace(id);
+  if (turret) return { table: "turret", ...turret };
   const dot = id.indexOf(".");
   if (dot > 0) {
     const axis = id.slice(dot + 1) as Axis;
@@ -75,31 +81,34 @@ function placeOf(id: MillRegisterId): Place {
   return { table, row: Number(id.slice(letters.length)) };
 }
 
-/** "offset" (common and work), "length" or "diameter". */
-export function registerKind(id: MillRegisterId): "offset" | "length" | "diameter" {
+/** "offset" (common and work), "length", "diameter", or a column of a lathe's tool table. */
+export function registerKind(id: RegisterId): "offset" | "length" | "diameter" | "turret" {
   const { table } = placeOf(id);
+  if (table === "turret") return "turret";
   if (table === "common" || table === "work") return "offset";
   return table === "lengthGeometry" || table === "lengthWear" ? "length" : "diameter";
 }
 
 /** The axis that a register moves; lengths move Z, and a diameter is read on none: z stands for it. */
-export function registerAxis(id: MillRegisterId): Axis {
+export function registerAxis(id: RegisterId): Axis {
   const place = placeOf(id);
+  if (place.table === "turret") return place.column.startsWith("x") ? "x" : "z";
   return "axis" in place ? place.axis : "z";
 }
 
 /** The register's value; a length row that was never written holds 0. */
-export function readRegister(registers: MillRegisters, id: MillRegisterId): Counts {
+export function readRegister(registers: Registers, id: RegisterId): Counts {
   const place = placeOf(id);
   switch (place.table) {
     case "common": return registers.common[place.axis];
     case "work": return registers.work[place.name][place.axis];
     case "lengthGeometry": case "lengthWear": case "diameterGeometry": case "diameterWear": return registers[place.table][place.row] ?? 0;
+    case "turret": return registers.turret?.[place.column][place.row] ?? 0;
   }
 }
 
 /** A copy with one register replaced. */
-export function writeRegister(registers: MillRegisters, id: MillRegisterId, counts: Counts): MillRegisters {
+export function writeRegister(registers: Registers, id: RegisterId, counts: Counts): Registers {
   if (!Number.isSafeInteger(counts)) throw new Error(`writeRegister: ${id} must be whole counts: ${counts}`);
   const place = placeOf(id);
   switch (place.table) {
@@ -108,18 +117,22 @@ export function writeRegister(registers: MillRegisters, id: MillRegisterId, coun
       return { ...registers, work: { ...registers.work, [place.name]: { ...registers.work[place.name], [place.axis]: counts } } };
     case "lengthGeometry": case "lengthWear": case "diameterGeometry": case "diameterWear":
       return { ...registers, [place.table]: { ...registers[place.table], [place.row]: counts } };
+    case "turret": {
+      const turret = registers.turret ?? emptyTurret;
+      return { ...registers, turret: { ...turret, [place.column]: { ...turret[place.column], [place.row]: counts } } };
+    }
   }
 }
 
-export const addToRegister = (registers: MillRegisters, id: MillRegisterId, counts: Counts): MillRegisters =>
+export const addToRegister = (registers: Registers, id: RegisterId, counts: Counts): Registers =>
   writeRegister(registers, id, readRegister(registers, id) + counts);
 
 /** Geometry plus wear of a length row, counts; 0 when no row is in use. */
-export const lengthSum = (registers: MillRegisters, lengthRow: number | null): Counts =>
+export const lengthSum = (registers: Registers, lengthRow: number | null): Counts =>
   lengthRow === null ? 0 : (registers.lengthGeometry[lengthRow] ?? 0) + (registers.lengthWear[lengthRow] ?? 0);
 
 /** What the work display reads: M − C − W, for Z less the length in use (`lengthCounts`, 0 with length compensation off). */
-export function displayCounts(registers: MillRegisters, machine: AxisCounts, work: WorkOffsetName, lengthCounts: Counts): AxisCounts {
+export function displayCounts(registers: Registers, machine: AxisCounts, work: WorkOffsetName, lengthCounts: Counts): AxisCounts {
   const { common } = registers;
   const offset = registers.work[work];
   return {
@@ -130,18 +143,18 @@ export function displayCounts(registers: MillRegisters, machine: AxisCounts, wor
 }
 
 /** The machine position on one axis at which the display would read `display`; the inverse of `displayCounts`. */
-export function machineFromDisplay(registers: MillRegisters, axis: Axis, display: Counts, work: WorkOffsetName, lengthCounts: Counts): Counts {
+export function machineFromDisplay(registers: Registers, axis: Axis, display: Counts, work: WorkOffsetName, lengthCounts: Counts): Counts {
   return display + registers.common[axis] + registers.work[work][axis] + (axis === "z" ? lengthCounts : 0);
 }
 
 /** The work offset that makes the display read `as` where the machine stands: W = M − C − as (for Z less the length in use). */
-export function captureWork(registers: MillRegisters, axis: Axis, machine: Counts, as: Counts, lengthCounts: Counts): Counts {
+export function captureWork(registers: Registers, axis: Axis, machine: Counts, as: Counts, lengthCounts: Counts): Counts {
   return machine - registers.common[axis] - as - (axis === "z" ? lengthCounts : 0);
 }
 
 /** As `captureWork` for a work or common offset register: a common offset takes what the work offset in use leaves. */
 export function captureOffset(
-  registers: MillRegisters, id: MillRegisterId, machine: Counts, as: Counts, inUse: WorkOffsetName, lengthCounts: Counts,
+  registers: Registers, id: RegisterId, machine: Counts, as: Counts, inUse: WorkOffsetName, lengthCounts: Counts,
 ): Counts {
   const axis = registerAxis(id);
   const solved = captureWork(registers, axis, machine, as, lengthCounts);
@@ -150,7 +163,7 @@ export function captureOffset(
 
 /** The length geometry that a capture stores, by the machine's rule (see `LengthCapture`). */
 export function captureLength(
-  registers: MillRegisters, row: number, rule: LengthCapture,
+  registers: Registers, row: number, rule: LengthCapture,
   at: { machineZ: Counts; counterZ: Counts; work: WorkOffsetName; as: Counts },
 ): Counts {
   switch (rule) {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { addToRegister, captureLength, circleFromContacts, cornerFromContacts, captureOffset, captureWork, centerFromContacts, closureMill, convertSchool, displayCounts, edgeFromContact, emptyMillRegisters, isMillRegisterId, lengthsBySchool, lengthSum, machineFromDisplay, millRegisterIds, readRegister, rewriteSetup, setterLength, skewFromContacts, sweepError, writeRegister } from ".";
+import { addToRegister, captureLength, circleFromContacts, cornerFromContacts, captureOffset, captureWork, centerFromContacts, closureMill, convertSchool, displayCounts, edgeFromContact, emptyMillRegisters, isRegisterId, lengthsBySchool, lengthSum, machineFromDisplay, millRegisterIds, readRegister, rewriteSetup, setterLength, skewFromContacts, sweepError, writeRegister } from ".";
 
 const length = fc.integer({ min: -400_000, max: 400_000 });
 
@@ -10,7 +10,7 @@ describe("registers", () => {
       const written = writeRegister(emptyMillRegisters(), id, 1234);
       for (const other of millRegisterIds) expect(readRegister(written, other)).toBe(other === id ? 1234 : 0);
     }
-    expect(isMillRegisterId("G60.x")).toBe(false);
+    expect(isRegisterId("G60.x")).toBe(false);
     expect(() => writeRegister(emptyMillRegisters(), "G54.x", 0.5)).toThrow(/whole counts/);
   });
   it("after a capture as v the display reads v, and the display and the machine are inverse", () => {

@@ -1,9 +1,9 @@
-import { millLengthSchools, type Exercise, type MillLengthSchool, type Setup, type TargetId } from "../exercises";
+import { latheSchools, millLengthSchools, type Exercise, type LatheSchool, type MillLengthSchool, type Setup, type TargetId } from "../exercises";
 import type { Ruling } from "../grading";
 
 /** What a bench lane trains, in the order in which practitioners work; a school of length is a skill of its own. */
-export const skillIds = ["safety", "sequence", "edge", "middle", "round", "turn", "changeOfPart", ...millLengthSchools, "diameter", "working", "checking", "findingFaults"] as const;
-export type SkillId = "safety" | "sequence" | "edge" | "middle" | "round" | "turn" | "changeOfPart" | MillLengthSchool | "diameter" | "working" | "checking" | "findingFaults";
+export const skillIds = ["safety", "sequence", "edge", "middle", "round", "turn", "changeOfPart", ...millLengthSchools, "diameter", "turnedX", ...latheSchools, "nose", "working", "checking", "findingFaults"] as const;
+export type SkillId = "safety" | "sequence" | "edge" | "middle" | "round" | "turn" | "changeOfPart" | MillLengthSchool | LatheSchool | "diameter" | "turnedX" | "nose" | "working" | "checking" | "findingFaults";
 
 /** mastered: right in the last two lanes that asked for it; notYet: wrong in the last one; shaky: right in the last one only. */
 export type Stand = "mastered" | "shaky" | "notYet" | "untried";
@@ -19,6 +19,8 @@ function placeSkill({ datum, partBefore }: { datum: { kind: Exercise["datum"]["k
 function skillOf(target: TargetId, setup: Setup, school: Ruling["school"]): SkillId | null {
   if (target === "x" || target === "y") return placeSkill(setup);
   if (target === "rotation") return "turn";
+  if (target.startsWith("X")) return "turnedX";
+  if (/^[RQ]/.test(target)) return "nose";
   if (target.startsWith("d")) return "diameter";
   if (setup.partBefore) return "changeOfPart";
   return school === "unclear" ? null : school;
@@ -62,6 +64,10 @@ export function standOf(shown: readonly boolean[]): Stand {
 /** The skills that an exercise asks for. Safety, sequence, working and checking belong to every one. */
 export function skillsAsked(exercise: Exercise): Set<SkillId> {
   const { targets, lengthSchools } = exercise;
+  if (exercise.lathe) {
+    const { targets: wanted, schools } = exercise.lathe;
+    return new Set<SkillId>(["safety", "sequence", "working", "checking", ...(wanted.x.length > 0 ? (["turnedX"] as const) : []), ...(wanted.z.length > 0 ? schools : []), ...(wanted.nose.length > 0 ? (["nose"] as const) : [])]);
+  }
   if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
   return new Set<SkillId>([
     "safety", "sequence", "working", "checking", ...(targets.xy || exercise.partBefore ? [placeSkill(exercise)] : []), ...(targets.rotation ? (["turn"] as const) : []),

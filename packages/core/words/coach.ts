@@ -3,12 +3,12 @@ import type { Gate, GateKind } from "../bench/gates";
 import type { Observation } from "../bench/observe";
 import { edgeOf, paperOf } from "../exercises";
 import { scales, showLength } from "../units";
-import { schoolWords, taskWords } from "./names";
+import { schoolWords, taskWords, turretKindWords } from "./names";
 
 const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
   machineReady: () => "Machine ready", stockSeated: () => "Stock seated", xSet: () => "X", ySet: () => "Y", turnSet: () => "Turn", tool: ({ tool }) => `Tool ${tool ?? ""}`,
   workZ: () => "Work Z", diameter: ({ tool }) => `D${tool ?? ""}`, verified: () => "Checked",
-  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", handIn: () => "Hand in",
+  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", faced: () => "Faced", handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
 export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind](gate);
@@ -43,6 +43,24 @@ function placeAdvice(step: CoachStep, seen: Observation): string {
 function lengthAdvice(step: CoachStep, { sheet }: Observation): string {
   const [school] = sheet.lengthSchools;
   return `Take ${toolWord(step)} to whatever your school measures on (${school ? schoolWords[school] : "any"}), take the reading, and work out what its row must hold.`;
+}
+
+/** What a tool of the turret still wants, in the order in which it is done. */
+function turretAdvice(step: CoachStep, seen: Observation): string {
+  const tool = seen.sheet.lathe?.tools.find(({ number }) => number === step.tool);
+  const { evidence, station } = seen.lathe ?? {};
+  if (!tool || !evidence) return "";
+  const n = tool.number;
+  if (station !== n) return `Bring tool ${n}, the ${turretKindWords[tool.kind]}, into the working position, well clear of the part.`;
+  const wantsZ = seen.sheet.lathe?.targets.z.includes(n) === true;
+  if (wantsZ && (evidence.zTouched[n] ?? 0) === 0) return `Find Z of tool ${n} at the face: spindle still for paper, pin or straight edge; or cut the face with it.`;
+  if (wantsZ && evidence.isZSet[n] !== true) return `Z of tool ${n} stands at the face, or one gap away from it: set it now, before Z moves.`;
+  if ((evidence.xTouched[n] ?? 0) === 0) {
+    return tool.kind === "boring" ? "Skim the bore, retract in Z only, stop the spindle, and measure the bore with the gauge."
+      : tool.kind === "turning" || tool.kind === "profiling" ? "Skim the diameter until it has cleaned up all round, retract in Z only, stop the spindle, and measure twice, a quarter turn apart."
+      : "Bring the tip down onto a diameter that has been turned and measured, with paper in between, spindle still.";
+  }
+  return `Set X of tool ${n} from where it stands: the diameter, and if something lay in between, that on BOTH sides, because X counts diameters.`;
 }
 
 const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> = {
@@ -81,6 +99,9 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
   measureLength: lengthAdvice,
   touchWork: () => "The tools are set and stay as they are. Ask which numbers the new part changes, and touch only for those.",
   measureDiameter: (step) => `Measure the cutter of ${toolWord(step)}, more than once, and set its diameter as your school has it.`,
+  faceFirst: () => "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
+  setTurretTool: turretAdvice,
+  setWorkZ: () => "With a tool whose offset is called, stand at the face and set work Z there. Without the offset active it would be wrong by that tool’s whole Z.",
   readPlace: () => "Read the ledger that came with the setup: do its terms and signs make sense, does each sum stand in its register? Then find out where zero really is: high above the part with the pointed tool, or at the edges.",
   readTool: (step) => `Say first what the length of ${toolWord(step)} should read, geometry and wear together. Then measure it, and compare. What measures it may itself be out of date.`,
   readWork: () => "Touch the part with something whose length you trust. What should the position read there?",

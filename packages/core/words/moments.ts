@@ -3,7 +3,7 @@ import type { Setup } from "../exercises";
 import type { Axis } from "../registers";
 import { scales, showCounts, showLength, showSignedCounts } from "../units";
 import {
-  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, readingWords, registerWords, schoolWords, surfaceWords, taskWords, termWords,
+  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, readingWords, registerWords, schoolWords, surfaceWords, turnedFaceWords, taskWords, termWords,
   thingWords, wobbleWords,
 } from "./names";
 import { refusalWords } from "./refusals";
@@ -11,6 +11,11 @@ import { refusalWords } from "./refusals";
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 const REGISTER_HOW = { captured: "captured", typed: "typed", added: "added to", undone: "put back", takenIn: "taken in from a list", cleared: "cleared" } as const;
 const LINE_KIND = { reading: "reading", term: "term", sum: "sum" } as const;
+
+const thingName = (id: string, { gaps }: Pick<Setup, "gaps">): string => {
+  const gap = gaps.find((one) => one.id === id);
+  return gap ? gapKindWords[gap.kind] : instrumentWords("straightEdge");
+};
 
 /** One entry of a log in a line that a student and an instructor read beside the replay. Lengths in the machine's unit. */
 export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
@@ -66,6 +71,18 @@ export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps"
     case "lineStruck": return "Ledger: a line struck out.";
     case "checkExpected": return `${checkWords[event.check].name}: ${showLength(event.mm, scale)} expected.`;
     case "checkLooked": return event.seenMm === null ? "Looked: nothing to be seen there." : `Looked: about ${showLength(event.seenMm, scale, 1)} seen.`;
+    case "turretIndexed": return `Tool ${event.station} in the working position, ${event.row === null ? "no offset called" : `offset ${event.row} called`}.`;
+    case "turned": return `${event.kind === "bore" ? "Bored" : event.axis === "z" ? "Turned along Z" : "Cut along X"} at ${place(event.axis === "z" ? "x" : "z", event.axis === "z" ? event.at.x : event.at.z)}.`;
+    case "turretGapPlaced": return `${capital(thingName(event.id, sheet))} held at the ${turnedFaceWords[event.on]}.`;
+    case "turretFelt": return `${capital(thingName(event.id, sheet))}: ${feelWords[event.feel]}.`;
+    case "turretTried": return `${capital(thingName(event.id, sheet))} ${event.goes ? "goes" : "does not go"}.`;
+    case "turretGapPulled": return "Pulled out of the gap.";
+    case "chuckTurned": return `Chuck turned by hand to ${event.quarter * 90}°.`;
+    case "armSwung": return event.isDown ? "Setter arm swung down." : "Setter arm folded away.";
+    case "armTripped": return `Arm tripped at ${place(event.axis, event.at[event.axis])}; the axis stopped by itself.`;
+    case "armLeft": return "Came off the arm.";
+    case "metalTouched": return `Tip touched the ${turnedFaceWords[event.on]}, nothing in between.`;
+    case "metalLeft": return "Came off the part.";
     case "setupJudged": return event.isSound ? "Said: the setup is sound." : "Said: the setup is faulty.";
     case "checkJudged": return event.isAsExpected ? "Judged: as expected." : "Judged: not as expected.";
     case "handRaised": return "Hand raised.";

@@ -1,13 +1,15 @@
 import type { IncidentCode } from "../bench/events";
 import type { CheckName, TermName } from "../bench/commands";
-import type { MillLengthSchool, SetupTask, Surface, TargetId } from "../exercises";
+import type { TurnedFace } from "../bench/lathe/state";
+import type { LatheSchool, MillLengthSchool, SetupTask, Surface, TargetId, TurretToolKind } from "../exercises";
 import { toolNumber, type Feel, type GapKind, type HandInstrument, type InstrumentName, type ProbeOutcome, type ProbeQuestion, type Thing, type ToolKind, type Wobble } from "../instruments";
-import type { Axis } from "../registers";
+import { turretPlace, type Axis, type TurretColumn } from "../registers";
 
 const INSTRUMENTS: Record<InstrumentName, string> = {
   edgeFinder: "edge finder", pointedTool: "pointed tool", taster: "lever taster", probe: "spindle probe", indicator: "indicator",
   paper: "paper", feeler: "feeler", block: "gauge block", pin: "gauge pin", lampGauge: "height gauge with lamp", plungerSetter: "plunger setter",
   beamSetter: "beam setter", presetter: "presetter", caliper: "caliper", micrometer: "micrometer", rule: "rule",
+  boreGauge: "bore gauge", straightEdge: "straight edge", setterArm: "setter arm",
 };
 export const instrumentWords = (instrument: InstrumentName | HandInstrument): string => INSTRUMENTS[instrument];
 /** An instrument by its name, a tool by its number. */
@@ -27,10 +29,14 @@ export const axisNames: Record<Axis, string> = { x: "X", y: "Y", z: "Z" };
 
 const ROWS: Record<string, string> = { H: "length", HW: "length wear", D: "diameter", DW: "diameter wear" };
 
+const TURRET: Record<TurretColumn, string> = { x: "X", z: "Z", xw: "X wear", zw: "Z wear", r: "nose radius", q: "tip code" };
+
 /** "G54 X", "G54.1 P1 X", "common Z", "H1 length", "H1 length wear", "D1 diameter". */
 export function registerWords(register: string): string {
   const [table = "", axis] = register.split(".");
   if (axis) return `${table.startsWith("P") ? `G54.1 ${table}` : table} ${axis.toUpperCase()}`;
+  const turret = turretPlace(register);
+  if (turret) return `T${turret.row} ${TURRET[turret.column]}`;
   const [, letters = "", row = ""] = /^([A-Z]+)(\d+)$/.exec(register) ?? [];
   return `${letters.slice(0, 1)}${row} ${ROWS[letters] ?? ""}`;
 }
@@ -41,6 +47,7 @@ export function targetWords(target: TargetId): string {
   if (target === "rotation") return "Turn of the part";
   if (target === "workZ") return "G54 Z";
   const tool = target.slice(1);
+  if (/^[XZRQ]/.test(target)) return registerWords(target);
   if (target.startsWith("z")) return `Z with tool ${tool}`;
   return target.startsWith("H") ? `H${tool} length` : `D${tool} diameter`;
 }
@@ -70,21 +77,28 @@ export const incidentWords: Record<IncidentCode, string> = {
   blockCrushed: "gauge block in the gap while the gap was closed",
   gaugeDamaged: "height gauge pushed past its travel",
   setterDamaged: "setter pushed past its travel",
+  insertChipped: "insert driven into the part and chipped",
+  jawStruck: "tool driven into the chuck",
+  armStruck: "setter arm struck",
+  handAtChuck: "hand at the part while the chuck turned",
 };
 
 export const termWords: Record<TermName, string> = {
   tipRadius: "tip radius", edgeWork: "edge’s own work coordinate", paper: "paper or feeler", facing: "facing allowance",
   moved: "moved since", lift: "height over the plane", other: "other", block: "block or gauge height", toolLength: "tool length", probeLength: "probe length",
-  halfSize: "half of a size", nominal: "nominal diameter",
+  halfSize: "half of a size", nominal: "nominal diameter", diameter: "diameter measured", bladeWidth: "width of the blade", armPlane: "plane of the setter arm",
 };
 
-export const schoolWords: Record<MillLengthSchool | "unclear", string> = {
+export const schoolWords: Record<MillLengthSchool | LatheSchool | "unclear", string> = {
   "gauge-line": "lengths from the gauge line, work Z the datum",
   "part-touch": "each tool touched on the part, work Z zero",
   "plane-lift": "tools touched on a fixed plane, work Z the lift",
   master: "one master tool zero, the others their difference from it",
   "offset-per-tool": "a work offset for each tool, length rows zero",
   "block-in-wear": "tools touched on a block, the block in wear",
+  "part-face": "each tool touched on the part’s face, work Z zero",
+  "setter-arm": "tools by the setter arm, work Z at the face with a tool active",
+  "master-shift": "one master tool zero, the others their difference from it, the shift in work Z",
   unclear: "not to be told from the log",
 };
 
@@ -128,15 +142,20 @@ export const outcomeWords: Record<ProbeOutcome, string> = {
 const FIGURES: Record<string, string> = {
   at: "at", low: "low side", high: "high side", middle: "middle", between: "between contacts", x: "X", y: "Y", across: "between contacts across", angleDeg: "angle",
   first: "first contact", second: "second contact", apart: "apart", trigger: "trigger Z", length: "length", diameter: "diameter", rpm: "at rev/min",
-  at0: "right", at90: "back", at180: "left", at270: "front", reach: "nose to tip", sizeX: "length", sizeY: "width", sizeZ: "height", thickness: "thickness",
+  at0: "right", at90: "back", at180: "left", at270: "front", reach: "nose to tip", sizeX: "length", sizeY: "width", sizeZ: "height", thickness: "thickness", z: "Z",
 };
 export const figureName = (name: string): string => FIGURES[name] ?? thingWords(name);
 
 const READINGS: Record<string, string> = {
   faceX: "face in X", faceY: "face in Y", middleX: "middle in X", middleY: "middle in Y", round: "round feature", corner: "corner", angle: "angle of a face", surface: "surface",
   length: "length", diameter: "diameter", lengthAndDiameter: "length and diameter", reach: "reach of what is held", thickness: "thickness", sizeX: "blank along X",
-  sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
+  turned: "turned diameter", bored: "bored diameter", armX: "arm tripped in X", armZ: "arm tripped in Z", sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
 };
 /** What a reading is of: "length of tool 3". */
 export const readingWords = (what: string, tool?: number): string =>
   `${READINGS[what] ?? questionWords[what as ProbeQuestion]?.name.toLowerCase() ?? what}${tool === undefined ? "" : ` of tool ${tool}`}`;
+
+export const turretKindWords: Record<TurretToolKind, string> = {
+  turning: "turning tool", profiling: "profiling tool", grooving: "grooving tool", parting: "parting tool", threading: "threading tool", boring: "boring bar", drill: "drill",
+};
+export const turnedFaceWords: Record<TurnedFace, string> = { face: "face", diameter: "diameter", bore: "bore" };

@@ -1,7 +1,7 @@
 import type { Refusal } from "../bench/refusals";
 import type { BlockDiagnostic } from "../gcode";
 import { scales, showCounts, type LengthRefusal } from "../units";
-import { instrumentWords, registerWords, thingWords } from "./names";
+import { instrumentWords, registerWords, thingWords, turnedFaceWords } from "./names";
 import type { InstrumentName } from "../instruments";
 
 type WordsFor<U extends { code: string }> = { [C in U["code"]]: (params: Extract<U, { code: C }>) => string };
@@ -91,6 +91,13 @@ const words: WordsFor<Refusal> = {
   nothingChanges: () => "Those registers hold exactly that already: nothing would change.",
   noSuchReading: () => "That reading is not to be had any more: measure again.",
   expectFirst: () => "Say first what you expect, then look.",
+  notOnThisMachine: () => "This machine has nothing to do that with: choose what its own bench offers.",
+  noRoomToIndex: () => "The turret or the arm would swing into the part: send the tool well clear first.",
+  armIsDown: () => "The setter arm is down: fold it away first.",
+  toolInTheWay: () => "The tool stands where your hand and the gauge must go: retract it first.",
+  noSuchFaceHere: ({ on }) => `The tip does not stand at the ${turnedFaceWords[on]}: bring it there first.`,
+  tipTooFar: () => "The tip is too far away for that: bring it closer first.",
+  cutOneAxis: () => "This bench cuts along one axis at a time: split the move in two.",
   schoolNotHere: () => "This exercise does not allow that school of lengths: choose one of its own.",
   nothingHandedOver: () => "This setup is your own: there is nobody else's to judge.",
   lookFirst: () => "Look before you judge.",

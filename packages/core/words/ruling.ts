@@ -31,6 +31,7 @@ const CAUSES: Record<CauseId, string> = {
   oneSideOnly: "one face only, no middle", notOverMiddle: "taken away from the middle", partMoved: "part moved after it was touched",
   tasterNotTrued: "taster not trued", turnForgotten: "turn not called", turnSignTurned: "turn called the wrong way",
   taperDirt: "dirt in the taper", notSeated: "part not tapped down", setterMoved: "setter moved, card out of date", presetterOff: "presetter out of date", chipOnTip: "chip on the tip",
+  notCleanedUp: "band that had not cleaned up", notMeasured: "diameter never measured", faceCutAgain: "face cut again after it was touched", touchedRunout: "touched where it runs out", armOff: "setter arm out of date",
   wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 
@@ -124,6 +125,21 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   wholeSignTurned: () => "The number is right but for its sign.",
   decimalShifted: () => "The digits are right, the decimal point is one place off.",
   digitsSwapped: () => "Two neighboring digits changed places when it was typed.",
+  toolNotActive: ({ mm }) => `Work Z was taken while no tool’s offset was called, so it holds that tool’s Z of ${formatMm(mm)} as well.`,
+  shiftMissing: () => "The shift was never put into work Z: the rows hold only differences from the master.",
+  masterNotCleared: ({ mm }) => `The master’s row still held ${formatMm(mm)} from the job before; it has to be zero before anything is taken.`,
+  feelerOnce: ({ mm }) => `Between tip and diameter the feeler lies on BOTH sides of what X counts: twice its thickness, not once. The other ${formatMm(Math.abs(mm))} mm is missing, and every diameter comes out by that much ${mm > 0 ? "larger" : "smaller"}.`,
+  feelerForgotten: ({ mm }) => `The feeler is missing altogether: X counts diameters, so it belongs in twice, ${formatMm(Math.abs(mm))} mm.`,
+  diameterAsRadius: () => "Half of the diameter was entered: X of this machine counts diameters.",
+  workXNotZero: ({ mm }) => `Work X holds ${formatMm(mm)}; the axis of rotation is the zero, so it must be 0.`,
+  gapForgotten: ({ mm }) => `The tip stood one gap, ${formatMm(Math.abs(mm))} mm, off the face, and that was not counted.`,
+  gapWrongWay: () => "The gap was counted the wrong way round: the tip stands off the face by it, so the display must read it.",
+  otherBladeEdge: ({ mm }) => `That is the other edge of the blade, ${formatMm(Math.abs(mm))} mm away from the one that finishes the part.`,
+  notCleanedUp: ({ mm }) => `The band that was measured still showed the saw somewhere, so the gauge read another diameter than the tool had cut: ${formatMm(Math.abs(mm))} mm.`,
+  notMeasured: () => "No diameter was measured that this X could come from.",
+  faceCutAgain: ({ mm }) => `The face was cut again after this tool had been touched on it; it has moved by ${formatMm(Math.abs(mm))} mm.`,
+  touchedRunout: ({ mm }) => `The tip was touched on a surface that is not as it was measured, by ${formatMm(Math.abs(mm))} mm on the diameter: sawn stock runs out, and only the skimmed band counts.`,
+  armOff: ({ mm }) => `The setter arm does not stand where its card says: every tool from it is off by ${formatMm(Math.abs(mm))} mm. The sum check at the face would have shown it.`,
   changedSinceTouch: ({ mm }) => `The tool was chipped after it was touched and is ${formatMm(mm)} shorter now: after a strike nothing is trusted until it is measured again.`,
 };
 
@@ -139,12 +155,26 @@ const percent = (probability: number): string =>
 const valueOf = (value: RegisterRuling, figure: number, sheet: Ruling["sheet"]): string =>
   value.target === "rotation" ? `${formatMm(figure)}°` : show(figure, sheet);
 
+/** Nose radius and tip code are right or not: nothing is measured. */
+function noseWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
+  const name = targetWords(value.target);
+  const isCode = value.target.startsWith("Q");
+  const show_ = (figure: number) => (isCode ? String(Math.round(figure)) : show(figure, sheet));
+  const insert = sheet.lathe?.tools.find(({ number }) => number === Number(value.target.slice(1)))?.insert ?? "";
+  if (Math.abs(value.closureMm) <= value.toleranceMm) return { name, headline: `${name} is right: ${show_(value.held)}.`, body: "", proof: "" };
+  return {
+    name, headline: `${name} is ${show_(value.held)}; it should be ${show_(value.wanted)}.`, proof: "It acts only while the nose is compensated, and shifts every slope then.",
+    body: isCode ? "The code says to which side of its nose center the tip is set; a wrong one shifts every compensated cut by a nose radius, twice that on a diameter." : `The designation ${insert} says the radius.`,
+  };
+}
+
 /** The ruling of one value in words: headline, the working in the student's numbers, and how it is known. */
 export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
   const name = targetWords(value.target);
   const off = `${show(Math.abs(value.closureMm), sheet)} ${sheet.unit === "mm" ? "mm" : "in"}`;
   const { cause } = value;
   const holds = ` You hold ${valueOf(value, value.held, sheet)}; it should be ${valueOf(value, value.wanted, sheet)}.`;
+  if (/^[RQ]\d/.test(value.target)) return noseWords(value, sheet);
   if (cause.kind === "none" && Math.abs(value.closureMm) <= value.toleranceMm) {
     return {
       name, headline: `${name} is right, within ${formatUm(Math.abs(value.closureMm)).replace("+", "")} µm.`, proof: "",
@@ -192,6 +222,11 @@ const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   tipClean: { done: "Tip blown clean before the beam.", missed: "No tip was blown clean before it was measured in the beam." },
   checkedBefore: { done: "One check made with its expectation said first, and judged as it looked.", missed: "No check was made with its expectation said first and judged as it looked." },
   spindleLooked: { done: "Looked at what hung in the spindle, and put the pockets right.", missed: "The control believed one tool and the spindle held another; the pockets were not put right in time." },
+  facedClean: { done: "Face cut to the middle before anything was touched on it.", missed: "Something was touched on the sawn end, or the face was never cut to the middle." },
+  measuredTwice: { done: "Skimmed diameter measured twice, the chuck turned in between.", missed: "The skimmed diameter was not measured twice, a quarter turn apart; two points repeat after half a turn." },
+  bandClean: { done: "The band had cleaned up all round before it was measured.", missed: "The band that was measured still showed the saw." },
+  finestTurret: { done: "Every touch found at the finest click.", missed: "Not every touch was found at the finest click." },
+  armFolded: { done: "Setter arm folded away again.", missed: "The setter arm was left down." },
   slowUntilProven: { done: "Nothing moved at rapid low over the part.", missed: "The machine was sent at rapid low over the part on registers that someone else had set." },
   lookedTwoSides: { done: "Stood over zero and looked from two sides.", missed: "The zero was not looked at from two sides with the pointed tool." },
 };

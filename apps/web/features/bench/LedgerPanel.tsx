@@ -1,5 +1,5 @@
 import { termNames, type Command, type Observation, type Reading, type TermName } from "@probe-lane/core/bench";
-import { registerKind, type Axis, type MillRegisterId } from "@probe-lane/core/registers";
+import { registerKind, type Axis, type RegisterId } from "@probe-lane/core/registers";
 import { scales, showCounts, showLength, showSignedCounts } from "@probe-lane/core/units";
 import { coachWords, figureName, instrumentWords, outcomeWords, readingWords, registerWords, termWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
@@ -9,13 +9,13 @@ import { Button, FigureInput, Panel } from "../../ui";
 export interface LedgerHandle { takeReading(axis: Axis): void; openTerm(axis: Axis): void; openSum(axis: Axis): void }
 
 /** Registers that a working of this exercise can be about. */
-function registersOf({ sheet }: Observation): MillRegisterId[] {
+function registersOf({ sheet }: Observation): RegisterId[] {
   const { targets, lengthSchools, tools } = sheet;
-  const places: MillRegisterId[] = targets.xy || sheet.partBefore ? ["G54.x", "G54.y"] : [];
-  const lengths = targets.lengths.map((tool): MillRegisterId => `H${tool}`);
-  const wear = lengthSchools.includes("block-in-wear") ? targets.lengths.map((tool): MillRegisterId => `HW${tool}`) : [];
-  const each: MillRegisterId[] = lengthSchools.includes("offset-per-tool") ? (["G55.z", "G56.z", "G57.z", "G58.z"] as const).slice(0, Math.max(0, tools.length - 1)) : [];
-  const diameters = targets.diameters.flatMap((tool): MillRegisterId[] => [`D${tool}`, `DW${tool}`]);
+  const places: RegisterId[] = targets.xy || sheet.partBefore ? ["G54.x", "G54.y"] : [];
+  const lengths = targets.lengths.map((tool): RegisterId => `H${tool}`);
+  const wear = lengthSchools.includes("block-in-wear") ? targets.lengths.map((tool): RegisterId => `HW${tool}`) : [];
+  const each: RegisterId[] = lengthSchools.includes("offset-per-tool") ? (["G55.z", "G56.z", "G57.z", "G58.z"] as const).slice(0, Math.max(0, tools.length - 1)) : [];
+  const diameters = targets.diameters.flatMap((tool): RegisterId[] => [`D${tool}`, `DW${tool}`]);
   return [...places, ...lengths, ...wear, ...(targets.lengths.length > 0 ? (["G54.z"] as const) : []), ...each, ...diameters];
 }
 
@@ -23,12 +23,12 @@ function registersOf({ sheet }: Observation): MillRegisterId[] {
 export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation; send(command: Command): void; isReadOnly: boolean; ref: Ref<LedgerHandle> }) {
   const choices = registersOf(seen);
   const scale = scales[seen.sheet.unit];
-  const [register, setRegister] = useState<MillRegisterId>(choices[0] ?? "G54.x");
+  const [register, setRegister] = useState<RegisterId>(choices[0] ?? "G54.x");
   const [term, setTerm] = useState<TermName | "sum">("tipRadius");
   const [text, setText] = useState("");
   const box = useRef<HTMLInputElement>(null);
   const heldRow = Number(/^tool(\d)$/.exec(seen.holds ?? "")?.[1] ?? 0);
-  const forAxis = (axis: Axis): MillRegisterId => {
+  const forAxis = (axis: Axis): RegisterId => {
     if (axis !== "z") return `G54.${axis}`;
     return choices.find((id) => id === `H${heldRow}`) ?? (heldRow === 0 && choices.includes("G54.z") && seen.sheet.tools.length > 1 ? "G54.z" : (choices.find((id) => registerKind(id) === "length") ?? "G54.z"));
   };
@@ -78,7 +78,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
       {isReadOnly ? null : (
         <form onSubmit={write} aria-label="Write in the ledger" className="flex shrink-0 flex-col gap-1.5 border-t border-rule p-2">
           <div className="flex gap-1.5">
-            <select aria-label="Ledger register" value={register} onChange={(event) => setRegister(event.target.value as MillRegisterId)} className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
+            <select aria-label="Ledger register" value={register} onChange={(event) => setRegister(event.target.value as RegisterId)} className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
               {choices.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}
             </select>
             <Button className="!px-2 text-xs" keyCap="L" onClick={() => send({ type: "takeReading", register })}>Take reading</Button>

@@ -1,5 +1,5 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
-import { captureLength, captureOffset, lengthRows, readRegister, registerAxis, registerKind, workOffsetNames, type Axis, type MillRegisterId } from "@probe-lane/core/registers";
+import { captureLength, captureOffset, lengthRows, readRegister, registerAxis, registerKind, workOffsetNames, type Axis, type RegisterId } from "@probe-lane/core/registers";
 import { parseLengthMm, scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
 import { refusalWords, registerWords, toolKindWords } from "@probe-lane/core/words";
 import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
@@ -14,16 +14,16 @@ type Where = "minus" | "plus";
 const AXES: readonly Axis[] = ["x", "y", "z"];
 
 /** Registers to choose from, what the exercise is about first. */
-function choicesOf({ sheet }: Observation): { name: string; ids: MillRegisterId[] }[] {
+function choicesOf({ sheet }: Observation): { name: string; ids: RegisterId[] }[] {
   const tools = sheet.tools.map(({ number }) => number);
-  const offsets = (names: readonly string[]) => names.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as MillRegisterId));
+  const offsets = (names: readonly string[]) => names.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as RegisterId));
   return [
     { name: "work offset", ids: offsets(["G54"]) },
-    { name: "lengths", ids: tools.flatMap((row) => [`H${row}`, `HW${row}`] as MillRegisterId[]) },
-    { name: "diameters", ids: tools.flatMap((row) => [`D${row}`, `DW${row}`] as MillRegisterId[]) },
+    { name: "lengths", ids: tools.flatMap((row) => [`H${row}`, `HW${row}`] as RegisterId[]) },
+    { name: "diameters", ids: tools.flatMap((row) => [`D${row}`, `DW${row}`] as RegisterId[]) },
     { name: "other work offsets", ids: offsets(workOffsetNames.slice(1)) },
     { name: "common", ids: offsets(["common"]) },
-    { name: "other rows", ids: lengthRows.filter((row) => !tools.includes(row)).flatMap((row) => [`H${row}`, `HW${row}`, `D${row}`, `DW${row}`] as MillRegisterId[]) },
+    { name: "other rows", ids: lengthRows.filter((row) => !tools.includes(row)).flatMap((row) => [`H${row}`, `HW${row}`, `D${row}`, `DW${row}`] as RegisterId[]) },
   ];
 }
 
@@ -35,7 +35,7 @@ function faceWords({ sheet }: Observation, axis: "x" | "y"): { from: string; tha
 }
 
 /** What a capture would store, in the same arithmetic as the bench; null while a box is empty or unreadable. */
-function preview(seen: Observation, shown: LinkView["shown"], register: MillRegisterId, asMm: number | null): number | null {
+function preview(seen: Observation, shown: LinkView["shown"], register: RegisterId, asMm: number | null): number | null {
   const { registers, modal, sheet } = seen;
   if (asMm === null || registerKind(register) === "diameter") return null;
   const as = toCounts(asMm, scales[sheet.unit]);
@@ -64,7 +64,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   const { unit, settings } = seen.sheet;
   const scale = scales[unit];
   const [mode, setMode] = useState<Mode>("capture");
-  const [register, setRegister] = useState<MillRegisterId>(seen.sheet.targets.xy ? "G54.x" : "H1");
+  const [register, setRegister] = useState<RegisterId>(seen.sheet.targets.xy ? "G54.x" : "H1");
   const [where, setWhere] = useState<Where | "">("");
   const [how, setHow] = useState<"set" | "add">("set");
   const distance = useFigure(unit);
@@ -137,7 +137,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
               </label>
             ))}
             <label className="ml-auto">register{" "}
-              <select aria-label="Register" value={register} onChange={(event) => setRegister(event.target.value as MillRegisterId)} className="figures rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
+              <select aria-label="Register" value={register} onChange={(event) => setRegister(event.target.value as RegisterId)} className="figures rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
                 {choicesOf(seen).map(({ name, ids }) => <optgroup key={name} label={name}>{ids.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}</optgroup>)}
               </select>
             </label>

@@ -1,5 +1,5 @@
 import { printG10, printTable, readRegisters } from "@probe-lane/core/exchange";
-import { millRegisterIds, readRegister, type MillRegisterId } from "@probe-lane/core/registers";
+import { millRegisterIds, readRegister, type RegisterId } from "@probe-lane/core/registers";
 import { scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
 import { registerWords } from "@probe-lane/core/words";
 import { useState } from "react";
@@ -21,7 +21,7 @@ export function Exchange({ seen, send, onClose, isReadOnly }: DialogProps) {
   const [text, setText] = useState("");
   const rows = text.trim() === "" ? [] : readRegisters(text, millRegisterIds, "mill", sheet.unit);
   const bad = rows.filter(({ problem }) => problem !== null);
-  const changes = rows.flatMap(({ register, mm, problem }) => (problem === null && mm !== null ? [{ register: register as MillRegisterId, mm, from: readRegister(registers, register as MillRegisterId), to: toCounts(mm, scale) }] : []));
+  const changes = rows.flatMap(({ register, mm, problem }) => (problem === null && mm !== null ? [{ register: register as RegisterId, mm, from: readRegister(registers, register as RegisterId), to: toCounts(mm, scale) }] : []));
   const news = changes.filter(({ from, to }) => from !== to);
   const take = () => {
     send({ type: "takeInRegisters", rows: changes.map(({ register, mm }) => ({ register, text: showLength(mm, scale) })) });

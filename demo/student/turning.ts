@@ -1,0 +1,377 @@
+import type { LatheSheet, TurretTool } from "@probe-lane/core/exercises";
+import { scales, toMm } from "@probe-lane/core/units";
+import type { LaneDriver } from "../laneDriver";
+import type { Habits } from "./habits";
+import { door, machineMm, moveTo, reachIn, text } from "./moves";
+import { lastReading } from "./places";
+
+const RPM = 900;
+const NEAR_MM = 2;
+
+function seenOf(lane: LaneDriver) {
+  const { lathe } = lane.seen;
+  if (!lathe) throw new Error("seenOf: not on a lathe");
+  return lathe;
+}
+const sheetOf = (lane: LaneDriver): LatheSheet => {
+  const { lathe } = lane.seen.sheet;
+  if (!lathe) throw new Error("sheetOf: not on a lathe");
+  return lathe;
+};
+
+/** Machine figures at which the tip would stand, by eye, at a radius and a place before the face. */
+const xAt = (lane: LaneDriver, radiusMm: number): number => machineMm(lane, "x") + 2 * (radiusMm - seenOf(lane).tip.radiusMm);
+const zAt = (lane: LaneDriver, overFaceMm: number): number => machineMm(lane, "z") + (seenOf(lane).tip.faceMm + overFaceMm - seenOf(lane).tip.zMm);
+
+function retract(lane: LaneDriver): void {
+  moveTo(lane, { z: 0 });
+  moveTo(lane, { x: 0 });
+}
+
+function bring(lane: LaneDriver, tool: TurretTool): void {
+  if (seenOf(lane).arm) {
+    reachIn(lane);
+    lane.do({ type: "swingArm", isDown: false });
+  }
+  door(lane, false);
+  if (seenOf(lane).station !== tool.number) {
+    retract(lane);
+    lane.do({ type: "index", station: tool.number, withOffset: false });
+  }
+}
+
+function turning(lane: LaneDriver): void {
+  door(lane, false);
+  if (!lane.seen.spindle.isOn) lane.do({ type: "startSpindle", direction: "forward", rpm: RPM });
+}
+
+/** Cuts the face to the middle, a little deeper each time until it is reached; the tool is retracted in X only. */
+function face(lane: LaneDriver): void {
+  turning(lane);
+  moveTo(lane, { z: zAt(lane, 6) });
+  moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+  moveTo(lane, { z: zAt(lane, 0) });
+  for (let pass = 0; pass < 8 && !seenOf(lane).evidence.isFaced; pass++) {
+    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 3, size: "coarse" });
+    const wayMm = 2 * (seenOf(lane).tip.radiusMm + 1);
+    for (let left = Math.ceil(wayMm / 0.1); left > 0; left -= 200) lane.do({ type: "jog", axis: "x", direction: -1, clicks: Math.min(200, left), size: "coarse" });
+    if (!seenOf(lane).evidence.isFaced) moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+  }
+  lane.do({ type: "jog", axis: "x", direction: 1, clicks: 200, size: "coarse" });
+  for (let turn = 0; turn < 3; turn++) lane.do({ type: "jog", axis: "x", direction: 1, clicks: 200, size: "coarse" });
+}
+
+/** Skims a band until it has cleaned up; the tool is retracted in Z only, and X stands where it cut. */
+function skim(lane: LaneDriver, habits: Habits): void {
+  turning(lane);
+  moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+  moveTo(lane, { z: zAt(lane, NEAR_MM) });
+  moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm) });
+  const isThin = habits.skimsThin === true;
+  if (isThin) moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 1) });
+  for (let pass = 0; pass < 40; pass++) {
+    lane.do({ type: "jog", axis: "x", direction: -1, clicks: isThin ? 1 : 5, size: "coarse" });
+    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 160, size: "coarse" });
+    const isCut = seenOf(lane).isCleanedUp !== null;
+    if (isThin ? isCut : seenOf(lane).isCleanedUp === true) break;
+    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 160, size: "coarse" });
+  }
+  for (let turn = 0; turn < 2; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 200, size: "coarse" });
+}
+
+/** Two readings, a quarter turn apart; their mean. */
+function measure(lane: LaneDriver, what: "turned" | "bored", habits: Habits): number {
+  if (habits.measuresWhileTurning) {
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 55 });
+    door(lane, true);
+  } else reachIn(lane);
+  const by = what === "bored" ? "boreGauge" : "micrometer";
+  const read = (): number => {
+    lane.do({ type: "measureTurned", what, by });
+    return lane.seen.isStopped ? 0 : (lastReading(lane).values.diameter ?? 0);
+  };
+  const first = read();
+  if (habits.measuresOnce || lane.seen.isStopped) return first;
+  lane.do({ type: "turnChuck" });
+  return (first + read()) / 2;
+}
+
+/** Writes the working and sets X from where the tool stands: the diameter, and twice what lay in between. */
+function setX(lane: LaneDriver, n: number, diameterMm: number, thicknessMm: number, outside: 1 | -1, habits: Habits): void {
+  const register = `X${n}` as const;
+  lane.do({ type: "takeReading", register });
+  lane.do({ type: "writeTerm", register, term: "diameter", text: text(lane, -diameterMm) });
+  const paper = { forgotten: 0, wrongWay: -1, right: 2 }[habits.paper ?? "right"] * thicknessMm;
+  const counted = habits.feelerOnce ? thicknessMm : paper;
+  if (counted !== 0) lane.do({ type: "writeTerm", register, term: "paper", text: text(lane, -outside * counted) });
+  const value = (habits.radiusForX ? diameterMm / 2 : diameterMm) + outside * counted;
+  if (habits.movesBeforeX) lane.do({ type: "jog", axis: "x", direction: 1, clicks: habits.movesBeforeX, size: "coarse" });
+  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "x") - value) });
+  lane.do({ type: "captureRegister", register, asText: text(lane, value) });
+}
+
+function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, habits: Habits): void {
+  const register = `Z${n}` as const;
+  lane.do({ type: "takeReading", register });
+  const counted = habits.gapForgotten ? 0 : gapMm;
+  if (counted !== 0) lane.do({ type: "writeTerm", register, term: termOfGap(lane), text: text(lane, -counted) });
+  const value = counted + (habits.otherBladeEdge && blade > 0 ? blade : 0);
+  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "z") - value) });
+  lane.do({ type: "captureRegister", register, asText: text(lane, value) });
+}
+
+const termOfGap = (lane: LaneDriver): "paper" | "block" => (seenOf(lane).gap?.id === "paper" ? "paper" : "block");
+
+/** Comes up to paper or a straight edge until it drags: coarse, back, then fine. */
+function closeOn(lane: LaneDriver, axis: "x" | "z", id: string, on: "face" | "diameter"): void {
+  reachIn(lane);
+  lane.do({ type: "placeGap", id, on });
+  const until = (size: "coarse" | "middle" | "fine") => {
+    for (let turn = 0; turn < 60 && seenOf(lane).gap?.feel === "slides"; turn++) lane.do({ type: "jog", axis, direction: -1, clicks: size === "fine" ? 20 : 5, size });
+  };
+  until("middle");
+  lane.do({ type: "jog", axis, direction: 1, clicks: 4, size: "middle" });
+  until("fine");
+}
+
+function pull(lane: LaneDriver, axis: "x" | "z"): void {
+  lane.do({ type: "jog", axis, direction: 1, clicks: 10, size: "coarse" });
+  lane.do({ type: "pullGap" });
+}
+
+/** Opens the gap at the face until the pin goes; returns what stands in it. */
+function pinAtFace(lane: LaneDriver, id: string): void {
+  if (!lane.seen.areBlocksWiped) {
+    reachIn(lane);
+    lane.do({ type: "wipeBlocks" });
+  }
+  const goes = () => {
+    if (seenOf(lane).block) lane.do({ type: "pullGap" });
+    lane.do({ type: "tryGap", id, on: "face" });
+    return seenOf(lane).block !== null;
+  };
+  reachIn(lane);
+  for (const [size, direction] of [["coarse", -1], ["middle", 1]] as const) {
+    for (let turn = 0; turn < 80 && goes() === (direction === -1); turn++) {
+      if (seenOf(lane).block) lane.do({ type: "pullGap" });
+      lane.do({ type: "jog", axis: "z", direction, clicks: 1, size });
+    }
+  }
+  if (seenOf(lane).block) lane.do({ type: "pullGap" });
+  lane.do({ type: "jog", axis: "z", direction: -1, clicks: 2, size: "middle" });
+  for (let turn = 0; turn < 60 && !goes(); turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "fine" });
+}
+
+/** Z of a tool at the face, by what the drawer holds for it: straight edge for a blade, pin, or paper. */
+function touchFace(lane: LaneDriver, tool: TurretTool, radiusMm: number): number {
+  const { instruments, gaps } = lane.seen.sheet;
+  bring(lane, tool);
+  moveTo(lane, { z: zAt(lane, 12) });
+  moveTo(lane, { x: xAt(lane, radiusMm) });
+  const pin = gaps.find(({ kind }) => kind === "pin");
+  if (tool.bladeMm && instruments.includes("straightEdge")) {
+    moveTo(lane, { z: zAt(lane, 1.5) });
+    closeOn(lane, "z", "straightEdge", "face");
+    return 0;
+  }
+  if (pin && instruments.includes("pin")) {
+    moveTo(lane, { z: zAt(lane, pin.nominalMm + 1) });
+    pinAtFace(lane, pin.id);
+    return pin.nominalMm;
+  }
+  moveTo(lane, { z: zAt(lane, 1.5) });
+  closeOn(lane, "z", "paper", "face");
+  return gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
+}
+
+function leaveFace(lane: LaneDriver): void {
+  if (seenOf(lane).gap) pull(lane, "z");
+  if (seenOf(lane).block) lane.do({ type: "pullGap" });
+  retract(lane);
+}
+
+/** X of a tool on the skimmed and measured diameter, paper in between. */
+function touchDiameter(lane: LaneDriver, tool: TurretTool, diameterMm: number, habits: Habits): void {
+  bring(lane, tool);
+  const { tip } = seenOf(lane);
+  moveTo(lane, { x: xAt(lane, tip.partRadiusMm + 4) });
+  moveTo(lane, { z: zAt(lane, habits.touchesRaw ? -30 : -8) });
+  moveTo(lane, { x: xAt(lane, (habits.touchesRaw ? tip.partRadiusMm : diameterMm / 2) + 1.5) });
+  closeOn(lane, "x", "paper", "diameter");
+  setX(lane, tool.number, diameterMm, lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0, 1, habits);
+  pull(lane, "x");
+  retract(lane);
+}
+
+/** Cut and measure: face, Z, skim, measure, X. Returns the diameter. */
+function cutAndMeasure(lane: LaneDriver, tool: TurretTool, isZ: boolean, habits: Habits): number {
+  bring(lane, tool);
+  face(lane);
+  if (isZ) {
+    if (habits.movesBeforeZ) lane.do({ type: "jog", axis: "z", direction: 1, clicks: habits.movesBeforeZ, size: "coarse" });
+    setZ(lane, tool.number, 0, 0, habits);
+  }
+  skim(lane, habits);
+  const diameter = measure(lane, "turned", habits);
+  if (lane.seen.isStopped) return 0;
+  setX(lane, tool.number, diameter, 0, 1, habits);
+  retract(lane);
+  return diameter;
+}
+
+function bore(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
+  bring(lane, tool);
+  turning(lane);
+  const holeMm = seenOf(lane).bore[0]?.radiusMm ?? 0;
+  moveTo(lane, { z: zAt(lane, NEAR_MM) });
+  moveTo(lane, { x: xAt(lane, holeMm - 0.2) });
+  for (let pass = 0; pass < 6; pass++) {
+    lane.do({ type: "jog", axis: "x", direction: 1, clicks: 5, size: "coarse" });
+    const before = lane.log.length;
+    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 150, size: "coarse" });
+    if (lane.log.slice(before).some(({ event }) => event.type === "turned")) break;
+    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 150, size: "coarse" });
+  }
+  for (let turn = 0; turn < 2; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 180, size: "coarse" });
+  const diameter = measure(lane, "bored", habits);
+  setX(lane, tool.number, diameter, 0, -1, habits);
+  retract(lane);
+}
+
+/** Both planes of the arm with one tool: the axis stops by itself, the reading minus the card's plane is the register. */
+function byArm(lane: LaneDriver, tool: TurretTool): void {
+  const arm = sheetOf(lane).arm;
+  if (!arm) return;
+  bring(lane, tool);
+  reachIn(lane);
+  lane.do({ type: "swingArm", isDown: true });
+  door(lane, false);
+  const corner = seenOf(lane).arm ?? { radiusMm: 0, zMm: 0 };
+  const { tip } = seenOf(lane);
+  const goTo = (at: { r?: number; z?: number }) => moveTo(lane, { ...(at.z === undefined ? {} : { z: machineMm(lane, "z") + at.z - seenOf(lane).tip.zMm }), ...(at.r === undefined ? {} : { x: xAt(lane, at.r) }) });
+  const trip = (axis: "x" | "z") => {
+    for (let turn = 0; turn < 40 && !seenOf(lane).isArmTripped; turn++) lane.do({ type: "jog", axis, direction: -1, clicks: 100, size: "middle" });
+    const reading = lastReading(lane);
+    const register = axis === "x" ? (`X${tool.number}` as const) : (`Z${tool.number}` as const);
+    lane.do({ type: "takeReading", register, from: reading.number });
+    lane.do({ type: "writeTerm", register, term: "armPlane", text: text(lane, -(axis === "x" ? arm.xMm : arm.zMm)) });
+    const value = (reading.values[axis] ?? 0) - (axis === "x" ? arm.xMm : arm.zMm);
+    lane.do({ type: "writeSum", register, text: text(lane, value) });
+    lane.do({ type: "typeRegister", register, text: text(lane, value), how: "set", isConfirmed: true });
+    lane.do({ type: "jog", axis, direction: 1, clicks: 100, size: "coarse" });
+  };
+  if (tip.zMm < corner.zMm + 5) goTo({ z: corner.zMm + 6 });
+  goTo({ r: corner.radiusMm + 6 });
+  goTo({ z: corner.zMm - 5 });
+  goTo({ r: corner.radiusMm + 2 });
+  trip("x");
+  goTo({ z: corner.zMm + 6 });
+  goTo({ r: corner.radiusMm - 5 });
+  goTo({ z: corner.zMm + 2 });
+  trip("z");
+  goTo({ z: corner.zMm + 30 });
+  retract(lane);
+  reachIn(lane);
+  lane.do({ type: "swingArm", isDown: false });
+}
+
+/** Work Z at the face with the first tool, its offset called. */
+function workZ(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
+  door(lane, false);
+  bring(lane, tool);
+  face(lane);
+  if (!habits.offsetNotCalled) lane.do({ type: "index", station: tool.number, withOffset: true });
+  const zg = toMm(lane.seen.registers.turret?.z[tool.number] ?? 0, scales[lane.seen.sheet.unit]);
+  lane.do({ type: "takeReading", register: "G54.z" });
+  lane.do({ type: "writeTerm", register: "G54.z", term: "other", text: text(lane, -zg) });
+  lane.do({ type: "writeSum", register: "G54.z", text: text(lane, machineMm(lane, "z") - zg) });
+  lane.do({ type: "captureRegister", register: "G54.z", asText: "0" });
+  if (lane.seen.spindle.isOn) lane.do({ type: "stopSpindle" });
+  retract(lane);
+}
+
+function masterShift(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits): void {
+  const [master] = tools;
+  if (!master) return;
+  if (!habits.leavesOldRow) lane.do({ type: "typeRegister", register: `Z${master.number}`, text: "0", how: "set", isConfirmed: true });
+  bring(lane, master);
+  face(lane);
+  const shift = machineMm(lane, "z");
+  lane.do({ type: "takeReading", register: "G54.z" });
+  lane.do({ type: "writeSum", register: "G54.z", text: text(lane, shift) });
+  skim(lane, habits);
+  const diameter = measure(lane, "turned", habits);
+  setX(lane, master.number, diameter, 0, 1, habits);
+  retract(lane);
+  for (const tool of tools.slice(1)) {
+    const gap = touchFace(lane, tool, 8);
+    const register = `Z${tool.number}` as const;
+    lane.do({ type: "takeReading", register });
+    if (gap !== 0) lane.do({ type: "writeTerm", register, term: termOfGap(lane), text: text(lane, -gap) });
+    lane.do({ type: "writeTerm", register, term: "other", text: text(lane, -shift) });
+    const value = machineMm(lane, "z") - gap - shift;
+    lane.do({ type: "writeSum", register, text: text(lane, value) });
+    lane.do({ type: "typeRegister", register, text: text(lane, value), how: "set", isConfirmed: true });
+    leaveFace(lane);
+    touchDiameter(lane, tool, diameter, habits);
+  }
+  if (!habits.shiftMissing) lane.do({ type: "typeRegister", register: "G54.z", text: text(lane, shift), how: "set", isConfirmed: true });
+}
+
+function partFace(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits): void {
+  const { targets } = sheetOf(lane);
+  const [first, ...rest] = tools;
+  if (!first) return;
+  if (!habits.leavesOldWorkZ && lane.seen.registers.work.G54.z !== 0) lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
+  const diameter = cutAndMeasure(lane, first, targets.z.includes(first.number), habits);
+  if (lane.seen.isStopped) return;
+  for (const tool of rest) {
+    if (targets.z.includes(tool.number)) {
+      const gap = touchFace(lane, tool, tool.kind === "boring" ? (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3 : 8);
+      setZ(lane, tool.number, gap, tool.bladeMm ?? 0, habits);
+      leaveFace(lane);
+    }
+    if (!targets.x.includes(tool.number)) continue;
+    if (tool.kind === "boring") bore(lane, tool, habits);
+    else touchDiameter(lane, tool, diameter, habits);
+  }
+  if (habits.facesAgain) {
+    bring(lane, first);
+    turning(lane);
+    moveTo(lane, { z: zAt(lane, 4) });
+    moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+    moveTo(lane, { z: zAt(lane, 0) });
+    for (let pass = 0; pass < 4; pass++) {
+      lane.do({ type: "jog", axis: "z", direction: -1, clicks: 4, size: "coarse" });
+      for (let left = Math.ceil(2 * (seenOf(lane).tip.radiusMm + 1) / 0.1); left > 0; left -= 200) lane.do({ type: "jog", axis: "x", direction: -1, clicks: Math.min(200, left), size: "coarse" });
+      moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+    }
+    lane.do({ type: "stopSpindle" });
+    retract(lane);
+  }
+}
+
+/** Sets the tools of a turret as the sheet asks, in its school, and checks one of them with the answer said first. */
+export function workLathe(lane: LaneDriver, habits: Habits): void {
+  const { tools, targets, schools } = sheetOf(lane);
+  const wanted = tools.filter(({ number }) => targets.x.includes(number) || targets.z.includes(number));
+  const [first] = wanted;
+  if (!first) return;
+  const [school] = schools;
+  if (school === "setter-arm") {
+    for (const tool of wanted) byArm(lane, tool);
+    workZ(lane, first, habits);
+  } else if (school === "master-shift") masterShift(lane, wanted, habits);
+  else partFace(lane, wanted, habits);
+  if (lane.seen.isStopped) return;
+  for (const number of targets.nose) {
+    const tool = tools.find((one) => one.number === number);
+    lane.do({ type: "typeRegister", register: `R${number}`, text: text(lane, tool?.noseRadiusMm ?? 0), how: "set", isConfirmed: true });
+    lane.do({ type: "typeRegister", register: `Q${number}`, text: String(habits.tipCode ?? tool?.tipCode ?? 0), how: "set", isConfirmed: true });
+  }
+  const { tip } = seenOf(lane);
+  lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
+  lane.do({ type: "lookCheck" });
+  lane.do({ type: "judgeCheck", isAsExpected: true });
+  lane.do({ type: "handIn" });
+}

@@ -1,0 +1,72 @@
+import { readBlock } from "../../gcode";
+import { machineFromDisplay, turretSum, type AxisCounts } from "../../registers";
+import { accept, refuse, type Result } from "../../result";
+import { toCounts } from "../../units";
+import { Draft } from "../draft";
+import type { EventOf, LaneEvent } from "../events";
+import { isInTravel } from "../motion";
+import type { Refusal } from "../refusals";
+import { speedProblem, startSpindle } from "../spindle";
+import type { LaneState } from "../state";
+import { latheOf } from "./contact";
+import { index, moveTurret } from "./decide";
+
+/** Tool and row of a lathe's tool word: T0303 is tool 3 with row 3, T0300 without any. */
+function toolWord(text: string): { station: number; row: number | null; rest: string } | null {
+  const [word, station, row] = /\bT(\d{1,2})(\d{2})\b/i.exec(text) ?? [];
+  return word === undefined ? null : { station: Number(station), row: Number(row) === 0 ? null : Number(row), rest: text.replace(word, " ").trim() };
+}
+
+/** A typed block of the lathe: tool word, spindle, work offset, one straight move in X (a diameter) and Z. Read and checked whole. */
+export function runTurretBlock(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
+  const word = toolWord(text);
+  const draft = new Draft(state);
+  draft.emit({ type: "blockRan", text: text.trim() });
+  if (word) {
+    const swung = index(state, word.station, word.row);
+    if (!swung.ok) return swung;
+    for (const event of swung.value) draft.emit(event);
+    if (word.rest === "") return accept(draft.events);
+  }
+  const { block, diagnostics } = readBlock(word?.rest ?? text, state.modal, state.setup.unit);
+  const [first] = diagnostics;
+  if (first) return refuse({ code: "block", problem: first });
+  if (block.axesMm.y !== undefined || block.lengthComp !== undefined || block.isToolChange || block.rotation !== undefined) return refuse({ code: "notOnThisMachine" });
+  const turning = block.spindle === "forward" || block.spindle === "reverse" ? block.spindle : null;
+  const rpm = block.spindleRpm ?? state.rememberedRpm;
+  const problem = turning || (block.spindleRpm !== undefined && state.spindle.isOn) ? speedProblem(state, rpm) : null;
+  if (problem) return refuse(problem);
+  const modal: Omit<EventOf<"modalChanged">, "type"> = {
+    ...(block.motion ? { motion: block.motion } : {}), ...(block.distance ? { distance: block.distance } : {}), ...(block.workOffset ? { workOffset: block.workOffset } : {}),
+    ...(block.feedMmPerMin === undefined ? {} : { feedMmPerMin: block.feedMmPerMin }),
+  };
+  if (Object.keys(modal).length > 0) draft.emit({ type: "modalChanged", ...modal });
+  if (turning) startSpindle(draft, turning, rpm, block.spindleRpm !== undefined);
+  else if (block.spindleRpm !== undefined) draft.emit({ type: "speedSet", rpm: block.spindleRpm });
+  if (Object.keys(block.axesMm).length > 0 && !draft.state.isStopped) {
+    const refusal = move(draft, block.axesMm, block.isMachineFrame);
+    if (refusal) return refuse(refusal);
+  }
+  if (block.spindle === "stop") draft.emit({ type: "spindleStopped" });
+  return accept(draft.events);
+}
+
+function move(draft: Draft, axesMm: Readonly<Partial<Record<"x" | "y" | "z", number>>>, isMachineFrame: boolean): Refusal | null {
+  const { state } = draft;
+  const { registers, modal, position, scale } = state;
+  const lathe = latheOf(state);
+  if (!state.isHomed) return { code: "notHomed" };
+  if (state.isDoorOpen) return { code: "doorOpenMotion" };
+  if (lathe.gap) return { code: "paperInGap" };
+  if (lathe.block) return { code: "blockInGap" };
+  const target = (axis: "x" | "z"): number => {
+    const word = axesMm[axis];
+    if (word === undefined) return position[axis];
+    const counts = toCounts(word, scale);
+    if (isMachineFrame) return counts;
+    return modal.distance === "incremental" ? position[axis] + counts : machineFromDisplay(registers, axis, counts, modal.workOffset, 0) + turretSum(registers.turret, axis, lathe.row);
+  };
+  const to: AxisCounts = { ...position, x: target("x"), z: target("z") };
+  const beyond = (["x", "z"] as const).find((axis) => !isInTravel(state, axis, to[axis]));
+  return beyond ? { code: "pastTravel", axis: beyond } : moveTurret(draft, to, modal.motion === "rapid");
+}

@@ -1,0 +1,135 @@
+import type { TurretTool } from "../../exercises";
+import { drawNormal } from "../../random";
+import type { AxisCounts } from "../../registers";
+import { toMm } from "../../units";
+import type { LaneState } from "../state";
+import { carve, endAt, stepAt, type Outline, type Step } from "./outline";
+import type { LatheState, TurnedFace } from "./state";
+
+/** Where the blank stands furthest off the axis when the chuck has not been turned, degrees. */
+const HIGH_AT_DEG = 25;
+/** How much of the part a touch on the diameter feels, mm along the axis. */
+const FELT_MM = 1;
+/** The face is taken this far outside the middle or the bore, mm. */
+const NEAR_MIDDLE_MM = 0.5;
+/** A tool that goes back over what it has just cut rubs by what it had sprung away, mm. */
+const RUBS_MM = 0.004;
+
+export interface Tip { readonly radiusMm: number; readonly zMm: number }
+
+export const latheOf = (state: LaneState): LatheState => {
+  if (!state.lathe) throw new Error("latheOf: this lane is not on a lathe");
+  return state.lathe;
+};
+const truthOf = ({ truth }: LaneState) => {
+  if (!truth.lathe) throw new Error("truthOf: this lane is not on a lathe");
+  return truth.lathe;
+};
+
+export function toolAt(state: LaneState, station = latheOf(state).station): TurretTool {
+  const tool = state.setup.lathe?.tools.find(({ number }) => number === station);
+  if (!tool) throw new Error(`toolAt: no tool in station ${station}`);
+  return tool;
+}
+
+/** Where the tip of the tool in the working position truly stands: radius from the axis, and Z in the slide's frame, mm. */
+export function tipAt(state: LaneState, position = state.position): Tip {
+  const { kxMm, qMm } = truthOf(state).tools[latheOf(state).station] ?? { kxMm: 0, qMm: 0 };
+  return { radiusMm: (toMm(position.x, state.scale) - kxMm) / 2, zMm: toMm(position.z, state.scale) - qMm };
+}
+
+/** The blank's own radius toward an angle from the tool, as it came from the saw, mm. */
+function rawRadiusMm({ truth }: LaneState, deg: number): number {
+  const { diameterMm = 0, runoutMm = 0, ovalMm = 0 } = truth.lathe?.stock ?? {};
+  const angle = ((deg - HIGH_AT_DEG) * Math.PI) / 180;
+  return diameterMm / 2 + runoutMm * Math.cos(angle) + (ovalMm / 2) * Math.cos(2 * angle);
+}
+
+/** A radius cut, where the blank reaches that far toward this angle; less where it has not cleaned up. */
+const surfaceMm = (state: LaneState, step: Step, deg: number): number => Math.min(step.cut === 0 ? Infinity : step.radiusMm, rawRadiusMm(state, deg));
+
+/** Largest radius at which a cut cleans the blank up all round, mm. */
+export const cleanRadiusMm = ({ truth }: LaneState): number =>
+  (truth.lathe ? truth.lathe.stock.diameterMm / 2 - truth.lathe.stock.runoutMm - truth.lathe.stock.ovalMm / 2 : 0);
+
+/** Two-point reading across a stretch at the angle at which the chuck stands, mm. */
+export function acrossMm(state: LaneState, step: Step, quarter: number): number {
+  return surfaceMm(state, step, quarter * 90) + surfaceMm(state, step, quarter * 90 + 180);
+}
+
+/** The part's face near the middle, mm in the slide's frame: the datum of Z is where it has been cut. Null without a lathe. */
+export function faceMm({ lathe, truth }: LaneState): number | null {
+  return lathe ? endAt(lathe.outer, lathe.bore, (truth.lathe?.stock.boreMm ?? 0) / 2 + NEAR_MIDDLE_MM) : null;
+}
+
+const isInside = ({ kind }: TurretTool): boolean => kind === "boring";
+const widthOf = ({ bladeMm }: TurretTool): number => bladeMm ?? Infinity;
+
+/** The outline with stretches that still show the saw taken at the angle that faces the tool. */
+const facing = (state: LaneState, outline: Outline): Outline => outline.map((step) => ({ ...step, radiusMm: step.radiusMm === 0 ? 0 : surfaceMm(state, step, latheOf(state).quarter * 90) }));
+
+/** Daylight between tip and a face of the part, mm; negative when it is in it; null when the part has no such face there. */
+export function gapMm(state: LaneState, on: TurnedFace, position = state.position): number | null {
+  const { outer, bore } = latheOf(state);
+  const { radiusMm, zMm } = tipAt(state, position);
+  const tool = toolAt(state);
+  if (on === "face") {
+    const end = endAt(facing(state, outer), bore, Math.max(0, radiusMm) + (tool.kind === "drill" ? 0 : 0.01));
+    return end === null ? null : zMm - end;
+  }
+  if (on === "bore") {
+    const hole = stepAt(bore, zMm + 0.01);
+    return hole && hole.radiusMm > 0 ? hole.radiusMm - radiusMm : null;
+  }
+  const reach = Math.min(FELT_MM, widthOf(tool));
+  const under = facing(state, outer).filter((step) => step.radiusMm > 0 && step.fromMm < zMm + reach && step.toMm > zMm);
+  return under.length === 0 ? null : radiusMm - Math.max(...under.map((step) => step.radiusMm));
+}
+
+/** How far the tool has come into the part, mm; 0 when it has not, or only rubs where it has just cut. */
+export function depthMm(state: LaneState, position = state.position): number {
+  const depth = depthAt(state, position);
+  return depth > RUBS_MM ? depth : 0;
+}
+
+function depthAt(state: LaneState, position: AxisCounts): number {
+  const { outer, bore } = latheOf(state);
+  const { radiusMm, zMm } = tipAt(state, position);
+  const tool = toolAt(state);
+  if (tool.kind === "drill") {
+    const end = endAt(outer, bore, 0);
+    return end === null || Math.abs(radiusMm) > 1 ? 0 : Math.max(0, end - zMm);
+  }
+  const met = (step: Step, by: number) => (step.fromMm < zMm + widthOf(tool) && step.toMm > zMm ? Math.min(by, step.toMm - zMm) : 0);
+  if (isInside(tool)) return Math.max(0, ...bore.map((step) => met(step, radiusMm - step.radiusMm)));
+  return Math.max(0, ...facing(state, outer).map((step) => (step.radiusMm > Math.max(0, radiusMm) ? met(step, step.radiusMm - Math.max(0, radiusMm)) : 0)));
+}
+
+/** What a cut leaves: the tool springs away a little, and never twice the same. Radius and face, mm. */
+export function cutHere(state: LaneState, axis: "x" | "z"): { kind: "outer" | "bore"; fromMm: number; toMm: number; radiusMm: number } {
+  const { radiusMm, zMm } = tipAt(state);
+  const tool = toolAt(state);
+  // one pass is one cut, however many turns of the wheel it takes: the draw hangs on where the other axis stands
+  const { x, z } = state.position;
+  const keys = axis === "x" ? ["along X", z] : ["along Z", x];
+  const spring = drawNormal(0.0015, 0.0006, state.truth.seed, "cut", "spring", tool.number, ...keys);
+  const axial = drawNormal(0, 0.001, state.truth.seed, "cut", "face", tool.number, ...keys);
+  const kind = isInside(tool) ? "bore" : "outer";
+  const round = (mm: number) => Math.round(mm * 1e5) / 1e5;
+  const cut = Math.max(0, radiusMm) + (kind === "outer" ? spring : -spring);
+  return { kind, fromMm: round(zMm + axial), toMm: round(zMm + Math.min(widthOf(tool), 2000)), radiusMm: radiusMm <= 0 ? 0 : round(cut) };
+}
+
+/** Whether a cut from here would take anything off. */
+export function wouldCut(state: LaneState, axis: "x" | "z"): boolean {
+  const { kind, fromMm, toMm, radiusMm } = cutHere(state, axis);
+  const outline = latheOf(state)[kind];
+  return carve(outline, kind, fromMm, toMm, radiusMm, 1) !== outline && depthMm(state) > 0;
+}
+
+/** The tip has come to the jaws of the chuck. */
+export function isInJaws(state: LaneState, position = state.position): boolean {
+  const { jawMm, stock } = truthOf(state);
+  const { radiusMm, zMm } = tipAt(state, position);
+  return zMm <= jawMm + 1 && radiusMm < stock.diameterMm / 2 + 25 && radiusMm > -stock.diameterMm / 2;
+}

@@ -1,0 +1,117 @@
+import type { Setup, Truth } from "../../exercises";
+import type { Feel } from "../../instruments";
+import type { AxisCounts } from "../../registers";
+import type { Counts } from "../../units";
+import type { EventOf, LaneEvent } from "../events";
+import { carve, type Outline } from "./outline";
+
+/** Where a tool meets the part. */
+export const turnedFaces = ["face", "diameter", "bore"] as const;
+export type TurnedFace = (typeof turnedFaces)[number];
+
+/** What was touched and set with each tool: gates and coach read this, never whether it is right. */
+interface TurretEvidence {
+  readonly xTouched: Readonly<Record<number, number>>;
+  readonly zTouched: Readonly<Record<number, number>>;
+  readonly isXSet: Readonly<Record<number, boolean>>;
+  readonly isZSet: Readonly<Record<number, boolean>>;
+  readonly isNoseSet: Readonly<Record<number, boolean>>;
+  readonly isFaced: boolean;
+  readonly workTouches: number;
+  readonly isWorkSet: boolean;
+}
+
+/** What a lathe adds to a lane: turret, part as it is turned, what is held between tool and part, the setter arm. */
+export interface LatheState {
+  /** What stands in the working position, and whose offset row the control counts with. */
+  readonly station: number;
+  readonly row: number | null;
+  readonly outer: Outline;
+  readonly bore: Outline;
+  readonly cuts: number;
+  /** Which tool made the last cut, and along which axis. */
+  readonly lastBy: { readonly tool: number; readonly axis: "x" | "z" } | null;
+  /** Quarters by which the chuck was turned by hand. */
+  readonly quarter: number;
+  readonly gap: { readonly id: string; readonly on: TurnedFace; readonly feel: Feel } | null;
+  readonly block: { readonly id: string; readonly on: TurnedFace } | null;
+  readonly tries: number;
+  readonly lastTry: { readonly id: string; readonly goes: boolean; readonly at: AxisCounts } | null;
+  readonly arm: { readonly isDown: boolean; readonly trips: number; readonly isTripped: boolean };
+  readonly isResting: boolean;
+  readonly evidence: TurretEvidence;
+}
+
+export function openedLathe(setup: Setup, truth: Truth): LatheState | null {
+  const lathe = truth.lathe;
+  if (!setup.lathe || !lathe) return null;
+  const { skinMm, jawMm, stock } = lathe;
+  return {
+    station: setup.lathe.tools[0]?.number ?? 1, row: null, outer: [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.diameterMm / 2, cut: 0 }],
+    bore: stock.boreMm === null ? [{ fromMm: jawMm, toMm: skinMm, radiusMm: 0, cut: 0 }] : [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.boreMm / 2, cut: 0 }],
+    cuts: 0, lastBy: null, quarter: 0, gap: null, block: null, tries: 0, lastTry: null, arm: { isDown: false, trips: 0, isTripped: false }, isResting: false,
+    evidence: { xTouched: {}, zTouched: {}, isXSet: {}, isZSet: {}, isNoseSet: {}, isFaced: false, workTouches: 0, isWorkSet: false },
+  };
+}
+
+type LatheEvent = Extract<LaneEvent, { type: "turretIndexed" | "turned" | "turretGapPlaced" | "turretFelt" | "turretTried" | "turretGapPulled" | "chuckTurned" | "armSwung" | "armTripped" | "armLeft" | "metalTouched" | "metalLeft" }>;
+
+/** Cut to this radius the face is clean to the middle, mm. */
+const TO_THE_MIDDLE_MM = 0.02;
+const counted = (record: Readonly<Record<number, number>>, tool: number): Readonly<Record<number, number>> => ({ ...record, [tool]: (record[tool] ?? 0) + 1 });
+
+function touched(state: LatheState, on: TurnedFace): TurretEvidence {
+  const { evidence, station } = state;
+  return on === "face" ? { ...evidence, zTouched: counted(evidence.zTouched, station), workTouches: evidence.workTouches + 1 } : { ...evidence, xTouched: counted(evidence.xTouched, station) };
+}
+
+function withTurned(state: LatheState, { kind, axis, fromMm, toMm, radiusMm, number }: EventOf<"turned">): LatheState {
+  const isToMiddle = kind === "outer" && axis === "x" && radiusMm <= TO_THE_MIDDLE_MM;
+  const evidence = axis === "x" && kind === "outer" ? touched(state, "face") : state.evidence;
+  return {
+    ...state, cuts: number, lastBy: { tool: state.station, axis }, [kind]: carve(state[kind], kind, fromMm, toMm, radiusMm, number),
+    evidence: isToMiddle ? { ...evidence, isFaced: true } : evidence,
+  };
+}
+
+export function evolveLathe(state: LatheState, event: LatheEvent): LatheState {
+  switch (event.type) {
+    case "turretIndexed": return { ...state, station: event.station, row: event.row, isResting: false };
+    case "turned": return withTurned(state, event);
+    case "turretGapPlaced": return { ...state, gap: { id: event.id, on: event.on, feel: event.feel } };
+    case "turretFelt": return {
+      ...state, gap: state.gap ? { ...state.gap, feel: event.feel } : null, evidence: event.feel === "drags" || event.feel === "held" ? touched(state, event.on) : state.evidence,
+    };
+    case "turretTried": return {
+      ...state, block: event.goes ? { id: event.id, on: event.on } : null, tries: event.number, lastTry: { id: event.id, goes: event.goes, at: event.at },
+      evidence: event.goes && event.isOpened ? touched(state, event.on) : state.evidence,
+    };
+    case "turretGapPulled": return { ...state, gap: null, block: null };
+    case "chuckTurned": return { ...state, quarter: event.quarter };
+    case "armSwung": return { ...state, arm: { ...state.arm, isDown: event.isDown, isTripped: false } };
+    case "armTripped": return {
+      ...state, arm: { ...state.arm, trips: event.number, isTripped: true },
+      evidence: event.axis === "x" ? { ...state.evidence, xTouched: counted(state.evidence.xTouched, state.station) } : { ...state.evidence, zTouched: counted(state.evidence.zTouched, state.station) },
+    };
+    case "armLeft": return { ...state, arm: { ...state.arm, isTripped: false } };
+    case "metalTouched": return { ...state, isResting: true, evidence: touched(state, event.on) };
+    case "metalLeft": return { ...state, isResting: false };
+  }
+}
+
+/** A measured diameter counts for the tool that turned it. */
+export function withMeasured(state: LatheState, what: string): LatheState {
+  if ((what !== "turned" && what !== "bored") || state.lastBy?.axis !== "z") return state;
+  return { ...state, evidence: { ...state.evidence, xTouched: counted(state.evidence.xTouched, state.lastBy.tool) } };
+}
+
+/** A register of the tool table, or a work offset, was set: which gate that counts for. */
+export function withTurretSet(state: LatheState, register: string, _to: Counts): LatheState {
+  const { evidence } = state;
+  const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
+  const set = (field: "isXSet" | "isZSet" | "isNoseSet") => ({ ...state, evidence: { ...evidence, [field]: { ...evidence[field], [row]: true } } });
+  if (/^XW?\d/.test(register)) return (evidence.xTouched[row] ?? 0) > 0 ? set("isXSet") : state;
+  if (/^ZW?\d/.test(register)) return (evidence.zTouched[row] ?? 0) > 0 ? set("isZSet") : state;
+  if (/^[RQ]\d/.test(register)) return set("isNoseSet");
+  return register.endsWith(".z") && evidence.workTouches > 0 ? { ...state, evidence: { ...evidence, isWorkSet: true } } : state;
+}

@@ -1,0 +1,93 @@
+import { z } from "zod";
+import { drawBetween, drawUnit } from "../random";
+import { tipCodes, type TipCode } from "../registers";
+
+const range = z.tuple([z.number(), z.number()]).refine(([low, high]) => low <= high, "the low end must not exceed the high end");
+const toolNumber = z.number().int().min(1).max(8);
+
+export const turretToolKinds = ["turning", "profiling", "grooving", "parting", "threading", "boring", "drill"] as const;
+export type TurretToolKind = (typeof turretToolKinds)[number];
+/** Schools of Z on a lathe that the bench knows; `domain` of each in `registers/schools/lathe`. */
+export const latheSchools = ["part-face", "setter-arm", "master-shift"] as const;
+export type LatheSchool = (typeof latheSchools)[number];
+
+/** A lathe of the bench: stock in the chuck, tools in the turret, and what is to be set. Diameters for X, mm. */
+export const latheSchema = z.strictObject({
+  stock: z.strictObject({
+    diameterMm: z.number().positive(), stickOutMm: z.number().positive(), boreMm: z.number().positive().optional(),
+    /** How far the blank stands off the axis of rotation, and how oval it is, mm. */
+    runoutMm: range, ovalMm: range,
+  }),
+  tools: z.array(z.strictObject({
+    number: toolNumber, kind: z.enum(turretToolKinds), insert: z.string().min(1), noseRadiusMm: z.number().min(0), tipCode: z.literal([...tipCodes]),
+    /** Width of a blade, mm; the edge nearer to the chuck is the one that is set. */
+    bladeMm: z.number().positive().optional(),
+    /** Machine X at which its tip lies on the axis, and how far it stands in Z beside the turret's own face. */
+    xMm: range, zMm: range,
+  })).min(1).max(8),
+  /** Machine Z of the sawn face for a tool of no reach in Z. */
+  faceMm: range,
+  schools: z.array(z.enum(latheSchools)).min(1),
+  isSchoolPrescribed: z.boolean().default(false),
+  targets: z.strictObject({ x: z.array(toolNumber), z: z.array(toolNumber), nose: z.array(toolNumber).default([]) }),
+  /** The swing-down setter arm: what its card says of its two planes; in this share of the lanes it is out of date by this much. */
+  arm: z.strictObject({ xMm: z.number().positive(), zMm: z.number(), doubtMm: range.optional(), share: z.number().min(0).max(1).default(0) }).optional(),
+}).superRefine(({ tools, targets, arm, schools }, context) => {
+  const complain = (message: string) => context.addIssue({ code: "custom", message });
+  const numbers = new Set(tools.map(({ number }) => number));
+  if (numbers.size !== tools.length) complain("two tools have the same number");
+  if ([...targets.x, ...targets.z, ...targets.nose].some((number) => !numbers.has(number))) complain("a target names a tool that the turret does not have");
+  if (schools.includes("setter-arm") && !arm) complain("the school of the setter arm needs an arm");
+  if (tools.some(({ kind, bladeMm }) => (kind === "grooving" || kind === "parting") !== (bladeMm !== undefined))) complain("a blade has a width, and nothing else has");
+});
+export type LatheExercise = z.output<typeof latheSchema>;
+
+export interface TurretTool { readonly number: number; readonly kind: TurretToolKind; readonly insert: string; readonly noseRadiusMm: number; readonly tipCode: TipCode; readonly bladeMm?: number | undefined }
+
+/** What the sheet says of a lathe: nothing here is hidden. mm, diameters for X. */
+export interface LatheSheet {
+  readonly stock: { readonly diameterMm: number; readonly stickOutMm: number; readonly boreMm: number | null };
+  readonly tools: readonly TurretTool[];
+  readonly schools: readonly LatheSchool[];
+  readonly isSchoolPrescribed: boolean;
+  readonly targets: { readonly x: readonly number[]; readonly z: readonly number[]; readonly nose: readonly number[] };
+  /** The arm's card: X that a tool's tip has when it trips the arm, as a diameter, and machine Z of its plane for a tool of no reach. */
+  readonly arm: { readonly xMm: number; readonly zMm: number } | null;
+}
+
+/** What is physically so on a lathe. Machine frame, mm; X a diameter. */
+export interface LatheTruth {
+  /** Machine Z of the sawn face's highest place for a tool of no reach in Z, and of the chuck's jaws. */
+  readonly skinMm: number;
+  readonly jawMm: number;
+  /** Machine X at which each tip lies on the axis, and its reach in Z. */
+  readonly tools: Readonly<Record<number, { readonly kxMm: number; readonly qMm: number }>>;
+  readonly stock: { readonly diameterMm: number; readonly runoutMm: number; readonly ovalMm: number; readonly boreMm: number | null };
+  readonly arm: { readonly xMm: number; readonly zMm: number } | null;
+}
+
+const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
+const SAW_MM = 0.4;
+const BLANK_MM = 0.3;
+
+export const latheSheetOf = ({ stock, tools, schools, isSchoolPrescribed, targets, arm }: LatheExercise): LatheSheet => ({
+  stock: { diameterMm: stock.diameterMm, stickOutMm: stock.stickOutMm, boreMm: stock.boreMm ?? null },
+  tools: tools.map(({ xMm: _x, zMm: _z, ...tool }) => tool), schools, isSchoolPrescribed, targets, arm: arm ? { xMm: arm.xMm, zMm: arm.zMm } : null,
+});
+
+/** The hidden half of a lathe lane, from its seed. */
+export function drawLathe({ stock, tools, faceMm, arm }: LatheExercise, seed: string): LatheTruth {
+  const between = (low: number, high: number, ...keys: (string | number)[]) => tidy(drawBetween(low, high, seed, "lathe", ...keys));
+  const skinMm = tidy(between(...faceMm, "face") + between(-SAW_MM, SAW_MM, "saw"));
+  const isDoubted = arm?.doubtMm !== undefined && drawUnit(seed, "lathe", "arm doubt") < arm.share;
+  const off = (axis: string) => (isDoubted && arm?.doubtMm ? tidy(between(...arm.doubtMm, "arm", axis) * (drawUnit(seed, "lathe", "arm sign", axis) < 0.5 ? -1 : 1)) : 0);
+  return {
+    skinMm, jawMm: tidy(skinMm - stock.stickOutMm),
+    tools: Object.fromEntries(tools.map(({ number, xMm, zMm }) => [number, { kxMm: between(...xMm, "x", number), qMm: between(...zMm, "z", number) }])),
+    stock: {
+      diameterMm: tidy(stock.diameterMm + between(-BLANK_MM, BLANK_MM, "blank")), runoutMm: between(...stock.runoutMm, "runout"), ovalMm: between(...stock.ovalMm, "oval"),
+      boreMm: stock.boreMm === undefined ? null : tidy(stock.boreMm + between(0, 0.15, "bore")),
+    },
+    arm: arm ? { xMm: tidy(arm.xMm + off("x")), zMm: tidy(arm.zMm + off("z")) } : null,
+  };
+}

@@ -1,0 +1,177 @@
+import {
+  causeOf, matchCounts, signaturesFor, typingSlip, type CauseId, type CauseSignature, type Evidence, type Figures, type LaneTrace, type NamedCounts, type ProvenTerm, type TurretContact,
+} from "../diagnosis";
+import { turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretTool } from "../exercises";
+import { faceMm } from "../bench/lathe/contact";
+import { turretSum, type RegisterId } from "../registers";
+import { toCounts, toMm } from "../units";
+import type { RegisterRuling } from "./ruling";
+
+/** Below this an error of a contact is its method's own, mm. */
+const WORTH_NAMING_MM = 0.012;
+type TurretAxis = "x" | "z";
+
+const axisOf = (target: TargetId): TurretAxis => (target.startsWith("X") ? "x" : "z");
+const toolOf = (target: TargetId): number => Number(target.slice(1));
+const upper = (axis: TurretAxis): "X" | "Z" => (axis === "x" ? "X" : "Z");
+
+/** Registers that add up to what a tool's display takes off on an axis. */
+const addends = (tool: number, axis: TurretAxis): RegisterId[] => [`${upper(axis)}${tool}`, `${upper(axis)}W${tool}`, `G54.${axis}`, `common.${axis}`];
+
+/** C + W + geometry + wear of a tool, counts. */
+export function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis: TurretAxis): number {
+  return registers.common[axis] + registers.work.G54[axis] + turretSum(registers.turret, axis, tool);
+}
+
+/** Where a tool's tip lies on the axis, or on the face as it has been cut, machine frame, mm. */
+function wantedMm({ final }: LaneTrace, tool: number, axis: TurretAxis): number {
+  const truth = final.truth.lathe?.tools[tool] ?? { kxMm: 0, qMm: 0 };
+  return axis === "x" ? truth.kxMm : (faceMm(final) ?? 0) + truth.qMm;
+}
+
+/** The school of Z, read from what was touched: the arm, or the face with or without a master whose row stayed zero. */
+export function latheSchoolOf({ final, turret }: LaneTrace): LatheSchool | "unclear" {
+  const { lathe } = final.setup;
+  const [only] = lathe?.schools ?? [];
+  if (lathe?.isSchoolPrescribed && only) return only;
+  if (turret.some(({ by, axis }) => by === "arm" && axis === "z")) return "setter-arm";
+  const rows = (lathe?.targets.z ?? []).map((tool) => final.registers.turret?.z[tool] ?? 0);
+  if (rows.every((row) => row === 0)) return "unclear";
+  return rows.includes(0) && final.registers.work.G54.z !== 0 ? "master-shift" : "part-face";
+}
+
+/** The contact that a tool's registers hang on: the last on its axis before the last of them was set. */
+function contactOf(trace: LaneTrace, tool: number, axis: TurretAxis): { contact: TurretContact | undefined; setSeq: number | null } {
+  const own = addends(tool, axis).slice(0, 2);
+  const set = trace.changes.findLast(({ event }) => own.includes(event.register)) ?? trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
+  if (!set) return { contact: undefined, setSeq: null };
+  return { contact: trace.turret.findLast((one) => one.tool === tool && one.axis === axis && one.seq < set.seq), setSeq: set.seq };
+}
+
+/** The diameter that stands for a contact: what was measured after the cut, or last before the touch; null when nothing was measured. */
+function measuredMm(trace: LaneTrace, contact: TurretContact, setSeq: number): { mm: number; seq: number } | null {
+  const what = contact.on === "bore" ? "bored" : "turned";
+  const between = trace.readings.filter(({ event, seq }) => event.what === what && seq < setSeq && (contact.by !== "cut" || seq > contact.seq));
+  const last = between.at(-1);
+  if (!last) return null;
+  // readings of one cut taken round the part count together
+  const cut = trace.turret.findLast((one) => one.by === "cut" && one.axis === "x" && one.seq < last.seq)?.seq ?? 0;
+  const same = between.filter(({ seq }) => seq > cut);
+  return { mm: same.reduce((sum, { event }) => sum + (event.values.diameter ?? 0), 0) / same.length, seq: last.seq };
+}
+
+/** Mistakes in work Z that every tool carries: taken without the offset, never shifted, an old value in the master's row. */
+function sharedZ(trace: LaneTrace, tool: TurretTool): NamedCounts[] {
+  const { final, changes, turret } = trace;
+  const { registers, setup } = final;
+  const master = setup.lathe?.targets.z[0];
+  const taken = changes.findLast(({ event }) => event.register === "G54.z" && event.how === "captured");
+  const atMaster = turret.findLast((one) => one.tool === master && one.axis === "z")?.at.z ?? 0;
+  const ofMaster = registers.turret?.z[master ?? 0] ?? 0;
+  const school = latheSchoolOf(trace);
+  const named: NamedCounts[] = [
+    ...(taken?.row === null && school === "setter-arm" ? [{ id: "toolNotActive" as const, counts: registers.turret?.z[taken.station ?? 0] ?? 0 }] : []),
+    ...(school === "master-shift" && registers.work.G54.z === 0 ? [{ id: "shiftMissing" as const, counts: -atMaster }] : []),
+    ...(school === "master-shift" && tool.number === master && ofMaster !== 0 ? [{ id: "masterNotCleared" as const, counts: ofMaster }] : []),
+  ];
+  return named.filter(({ counts }) => counts !== 0);
+}
+
+interface Weighed { readonly evidence: Evidence; readonly figures: Figures; readonly bias: MethodBias; readonly by: string | null }
+
+const OPEN = (closureMm: number): Evidence => ({ contact: null, terms: [], leftMm: closureMm });
+
+/** What the log proves of one axis of one tool: the register sum against the contact it came from, and the contact against the part. */
+function weigh(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: number): Weighed {
+  const { final } = trace;
+  const { scale, setup, registers } = final;
+  const { contact, setSeq } = contactOf(trace, tool.number, axis);
+  const neverSet: Evidence = { contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 };
+  if (setSeq === null) return { evidence: neverSet, figures: {}, bias: turretBias(null, 0, axis), by: null };
+  if (!contact) return { evidence: { contact: null, terms: [{ id: "noContact", mm: 0, seq: setSeq }], leftMm: closureMm }, figures: {}, bias: turretBias(null, 0, axis), by: null };
+  const bias = turretBias(contact.by, contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
+  const measured = axis === "x" && contact.by !== "arm" ? measuredMm(trace, contact, setSeq) : null;
+  const outside = contact.on === "bore" ? -1 : 1;
+  const thin = contact.by === "paper" || contact.by === "feeler";
+  const leftover = setup.leftovers.find(({ register }) => register === `G54.${axis}`)?.mm ?? 0;
+  const figures: Figures = axis === "x"
+    ? { outside, touchDiameter: measured?.mm, ...(thin ? { paper: contact.thicknessMm } : {}), ...(registers.work.G54.x === 0 ? {} : { leftoverWork: toMm(registers.work.G54.x, scale) }) }
+    : { ...(contact.thicknessMm > 0 ? { block: contact.thicknessMm } : {}), ...(tool.bladeMm ? { bladeWidth: tool.bladeMm } : {}), ...(leftover === 0 ? {} : { leftoverWork: leftover }) };
+  const arm = setup.lathe?.arm;
+  if (contact.by === "arm") {
+    const truth = final.truth.lathe?.arm;
+    const offMm = truth && arm ? (axis === "x" ? truth.xMm - arm.xMm : truth.zMm - arm.zMm) : 0;
+    const shared = axis === "z" ? sharedZ(trace, tool).find(({ counts }) => Math.abs(toMm(counts, scale) - closureMm) < WORTH_NAMING_MM + 4 * bias.uMm) : undefined;
+    if (shared) return { evidence: { contact: null, terms: [{ id: shared.id, mm: toMm(shared.counts, scale), seq: trace.changes.findLast(({ event }) => event.register === "G54.z")?.seq ?? contact.seq }], leftMm: closureMm - toMm(shared.counts, scale) }, figures, bias, by: contact.by };
+    const terms: ProvenTerm[] = Math.abs(offMm) >= WORTH_NAMING_MM && Math.abs(closureMm - offMm) < WORTH_NAMING_MM + 4 * bias.uMm ? [{ id: "armOff", mm: offMm, seq: contact.seq }] : [];
+    return { evidence: { contact: null, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) }, figures: { ...figures, sensorConstant: axis === "x" ? arm?.xMm : arm?.zMm }, bias, by: contact.by };
+  }
+  const place = { counts: contact.at[axis], seq: contact.seq, atMs: contact.atMs };
+  if (axis === "x" && !measured) return { evidence: { contact: place, terms: [{ id: "notMeasured", mm: closureMm, seq: contact.seq }], leftMm: 0 }, figures, bias, by: contact.by };
+  const value = axis === "x" ? (measured?.mm ?? 0) + outside * 2 * contact.thicknessMm : contact.thicknessMm;
+  return { evidence: fromContact(trace, tool, axis, closureMm, { contact, value, measured: measured?.mm ?? 0, figures, place }), figures, bias, by: contact.by };
+}
+
+interface Touched { readonly contact: TurretContact; readonly value: number; readonly measured: number; readonly figures: Figures; readonly place: NonNullable<Evidence["contact"]> }
+
+function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: number, { contact, value, measured, figures, place }: Touched): Evidence {
+  const { scale } = trace.final;
+  const capture = trace.changes.findLast(({ event, seq }) => seq > contact.seq && event.how === "captured" && event.register === `${upper(axis)}${tool.number}`);
+  const held = turretSumCounts(trace, tool.number, axis);
+  const wanted = contact.at[axis] - toCounts(value, scale);
+  const left = held - wanted;
+  const stray = capture ? capture.event.machine[axis] - contact.at[axis] : 0;
+  const named: NamedCounts[] = [
+    ...(axis === "z" ? sharedZ(trace, tool) : []), ...signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) })),
+  ];
+  const direct = matchCounts(left, named);
+  const moved = !direct && stray !== 0 ? matchCounts(left - stray, named) : null;
+  const last = trace.changes.findLast(({ event }) => addends(tool.number, axis).includes(event.register));
+  const seq = last?.seq ?? contact.seq;
+  const slip = !direct && !moved && last?.event.how === "typed" ? typingSlip(held, wanted) : null;
+  const asTerms = (rows: readonly NamedCounts[]): ProvenTerm[] => rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq }));
+  const procedure: ProvenTerm[] = direct ? asTerms(direct)
+    : moved ? [{ id: "capturedAfterLeaving", mm: toMm(stray, scale), seq: capture?.seq ?? seq }, ...asTerms(moved)]
+    : slip ? [{ id: slip, mm: toMm(left, scale), seq }] : [];
+  const terms = [...procedure, ...atContact(trace, tool, axis, contact, value, measured)];
+  return { contact: place, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
+}
+
+/** What was wrong with the contact itself: a band that had not cleaned up, a face cut again since, a coarse click, pinched paper. */
+function atContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, contact: TurretContact, value: number, measured: number): ProvenTerm[] {
+  const errorMm = toMm(contact.at[axis], trace.final.scale) - value - wantedMm(trace, tool.number, axis);
+  if (Math.abs(errorMm) < WORTH_NAMING_MM) return [];
+  const at = (id: CauseId): ProvenTerm[] => [{ id, mm: errorMm, seq: contact.seq }];
+  if (axis === "x" && contact.by === "cut" && (!contact.isClean || Math.abs(measured - 2 * contact.radiusMm) > WORTH_NAMING_MM)) return at("notCleanedUp");
+  if (axis === "z" && contact.faceMm !== null && Math.abs(contact.faceMm - (faceMm(trace.final) ?? contact.faceMm)) > WORTH_NAMING_MM / 2) return at("faceCutAgain");
+  if (contact.feel === "pinched") return at("paperPinched");
+  if (contact.clickMm > 0.003) return at("coarseClick");
+  return axis === "x" && contact.by !== "cut" ? at("touchedRunout") : [];
+}
+
+/** One value of a lathe lane against its tolerance, with its cause. */
+export function ruleTurret(trace: LaneTrace, target: TargetId, marking: Marking, outOf: number, marksFor: (closureMm: number, toleranceMm: number) => number): RegisterRuling {
+  const { final } = trace;
+  const { scale, setup } = final;
+  const number = toolOf(target);
+  const tool = setup.lathe?.tools.find((one) => one.number === number);
+  if (!tool) throw new Error(`ruleTurret: no tool ${number}`);
+  const isNose = target.startsWith("R") || target.startsWith("Q");
+  const axis = axisOf(target);
+  const held = target.startsWith("R") ? toMm(final.registers.turret?.r[number] ?? 0, scale) : target.startsWith("Q") ? Math.round((final.registers.turret?.q[number] ?? 0) / scale.countsPerUnit)
+    : toMm(turretSumCounts(trace, number, axis), scale);
+  const wanted = target.startsWith("R") ? tool.noseRadiusMm : target.startsWith("Q") ? tool.tipCode : wantedMm(trace, number, axis);
+  const closureMm = held - wanted;
+  const toleranceMm = isNose ? 0.001 : marking.tolerancesMm[axis];
+  const weighed: Weighed = isNose ? { evidence: OPEN(closureMm), figures: {}, bias: { biasMm: 0, uMm: 0.0005 }, by: null } : weigh(trace, tool, axis, closureMm);
+  const neighbors = final.truth.lathe?.tools ?? {};
+  const others = Object.entries(neighbors).filter(([other]) => Number(other) !== number).map(([, one]) => (axis === "x" ? one.kxMm - (neighbors[number]?.kxMm ?? 0) : one.qMm - (neighbors[number]?.qMm ?? 0)));
+  const signatures: CauseSignature[] = isNose ? [] : signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", { ...weighed.figures, ...(others.length > 0 ? { neighbors: others } : {}), noseRadius: tool.noseRadiusMm, tipCode: tool.tipCode });
+  const isWithin = Math.abs(closureMm) <= toleranceMm;
+  return {
+    target, held, wanted, closureMm, toleranceMm, sharedMm: 0, isFollowThrough: false, biasMm: weighed.bias.biasMm, uMm: weighed.bias.uMm, outOf, signatures,
+    method: weighed.by === null ? null : { by: weighed.by, offMm: 0 }, zeroAtMm: toleranceMm * marking.zeroAtMultiple, marks: isNose ? (isWithin ? outOf : 0) : marksFor(closureMm, toleranceMm),
+    contact: weighed.evidence.contact, cause: isWithin ? { kind: "none" } : isNose ? { kind: "unexplained" } : causeOf(closureMm, weighed.evidence, weighed.bias, signatures, scale.countMm),
+  };
+}
+
