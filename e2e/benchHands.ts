@@ -1,10 +1,12 @@
 import { expect, type Page } from "@playwright/test";
 import type { Command, CommandOf } from "@probe-lane/core/bench";
-import { instrumentWords, questionWords, registerWords, taskWords, thingWords, checkWords } from "@probe-lane/core/words";
+import { instrumentWords, questionWords, registerWords, taskWords, thingWords, turnedFaceWords, checkWords } from "@probe-lane/core/words";
+import type { Exercise } from "@probe-lane/core/exercises";
 import { LaneDriver } from "../demo";
 import { KeyboardStudent } from "./keyboardStudent";
 
 const SIZES = { rapid: 0, coarse: 1, middle: 2, fine: 3 } as const;
+const TURNING_KEYS = { x: ["ArrowDown", "ArrowUp"], y: ["", ""], z: ["ArrowLeft", "ArrowRight"] } as const;
 const KEYS = { x: ["ArrowLeft", "ArrowRight"], y: ["ArrowDown", "ArrowUp"], z: ["PageDown", "PageUp"] } as const;
 
 /** A planned step: the command, and for clicks how many were made before something was felt. */
@@ -24,7 +26,7 @@ export class PlanningDriver extends LaneDriver {
 
 /** Hands on the page: every command by the keys, buttons and boxes that a student has. */
 export class BenchHands extends KeyboardStudent {
-  constructor(page: Page) {
+  constructor(page: Page, private readonly lathe?: Exercise["lathe"]) {
     super(page);
   }
   private level = -1;
@@ -47,7 +49,7 @@ export class BenchHands extends KeyboardStudent {
   private async jog({ axis, direction, size }: CommandOf<"jog">, clicks: number): Promise<void> {
     if (this.level !== SIZES[size]) await this.size(SIZES[size]);
     this.level = SIZES[size];
-    const key = KEYS[axis][direction === 1 ? 1 : 0];
+    const key = (this.lathe ? TURNING_KEYS : KEYS)[axis][direction === 1 ? 1 : 0];
     for (let left = clicks; left > 0; left -= left >= 10 ? 10 : 1) await this.do(left >= 10 ? `Shift+${key}` : key);
   }
 
@@ -105,7 +107,8 @@ export class BenchHands extends KeyboardStudent {
     const panel = this.page.getByRole("form", { name: "Set a register" });
     await panel.getByText("From where it stands").click();
     await panel.getByLabel("Register").selectOption(register);
-    if (register.includes(".")) {
+    if (this.lathe) await panel.getByLabel("What the display must read here").fill(asText);
+    else if (register.includes(".")) {
       await panel.getByLabel("Distance from the spindle axis to the edge").fill("0");
       await panel.getByLabel("Work coordinate of the edge").fill(asText);
     }
@@ -184,9 +187,17 @@ export class BenchHands extends KeyboardStudent {
         await this.page.getByRole("group", { name: "What you say of the setup" }).getByRole("button", { name: command.isSound ? "was sound" : "was faulty" }).click();
         await this.settle();
         return this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+      case "index": return this.dialog(() => this.press("d"), () => this.inDialog(command.withOffset ? `Tool ${command.station} with its offset` : `Tool ${command.station} without offset`).click());
+      case "placeGap": case "tryGap": return this.dialog(() => this.press(command.type === "placeGap" ? "p" : "j"), () => this.inDialog(new RegExp(`^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}`)).click());
+      case "pullGap": {
+        const isThin = await this.page.getByRole("button", { name: /^Pull it out/ }).isVisible();
+        return this.do(isThin ? "p" : "j");
+      }
+      case "swingArm": return this.do("w");
+      case "turnChuck": return this.do("b");
+      case "measureTurned": return this.dialog(() => this.press("y"), () => this.inDialog(new RegExp(`^${instrumentWords(command.by)}`)).click());
       case "handIn": return this.handIn();
       case "reset": case "raiseHand": case "lowerHand": case "strikeLine": case "takeInRegisters": case "tapPart": case "undoRegister": case "zeroCounter":
-      case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned":
         throw new Error(`perform: no simulated student does ${command.type}`);
     }
   }

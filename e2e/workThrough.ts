@@ -27,8 +27,8 @@ function planned(exercise: Exercise, event: unknown, habits: Habits): Step[] {
 
 /** Starts an exercise from the practice shelf and works it through the page. `until` ends it early, before that step. */
 export async function workThrough(page: Page, login: string, wanted: string | Exercise, habits: Habits = {}, until?: (step: Step) => boolean): Promise<BenchHands> {
-  const hands = new BenchHands(page);
   const exercise = typeof wanted === "string" ? findDemoExercise(wanted).exercise : wanted;
+  const hands = new BenchHands(page, exercise.lathe);
   await hands.signIn(login);
   await page.getByRole("button", { name: `Start ${exercise.title}`, exact: true }).click();
   await page.waitForURL(/\/lanes\//);

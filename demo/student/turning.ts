@@ -82,6 +82,7 @@ function skim(lane: LaneDriver, habits: Habits): void {
 /** Two readings, a quarter turn apart; their mean. */
 function measure(lane: LaneDriver, what: "turned" | "bored", habits: Habits): number {
   if (habits.measuresWhileTurning) {
+    lane.do({ type: "stopSpindle" });
     lane.do({ type: "startSpindle", direction: "forward", rpm: 55 });
     door(lane, true);
   } else reachIn(lane);

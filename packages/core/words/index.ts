@@ -5,7 +5,7 @@ export { figureWords, methodWords, mistakeWords } from "./mistakes";
 export { causeWords, findingWords, signatureWords } from "./ruling";
 export {
   axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, questionWords, readingWords, registerWords, schoolWords,
-  surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, wobbleWords,
+  surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, turnedFaceWords, turretKindWords, wobbleWords,
 } from "./names";
 export { momentWords } from "./moments";
 export { skillWords, standWords } from "./skills";

@@ -86,7 +86,7 @@ export const incidentWords: Record<IncidentCode, string> = {
 export const termWords: Record<TermName, string> = {
   tipRadius: "tip radius", edgeWork: "edge’s own work coordinate", paper: "paper or feeler", facing: "facing allowance",
   moved: "moved since", lift: "height over the plane", other: "other", block: "block or gauge height", toolLength: "tool length", probeLength: "probe length",
-  halfSize: "half of a size", nominal: "nominal diameter", diameter: "diameter measured", bladeWidth: "width of the blade", armPlane: "plane of the setter arm",
+  halfSize: "half of a size", nominal: "nominal diameter", diameter: "diameter", bladeWidth: "width of the blade", armPlane: "plane of the setter arm",
 };
 
 export const schoolWords: Record<MillLengthSchool | LatheSchool | "unclear", string> = {

@@ -20,6 +20,7 @@ import { LedgerPanel, type LedgerHandle } from "./LedgerPanel";
 import { Position } from "./Position";
 import { RegisterPanel, type RegisterPanelHandle } from "./RegisterPanel";
 import { ScenePanel } from "./ScenePanel";
+import { turningKey } from "./turningView";
 import { useLane } from "./useLane";
 
 /** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
@@ -95,11 +96,11 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
     spindle: () => (seen.spindle.isOn ? send({ type: "stopSpindle" }) : setDialog("speed")),
     drawer: () => setDialog("drawer"),
     look: () => send({ type: "lookFrom", side: nextSide[seen.sight] }),
-    wobble: () => act("W", { type: "setWobbling" }),
+    wobble: () => act("W", seen.lathe ? { type: "swingArm", isDown: true } : { type: "setWobbling" }),
     burr: () => act("B", { type: "dressBurr" }),
-    paper: () => act("P", { type: "placePaper" }),
+    paper: () => act("P", seen.lathe ? { type: "pullGap" } : { type: "placePaper" }),
     feel: () => send({ type: "feelPaper" }),
-    block: () => act("J", { type: "pullBlock" }),
+    block: () => act("J", seen.lathe ? { type: "pullGap" } : { type: "pullBlock" }),
     measure: () => setDialog("measure"),
     check: () => setDialog("check"),
     register: () => registers.current?.openCapture(lastAxis),
@@ -129,7 +130,8 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
       return;
     }
     if (dialog) return;
-    const action = keyAction(event);
+    const pressed = keyAction(event);
+    const action = pressed && seen.lathe ? turningKey(pressed) : pressed;
     if (!action) return;
     event.preventDefault();
     if (action.type === "size") {

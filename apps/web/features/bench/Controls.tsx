@@ -5,6 +5,7 @@ import { useState, type FormEvent, type Ref } from "react";
 import { Button, KeyCap } from "../../ui";
 import { gapLabel } from "./benchView";
 import type { OpenDialog } from "./dialogs";
+import { toolOf, turretLabel } from "./turningView";
 import { jogSizeOrder, jogSizeWords } from "./keys";
 
 interface Act { readonly label: string; readonly keyCap?: string; readonly dialog?: OpenDialog; readonly command?: Command; readonly isMain?: boolean }
@@ -31,8 +32,25 @@ function gapActs(seen: Observation): Act[] {
   return acts;
 }
 
+/** What hands can do at a lathe: something into the gap or out of it, the chuck a quarter on, the arm down or away. */
+function turningActs(seen: Observation): Act[] {
+  const { lathe, sheet } = seen;
+  if (!lathe) return [];
+  const hasThin = felt(seen).length > 0 || sheet.instruments.includes("straightEdge");
+  const acts: Act[] = [];
+  if (lathe.gap) acts.push({ label: "Pull it out", keyCap: "P", command: { type: "pullGap" } });
+  else if (hasThin) acts.push({ label: "Hold … at the part", keyCap: "P", dialog: "turningGap" });
+  if (lathe.block) acts.push({ label: "Take it out", keyCap: "J", command: { type: "pullGap" } });
+  else if (hard(seen).length > 0) acts.push({ label: "Try … in the gap", keyCap: "J", dialog: "turningGap" });
+  if (hard(seen).length > 0 && !seen.areBlocksWiped) acts.push({ label: "Wipe the blocks", command: { type: "wipeBlocks" } });
+  if (sheet.lathe?.arm) acts.push({ label: lathe.arm ? "Fold the arm away" : "Swing the arm down", keyCap: "W", command: { type: "swingArm", isDown: lathe.arm === null } });
+  acts.push({ label: "Turn the chuck by hand", keyCap: "B", command: { type: "turnChuck" } });
+  return acts;
+}
+
 /** What the instrument in the spindle can be asked or made to do. */
 export function instrumentActs(seen: Observation): Act[] {
+  if (seen.lathe) return turningActs(seen);
   const { holds, sheet, tip } = seen;
   const acts: Act[] = [];
   if (holds === "edgeFinder") acts.push({ label: "Set wobbling", keyCap: "W", command: { type: "setWobbling" } });
@@ -57,7 +75,7 @@ export function readyActs({ sheet, tasksDone, isBurrDressed }: Observation): Act
   return [{ label: `Get ready … (${open.length} open)`, keyCap: "B", dialog: "ready" }];
 }
 
-const canMeasure = ({ sheet }: Observation): boolean => sheet.instruments.some((name) => name === "caliper" || name === "micrometer" || name === "rule" || name === "presetter");
+const canMeasure = ({ sheet }: Observation): boolean => sheet.instruments.some((name) => name === "caliper" || name === "micrometer" || name === "rule" || name === "presetter" || name === "boreGauge");
 
 /** How far a click goes, spindle, door, what is held and what it can do; and the typed block. */
 export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }: {
@@ -74,6 +92,7 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
   const { spindle, holds, sheet, modal } = seen;
   const cell = "flex flex-col gap-1.5 px-3 py-2";
   const acts = [...instrumentActs(seen), ...readyActs(seen)];
+  const tool = toolOf(seen);
   const believes = sheet.tools.length > 1 && modal.tool !== null ? ` · control: T${modal.tool}` : "";
   return (
     <section aria-label="What moves" className="grid shrink-0 grid-cols-[17rem_9.5rem_1fr_19rem] divide-x divide-rule rounded-panel border border-rule bg-panel xl:grid-cols-[17.5rem_11rem_1fr_26rem]">
@@ -95,9 +114,9 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
         </span>
       </div>
       <div className={cell}>
-        <span className="truncate text-xs text-ink2">In the spindle: <b className="text-ink" data-testid="held">{holds === null ? "nothing, bare nose" : seen.isLoadedByChanger ? "what the changer brought: look at it" : thingWords(holds)}</b>{believes}</span>
+        {tool ? <span className="truncate text-xs text-ink2">In the working position: <b className="text-ink" data-testid="held">{turretLabel(tool)}</b></span> : <span className="truncate text-xs text-ink2">In the spindle: <b className="text-ink" data-testid="held">{holds === null ? "nothing, bare nose" : seen.isLoadedByChanger ? "what the changer brought: look at it" : thingWords(holds)}</b>{believes}</span>}
         <span className="flex flex-wrap gap-1.5">
-          <Button className="!px-2" keyCap="D" onClick={() => open("drawer")}>Drawer</Button>
+          <Button className="!px-2" keyCap="D" onClick={() => open("drawer")}>{tool ? "Turret …" : "Drawer"}</Button>
           <Button className="!px-2" keyCap="O" onClick={() => send({ type: "setDoor", isOpen: !seen.isDoorOpen })}>{seen.isDoorOpen ? "Shut door" : "Open door"}</Button>
           {acts.map(({ label, keyCap, dialog, command }) => (
             <Button key={label} className="!px-2" {...(keyCap ? { keyCap } : {})} onClick={() => (dialog ? open(dialog) : command ? send(command) : undefined)}>{label}</Button>
@@ -109,7 +128,7 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
       <form onSubmit={run} className={cell} aria-label="Type a block">
         <label htmlFor="block" className="text-xs text-ink2">Type a block and run it <KeyCap>G</KeyCap></label>
         <span className="flex gap-2">
-          <input id="block" ref={blockRef} value={block} onChange={(event) => setBlock(event.target.value)} autoComplete="off" spellCheck={false} placeholder="G0 G54 X0 Y0"
+          <input id="block" ref={blockRef} value={block} onChange={(event) => setBlock(event.target.value)} autoComplete="off" spellCheck={false} placeholder={tool ? "T0101 or G0 X60 Z5" : "G0 G54 X0 Y0"}
             className="figures min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-2 py-1 text-base placeholder:text-ink3" />
           <Button type="submit" keyCap="↵" disabled={block.trim() === ""}>Run</Button>
         </span>

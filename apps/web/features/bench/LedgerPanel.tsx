@@ -10,6 +10,10 @@ export interface LedgerHandle { takeReading(axis: Axis): void; openTerm(axis: Ax
 
 /** Registers that a working of this exercise can be about. */
 function registersOf({ sheet }: Observation): RegisterId[] {
+  if (sheet.lathe) {
+    const { targets: wanted, schools, tools: turret } = sheet.lathe;
+    return [...turret.flatMap(({ number }): RegisterId[] => [...(wanted.x.includes(number) ? [`X${number}` as const] : []), ...(wanted.z.includes(number) ? [`Z${number}` as const] : [])]), ...(schools.every((school) => school === "part-face") ? [] : (["G54.z"] as const))];
+  }
   const { targets, lengthSchools, tools } = sheet;
   const places: RegisterId[] = targets.xy || sheet.partBefore ? ["G54.x", "G54.y"] : [];
   const lengths = targets.lengths.map((tool): RegisterId => `H${tool}`);
@@ -19,16 +23,20 @@ function registersOf({ sheet }: Observation): RegisterId[] {
   return [...places, ...lengths, ...wear, ...(targets.lengths.length > 0 ? (["G54.z"] as const) : []), ...each, ...diameters];
 }
 
+const TURNING_TERMS = new Set<TermName>(["diameter", "paper", "block", "bladeWidth", "armPlane", "moved", "other"]);
+const MILL_TERMS = new Set<TermName>(termNames.filter((name) => name !== "diameter" && name !== "bladeWidth" && name !== "armPlane"));
+
 /** The student's own working: reading, terms with sign, sum. With the coach on the lines are added up; otherwise that is the student's. */
 export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation; send(command: Command): void; isReadOnly: boolean; ref: Ref<LedgerHandle> }) {
   const choices = registersOf(seen);
   const scale = scales[seen.sheet.unit];
   const [register, setRegister] = useState<RegisterId>(choices[0] ?? "G54.x");
-  const [term, setTerm] = useState<TermName | "sum">("tipRadius");
+  const [term, setTerm] = useState<TermName | "sum">(seen.lathe ? "diameter" : "tipRadius");
   const [text, setText] = useState("");
   const box = useRef<HTMLInputElement>(null);
   const heldRow = Number(/^tool(\d)$/.exec(seen.holds ?? "")?.[1] ?? 0);
   const forAxis = (axis: Axis): RegisterId => {
+    if (seen.lathe) return `${axis === "x" ? "X" : "Z"}${seen.lathe.station}`;
     if (axis !== "z") return `G54.${axis}`;
     return choices.find((id) => id === `H${heldRow}`) ?? (heldRow === 0 && choices.includes("G54.z") && seen.sheet.tools.length > 1 ? "G54.z" : (choices.find((id) => registerKind(id) === "length") ?? "G54.z"));
   };
@@ -39,7 +47,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
   };
   useImperativeHandle(ref, () => ({
     takeReading: (axis) => send({ type: "takeReading", register: forAxis(axis) }),
-    openTerm: (axis) => open(axis, axis === "z" ? "paper" : "tipRadius"),
+    openTerm: (axis) => open(axis, seen.lathe ? (axis === "x" ? "diameter" : "block") : axis === "z" ? "paper" : "tipRadius"),
     openSum: (axis) => open(axis, "sum"),
   }));
   const write = (event: FormEvent) => {
@@ -85,7 +93,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
           </div>
           <div className="flex gap-1.5">
             <select aria-label="Kind of line" value={term} onChange={(event) => setTerm(event.target.value as TermName | "sum")} className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
-              {termNames.map((name) => <option key={name} value={name}>{termWords[name]}</option>)}
+              {termNames.filter((name) => (seen.lathe ? TURNING_TERMS : MILL_TERMS).has(name)).map((name) => <option key={name} value={name}>{termWords[name]}</option>)}
               <option value="sum">my sum</option>
             </select>
             <FigureInput ref={box} aria-label="Amount with its sign" className="w-20" value={text} onChange={(event) => setText(event.target.value)} />

@@ -1,11 +1,12 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
 import { captureLength, captureOffset, lengthRows, readRegister, registerAxis, registerKind, workOffsetNames, type Axis, type RegisterId } from "@probe-lane/core/registers";
 import { parseLengthMm, scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
-import { refusalWords, registerWords, toolKindWords } from "@probe-lane/core/words";
+import { refusalWords, registerWords, toolKindWords, turretKindWords } from "@probe-lane/core/words";
 import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
 import type { OpenDialog } from "./dialogs";
 import type { LinkView } from "./laneLink";
+import { turretCapture } from "./turningView";
 
 export interface RegisterPanelHandle { openCapture(axis: Axis): void; openTyping(): void }
 type Mode = "capture" | "type";
@@ -15,6 +16,14 @@ const AXES: readonly Axis[] = ["x", "y", "z"];
 
 /** Registers to choose from, what the exercise is about first. */
 function choicesOf({ sheet }: Observation): { name: string; ids: RegisterId[] }[] {
+  if (sheet.lathe) {
+    const rows = sheet.lathe.tools.map(({ number }) => number);
+    const of = (...letters: ("X" | "Z" | "XW" | "ZW" | "R" | "Q")[]) => rows.flatMap((row) => letters.map((letter): RegisterId => `${letter}${row}`));
+    return [
+      { name: "tools", ids: of("X", "Z") }, { name: "work offset", ids: ["G54.x", "G54.z"] }, { name: "nose radius, tip code", ids: of("R", "Q") }, { name: "wear", ids: of("XW", "ZW") },
+      { name: "other work offsets", ids: ["G55.x", "G55.z", "G56.x", "G56.z"] }, { name: "common", ids: ["common.x", "common.z"] },
+    ];
+  }
   const tools = sheet.tools.map(({ number }) => number);
   const offsets = (names: readonly string[]) => names.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as RegisterId));
   return [
@@ -37,7 +46,8 @@ function faceWords({ sheet }: Observation, axis: "x" | "y"): { from: string; tha
 /** What a capture would store, in the same arithmetic as the bench; null while a box is empty or unreadable. */
 function preview(seen: Observation, shown: LinkView["shown"], register: RegisterId, asMm: number | null): number | null {
   const { registers, modal, sheet } = seen;
-  if (asMm === null || registerKind(register) === "diameter") return null;
+  if (asMm === null || registerKind(register) === "diameter" || /^[RQ]/.test(register)) return null;
+  if (seen.lathe) return turretCapture(seen, shown.machine, register, asMm);
   const as = toCounts(asMm, scales[sheet.unit]);
   if (register.startsWith("HW")) return shown.machine.z - as;
   if (registerKind(register) === "length") {
@@ -64,7 +74,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   const { unit, settings } = seen.sheet;
   const scale = scales[unit];
   const [mode, setMode] = useState<Mode>("capture");
-  const [register, setRegister] = useState<RegisterId>(seen.sheet.targets.xy ? "G54.x" : "H1");
+  const [register, setRegister] = useState<RegisterId>(seen.sheet.lathe ? `X${seen.sheet.lathe.tools[0]?.number ?? 1}` : seen.sheet.targets.xy ? "G54.x" : "H1");
   const [where, setWhere] = useState<Where | "">("");
   const [how, setHow] = useState<"set" | "add">("set");
   const distance = useFigure(unit);
@@ -77,7 +87,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   useImperativeHandle(ref, () => ({
     openCapture: (axis) => {
       setMode("capture");
-      setRegister(axis === "z" ? `H${heldRow}` : `G54.${axis}`);
+      setRegister(seen.lathe ? `${axis === "x" ? "X" : "Z"}${seen.lathe.station}` : axis === "z" ? `H${heldRow}` : `G54.${axis}`);
       setTimeout(() => (firstBox.current ?? act.current)?.focus());
     },
     openTyping: () => {
@@ -92,7 +102,9 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   const face = faceWords(seen, axis === "y" ? "y" : "x");
   const held = readRegister(seen.registers, register);
   const needsSide = isEdge && distance.mm !== 0;
-  const asMm = isLength ? 0 : distance.mm === null || edge.mm === null || (needsSide && where === "") ? null
+  const isTurret = seen.lathe !== null;
+  const isNose = /^[RQ]\d/.test(register);
+  const asMm = isTurret ? distance.mm : isLength ? 0 : distance.mm === null || edge.mm === null || (needsSide && where === "") ? null
     : edge.mm + (isEdge ? (where === "minus" ? -distance.mm : distance.mm) : distance.mm);
   const captured = mode === "capture" ? preview(seen, view.shown, register, asMm) : null;
   const target = mode === "capture" ? captured : typed.mm === null ? null : (how === "add" ? held : 0) + toCounts(typed.mm, scale);
@@ -150,6 +162,10 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
               </select>{" "}
               <FigureInput ref={typedBox} aria-label="Value to type" className="w-28" value={typed.text} onChange={(event) => typed.setText(event.target.value)} /> {unit === "mm" ? "mm" : "in"}
             </p>
+          ) : isNose ? (
+            <p>{register.startsWith("R") ? "A nose radius is no place: the insert’s designation says it. Type it." : "A tip code is one of 0 to 9, by where the tip stands from the nose. Type it."}</p>
+          ) : isTurret ? (
+            <p className="leading-8">Make {axis === "x" ? "X, a diameter," : "Z"} read <FigureInput ref={firstBox} aria-label="What the display must read here" className="w-24" value={distance.text} onChange={(event) => distance.setText(event.target.value)} /> where the tip stands now, by <b>{registerWords(register)}</b>.</p>
           ) : kind === "diameter" ? (
             <p>A diameter is not a place: measure it, then type it.</p>
           ) : isLength ? (
@@ -185,7 +201,54 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   );
 }
 
+/** Work offsets and the tool table of a lathe. */
+function TurretTable({ seen, sheet }: { seen: Observation; sheet: NonNullable<Observation["sheet"]["lathe"]> }) {
+  const { registers, modal } = seen;
+  const scale = scales[seen.sheet.unit];
+  const show = (counts: number | undefined) => showCounts(counts ?? 0, scale);
+  const turret = registers.turret;
+  const rows = Object.entries(registers.work).filter(([name, row]) => name === modal.workOffset || row.x !== 0 || row.z !== 0);
+  const cell = "figures py-0.5 pr-1.5 text-right text-[13px]";
+  const head = "pr-1.5 font-normal";
+  const hasNose = sheet.targets.nose.length > 0;
+  const hasWear = sheet.tools.some(({ number }) => (turret?.xw[number] ?? 0) !== 0 || (turret?.zw[number] ?? 0) !== 0);
+  return (
+    <>
+      <table className="w-full">
+        <thead><tr className="text-right text-xs text-ink2"><th /><th className={head}>X ⌀</th><th className={head}>Z</th></tr></thead>
+        <tbody>
+          {rows.map(([name, row]) => (
+            <tr key={name} className="border-t border-rule-soft">
+              <th scope="row" className="figures pl-2.5 text-left">{name}{name === modal.workOffset ? <span className="font-sans text-xs font-normal text-ink2"> in use</span> : null}</th>
+              <td data-testid={`${name}.x`} className={cell}>{show(row.x)}</td><td data-testid={`${name}.z`} className={cell}>{show(row.z)}</td>
+            </tr>
+          ))}
+          {registers.common.x === 0 && registers.common.z === 0 ? null : <tr className="border-t border-rule-soft"><th scope="row" className="pl-2.5 text-left">common</th><td className={cell}>{show(registers.common.x)}</td><td className={cell}>{show(registers.common.z)}</td></tr>}
+        </tbody>
+      </table>
+      <table className="w-full border-t border-rule">
+        <thead><tr className="text-right text-xs text-ink2"><th className="pl-2.5 text-left font-normal">Tool</th><th className={head}>X ⌀</th><th className={head}>Z</th>{hasWear ? <><th className={head}>X wear</th><th className={head}>Z wear</th></> : null}{hasNose ? <><th className={head}>Nose</th><th className={head}>Tip</th></> : null}</tr></thead>
+        <tbody>
+          {sheet.tools.map(({ number, kind, insert }) => (
+            <tr key={number} className={`border-t border-rule-soft ${seen.lathe?.station === number ? "bg-well" : ""}`}>
+              <th scope="row" className="max-w-32 truncate pl-2.5 text-left font-normal" title={`${turretKindWords[kind]}, ${insert}`}><b className="figures">{number}</b> <span className="text-xs text-ink2">{turretKindWords[kind]}</span></th>
+              <td data-testid={`X${number}`} className={cell}>{show(turret?.x[number])}</td><td data-testid={`Z${number}`} className={cell}>{show(turret?.z[number])}</td>
+              {hasWear ? <><td className={cell}>{show(turret?.xw[number])}</td><td className={cell}>{show(turret?.zw[number])}</td></> : null}
+              {hasNose ? <><td data-testid={`R${number}`} className={cell}>{show(turret?.r[number])}</td><td data-testid={`Q${number}`} className={cell}>{Math.round((turret?.q[number] ?? 0) / scale.countsPerUnit)}</td></> : null}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
 function RegisterTable({ seen }: { seen: Observation }) {
+  if (seen.sheet.lathe) return <TurretTable seen={seen} sheet={seen.sheet.lathe} />;
+  return <MillTable seen={seen} />;
+}
+
+function MillTable({ seen }: { seen: Observation }) {
   const { registers, modal, sheet } = seen;
   const scale = scales[sheet.unit];
   const show = (counts: number) => showCounts(counts, scale);

@@ -7,16 +7,16 @@ import { useId, type ReactNode } from "react";
 import { across, depth, placeOf, planWindow, solidsOf, type ViewBox } from "./benchView";
 import { jogKeys } from "./keys";
 
-type Jog = (axis: Axis, direction: 1 | -1, isTen: boolean) => void;
-interface Frame { width: number; height: number; scale: number; px(u: number): number; py(v: number): number }
+export type Jog = (axis: Axis, direction: 1 | -1, isTen: boolean) => void;
+export interface Frame { width: number; height: number; scale: number; px(u: number): number; py(v: number): number }
 
-function frameOf(window: ViewBox, width: number, height: number): Frame {
+export function frameOf(window: ViewBox, width: number, height: number): Frame {
   const scale = Math.min(width / (window.right - window.left), height / (window.top - window.bottom));
   const [midU, midV] = [(window.left + window.right) / 2, (window.bottom + window.top) / 2];
   return { width, height, scale, px: (u) => width / 2 + (u - midU) * scale, py: (v) => height / 2 - (v - midV) * scale };
 }
 
-function Rect({ frame, u, v, fill, stroke = "none", dash, part }: {
+export function Rect({ frame, u, v, fill, stroke = "none", dash, part }: {
   frame: Frame; u: readonly [number, number]; v: readonly [number, number]; fill: string; stroke?: string; dash?: string;
   /** Names the rectangle and its places in mm, for who measures the drawing. */
   part?: string;
@@ -28,7 +28,7 @@ function Rect({ frame, u, v, fill, stroke = "none", dash, part }: {
 }
 
 /** A key that stands in the drawing at the thing it moves. */
-function AxisKey({ x, y, keyName, label, isActive, onPress }: {
+export function AxisKey({ x, y, keyName, label, isActive, onPress }: {
   x: number; y: number; keyName: string; label: string; isActive: boolean; onPress(isTen: boolean): void;
 }) {
   const cap = jogKeys[keyName]?.cap ?? "";
@@ -47,7 +47,7 @@ function AxisKey({ x, y, keyName, label, isActive, onPress }: {
 const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
 
 /** Keys round the spindle, pulled inside the frame when the spindle is outside of it. */
-function keyCenter(frame: Frame, u: number, v: number): { cx: number; cy: number; isOutside: boolean } {
+export function keyCenter(frame: Frame, u: number, v: number): { cx: number; cy: number; isOutside: boolean } {
   const [x, y] = [frame.px(u), frame.py(v)];
   const cx = clamp(x, 84, frame.width - 84);
   const cy = clamp(y, 46, frame.height - 46);

@@ -1,9 +1,11 @@
 import type { Command } from "@probe-lane/core/bench";
-import type { Axis } from "@probe-lane/core/registers";
+import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 import { surfaceWords, taskWords } from "@probe-lane/core/words";
 import { useElementSize } from "../../app/useElementSize";
 import { Button, KeyCap, Panel } from "../../ui";
 import { sheetLine } from "./benchView";
+import { turningFacts, turningSensation } from "./turningView";
+import { TurningLoupe, TurningScene } from "./TurningScene";
 import type { LinkView } from "./laneLink";
 import { Loupe } from "./Loupe";
 import { Elevation, Plan, sideWords } from "./Scene";
@@ -26,6 +28,19 @@ export function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, 
   const { machine } = view.shown;
   const { ref, width, height } = useElementSize();
   const planHeight = Math.floor(height * 0.54);
+  if (seen.lathe) {
+    return (
+      <Panel title="Half section from the front" note={<Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFit}>{fit === "near" ? "whole travel" : "near view"}</Button>} bodyClassName="flex flex-col">
+        <div className="flex min-h-0 flex-1">
+          <div ref={ref} className="min-w-0 flex-1 overflow-hidden">
+            {width > 0 ? <TurningScene seen={seen} machine={machine} fit={fit} lastAxis={lastAxis} onJog={onJog} width={width} height={height} /> : null}
+          </div>
+          <div className="flex w-[168px] shrink-0 xl:w-[212px] flex-col gap-2 border-l border-rule-soft p-2"><TurningSide seen={seen} machine={machine} /></div>
+        </div>
+        <Message view={view} words={incident ? `last incident: ${incident}` : ""} />
+      </Panel>
+    );
+  }
   return (
     <Panel title={`Plan from above, elevation ${sideWords[seen.sight]}`} note={<Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFit}>{fit === "near" ? "whole table" : "near view"}</Button>} bodyClassName="flex flex-col">
       <div className="flex min-h-0 flex-1">
@@ -52,10 +67,30 @@ export function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, 
           <ul className="mt-auto text-xs leading-5 text-ink2">{sheetLine(seen).map((line) => <li key={line}>{line}</li>)}</ul>
         </div>
       </div>
-      <p role="status" data-testid="message" className={`min-h-8 border-t border-rule-soft px-2.5 py-1.5 ${view.message && view.status === "linked" ? "bg-contact-soft font-bold" : "text-ink2"}`}>
-        {view.message && view.status === "linked" ? view.message
-          : `${seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut"} · ${readyWords(seen)}${incident ? ` · last incident: ${incident}` : ""}`}
-      </p>
+      <Message view={view} words={[readyWords(seen), incident ? `last incident: ${incident}` : ""].filter(Boolean).join(" · ")} />
     </Panel>
+  );
+}
+
+/** What the bench answered last, or how door and machine stand. */
+function Message({ view, words }: { view: LinkView; words: string }) {
+  const seen = view.observation;
+  const isAnswer = view.message !== null && view.status === "linked";
+  return (
+    <p role="status" data-testid="message" className={`min-h-8 border-t border-rule-soft px-2.5 py-1.5 ${isAnswer ? "bg-contact-soft font-bold" : "text-ink2"}`}>
+      {isAnswer ? view.message : [seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut", words].filter(Boolean).join(" · ")}
+    </p>
+  );
+}
+
+/** Beside the half section: the tip under a glass, what it feels like, and the sheet in a few lines. */
+function TurningSide({ seen, machine }: { seen: LinkView["observation"]; machine: AxisCounts }) {
+  const { strong, soft, isContact } = turningSensation(seen, machine);
+  return (
+    <>
+      <TurningLoupe seen={seen} machine={machine} />
+      <p className="text-center" aria-live="polite"><b data-testid="sensation" className={`block text-base leading-5 ${isContact ? "text-contact" : ""}`}>{strong}</b><span className="text-xs text-ink2">{soft}</span></p>
+      <ul className="mt-auto text-xs leading-5 text-ink2">{turningFacts(seen).map(([name, size]) => <li key={name}>{name} <span className="figures">{size}</span></li>)}</ul>
+    </>
   );
 }

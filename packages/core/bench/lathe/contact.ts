@@ -3,7 +3,7 @@ import { drawNormal } from "../../random";
 import type { AxisCounts } from "../../registers";
 import { toMm } from "../../units";
 import type { LaneState } from "../state";
-import { carve, endAt, stepAt, type Outline, type Step } from "./outline";
+import { carve, endAt, material, stepAt, type Outline, type Step } from "./outline";
 import type { LatheState, TurnedFace } from "./state";
 
 /** Where the blank stands furthest off the axis when the chuck has not been turned, degrees. */
@@ -103,6 +103,17 @@ function depthAt(state: LaneState, position: AxisCounts): number {
   const met = (step: Step, by: number) => (step.fromMm < zMm + widthOf(tool) && step.toMm > zMm ? Math.min(by, step.toMm - zMm) : 0);
   if (isInside(tool)) return Math.max(0, ...bore.map((step) => met(step, radiusMm - step.radiusMm)));
   return Math.max(0, ...facing(state, outer).map((step) => (step.radiusMm > Math.max(0, radiusMm) ? met(step, step.radiusMm - Math.max(0, radiusMm)) : 0)));
+}
+
+/** How much stands before the edge across its way: the face while it moves in X, the radius while it moves along Z, mm. A blade is made to plunge. */
+export function depthOfCutMm(state: LaneState, axis: "x" | "z"): number {
+  const { outer, bore } = latheOf(state);
+  const { radiusMm, zMm } = tipAt(state);
+  const tool = toolAt(state);
+  if (tool.bladeMm !== undefined) return 0;
+  if (isInside(tool)) return axis === "x" ? 0 : Math.max(0, ...bore.filter(({ toMm: end }) => end > zMm).map((step) => radiusMm - step.radiusMm));
+  const met = facing(state, material(outer, bore)).filter((step) => step.toMm > zMm && step.radiusMm > Math.max(0, radiusMm));
+  return Math.max(0, ...met.map((step) => (axis === "x" ? step.toMm - zMm : step.radiusMm - Math.max(0, radiusMm))));
 }
 
 /** What a cut leaves: the tool springs away a little, and never twice the same. Radius and face, mm. */

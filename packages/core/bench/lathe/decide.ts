@@ -9,9 +9,9 @@ import type { LaneEvent } from "../events";
 import { isInTravel } from "../motion";
 import type { Refusal } from "../refusals";
 import type { LaneState } from "../state";
-import { acrossMm, cutHere, depthMm, gapMm, isInJaws, latheOf, tipAt, toolAt, wouldCut } from "./contact";
+import { acrossMm, cutHere, depthMm, depthOfCutMm, gapMm, isInJaws, latheOf, tipAt, toolAt, wouldCut } from "./contact";
 import { seenGapMm, seenTip } from "./eye";
-import { lastCut, stepAt } from "./outline";
+import { lastCut, material, stepAt } from "./outline";
 import type { TurnedFace } from "./state";
 
 type Decision = Result<LaneEvent[], Refusal>;
@@ -132,7 +132,7 @@ function jog(state: LaneState, { axis, direction, clicks, size }: CommandOf<"jog
     const trial = new Draft({ ...draft.state, position: to });
     const stops = sense(trial, axis, direction, size, clickMm);
     if (!stops && draft.state.spindle.isOn && depthMm(trial.state) > 0) {
-      if (depthMm(trial.state) > DEEPEST_MM || size === "rapid") {
+      if (depthOfCutMm(trial.state, axis) > DEEPEST_MM || size === "rapid") {
         flush();
         chip(draft);
         return accept(draft.events);
@@ -241,7 +241,8 @@ function measureTurned(state: LaneState, command: CommandOf<"measureTurned">): D
     return accept(draft.events);
   }
   const lathe = latheOf(state);
-  const step = lastCut(isBore ? lathe.bore : lathe.outer) ?? (isBore ? stepAt(lathe.bore, lathe.bore.at(-1)?.toMm ?? 0) : lathe.outer.findLast((one) => one.radiusMm > 0));
+  const there = material(lathe.outer, lathe.bore);
+  const step = lastCut(isBore ? lathe.bore : there) ?? (isBore ? stepAt(lathe.bore, lathe.bore.at(-1)?.toMm ?? 0) : there.at(-1));
   if (!step || step.radiusMm <= 0) return refuse({ code: "nothingToMeasure" });
   const number = state.desk.readingsMade + 1;
   const trueMm = isBore ? 2 * step.radiusMm : acrossMm(state, step, lathe.quarter);
@@ -262,7 +263,7 @@ export function moveTurret(draft: Draft, to: AxisCounts, isRapid: boolean): Refu
     const position = at(n / SAMPLES);
     const trial = { ...draft.state, position };
     const isArm = latheOf(trial).arm.isDown && ((armGapMm(trial, "x") ?? 1) < 0 || (armGapMm(trial, "z") ?? 1) < 0);
-    if (isInJaws(trial) || isArm || (isMetAt(position) && (isRapid || !trial.spindle.isOn || depthMm(trial) > DEEPEST_MM))) {
+    if (isInJaws(trial) || isArm || (isMetAt(position) && (isRapid || !trial.spindle.isOn || depthOfCutMm(trial, from.x === to.x ? "z" : "x") > DEEPEST_MM))) {
       end = position;
       draft.emit({ type: "moved", to: end, isRapid });
       draft.emit({ type: "incidentHappened", code: isInJaws(trial) ? "jawStruck" : isArm ? "armStruck" : "insertChipped", isSilent: false, failsOutright: false, stopsMachine: true });

@@ -2,6 +2,7 @@ import { toMm } from "../../units";
 import { seen } from "../eye";
 import type { LaneState } from "../state";
 import { latheOf } from "./contact";
+import { material } from "./outline";
 import type { TurnedFace } from "./state";
 
 /** A stretch of the part as an eye draws it, mm in the slide's frame. */
@@ -19,14 +20,14 @@ const seenPlace = ({ truth, setup }: LaneState) => {
 };
 
 export function seenTip(state: LaneState): SeenTurning {
-  const { outer, station } = latheOf(state);
+  const { outer, bore, station } = latheOf(state);
   const { truth, scale, position } = state;
   const tool = truth.lathe?.tools[station] ?? { kxMm: 0, qMm: 0 };
   const { shiftMm, jawMm } = seenPlace(state);
-  const material = outer.filter(({ radiusMm }) => radiusMm > 0);
+  const there = material(outer, bore);
   return {
     radiusMm: (toMm(position.x, scale) - seen(tool.kxMm, truth.eyeOffsetMm.x)) / 2, zMm: toMm(position.z, scale) - seen(tool.qMm, 0) ,
-    partRadiusMm: seen(Math.max(...material.map(({ radiusMm }) => radiusMm), 0), 0), faceMm: seen(Math.max(...material.map(({ toMm: end }) => end)) + shiftMm, truth.eyeOffsetMm.z), jawMm,
+    partRadiusMm: seen(Math.max(...there.map(({ radiusMm }) => radiusMm), 0), 0), faceMm: seen(Math.max(...there.map(({ toMm: end }) => end)) + shiftMm, truth.eyeOffsetMm.z), jawMm,
   };
 }
 
@@ -36,7 +37,10 @@ export function seenOutline(state: LaneState): { outer: SeenStep[]; bore: SeenSt
   const { shiftMm } = seenPlace(state);
   const draw = (steps: typeof outer): SeenStep[] => steps.filter(({ radiusMm }) => radiusMm > 0)
     .map(({ fromMm, toMm: end, radiusMm, cut }) => ({ fromMm: seen(fromMm + shiftMm, state.truth.eyeOffsetMm.z), toMm: seen(end + shiftMm, state.truth.eyeOffsetMm.z), radiusMm: seen(radiusMm, 0), isTurned: cut > 0 }));
-  return { outer: draw(outer), bore: draw(bore) };
+  const there = material(outer, bore);
+  const endMm = Math.max(...there.map(({ toMm: end }) => end));
+  // no bore is drawn where the part has been cut away
+  return { outer: draw(there), bore: draw(bore.filter(({ fromMm }) => fromMm < endMm).map((hole) => ({ ...hole, toMm: Math.min(hole.toMm, endMm) }))) };
 }
 
 /** Daylight between tip and part as an eye judges it, mm; null where an eye finds no such face. */

@@ -1,7 +1,7 @@
 import type { LaneState } from "../state";
 import { cleanRadiusMm } from "./contact";
 import { seenArm, seenOutline, seenTip, type SeenStep, type SeenTurning } from "./eye";
-import { lastCut } from "./outline";
+import { lastCut, material } from "./outline";
 import type { LatheState } from "./state";
 
 /** What of a lathe eyes and hands tell before hand-in. */
@@ -20,7 +20,7 @@ export function latheSeen(state: LaneState): LatheSeen | null {
   const { lathe } = state;
   if (!lathe) return null;
   const { station, row, quarter, gap, block, lastTry, isResting, evidence } = lathe;
-  const band = lastCut(lathe.outer);
+  const band = lastCut(material(lathe.outer, lathe.bore));
   return {
     station, row, quarter, gap, block, lastTry, isResting, evidence, tip: seenTip(state), ...seenOutline(state), arm: seenArm(state), isArmTripped: lathe.arm.isTripped,
     isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,

@@ -31,6 +31,11 @@ export function endAt(outer: Outline, bore: Outline, radiusMm: number): number |
   return ends.length > 0 ? Math.max(...ends) : null;
 }
 
+/** Stretches that are there: further out than the bore is at their middle. */
+export function material(outer: Outline, bore: Outline): Outline {
+  return outer.filter(({ fromMm, toMm, radiusMm }) => radiusMm > (stepAt(bore, (fromMm + toMm) / 2)?.radiusMm ?? 0));
+}
+
 export const stepAt = (outline: Outline, zMm: number): Step | null => outline.find(({ fromMm, toMm }) => zMm > fromMm && zMm <= toMm) ?? null;
 
 /** A gauge wants this much of a band to stand on, mm. */

@@ -66,7 +66,8 @@ function touched(state: LatheState, on: TurnedFace): TurretEvidence {
 }
 
 function withTurned(state: LatheState, { kind, axis, fromMm, toMm, radiusMm, number }: EventOf<"turned">): LatheState {
-  const isToMiddle = kind === "outer" && axis === "x" && radiusMm <= TO_THE_MIDDLE_MM;
+  const holeMm = state.bore.at(-1)?.radiusMm ?? 0;
+  const isToMiddle = kind === "outer" && axis === "x" && radiusMm <= Math.max(TO_THE_MIDDLE_MM, holeMm);
   const evidence = axis === "x" && kind === "outer" ? touched(state, "face") : state.evidence;
   return {
     ...state, cuts: number, lastBy: { tool: state.station, axis }, [kind]: carve(state[kind], kind, fromMm, toMm, radiusMm, number),

@@ -8,7 +8,8 @@ import type { DialogProps } from "./props";
 /** A check in three steps: say what you expect, look, say whether it is so. */
 export function Check({ seen, send, onClose }: DialogProps) {
   const { check, sheet } = seen;
-  const [name, setName] = useState<CheckName>(sheet.targets.xy ? "overZero" : "ruleBeside");
+  const names: readonly CheckName[] = seen.lathe ? ["knownHeight", "sumByHand"] : checkNames;
+  const [name, setName] = useState<CheckName>(seen.lathe ? "knownHeight" : sheet.targets.xy ? "overZero" : "ruleBeside");
   const [text, setText] = useState("");
   const unit = sheet.unit === "mm" ? "mm" : "in";
   const show = (mm: number) => showLength(mm, scales[sheet.unit], sheet.unit === "mm" ? 1 : 2);
@@ -23,10 +24,10 @@ export function Check({ seen, send, onClose }: DialogProps) {
         <p className="text-ink2">Say what you expect before you look. Being surprised and stopping earns; going on does not.</p>
         <label className="font-bold">Check{" "}
           <select autoFocus aria-label="Which check" value={name} onChange={(event) => setName(event.target.value as CheckName)} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal">
-            {checkNames.map((one) => <option key={one} value={one}>{checkWords[one].name}</option>)}
+            {names.map((one) => <option key={one} value={one}>{checkWords[one].name}</option>)}
           </select>
         </label>
-        <label className="font-bold">{checkWords[name].asks} <FigureInput aria-label="Expected" className="mx-1 w-28" value={text} onChange={(event) => setText(event.target.value)} /> {unit}</label>
+        <label className="font-bold">{seen.lathe && name === "knownHeight" ? "How far before the face do you expect the tip to stand?" : checkWords[name].asks} <FigureInput aria-label="Expected" className="mx-1 w-28" value={text} onChange={(event) => setText(event.target.value)} /> {unit}</label>
         <p className="flex gap-2"><Button look="act" type="submit" disabled={text.trim() === ""}>I expect that</Button><Button onClick={onClose}>Leave it</Button></p>
       </form>
     );

@@ -2,7 +2,7 @@ import type { MillLengthSchool } from "@probe-lane/core/exercises";
 import { gateWords, schoolWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Notice } from "../../../ui";
-import { jogKeys, keyVerbs, verbKeys } from "../keys";
+import { jogKeys, keyVerbs, verbKeys, type KeyVerb } from "../keys";
 import type { DialogProps } from "./props";
 
 export function Speed({ seen, send, onClose }: DialogProps) {
@@ -32,13 +32,23 @@ export function Speed({ seen, send, onClose }: DialogProps) {
   );
 }
 
-export function KeyMap() {
+const TURNING_WORDS: Record<string, string> = { "←": "Z minus, toward the chuck", "→": "Z plus, away from the chuck", "↑": "X plus, away from the axis", "↓": "X minus, toward the axis" };
+const TURNING_VERBS: Partial<Record<KeyVerb, string>> = {
+  drawer: "turret: another tool", wobble: "swing the setter arm down or away", burr: "turn the chuck a quarter on", paper: "hold paper, feeler or straight edge at the part, or pull it",
+  block: "try a block or pin, or take it out", measure: "measure what was turned", fit: "near view or whole travel",
+};
+/** Keys that a lathe has nothing for. */
+const NOT_TURNING = new Set<KeyVerb>(["look", "feel"]);
+
+export function KeyMap({ seen }: DialogProps) {
+  const isLathe = seen.lathe !== null;
+  const verbs = keyVerbs.filter((verb) => !(isLathe && NOT_TURNING.has(verb)) && (verb !== "judgeSetup" || seen.sheet.handover));
   return (
     <div className="grid gap-x-8 gap-y-1 sm:grid-cols-2">
-      {Object.values(jogKeys).map(({ cap, words }) => <p key={cap}><KeyCap>{cap}</KeyCap> {words}</p>)}
+      {Object.values(jogKeys).filter(({ cap }) => !isLathe || TURNING_WORDS[cap] !== undefined).map(({ cap, words }) => <p key={cap}><KeyCap>{cap}</KeyCap> {isLathe ? TURNING_WORDS[cap] : words}</p>)}
       <p><KeyCap>Shift</KeyCap> with these: ten clicks</p>
       <p><KeyCap>[</KeyCap> <KeyCap>]</KeyCap> coarser or finer clicks</p>
-      {keyVerbs.map((verb) => <p key={verb}><KeyCap>{verbKeys[verb].key === "Escape" ? "Esc" : verbKeys[verb].key.toUpperCase()}</KeyCap> {verbKeys[verb].words}</p>)}
+      {verbs.map((verb) => <p key={verb}><KeyCap>{verbKeys[verb].key === "Escape" ? "Esc" : verbKeys[verb].key.toUpperCase()}</KeyCap> {(isLathe ? TURNING_VERBS[verb] : undefined) ?? verbKeys[verb].words}</p>)}
       <p><KeyCap>Esc</KeyCap> in a box: leave it</p>
     </div>
   );

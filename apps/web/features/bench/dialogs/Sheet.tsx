@@ -1,6 +1,7 @@
 import { edgeOf } from "@probe-lane/core/exercises";
 import { scales, showLength } from "@probe-lane/core/units";
-import { gapKindWords, registerWords, schoolWords, toolKindWords } from "@probe-lane/core/words";
+import { gapKindWords, registerWords, schoolWords, toolKindWords, turretKindWords } from "@probe-lane/core/words";
+import { turningFacts } from "../turningView";
 import type { DialogProps } from "./props";
 
 const CAPTURE = { machine: "stores the machine Z as it stands when a length is taken", counter: "stores the Z counter when a length is taken", display: "solves for the length so that the display reads what was asked" } as const;
@@ -30,6 +31,7 @@ function ZeroDrawing({ sheet }: Pick<DialogProps["seen"], "sheet">) {
 /** The exercise in words, its drawing, and every figure that is not hidden. */
 export function Sheet({ seen }: DialogProps) {
   const { sheet } = seen;
+  if (sheet.lathe) return <TurningSheet seen={seen} lathe={sheet.lathe} />;
   const show = (mm: number) => showLength(mm, scales[sheet.unit]);
   const [ex, ey] = [edgeOf(sheet, "x"), edgeOf(sheet, "y")];
   const rows: [string, string][] = [
@@ -58,6 +60,27 @@ export function Sheet({ seen }: DialogProps) {
         {sheet.diameterSchool ? <p>{sheet.diameterSchool === "control-comp" ? "The program runs along the part; D holds the measured cutter." : "The path is offset by the nominal cutter; only the difference goes into wear."} Registers hold {settings.diameterMode === "radius" ? "radii" : "diameters"}.</p> : null}
         <p>This bench {CAPTURE[settings.lengthCapture]}; a reset {settings.resetDropsLength ? "drops" : "keeps"} the active length; a changed row acts {settings.rowActs === "atOnce" ? "at once" : "when it is called again"}; a spindle started with a probe or dial in it {settings.spindleGuard === "refuses" ? "refuses" : "starts, and destroys it"}.</p>
       </div>
+    </div>
+  );
+}
+
+/** The same for a lathe: stock, turret, school of Z and what is to be set. */
+function TurningSheet({ seen, lathe }: Pick<DialogProps, "seen"> & { lathe: NonNullable<DialogProps["seen"]["sheet"]["lathe"]> }) {
+  const { sheet } = seen;
+  const wanted = (list: readonly number[]) => list.map((number) => `T${number}`).join(", ");
+  const rows: [string, string][] = [
+    ...turningFacts(seen),
+    ...lathe.tools.map((tool): [string, string] => [`T${tool.number}, ${turretKindWords[tool.kind]}`, tool.insert]),
+    ["X is wanted of", wanted(lathe.targets.x)], ["Z is wanted of", wanted(lathe.targets.z)], ...(lathe.targets.nose.length > 0 ? [["nose radius and tip code of", wanted(lathe.targets.nose)] as [string, string]] : []),
+  ];
+  return (
+    <div className="flex flex-col gap-3">
+      <p>{sheet.story}</p>
+      {seen.isCoachOn && sheet.advice ? <p className="border-l-4 border-expected bg-expected-soft px-3 py-2">{sheet.advice}</p> : null}
+      <dl className="grid gap-x-8 sm:grid-cols-2">
+        {rows.map(([name, value]) => <div key={name + value} className="flex justify-between gap-3 border-t border-rule-soft py-1"><dt className="text-ink2">{name}</dt><dd className="figures text-right">{value}</dd></div>)}
+      </dl>
+      <p className="text-xs text-ink2">School of Z: {lathe.schools.map((school) => schoolWords[school]).join("; or ")}. X registers and displays are diameters; tools stand behind the axis, X plus is away from it, Z plus away from the chuck. A reset {sheet.settings.resetDropsLength ? "drops" : "keeps"} the offset that was called.</p>
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { HandIn, KeyMap, Speed } from "./Machine";
 import { Measure } from "./Measure";
 import { Probe } from "./Probe";
 import { Sheet } from "./Sheet";
+import { MeasureTurned, Turret, TurningGap } from "./Turning";
 import type { DialogProps } from "./props";
 
 const DIALOGS = {
@@ -15,8 +16,12 @@ const DIALOGS = {
   handIn: { title: "Hand in this lane?", Body: HandIn }, sheet: { title: "Exercise sheet", Body: Sheet }, probe: { title: "Ask the spindle probe", Body: Probe },
   setter: { title: "Ask the plunger setter", Body: Setter }, beam: { title: "Ask the beam setter", Body: Beam }, measure: { title: "Measure beside the machine", Body: Measure },
   gap: { title: "What goes under the tip?", Body: Gap }, ready: { title: "Get ready", Body: Ready }, check: { title: "Check what you set", Body: Check },
-  exchange: { title: "Registers in and out", Body: Exchange },
+  exchange: { title: "Registers in and out", Body: Exchange }, turningGap: { title: "What goes between tool and part?", Body: TurningGap },
 } as const;
+
+/** The same keys open what a lathe has instead. */
+const TURRET = { title: "Turret", Body: Turret } as const;
+const TURNED = { title: "Measure the part", Body: MeasureTurned } as const;
 
 export type OpenDialog = keyof typeof DIALOGS | null;
 const WIDE = new Set<OpenDialog>(["keys", "exchange", "sheet"]);
@@ -25,9 +30,10 @@ const WIDE = new Set<OpenDialog>(["keys", "exchange", "sheet"]);
 export const readOnlyDialogs = new Set<OpenDialog>(["keys", "sheet", "exchange"]);
 
 export function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialog }) {
-  const { title = "", Body = null } = open ? DIALOGS[open] : {};
+  const isLathe = props.seen.lathe !== null;
+  const { title = "", Body = null } = open === null ? {} : isLathe && open === "drawer" ? TURRET : isLathe && open === "measure" ? TURNED : DIALOGS[open];
   return (
-    <Dialog title={title} isOpen={open !== null} onClose={props.onClose} width={WIDE.has(open) ? "max-w-2xl" : "max-w-md"}>
+    <Dialog title={title} isOpen={open !== null} onClose={props.onClose} width={WIDE.has(open) || (isLathe && open === "drawer") ? "max-w-2xl" : "max-w-md"}>
       {Body ? <Body {...props} /> : null}
     </Dialog>
   );

@@ -1,0 +1,63 @@
+import type { Command } from "@probe-lane/core/bench";
+import { instrumentWords, turnedFaceWords } from "@probe-lane/core/words";
+import { Button } from "../../../ui";
+import { gapLabel } from "../benchView";
+import { turretLabel } from "../turningView";
+import type { DialogProps } from "./props";
+
+const FACES = ["face", "diameter", "bore"] as const;
+
+/** The turret's stations: another tool into the working position, with its offset row called or without. */
+export function Turret({ seen, send, onClose }: DialogProps) {
+  const act = (station: number, withOffset: boolean) => {
+    send({ type: "index", station, withOffset });
+    onClose();
+  };
+  return (
+    <div className="flex flex-col gap-1">
+      <p className="pb-1 text-ink2">The turret swings: send the tool well clear of part and chuck first.</p>
+      {(seen.sheet.lathe?.tools ?? []).map((tool) => {
+        const isHere = tool.number === seen.lathe?.station;
+        return (
+          <p key={tool.number} className={`flex flex-wrap items-center gap-2 border-t border-rule-soft py-1.5 ${isHere ? "font-bold" : ""}`}>
+            <span className="min-w-52 flex-1">{turretLabel(tool)}{isHere ? <span className="text-xs font-normal text-ink2"> in the working position</span> : null}</span>
+            <Button className="text-xs" aria-label={`Tool ${tool.number} without offset`} onClick={() => act(tool.number, false)}>no offset</Button>
+            <Button className="text-xs" aria-label={`Tool ${tool.number} with its offset`} onClick={() => act(tool.number, true)}>with offset {tool.number}</Button>
+          </p>
+        );
+      })}
+    </div>
+  );
+}
+
+/** Paper, feelers, straight edge, blocks and pins, each at a face of the part. */
+export function TurningGap({ seen, send, onClose }: DialogProps) {
+  const { sheet } = seen;
+  const faces = FACES.filter((on) => on !== "bore" || sheet.lathe?.stock.boreMm !== null);
+  const rows: { label: string; command: Command }[] = [
+    ...(sheet.instruments.includes("straightEdge") ? [{ label: `${instrumentWords("straightEdge")} on the face`, command: { type: "placeGap", id: "straightEdge", on: "face" } as const }] : []),
+    ...sheet.gaps.filter(({ kind }) => sheet.instruments.includes(kind)).flatMap(({ id, kind }) => (kind === "paper" || kind === "feeler" ? faces : (["face"] as const))
+      .map((on) => ({ label: `${gapLabel(seen, id)} at the ${turnedFaceWords[on]}`, command: { type: kind === "paper" || kind === "feeler" ? "placeGap" : "tryGap", id, on } as const }))),
+  ];
+  return (
+    <div className="flex flex-col gap-2">
+      <p className="text-ink2">Spindle still, door open. Nothing hard in the gap while the gap is closed: open it, try, next click.</p>
+      {rows.map(({ label, command }) => <Button key={label} className="justify-start py-1" onClick={() => { send(command); onClose(); }}>{label}</Button>)}
+    </div>
+  );
+}
+
+/** Micrometer, caliper and bore gauge on what was turned last. */
+export function MeasureTurned({ seen, send, onClose }: DialogProps) {
+  const { instruments, lathe } = seen.sheet;
+  const rows: { label: string; command: Command }[] = [
+    ...(["micrometer", "caliper"] as const).filter((by) => instruments.includes(by)).map((by) => ({ label: `${instrumentWords(by)} over the band turned last`, command: { type: "measureTurned", what: "turned", by } as const })),
+    ...(instruments.includes("boreGauge") && lathe?.stock.boreMm !== null ? [{ label: "bore gauge in the bore", command: { type: "measureTurned", what: "bored", by: "boreGauge" } as const }] : []),
+  ];
+  return (
+    <div className="flex flex-col gap-2">
+      <p className="text-ink2">Spindle stopped and all motion ended before your hand goes in. Two points see a quarter turn on what they do not see here: turn the chuck by hand and measure again.</p>
+      {rows.map(({ label, command }) => <Button key={label} className="justify-start py-1" onClick={() => { send(command); onClose(); }}>{label}</Button>)}
+    </div>
+  );
+}

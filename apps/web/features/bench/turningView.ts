@@ -1,0 +1,93 @@
+import type { Observation } from "@probe-lane/core/bench";
+import type { TurretTool } from "@probe-lane/core/exercises";
+import { turretSum, type AxisCounts, type RegisterId } from "@probe-lane/core/registers";
+import { scales, showLength, toCounts, toMm } from "@probe-lane/core/units";
+import { feelWords, gapKindWords, instrumentWords, turnedFaceWords, turretKindWords } from "@probe-lane/core/words";
+import type { KeyAction } from "./keys";
+import type { ViewBox } from "./benchView";
+
+export type LatheSeen = NonNullable<Observation["lathe"]>;
+
+/** On a lathe the arrows move the slide as it is drawn: left and right along Z, up and down in X. Nothing moves a third axis. */
+export function turningKey(action: KeyAction): KeyAction | null {
+  if (action.type !== "jog") return action;
+  if (action.axis === "z") return null;
+  return { ...action, axis: action.axis === "x" ? "z" : "x" };
+}
+
+export const toolOf = (seen: Observation): TurretTool | null => seen.sheet.lathe?.tools.find(({ number }) => number === seen.lathe?.station) ?? null;
+
+/** Tool 3, grooving tool, blade 3 mm. */
+export const turretLabel = ({ number, kind, insert }: TurretTool): string => `T${number} ${turretKindWords[kind]}, ${insert}`;
+
+/** Where the tip stands for a machine position, by eye: radius and Z in the drawing's frame, mm. A waiting click moves it at once. */
+export function tipPlace(seen: Observation, machine: AxisCounts): { radiusMm: number; zMm: number } {
+  const scale = scales[seen.sheet.unit];
+  const { tip } = seen.lathe ?? { tip: { radiusMm: 0, zMm: 0 } };
+  return { radiusMm: tip.radiusMm + toMm(machine.x - seen.machine.x, scale) / 2, zMm: tip.zMm + toMm(machine.z - seen.machine.z, scale) };
+}
+
+/** The window of the half section: part and jaws with room for the tool, or the whole travel. */
+export function turningWindow(seen: Observation, fit: "near" | "whole"): ViewBox {
+  const { tip } = seen.lathe ?? { tip: { jawMm: 0, faceMm: 0, partRadiusMm: 10 } };
+  if (fit === "whole") return { left: tip.jawMm - 40, right: tip.faceMm + 330, bottom: -20, top: tip.partRadiusMm + 150 };
+  return { left: tip.jawMm - 26, right: tip.faceMm + 46, bottom: -14, top: tip.partRadiusMm + 40 };
+}
+
+const gapName = ({ sheet }: Pick<Observation, "sheet">, id: string): string => {
+  const gap = sheet.gaps.find((one) => one.id === id);
+  return gap ? gapKindWords[gap.kind] : instrumentWords("straightEdge");
+};
+
+const EDGE_FEEL = { slides: "light shows under it", drags: "no light shows", held: "the tool pushes it", pinched: "the tool pushes it away", torn: "pushed off the face" } as const;
+
+export interface Sensation { strong: string; soft: string; isContact: boolean }
+
+const nearest = (mm: number): string => String(Math.max(0, Math.round(mm)));
+
+/** What eye and finger say at the tip of a turret tool. */
+export function turningSensation(seen: Observation, machine: AxisCounts): Sensation {
+  const { lathe } = seen;
+  if (!lathe) return { strong: "", soft: "", isContact: false };
+  if (seen.isStopped) return { strong: "machine stopped itself", soft: "something was struck", isContact: true };
+  if (lathe.gap) {
+    const { id, on, feel } = lathe.gap;
+    if (id === "straightEdge") return { strong: EDGE_FEEL[feel], soft: "straight edge on the face", isContact: feel !== "slides" };
+    return { strong: `${gapName(seen, id)} ${feelWords[feel]}`, soft: `at the ${turnedFaceWords[on]}`, isContact: feel !== "slides" };
+  }
+  if (lathe.block) return { strong: `${gapName(seen, lathe.block.id)} goes`, soft: "it is in the gap: do not close it", isContact: true };
+  if (lathe.isArmTripped) return { strong: "arm tripped", soft: "the axis stopped by itself", isContact: true };
+  if (lathe.isResting) return { strong: "tip on the metal", soft: "nothing in between: go back", isContact: true };
+  const { lastTry } = lathe;
+  if (lastTry && !lastTry.goes && lastTry.at.x === seen.machine.x && lastTry.at.z === seen.machine.z) return { strong: `${gapName(seen, lastTry.id)} does not go`, soft: "open the gap a little", isContact: true };
+  const { radiusMm, zMm } = tipPlace(seen, machine);
+  const { faceMm, partRadiusMm } = lathe.tip;
+  const band = lathe.isCleanedUp === null ? "" : lathe.isCleanedUp ? "band cleaned up all round" : "band still shows the saw";
+  if (zMm > faceMm) return { strong: "tip before the face", soft: `about ${nearest(zMm - faceMm)} mm of daylight`, isContact: false };
+  return { strong: "tip beside the part", soft: radiusMm > partRadiusMm ? `about ${nearest(radiusMm - partRadiusMm)} mm of daylight` : band || "at the surface", isContact: false };
+}
+
+/** What a capture of a turret register, or of work Z, would store so that the display reads `asMm`; as the bench does it. */
+export function turretCapture(seen: Observation, machine: AxisCounts, register: RegisterId, asMm: number): number {
+  const { registers, modal, sheet, lathe } = seen;
+  const axis = register.startsWith("X") || register.endsWith(".x") ? "x" : "z";
+  const as = toCounts(asMm, scales[sheet.unit]);
+  const work = registers.work[modal.workOffset][axis];
+  const common = registers.common[axis];
+  const [, letters = "", row = "0"] = /^([XZ]W?)(\d)$/.exec(register) ?? [];
+  if (letters === "") return machine[axis] - (register.startsWith("common") ? work : common) - turretSum(registers.turret, axis, lathe?.row ?? null) - as;
+  const other = registers.turret?.[letters.length === 2 ? axis : axis === "x" ? "xw" : "zw"][Number(row)] ?? 0;
+  return machine[axis] - work - common - other - as;
+}
+
+/** The sheet of a lathe: what is named and how large it is. */
+export function turningFacts({ sheet }: Pick<Observation, "sheet">): [string, string][] {
+  const { lathe } = sheet;
+  if (!lathe) return [];
+  const show = (mm: number, decimals?: number) => showLength(mm, scales[sheet.unit], decimals);
+  return [
+    ["stock, sawn", `⌀ ${show(lathe.stock.diameterMm, 1)}`], ["stands out", show(lathe.stock.stickOutMm, 1)], ...(lathe.stock.boreMm === null ? [] : [["drilled", `⌀ ${show(lathe.stock.boreMm, 1)}`] as [string, string]]),
+    ["face, once cut", "Z 0"], ["axis", "X 0"], ...sheet.gaps.filter(({ kind }) => sheet.instruments.includes(kind)).map(({ kind, nominalMm }): [string, string] => [gapKindWords[kind], show(nominalMm)]),
+    ...(lathe.arm ? [["arm trips at", `⌀ ${show(lathe.arm.xMm)}, Z ${show(lathe.arm.zMm)}`] as [string, string]] : []),
+  ];
+}

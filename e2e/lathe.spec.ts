@@ -1,0 +1,35 @@
+import { expect, test } from "@playwright/test";
+import { accessible } from "./accessible";
+import { workThrough } from "./workThrough";
+
+test("the first tool of a lathe: face, Z, skim, measured a quarter turn apart, X", async ({ page }) => {
+  await workThrough(page, "ashgrove", "knob-first-tool");
+  await expect(page.getByTestId("total")).toHaveText("100");
+  await expect(page.getByText("Skimmed diameter measured twice, the chuck turned in between.")).toBeVisible();
+  await accessible(page);
+  await page.getByRole("link", { name: "Replay", exact: true }).click();
+  await expect(page.getByRole("img", { name: /^Half section from the front/ })).toBeVisible();
+});
+
+test("Z at the face: parting tool by straight edge, and the other edge of the blade named", async ({ page }) => {
+  await workThrough(page, "brandvold", "collar-parting-edge", { otherBladeEdge: true });
+  await expect(page.getByRole("heading", { name: /^T4 Z is \d\.\d+ mm low: .* Cause: other edge of the blade\.$/ })).toBeVisible();
+});
+
+test("Z by the setter arm, work Z taken without an offset called", async ({ page }) => {
+  await workThrough(page, "hollinsworth", "collar-five-tools-arm", { offsetNotCalled: true });
+  await expect(page.getByRole("heading", { name: /Cause: tool not active\.$/ })).toBeVisible();
+  await expect(page.getByText(/^Work Z was taken while no tool’s offset was called/)).toBeVisible();
+});
+
+test("Z by master tool and shift, the others against it", async ({ page }) => {
+  await workThrough(page, "merriwick", "knob-master-shift");
+  await expect(page.getByTestId("total")).toHaveText("100");
+});
+
+test("a hand at the turning chuck stops the machine, and the ruling of safety is nothing", async ({ page }) => {
+  await workThrough(page, "lindqvare", "knob-first-tool", { measuresWhileTurning: true });
+  await expect(page.getByTestId("sensation")).toHaveText("machine stopped itself");
+  await expect(page.getByTestId("message")).toContainText("hand at the part while the chuck turned");
+  await accessible(page);
+});
