@@ -39,6 +39,18 @@ const WOVEN: readonly Woven[] = [
   { exercise: "change-of-part-moving-jaw", habits: { touchesNothingNew: true }, target: "y", cause: "neverSet" },
   { exercise: "setter-in-doubt", habits: { trustsCard: true }, target: "H1", cause: "setterMoved" },
   { exercise: "bracket-cold-machine", habits: { keepsDirt: true }, target: "z1", cause: "taperDirt" },
+  { exercise: "knob-first-tool", habits: { radiusForX: true }, target: "X1", cause: "diameterAsRadius" },
+  { exercise: "knob-first-tool", habits: { movesBeforeZ: 7 }, target: "Z1", cause: "capturedAfterLeaving" },
+  { exercise: "knob-first-tool", habits: { skimsThin: true }, target: "X1", cause: "notCleanedUp" },
+  { exercise: "collar-five-tools-face", habits: { feelerOnce: true }, target: "X4", cause: "feelerOnce" },
+  { exercise: "collar-five-tools-face", habits: { gapForgotten: true }, target: "Z2", cause: "gapForgotten" },
+  { exercise: "collar-five-tools-face", habits: { touchesRaw: true }, target: "X5", cause: "touchedRunout" },
+  { exercise: "collar-five-tools-face", habits: { facesAgain: true }, target: "Z3", cause: "faceCutAgain" },
+  { exercise: "collar-parting-edge", habits: { otherBladeEdge: true }, target: "Z4", cause: "otherBladeEdge" },
+  { exercise: "collar-five-tools-arm", habits: { offsetNotCalled: true }, target: "Z3", cause: "toolNotActive" },
+  { exercise: "knob-master-shift", habits: { shiftMissing: true }, target: "Z2", cause: "shiftMissing" },
+  { exercise: "knob-master-shift", habits: { leavesOldRow: true }, target: "Z1", cause: "masterNotCleared" },
+  { exercise: "inch-collar", habits: { paper: "forgotten" }, target: "X3", cause: "feelerForgotten" },
 ];
 
 /** Two mistakes in one lane, each on a value of its own. */
@@ -50,6 +62,9 @@ const PAIRS: readonly { readonly exercise: string; readonly habits: Habits; read
   { exercise: FOCUSER, habits: { backsOffFirst: { x: 35 }, radius: { x: "forgotten" } }, both: [["x", "capturedAfterLeaving"], ["x", "radiusForgotten"]] },
   { exercise: ROLLER, habits: { paper: "wrongWay", facing: "forgotten" }, both: [["z1", "paperWrongWay"], ["z1", "facingForgotten"]] },
   { exercise: FOCUSER, habits: { keepsBurr: true, radius: { y: "diameter" } }, both: [["x", "burr"], ["y", "diameterForRadius"]] },
+  { exercise: "collar-five-tools-face", habits: { gapForgotten: true, otherBladeEdge: true }, both: [["Z2", "gapForgotten"], ["Z4", "otherBladeEdge"]] },
+  { exercise: "knob-first-tool", habits: { radiusForX: true, movesBeforeZ: 7 }, both: [["X1", "diameterAsRadius"], ["Z1", "capturedAfterLeaving"]] },
+  { exercise: "knob-master-shift", habits: { gapForgotten: true, paper: "forgotten" }, both: [["Z2", "gapForgotten"], ["X2", "feelerForgotten"]] },
 ];
 
 interface Tally { lanes: number; named: number }

@@ -58,6 +58,15 @@ describe("what a bench lane should hold", () => {
   });
 });
 
+it("expect says what a lathe's registers should hold, by school, and refuses a school that the exercise does not allow", async () => {
+  const file = "demo/exercises/collar-five-tools-arm.json";
+  const { code, out } = await call(["expect", file, "--seed", "7", "--school", "setter-arm"]);
+  expect(code).toBe(0);
+  expect(out).toHaveLength(1 + 4 * 2 + 2);
+  expect(out[1]).toMatch(/^T1 X +−28\d\.\d{3} +bias +0\.0 µm/);
+  expect(await call(["expect", file, "--seed", "7", "--school", "part-face"])).toMatchObject({ code: 2, err: [expect.stringContaining("it allows setter-arm")] });
+});
+
 describe("vectors", () => {
   it("counts passed and failed, lists what is not built, and fails when a case does", async () => {
     const folder = mkdtempSync(join(tmpdir(), "cases-"));

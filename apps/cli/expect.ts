@@ -1,5 +1,5 @@
 import { parseArgs } from "node:util";
-import { drawLane, exerciseSchema, expectationOf, markingSchema, millLengthSchools, type ExpectedLine } from "@probe-lane/core/exercises";
+import { drawLane, exerciseSchema, expectationOf, latheSchools, markingSchema, millLengthSchools, type ExpectedLine } from "@probe-lane/core/exercises";
 import { formatMm, scales, showLength, type Scale } from "@probe-lane/core/units";
 import { instrumentWords, registerWords, schoolWords } from "@probe-lane/core/words";
 import { instrumentNames } from "@probe-lane/core/instruments";
@@ -15,6 +15,7 @@ const methodName = (method: string): string => {
 
 function lineText({ register, wantedMm, biasMm, uMm, method }: ExpectedLine, scale: Scale): string {
   if (register === "turn") return `${"turn".padEnd(18)} ${formatMm(wantedMm, 4)}°`;
+  if (register.startsWith("Q")) return `${registerWords(register).padEnd(18)} ${String(wantedMm).padStart(11)}   ${method}`;
   const um = (mm: number) => (mm * 1000).toFixed(1);
   return `${registerWords(register).padEnd(18)} ${showLength(wantedMm, scale).padStart(11)}   bias ${um(biasMm).padStart(6)} µm   U ${um(2 * uMm).padStart(5)} µm   ${methodName(method)}`;
 }
@@ -28,9 +29,9 @@ export function expectBench(text: string, words: readonly string[], { print, com
     complain("expect: use --seed N, and --school S where the exercise allows more than one");
     return 2;
   }
-  const school = options.school === undefined ? null : (millLengthSchools.find((name) => name === options.school) ?? undefined);
+  const school = options.school === undefined ? null : ([...millLengthSchools, ...latheSchools].find((name) => name === options.school) ?? undefined);
   if (options.seed === undefined || school === undefined) {
-    complain(options.seed === undefined ? "expect: name the lane with --seed N" : `expect: ${options.school ?? ""} is not a school; use one of ${millLengthSchools.join(", ")}`);
+    complain(options.seed === undefined ? "expect: name the lane with --seed N" : `expect: ${options.school ?? ""} is not a school; use one of ${[...millLengthSchools, ...latheSchools].join(", ")}`);
     return 2;
   }
   let exercise: z.infer<typeof fileSchema>["exercise"];
@@ -43,11 +44,11 @@ export function expectBench(text: string, words: readonly string[], { print, com
   const { setup, truth } = drawLane(exercise, options.seed);
   const lines = expectationOf(setup, truth, school);
   if (!lines) {
-    complain(`expect: this exercise does not allow ${school ?? ""}; it allows ${setup.lengthSchools.join(", ") || "no school of length"}`);
+    complain(`expect: this exercise does not allow ${school ?? ""}; it allows ${(setup.lathe?.schools ?? setup.lengthSchools).join(", ") || "no school of length"}`);
     return 2;
   }
-  const [only] = setup.lengthSchools;
-  print(`${setup.title}, seed ${options.seed}, ${setup.unit}${setup.targets.lengths.length > 0 ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`);
+  const [only] = setup.lathe?.schools ?? setup.lengthSchools;
+  print(`${setup.title}, seed ${options.seed}, ${setup.unit}${setup.lathe || setup.targets.lengths.length > 0 ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`);
   for (const line of lines) print(lineText(line, scales[setup.unit]));
   return 0;
 }

@@ -305,7 +305,8 @@ function masterShift(lane: LaneDriver, tools: readonly TurretTool[], habits: Hab
   setX(lane, master.number, diameter, 0, 1, habits);
   retract(lane);
   for (const tool of tools.slice(1)) {
-    const gap = touchFace(lane, tool, 8);
+    const between = touchFace(lane, tool, 8);
+    const gap = habits.gapForgotten ? 0 : between;
     const register = `Z${tool.number}` as const;
     lane.do({ type: "takeReading", register });
     if (gap !== 0) lane.do({ type: "writeTerm", register, term: termOfGap(lane), text: text(lane, -gap) });

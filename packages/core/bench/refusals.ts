@@ -75,5 +75,6 @@ export type Refusal =
   | { code: "cutOneAxis" }
   | { code: "nothingHandedOver" }
   | { code: "schoolNotHere" }
+  | { code: "tipCodeOnly" }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

@@ -15,7 +15,9 @@ type LedgerCommand = CommandOf<"takeReading" | "writeTerm" | "writeSum" | "strik
 const REGISTER_LIMIT_COUNTS = 999_999;
 const LEDGER_LIMIT = 120;
 
-function countsTyped(state: LaneState, text: string): Result<Counts, Refusal> {
+function countsTyped(state: LaneState, text: string, register?: RegisterId): Result<Counts, Refusal> {
+  // a tip code is a choice of ten and no length: the same digit on a metric and an inch machine
+  if (register !== undefined && /^Q\d/.test(register)) return /^\d$/.test(text.trim()) ? accept(Number(text) * state.scale.countsPerUnit) : refuse({ code: "tipCodeOnly" });
   const read = parseLengthMm(text, state.setup.unit);
   return read.ok ? accept(toCounts(read.value, state.scale)) : refuse({ code: "text", problem: read.error });
 }
@@ -55,7 +57,7 @@ export function changeRegister(state: LaneState, command: CommandOf<"captureRegi
     const last = state.desk.undo.at(-1);
     return last ? changed(state, last.register, last.counts, "undone") : refuse({ code: "nothingToUndo" });
   }
-  const typed = countsTyped(state, command.type === "captureRegister" ? command.asText : command.text);
+  const typed = countsTyped(state, command.type === "captureRegister" ? command.asText : command.text, command.register);
   if (!typed.ok) return typed;
   const { register } = command;
   if (command.type === "captureRegister") {
@@ -75,7 +77,7 @@ export function changeRegister(state: LaneState, command: CommandOf<"captureRegi
 export function takeInRegisters(state: LaneState, { rows }: CommandOf<"takeInRegisters">): Decision {
   const draft = new Draft(state);
   for (const { register, text } of rows) {
-    const typed = countsTyped(state, text);
+    const typed = countsTyped(state, text, register);
     if (!typed.ok) return typed;
     if (Math.abs(typed.value) > REGISTER_LIMIT_COUNTS) return refuse({ code: "registerOutOfRange", register });
     if (typed.value !== readRegister(draft.state.registers, register)) draft.emit(change(draft.state, register, typed.value, "takenIn"));

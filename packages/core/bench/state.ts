@@ -1,6 +1,6 @@
 import { assertNever } from "../result";
 import {
-  emptyMillRegisters, isRegisterId, lengthSum, registerKind, writeRegister, type Axis, type AxisCounts, type RegisterId, type Registers, type WorkOffsetName,
+  emptyMillRegisters, emptyTurret, isRegisterId, lengthSum, registerKind, writeRegister, type Axis, type AxisCounts, type RegisterId, type Registers, type WorkOffsetName,
 } from "../registers";
 import { scales, toCounts, type Counts, type Scale } from "../units";
 import type { MillLengthSchool, Setup, SetupTask, Surface, Truth } from "../exercises";
@@ -162,7 +162,7 @@ function opened(event: EventOf<"laneOpened">): LaneState {
   const { setup, truth, isCoachOn, finderOwnKickMm } = event;
   const scale = scales[setup.unit];
   const registers = setup.leftovers.reduce(
-    (at, { register, mm }) => (isRegisterId(register) ? writeRegister(at, register, toCounts(mm, scale)) : at), emptyMillRegisters());
+    (at, { register, mm }) => (isRegisterId(register) ? writeRegister(at, register, toCounts(mm, scale)) : at), setup.lathe ? { ...emptyMillRegisters(), turret: emptyTurret } : emptyMillRegisters());
   const has = (task: SetupTask) => setup.tasks.includes(task);
   const ledger = (setup.handover?.ledger ?? []).map(({ mm, ...line }, place): LedgerLine => ({ ...line, line: place + 1, counts: toCounts(mm, scale), isHandedOver: true }));
   // what is handed over was seated once; a fault may have moved it since

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { emptyMillRegisters, millRegisterIds, readRegister, writeRegister } from "../registers";
+import { emptyMillRegisters, emptyTurret, millRegisterIds, readRegister, writeRegister, type RegisterId, type Registers } from "../registers";
 import { scales, toCounts } from "../units";
-import { printG10, printTable, readRegisters } from ".";
+import { exchangeIds, printG10, printTable, readRegisters } from ".";
 
 const some = fc.array(fc.record({ id: fc.constantFrom(...millRegisterIds), counts: fc.integer({ min: -999_999, max: 999_999 }) }), { maxLength: 30 });
 
@@ -30,4 +30,29 @@ describe("registers out and in again", () => {
     const problems = readRegisters("G10 L2 P9 X1\nG10 L13 P2 R0.01\nG10 L12 P99 R5", millRegisterIds, "mill", "mm").map(({ line, problem }) => [line, problem === null]);
     expect(problems).toEqual([[1, false], [2, true], [3, false]]);
   });
+});
+
+describe("a lathe's registers out and in again", () => {
+  const empty = { ...emptyMillRegisters(), turret: emptyTurret };
+  const ids = exchangeIds(empty);
+  const lengths = fc.array(fc.record({ id: fc.constantFrom(...ids.filter((id) => !id.startsWith("Q"))), counts: fc.integer({ min: -999_999, max: 999_999 }) }), { maxLength: 30 });
+  const codes = fc.array(fc.record({ row: fc.integer({ min: 1, max: 8 }), code: fc.integer({ min: 0, max: 9 }) }), { maxLength: 6 });
+  for (const [name, print] of [["table", printTable], ["G10 program", printG10]] as const) {
+    it(`as a ${name}`, () => {
+      fc.assert(fc.property(lengths, codes, fc.constantFrom("mm" as const, "inch" as const), (rows, tips, unit) => {
+        const scale = scales[unit];
+        const held = tips.reduce((at, { row, code }) => writeRegister(at, `Q${row}`, code * scale.countsPerUnit), rows.reduce((at, { id, counts }) => writeRegister(at, id, counts), empty as Registers));
+        const read = readRegisters(print(held, scale), ids, "lathe", unit);
+        expect(read.filter(({ problem }) => problem !== null)).toEqual([]);
+        const back = read.reduce((at, { register, mm }) => {
+          // a tip code in a program is a number, not a length
+          const counts = register.startsWith("Q") && name === "G10 program" ? (mm ?? 0) * scale.countsPerUnit : toCounts(mm ?? 0, scale);
+          return writeRegister(at, register as RegisterId, Math.round(counts));
+        }, empty as Registers);
+        for (const id of ids) expect(readRegister(back, id), id).toBe(readRegister(held, id));
+      }), { numRuns: 60 });
+    });
+  }
+  it("reads a line by hand", () =>
+    expect(readRegisters("G10 L10 P10003 X-280.412 Z-294.18 R0.4 Q3\nG10 L11 P3 X0.02", ids, "lathe", "mm").map(({ register, mm }) => [register, mm])).toEqual([["X3", -280.412], ["Z3", -294.18], ["R3", 0.4], ["Q3", 3], ["XW3", 0.02]]));
 });

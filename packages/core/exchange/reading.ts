@@ -79,6 +79,12 @@ function readTable(lines: readonly string[], unit: "mm" | "inch"): ReadRegister[
   });
 }
 
+/** A row of a lathe as the bench names its registers: "T3.x" is "X3", "T3.zw" is "ZW3", "T3.tip" is "Q3". */
+function benchName(register: string): string {
+  const [, row, column = ""] = /^T(\d)\.(x|z|xw|zw|r|tip)$/.exec(register) ?? [];
+  return row === undefined ? register : `${column === "tip" ? "Q" : column.toUpperCase()}${row}`;
+}
+
 /** Two letters for each way in which a shop writes the same register. */
 const same = (a: string, b: string): boolean => a.replace(/[.\s_-]/g, "").toLowerCase() === b.replace(/[.\s_-]/g, "").toLowerCase();
 
@@ -92,7 +98,7 @@ export function readRegisters(text: string, wanted: readonly string[], machine: 
   const seen = new Set<string>();
   return rows.map((row) => {
     if (row.problem) return row;
-    const register = wanted.find((id) => same(id, row.register));
+    const register = wanted.find((id) => same(id, row.register) || same(id, benchName(row.register)));
     if (!register) return { ...row, problem: `${row.register} is not asked for in this exercise.` };
     if (seen.has(register)) return { ...row, register, problem: `${register} stands twice.` };
     seen.add(register);

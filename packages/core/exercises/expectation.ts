@@ -2,7 +2,8 @@ import { standardUncertainty } from "../desk/uncertainty";
 import type { InstrumentName } from "../instruments";
 import type { RegisterId } from "../registers";
 import { expectedDiameter, expectedLengths } from "./expected";
-import { lengthBias, xyBias, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
+import { lengthBias, turretBias, xyBias, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
+import type { LatheSchool, LatheSheet } from "./lathe";
 import type { MillLengthSchool } from "./schema";
 import type { Setup, Truth } from "./variant";
 
@@ -39,18 +40,39 @@ function lengthLines(setup: Setup, truth: Truth, school: MillLengthSchool): Expe
   });
 }
 
+/** X is where the tip lies on the axis; Z by its school, with the face at its sawn end: facing moves every Z and work Z alike by what it takes off. */
+function latheLines(setup: Setup, lathe: LatheSheet, truth: Truth, school: MillLengthSchool | LatheSchool | null): ExpectedLine[] | null {
+  const own = school === null ? lathe.schools[0] : lathe.schools.find((one) => one === school);
+  const { tools = {}, skinMm = 0 } = truth.lathe ?? {};
+  if (own === undefined) return null;
+  const by = (kind: string) => (own === "setter-arm" ? ("arm" as const) : kind === "turning" || kind === "profiling" || kind === "boring" ? ("cut" as const) : ("paper" as const));
+  const [master] = lathe.targets.z;
+  const reach = (number: number) => tools[number]?.qMm ?? 0;
+  const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) : own === "master-shift" ? reach(number) - reach(master ?? number) : reach(number));
+  const workMm = own === "part-face" ? 0 : own === "master-shift" ? skinMm + reach(master ?? 0) : skinMm;
+  const paperMm = setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
+  const lines = lathe.tools.flatMap(({ number, kind, noseRadiusMm, tipCode }): ExpectedLine[] => [
+    ...(lathe.targets.x.includes(number) ? [{ register: `X${number}` as const, wantedMm: tools[number]?.kxMm ?? 0, method: by(kind), ...turretBias(by(kind), paperMm, "x", kind === "boring" ? -1 : 1) }] : []),
+    ...(lathe.targets.z.includes(number) ? [{ register: `Z${number}` as const, wantedMm: zOf(number), method: own === "setter-arm" ? "arm" : "pin", ...turretBias(own === "setter-arm" ? "arm" : "pin", 0, "z") }] : []),
+    ...(lathe.targets.nose.includes(number) ? [{ register: `R${number}` as const, wantedMm: noseRadiusMm, method: "typed", ...NONE }, { register: `Q${number}` as const, wantedMm: tipCode, method: "typed", ...NONE }] : []),
+  ]);
+  return [...lines, { register: "G54.x", wantedMm: 0, method: "typed", ...NONE }, ...(lathe.targets.z.length > 0 ? [{ register: "G54.z" as const, wantedMm: workMm, method: own === "part-face" ? "typed" : "cut", ...NONE }] : [])];
+}
+
 /**
  * What every register of a lane should hold when all is done right in a school, with the bias and the uncertainty of the method;
  * null when the exercise does not allow that school. For authors and the command line: it knows the truth.
  */
-export function expectationOf(setup: Setup, truth: Truth, school: MillLengthSchool | null): ExpectedLine[] | null {
+export function expectationOf(setup: Setup, truth: Truth, school: MillLengthSchool | LatheSchool | null): ExpectedLine[] | null {
+  if (setup.lathe) return latheLines(setup, setup.lathe, truth, school);
   const { targets, datum, lengthSchools, settings } = setup;
-  if (school !== null && !lengthSchools.includes(school)) return null;
+  const known = lengthSchools.find((one) => one === school);
+  if (school !== null && known === undefined) return null;
   const way: XyMethod = first(setup, ["edgeFinder", "taster", "probe", "indicator"] as const) ?? "edgeFinder";
   const places: ExpectedLine[] = targets.xy
     ? (["x", "y"] as const).map((axis) => ({ register: `G54.${axis}` as const, wantedMm: truth.datumMm[axis], method: way, ...xyBias(way, datum.kind === "corner" && !setup.isSkewed ? datum.edges[axis].approach : null) })) : [];
   const turn: ExpectedLine[] = targets.rotation ? [{ register: "turn", wantedMm: truth.skewDeg, method: "probe", ...NONE }] : [];
-  const lengths = targets.lengths.length > 0 ? lengthLines(setup, truth, school ?? lengthSchools[0] ?? "part-touch") : [];
+  const lengths = targets.lengths.length > 0 ? lengthLines(setup, truth, known ?? lengthSchools[0] ?? "part-touch") : [];
   const measured = { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.002 }, { kind: "resolution", value: 0.001 }]) / (settings.diameterMode === "radius" ? 2 : 1) };
   const diameters = targets.diameters.map((tool): ExpectedLine => ({
     register: setup.diameterSchool === "wear-comp" ? `DW${tool}` : `D${tool}`, wantedMm: expectedDiameter(setup, truth, tool), method: "micrometer", ...measured,

@@ -140,7 +140,9 @@ function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closu
 /** What was wrong with the contact itself: a band that had not cleaned up, a face cut again since, a coarse click, pinched paper. */
 function atContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, contact: TurretContact, value: number, measured: number): ProvenTerm[] {
   const errorMm = toMm(contact.at[axis], trace.final.scale) - value - wantedMm(trace, tool.number, axis);
-  if (Math.abs(errorMm) < WORTH_NAMING_MM) return [];
+  const { biasMm, uMm } = turretBias(contact.by, contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
+  // what the method itself may leave is no mistake
+  if (Math.abs(errorMm - biasMm) < Math.max(WORTH_NAMING_MM, 4 * uMm)) return [];
   const at = (id: CauseId): ProvenTerm[] => [{ id, mm: errorMm, seq: contact.seq }];
   if (axis === "x" && contact.by === "cut" && (!contact.isClean || Math.abs(measured - 2 * contact.radiusMm) > WORTH_NAMING_MM)) return at("notCleanedUp");
   if (axis === "z" && contact.faceMm !== null && Math.abs(contact.faceMm - (faceMm(trace.final) ?? contact.faceMm)) > WORTH_NAMING_MM / 2) return at("faceCutAgain");

@@ -98,6 +98,7 @@ const words: WordsFor<Refusal> = {
   noSuchFaceHere: ({ on }) => `The tip does not stand at the ${turnedFaceWords[on]}: bring it there first.`,
   tipTooFar: () => "The tip is too far away for that: bring it closer first.",
   cutOneAxis: () => "This bench cuts along one axis at a time: split the move in two.",
+  tipCodeOnly: () => "A tip code is one of 0 to 9: type that digit.",
   schoolNotHere: () => "This exercise does not allow that school of lengths: choose one of its own.",
   nothingHandedOver: () => "This setup is your own: there is nobody else's to judge.",
   lookFirst: () => "Look before you judge.",

@@ -107,7 +107,8 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   const asMm = isTurret ? distance.mm : isLength ? 0 : distance.mm === null || edge.mm === null || (needsSide && where === "") ? null
     : edge.mm + (isEdge ? (where === "minus" ? -distance.mm : distance.mm) : distance.mm);
   const captured = mode === "capture" ? preview(seen, view.shown, register, asMm) : null;
-  const target = mode === "capture" ? captured : typed.mm === null ? null : (how === "add" ? held : 0) + toCounts(typed.mm, scale);
+  const target = mode === "capture" ? captured : typed.mm === null ? null : register.startsWith("Q") ? Math.round(typed.mm / (unit === "mm" ? 1 : 25.4)) * scale.countsPerUnit : (how === "add" ? held : 0) + toCounts(typed.mm, scale);
+  const shown = (counts: number) => (register.startsWith("Q") ? String(Math.round(counts / scale.countsPerUnit)) : showCounts(counts, scale));
   const guard = view.lastOutcome?.kind === "refused" && view.lastOutcome.refusal.code === "registerGuard" && view.message ? view.lastOutcome.refusal : null;
   const clear = () => {
     distance.setText("");
@@ -187,7 +188,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
           )}
           <p className="flex flex-wrap items-center gap-2">
             <Button look="act" type="submit" ref={act} disabled={target === null && !(mode === "type" && typed.text !== "")}>Set {registerWords(register)}</Button>
-            <span className="figures">{showCounts(held, scale)} → <b>{target === null ? "…" : showCounts(target, scale)}</b></span>
+            <span className="figures">{shown(held)} → <b>{target === null ? "…" : shown(target)}</b></span>
           </p>
           {distance.problem ?? edge.problem ?? typed.problem ? <p role="alert" className="text-xs">{distance.problem ?? edge.problem ?? typed.problem}</p> : null}
           {guard ? (

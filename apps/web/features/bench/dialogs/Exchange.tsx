@@ -1,5 +1,5 @@
-import { printG10, printTable, readRegisters } from "@probe-lane/core/exchange";
-import { millRegisterIds, readRegister, type RegisterId } from "@probe-lane/core/registers";
+import { exchangeIds, printG10, printTable, readRegisters } from "@probe-lane/core/exchange";
+import { readRegister, type RegisterId } from "@probe-lane/core/registers";
 import { scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
 import { registerWords } from "@probe-lane/core/words";
 import { useState } from "react";
@@ -19,12 +19,12 @@ export function Exchange({ seen, send, onClose, isReadOnly }: DialogProps) {
   const { registers, sheet } = seen;
   const scale = scales[sheet.unit];
   const [text, setText] = useState("");
-  const rows = text.trim() === "" ? [] : readRegisters(text, millRegisterIds, "mill", sheet.unit);
+  const rows = text.trim() === "" ? [] : readRegisters(text, exchangeIds(registers), sheet.lathe ? "lathe" : "mill", sheet.unit);
   const bad = rows.filter(({ problem }) => problem !== null);
-  const changes = rows.flatMap(({ register, mm, problem }) => (problem === null && mm !== null ? [{ register: register as RegisterId, mm, from: readRegister(registers, register as RegisterId), to: toCounts(mm, scale) }] : []));
+  const changes = rows.flatMap(({ register, mm, problem }) => (problem === null && mm !== null ? [{ register: register as RegisterId, mm, from: readRegister(registers, register as RegisterId), to: register.startsWith("Q") ? Math.round(mm) * scale.countsPerUnit : toCounts(mm, scale) }] : []));
   const news = changes.filter(({ from, to }) => from !== to);
   const take = () => {
-    send({ type: "takeInRegisters", rows: changes.map(({ register, mm }) => ({ register, text: showLength(mm, scale) })) });
+    send({ type: "takeInRegisters", rows: changes.map(({ register, mm }) => ({ register, text: register.startsWith("Q") ? String(Math.round(mm)) : showLength(mm, scale) })) });
     onClose();
   };
   return (
@@ -36,7 +36,7 @@ export function Exchange({ seen, send, onClose, isReadOnly }: DialogProps) {
       {isReadOnly ? null : (
         <>
           <label className="flex flex-col gap-1 font-bold">Take in: paste a table or a G10 program, or choose a file
-            <textarea rows={6} value={text} onChange={(event) => setText(event.target.value)} spellCheck={false} className="figures rounded-[3px] border border-ink3 bg-field p-2 font-normal" placeholder={"G10 L2 P1 X-329.672 Y-191.120\nG10 L10 P1 R-250.780"} />
+            <textarea rows={6} value={text} onChange={(event) => setText(event.target.value)} spellCheck={false} className="figures rounded-[3px] border border-ink3 bg-field p-2 font-normal" placeholder={sheet.lathe ? "G10 L2 P1 Z0\nG10 L10 P10003 X-280.412 Z-294.180 R0.4 Q3" : "G10 L2 P1 X-329.672 Y-191.120\nG10 L10 P1 R-250.780"} />
           </label>
           <input type="file" aria-label="Register file" accept=".csv,.nc,.txt" onChange={(event) => void event.target.files?.[0]?.text().then(setText)} />
           {bad.length > 0 ? <Notice kind="stop" role="alert">{bad.map(({ line, problem }) => `Line ${line}: ${problem ?? ""}`).join(" ")} Nothing is taken in until every line can be used.</Notice> : null}
