@@ -18,6 +18,8 @@ import fiveToolsPlaneLift from "./exercises/five-tools-plane-lift.json" with { t
 import focuserPlateLowerLeft from "./exercises/focuser-plate-lower-left.json" with { type: "json" };
 import handedOverEvening from "./exercises/handed-over-evening.json" with { type: "json" };
 import handedOverMorning from "./exercises/handed-over-morning.json" with { type: "json" };
+import knobCenterHeight from "./exercises/knob-center-height.json" with { type: "json" };
+import ringDrillSweep from "./exercises/ring-drill-sweep.json" with { type: "json" };
 import inchCollar from "./exercises/inch-collar.json" with { type: "json" };
 import inchBracket from "./exercises/inch-bracket.json" with { type: "json" };
 import lengthsAtSpeed from "./exercises/lengths-at-speed.json" with { type: "json" };
@@ -52,7 +54,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
   handedOverEvening, handedOverMorning,
-  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, inchCollar,
+  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, inchCollar,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

@@ -188,14 +188,21 @@ export class BenchHands extends KeyboardStudent {
         await this.settle();
         return this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
       case "index": return this.dialog(() => this.press("d"), () => this.inDialog(command.withOffset ? `Tool ${command.station} with its offset` : `Tool ${command.station} without offset`).click());
-      case "placeGap": case "tryGap": return this.dialog(() => this.press(command.type === "placeGap" ? "p" : "j"), () => this.inDialog(new RegExp(`^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}`)).click());
+      case "placeGap": case "tryGap":
+        // one pin in the drawer is tried at once
+        if (command.type === "tryGap" && (await this.page.getByRole("button", { name: /^Try gauge pin/ }).isVisible())) return this.do("j");
+        return this.dialog(() => this.press(command.type === "placeGap" ? "p" : "j"), () => this.inDialog(new RegExp(`^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}`)).click());
       case "pullGap": {
         const isThin = await this.page.getByRole("button", { name: /^Pull it out/ }).isVisible();
         return this.do(isThin ? "p" : "j");
       }
       case "swingArm": return this.do("w");
       case "turnChuck": return this.do("b");
-      case "measureTurned": return this.dialog(() => this.press("y"), () => this.inDialog(new RegExp(`^${instrumentWords(command.by)}`)).click());
+      case "shimTool": return this.dialog(() => this.press("q"), async () => {
+        await this.page.getByLabel("Raise the tool by", { exact: true }).fill(command.text);
+        await this.inDialog("Shim it").click();
+      });
+      case "measureTurned": return this.dialog(() => this.press("y"), () => this.inDialog(new RegExp(`^${instrumentWords(command.by)} ${command.what === "pip" ? "over the pip" : ""}`)).click());
       case "handIn": return this.handIn();
       case "reset": case "raiseHand": case "lowerHand": case "strikeLine": case "takeInRegisters": case "tapPart": case "undoRegister": case "zeroCounter":
         throw new Error(`perform: no simulated student does ${command.type}`);

@@ -27,6 +27,18 @@ test("Z by master tool and shift, the others against it", async ({ page }) => {
   await expect(page.getByTestId("total")).toHaveText("100");
 });
 
+test("center height: a pip, half of it in shims, then Z and X", async ({ page }) => {
+  await workThrough(page, "fennimore", "knob-center-height");
+  await expect(page.getByText(/^T1 center height is right/)).toBeVisible();
+  await expect(page.getByTestId("total")).toHaveText("100");
+});
+
+test("a drill by the indicator on the chuck, left where it was swept", async ({ page }) => {
+  await workThrough(page, "sorrel", "ring-drill-sweep", { sweepsOnly: true });
+  await expect(page.getByText(/^T7 X/).first()).toBeVisible();
+  await expect(page.getByText("Reference return before anything moved.")).toBeVisible();
+});
+
 test("a hand at the turning chuck stops the machine, and the ruling of safety is nothing", async ({ page }) => {
   await workThrough(page, "lindqvare", "knob-first-tool", { measuresWhileTurning: true });
   await expect(page.getByTestId("sensation")).toHaveText("machine stopped itself");

@@ -70,6 +70,10 @@ export interface Habits {
   measuresWhileTurning?: boolean;
   facesAgain?: boolean;
   tipCode?: number;
+  /** Shims the wrong way, or by the whole pip. */
+  shims?: "wrongWay" | "whole";
+  /** Takes X of a swept drill where it was swept, without moving it. */
+  sweepsOnly?: boolean;
   /** Stops working at this point, leaving the lane open. */
   stopsAfter?: "homed" | "dressed" | "x" | "y" | "z" | "zero";
 }

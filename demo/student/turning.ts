@@ -1,4 +1,5 @@
 import type { LatheSheet, TurretTool } from "@probe-lane/core/exercises";
+import { sweepError } from "@probe-lane/core/registers";
 import { scales, toMm } from "@probe-lane/core/units";
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
@@ -45,20 +46,79 @@ function turning(lane: LaneDriver): void {
   if (!lane.seen.spindle.isOn) lane.do({ type: "startSpindle", direction: "forward", rpm: RPM });
 }
 
+/** Feeds along one axis by a typed block; the tool cuts what stands in its way. */
+function feedTo(lane: LaneDriver, at: { x: number } | { z: number }): void {
+  const [axis, mm] = "x" in at ? ["X", at.x] : ["Z", at.z];
+  lane.do({ type: "runBlock", text: `G53 G1 ${axis}${text(lane, mm)} F120` });
+}
+/** Past the middle by a millimetre. */
+const acrossFace = (lane: LaneDriver): void => feedTo(lane, { x: xAt(lane, -1) });
+
 /** Cuts the face to the middle, a little deeper each time until it is reached; the tool is retracted in X only. */
 function face(lane: LaneDriver): void {
   turning(lane);
   moveTo(lane, { z: zAt(lane, 6) });
   moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
   moveTo(lane, { z: zAt(lane, 0) });
-  for (let pass = 0; pass < 8 && !seenOf(lane).evidence.isFaced; pass++) {
+  // a face that was cut before is cut once more: Z stands at it only then
+  const before = lane.log.length;
+  const isFaced = () => seenOf(lane).evidence.isFaced && lane.log.slice(before).some(({ event }) => event.type === "turned" && event.axis === "x");
+  for (let pass = 0; pass < 8 && !isFaced(); pass++) {
     lane.do({ type: "jog", axis: "z", direction: -1, clicks: 3, size: "coarse" });
-    const wayMm = 2 * (seenOf(lane).tip.radiusMm + 1);
-    for (let left = Math.ceil(wayMm / 0.1); left > 0; left -= 200) lane.do({ type: "jog", axis: "x", direction: -1, clicks: Math.min(200, left), size: "coarse" });
-    if (!seenOf(lane).evidence.isFaced) moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+    acrossFace(lane);
+    if (!isFaced()) moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
   }
-  lane.do({ type: "jog", axis: "x", direction: 1, clicks: 200, size: "coarse" });
-  for (let turn = 0; turn < 3; turn++) lane.do({ type: "jog", axis: "x", direction: 1, clicks: 200, size: "coarse" });
+  // retracted in X only: Z still stands at the face
+  moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 20) });
+}
+
+/** Once more across the face, so much deeper. */
+function faceDeeper(lane: LaneDriver): void {
+  turning(lane);
+  moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+  lane.do({ type: "jog", axis: "z", direction: -1, clicks: 3, size: "coarse" });
+  acrossFace(lane);
+}
+
+/** Faces past the middle, looks what is left there, shims by half of it, and faces again until nothing is. */
+function onCenter(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
+  bring(lane, tool);
+  face(lane);
+  for (let turn = 0; turn < 4 && seenOf(lane).pip !== "none"; turn++) {
+    const zBefore = machineMm(lane, "z");
+    retract(lane);
+    reachIn(lane);
+    lane.do({ type: "measureTurned", what: "pip", by: "caliper" });
+    const half = (lastReading(lane).values.diameter ?? 0) / (habits.shims === "whole" ? 1 : 2);
+    const up = (seenOf(lane).pip === "standing") !== (habits.shims === "wrongWay");
+    lane.do({ type: "shimTool", text: text(lane, up ? half : -half) });
+    if (habits.shims) break;
+    turning(lane);
+    moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
+    moveTo(lane, { z: zBefore });
+    faceDeeper(lane);
+  }
+  retract(lane);
+}
+
+/** X of a drill by the indicator on the chuck: the tool is moved by what the sweep says, and swept again. */
+function sweepDrill(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
+  bring(lane, tool);
+  moveTo(lane, { z: zAt(lane, 25) });
+  moveTo(lane, { x: xAt(lane, 0) });
+  const register = `X${tool.number}` as const;
+  for (let turn = 0; turn < 6; turn++) {
+    reachIn(lane);
+    lane.do({ type: "sweep" });
+    const { at0, at90, at180, at270 } = lastReading(lane).values;
+    const { error } = sweepError([at0 ?? 0, at90 ?? 0, at180 ?? 0, at270 ?? 0], "boss");
+    if (Math.abs(error[0]) < 0.0015 || habits.sweepsOnly) break;
+    moveTo(lane, { x: machineMm(lane, "x") + 2 * error[0] });
+  }
+  lane.do({ type: "takeReading", register });
+  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "x")) });
+  lane.do({ type: "captureRegister", register, asText: "0" });
+  retract(lane);
 }
 
 /** Skims a band until it has cleaned up; the tool is retracted in Z only, and X stands where it cut. */
@@ -71,12 +131,12 @@ function skim(lane: LaneDriver, habits: Habits): void {
   if (isThin) moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 1) });
   for (let pass = 0; pass < 40; pass++) {
     lane.do({ type: "jog", axis: "x", direction: -1, clicks: isThin ? 1 : 5, size: "coarse" });
-    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 160, size: "coarse" });
+    feedTo(lane, { z: zAt(lane, -14) });
     const isCut = seenOf(lane).isCleanedUp !== null;
     if (isThin ? isCut : seenOf(lane).isCleanedUp === true) break;
-    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 160, size: "coarse" });
+    moveTo(lane, { z: zAt(lane, NEAR_MM) });
   }
-  for (let turn = 0; turn < 2; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 200, size: "coarse" });
+  moveTo(lane, { z: zAt(lane, 40) });
 }
 
 /** Two readings, a quarter turn apart; their mean. */
@@ -229,11 +289,11 @@ function bore(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
   for (let pass = 0; pass < 6; pass++) {
     lane.do({ type: "jog", axis: "x", direction: 1, clicks: 5, size: "coarse" });
     const before = lane.log.length;
-    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 150, size: "coarse" });
+    feedTo(lane, { z: zAt(lane, -13) });
     if (lane.log.slice(before).some(({ event }) => event.type === "turned")) break;
-    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 150, size: "coarse" });
+    moveTo(lane, { z: zAt(lane, NEAR_MM) });
   }
-  for (let turn = 0; turn < 2; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 180, size: "coarse" });
+  moveTo(lane, { z: zAt(lane, 40) });
   const diameter = measure(lane, "bored", habits);
   setX(lane, tool.number, diameter, 0, -1, habits);
   retract(lane);
@@ -324,17 +384,19 @@ function partFace(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits
   const { targets } = sheetOf(lane);
   const [first, ...rest] = tools;
   if (!first) return;
+  for (const tool of tools) if (targets.height.includes(tool.number)) onCenter(lane, tool, habits);
   if (!habits.leavesOldWorkZ && lane.seen.registers.work.G54.z !== 0) lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
   const diameter = cutAndMeasure(lane, first, targets.z.includes(first.number), habits);
   if (lane.seen.isStopped) return;
   for (const tool of rest) {
     if (targets.z.includes(tool.number)) {
-      const gap = touchFace(lane, tool, tool.kind === "boring" ? (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3 : 8);
+      const gap = touchFace(lane, tool, tool.kind === "boring" ? (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3 : tool.kind === "drill" ? 0 : 8);
       setZ(lane, tool.number, gap, tool.bladeMm ?? 0, habits);
       leaveFace(lane);
     }
     if (!targets.x.includes(tool.number)) continue;
     if (tool.kind === "boring") bore(lane, tool, habits);
+    else if (tool.kind === "drill") sweepDrill(lane, tool, habits);
     else touchDiameter(lane, tool, diameter, habits);
   }
   if (habits.facesAgain) {
@@ -345,7 +407,7 @@ function partFace(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits
     moveTo(lane, { z: zAt(lane, 0) });
     for (let pass = 0; pass < 4; pass++) {
       lane.do({ type: "jog", axis: "z", direction: -1, clicks: 4, size: "coarse" });
-      for (let left = Math.ceil(2 * (seenOf(lane).tip.radiusMm + 1) / 0.1); left > 0; left -= 200) lane.do({ type: "jog", axis: "x", direction: -1, clicks: Math.min(200, left), size: "coarse" });
+      acrossFace(lane);
       moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
     }
     lane.do({ type: "stopSpindle" });

@@ -81,7 +81,8 @@ export const commandSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("pullGap") }),
   z.strictObject({ type: z.literal("swingArm"), isDown: z.boolean() }),
   z.strictObject({ type: z.literal("turnChuck") }),
-  z.strictObject({ type: z.literal("measureTurned"), what: z.enum(["turned", "bored"]), by: z.enum(["micrometer", "caliper", "boreGauge"]) }),
+  z.strictObject({ type: z.literal("measureTurned"), what: z.enum(["turned", "bored", "pip"]), by: z.enum(["micrometer", "caliper", "boreGauge"]) }),
+  z.strictObject({ type: z.literal("shimTool"), text: typed }),
   // registers and ledger
   z.strictObject({ type: z.literal("zeroCounter"), axis, text: typed.optional() }),
   z.strictObject({ type: z.literal("captureRegister"), register, asText: typed }),

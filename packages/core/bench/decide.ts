@@ -87,9 +87,9 @@ const WHILE_STOPPED = new Set<Command["type"]>([
 /** What only a mill has, and what only a lathe has. */
 const NOT_ON_LATHE = new Set<Command["type"]>([
   "load", "unload", "swapPockets", "setWobbling", "trueTaster", "turnSpindle", "placePaper", "feelPaper", "pullPaper", "tryBlock", "pullBlock", "standLamp", "takeLamp", "blowTip",
-  "askProbe", "askSetter", "askBeam", "askPresetter", "sweep", "measure", "dressBurr", "tapPart", "doTask",
+  "askProbe", "askSetter", "askBeam", "askPresetter", "measure", "dressBurr", "tapPart", "doTask",
 ]);
-const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned"]);
+const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned", "shimTool"]);
 /** Commands that need a machine that knows where it is. */
 const NEEDS_HOME = new Set<Command["type"]>(["captureRegister", "takeReading"]);
 /** Commands that move or turn something under power. */
@@ -106,7 +106,7 @@ export function decide(state: LaneState, command: Command): Decision {
   if (!state.isHomed && NEEDS_HOME.has(command.type)) return refuse({ code: "notHomed" });
   if (state.lathe ? NOT_ON_LATHE.has(command.type) : ONLY_ON_LATHE.has(command.type)) return refuse({ code: "notOnThisMachine" });
   switch (command.type) {
-    case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned": return decideLathe(state, command);
+    case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned": case "shimTool": return decideLathe(state, command);
     case "home": return home(state);
     case "doTask": return hands.doTask(state, command.task);
     case "jog": return state.lathe ? decideLathe(state, command) : decideJog(state, command);
@@ -144,7 +144,7 @@ export function decide(state: LaneState, command: Command): Decision {
     case "askBeam": return decideSetter(state, command);
     case "askPresetter":
       return state.setup.instruments.includes("presetter") ? askPresetter(state, command.tool) : refuse({ code: "instrumentNotHere", instrument: "presetter" });
-    case "sweep": return sweep(state);
+    case "sweep": return state.lathe ? decideLathe(state, command) : sweep(state);
     case "measure": return measure(state, command);
     case "dressBurr": return hands.dressBurr(state);
     case "tapPart": return hands.tapPart(state, command);

@@ -112,7 +112,12 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("checkJudged"), isAsExpected: z.boolean() }),
   // a lathe's own
   z.strictObject({ type: z.literal("turretIndexed"), station: counts, row: counts.nullable() }),
-  z.strictObject({ type: z.literal("turned"), kind: z.enum(["outer", "bore"]), fromMm: mm, toMm: mm, radiusMm: mm, number: counts, axis: z.enum(["x", "z"]), at: place, clickMm: mm }),
+  z.strictObject({
+    type: z.literal("turned"), kind: z.enum(["outer", "bore"]), fromMm: mm, toMm: mm, radiusMm: mm, number: counts, axis: z.enum(["x", "z"]), at: place, clickMm: mm,
+    /** A facing cut that went past the middle, and what it left there. */
+    pip: z.strictObject({ diameterMm: mm, looks: z.enum(["none", "standing", "rubbed"]) }).optional(),
+  }),
+  z.strictObject({ type: z.literal("toolShimmed"), tool: counts, byMm: mm }),
   z.strictObject({ type: z.literal("turretGapPlaced"), id: z.string(), on: turnedFace, feel: z.enum(feelNames) }),
   z.strictObject({ type: z.literal("turretFelt"), id: z.string(), on: turnedFace, feel: z.enum(feelNames), at: place, clickMm: mm }),
   z.strictObject({ type: z.literal("turretTried"), id: z.string(), on: turnedFace, goes: z.boolean(), at: place, number: counts, dirtMm: mm, isOpened: z.boolean(), clickMm: mm }),

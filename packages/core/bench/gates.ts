@@ -30,11 +30,11 @@ export function gatesOf(done: Done): Gate[] {
     gate("faced", turned.isFaced);
     const [master] = wanted.z;
     for (const { number } of tools) {
-      const wants = { x: wanted.x.includes(number), z: wanted.z.includes(number), nose: wanted.nose.includes(number) };
-      if (!wants.x && !wants.z && !wants.nose) continue;
+      const wants = { x: wanted.x.includes(number), z: wanted.z.includes(number), nose: wanted.nose.includes(number), height: wanted.height.includes(number) };
+      if (!wants.x && !wants.z && !wants.nose && !wants.height) continue;
       // the master's own row stays zero; the shift is what sets it
       const isZDone = (turned.zTouched[number] ?? 0) > 0 && (turned.isZSet[number] === true || (schools.includes("master-shift") && number === master && turned.isWorkSet));
-      gate("tool", (!wants.x || ((turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true)) && (!wants.z || isZDone) && (!wants.nose || turned.isNoseSet[number] === true), number);
+      gate("tool", (!wants.x || ((turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true)) && (!wants.z || isZDone) && (!wants.nose || turned.isNoseSet[number] === true) && (!wants.height || ((turned.pipsSeen[number] ?? 0) > 0 && turned.isShimmed[number] === true)), number);
     }
     if (!schools.includes("part-face") && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
     gate("verified", evidence.checksJudged.length > 0);

@@ -76,5 +76,8 @@ export type Refusal =
   | { code: "nothingHandedOver" }
   | { code: "schoolNotHere" }
   | { code: "tipCodeOnly" }
+  | { code: "noShimsHere" }
+  | { code: "shimTooMuch"; limitMm: number }
+  | { code: "shankOutOfReach" }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

@@ -337,7 +337,7 @@ function evidenceOfReading(evidence: Evidence, { what, tool, outcome }: Reading)
 
 function withReading(state: LaneState, { type: _type, ...reading }: EventOf<"readingShown">): LaneState {
   return {
-    ...state, ...(state.lathe ? { lathe: withMeasured(state.lathe, reading.what) } : {}), desk: { ...state.desk, readings: [...state.desk.readings, reading].slice(-READINGS_KEPT), readingsMade: reading.number }, evidence: evidenceOfReading(state.evidence, reading),
+    ...state, ...(state.lathe ? { lathe: withMeasured(state.lathe, reading.what, reading.outcome === undefined || reading.outcome === "found") } : {}), desk: { ...state.desk, readings: [...state.desk.readings, reading].slice(-READINGS_KEPT), readingsMade: reading.number }, evidence: evidenceOfReading(state.evidence, reading),
   };
 }
 
@@ -428,7 +428,7 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
       return { ...state, desk: { ...state.desk, check: null }, evidence };
     }
     case "turretIndexed": case "turned": case "turretGapPlaced": case "turretFelt": case "turretTried": case "turretGapPulled": case "chuckTurned": case "armSwung":
-    case "armTripped": case "armLeft": case "metalTouched": case "metalLeft":
+    case "armTripped": case "armLeft": case "metalTouched": case "metalLeft": case "toolShimmed":
       if (!state.lathe) throw new Error(`evolve: ${event.type} on a mill`);
       return { ...state, lathe: evolveLathe(state.lathe, event) };
     case "handRaised": return { ...state, isHandUp: true };

@@ -63,8 +63,8 @@ export interface TurretContact {
   readonly atMs: number;
   readonly tool: number;
   readonly axis: "x" | "z";
-  readonly on: "face" | "diameter" | "bore" | "arm";
-  readonly by: "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm";
+  readonly on: "face" | "diameter" | "bore" | "arm" | "shank";
+  readonly by: "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm" | "indicator";
   readonly at: AxisCounts;
   /** What stood in the gap, by what is written on it, mm. */
   readonly thicknessMm: number;
@@ -130,6 +130,13 @@ function turretContact({ seq, atMs, event }: LoggedEvent, before: LaneState, cli
       ...base, axis: event.axis === "x" ? "z" : "x", on: event.axis === "x" ? "face" : event.kind === "bore" ? "bore" : "diameter", by: "cut", at: event.at, clickMm: event.clickMm, radiusMm: event.radiusMm,
       faceMm: event.axis === "x" ? event.fromMm : base.faceMm, isClean: event.kind === "bore" || event.radiusMm <= cleanRadiusMm(before),
     }];
+  }
+  if (event.type === "readingShown" && event.what === "shank") {
+    const { at0, at90, at180, at270 } = event.values;
+    if (at0 === undefined || at90 === undefined || at180 === undefined || at270 === undefined) return [];
+    // the tool moves by plus the error, on a diameter by twice that: there it stands on the axis
+    const { error } = sweepError([at0, at90, at180, at270], "boss");
+    return [{ ...base, axis: "x", on: "shank", by: "indicator", at: { ...before.position, x: before.position.x + toCounts(2 * error[0], before.scale) }, clickMm: 0 }];
   }
   if (event.type === "armTripped") return [{ ...base, axis: event.axis, on: "arm", by: "arm", at: event.at, clickMm: 0 }];
   const onPart = event.type === "turretFelt" || event.type === "turretTried" || event.type === "metalTouched";

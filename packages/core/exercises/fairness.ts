@@ -85,7 +85,8 @@ export function fairness(exercise: Exercise, marking: Marking): FairnessWarning[
     const paperMm = Math.max(...exercise.paperMm);
     const isTouched = (number: number) => !["turning", "profiling", "boring"].includes(tools.find((tool) => tool.number === number)?.kind ?? "") || number !== wanted.x[0];
     if (wanted.x.length > 0) check("x", "cut", turretBias("cut", 0, "x"));
-    if (instruments.includes("paper") && !exercise.lathe.schools.every((school) => school === "setter-arm") && wanted.x.some((number, place) => place > 0 && isTouched(number) && tools.find((tool) => tool.number === number)?.kind !== "boring")) check("x", "paper", turretBias("paper", paperMm, "x"));
+    if (instruments.includes("paper") && !exercise.lathe.schools.every((school) => school === "setter-arm") && wanted.x.some((number, place) => place > 0 && isTouched(number) && !["boring", "drill"].includes(tools.find((tool) => tool.number === number)?.kind ?? ""))) check("x", "paper", turretBias("paper", paperMm, "x"));
+    if (tools.some(({ kind, number }) => kind === "drill" && wanted.x.includes(number))) check("x", "indicator", turretBias("indicator", 0, "x"));
     if (wanted.z.length > 0) for (const pin of exercise.gaps.filter(({ kind }) => kind === "pin")) check("z", "pin", turretBias("pin", pin.nominalMm, "z"));
     if (exercise.lathe.arm) for (const axis of ["x", "z"] as const) check(axis, "setterArm", turretBias("arm", 0, axis));
   }
@@ -97,7 +98,7 @@ export function fairness(exercise: Exercise, marking: Marking): FairnessWarning[
  * Mean and deviation of one contact of a turret tool, mm; X as a diameter. A cut springs the tool away by 1.5 µm on the radius and is
  * measured to 2 µm; paper and feelers are felt at 0.85 to 1.00 of their thickness, on a diameter twice; a gap opened until a pin goes is late.
  */
-export function turretBias(by: "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm" | null, thicknessMm: number, axis: "x" | "z", outside: 1 | -1 = 1): MethodBias {
+export function turretBias(by: "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm" | "indicator" | null, thicknessMm: number, axis: "x" | "z", outside: 1 | -1 = 1): MethodBias {
   const twice = axis === "x" ? 2 : 1;
   switch (by) {
     case "cut": return axis === "x" ? { biasMm: -outside * 0.003, uMm: standardUncertainty([{ kind: "normal", value: 0.002 }, { kind: "normal", value: 0.0012 }, click]) } : { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.001 }, click]) };
@@ -108,6 +109,7 @@ export function turretBias(by: "cut" | "paper" | "feeler" | "straightEdge" | "bl
     case "block": case "pin": return { biasMm: FINEST_CLICK_MM / 2, uMm: standardUncertainty([{ kind: "normal", value: 0.0012 }, { kind: "normal", value: 0.001 }, click]) };
     case "straightEdge": case "metal": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.001 }, { kind: "uniform", value: 0.002 }, click]) };
     case "arm": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.002 }, { kind: "normal", value: 0.002 }, click]) };
+    case "indicator": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.001, sensitivity: 1.41 }, { kind: "resolution", value: 0.001 }, click]) };
     case null: return { biasMm: 0, uMm: 0.003 };
   }
 }

@@ -24,19 +24,21 @@ export const latheSchema = z.strictObject({
     bladeMm: z.number().positive().optional(),
     /** Machine X at which its tip lies on the axis, and how far it stands in Z beside the turret's own face. */
     xMm: range, zMm: range,
+    /** How far the tip stands above the axis, mm; below is negative. */
+    heightMm: range.default([0, 0]),
   })).min(1).max(8),
   /** Machine Z of the sawn face for a tool of no reach in Z. */
   faceMm: range,
   schools: z.array(z.enum(latheSchools)).min(1),
   isSchoolPrescribed: z.boolean().default(false),
-  targets: z.strictObject({ x: z.array(toolNumber), z: z.array(toolNumber), nose: z.array(toolNumber).default([]) }),
+  targets: z.strictObject({ x: z.array(toolNumber), z: z.array(toolNumber), nose: z.array(toolNumber).default([]), height: z.array(toolNumber).default([]) }),
   /** The swing-down setter arm: what its card says of its two planes; in this share of the lanes it is out of date by this much. */
   arm: z.strictObject({ xMm: z.number().positive(), zMm: z.number(), doubtMm: range.optional(), share: z.number().min(0).max(1).default(0) }).optional(),
 }).superRefine(({ tools, targets, arm, schools }, context) => {
   const complain = (message: string) => context.addIssue({ code: "custom", message });
   const numbers = new Set(tools.map(({ number }) => number));
   if (numbers.size !== tools.length) complain("two tools have the same number");
-  if ([...targets.x, ...targets.z, ...targets.nose].some((number) => !numbers.has(number))) complain("a target names a tool that the turret does not have");
+  if ([...targets.x, ...targets.z, ...targets.nose, ...targets.height].some((number) => !numbers.has(number))) complain("a target names a tool that the turret does not have");
   if (schools.includes("setter-arm") && !arm) complain("the school of the setter arm needs an arm");
   if (tools.some(({ kind, bladeMm }) => (kind === "grooving" || kind === "parting") !== (bladeMm !== undefined))) complain("a blade has a width, and nothing else has");
 });
@@ -50,7 +52,7 @@ export interface LatheSheet {
   readonly tools: readonly TurretTool[];
   readonly schools: readonly LatheSchool[];
   readonly isSchoolPrescribed: boolean;
-  readonly targets: { readonly x: readonly number[]; readonly z: readonly number[]; readonly nose: readonly number[] };
+  readonly targets: { readonly x: readonly number[]; readonly z: readonly number[]; readonly nose: readonly number[]; readonly height: readonly number[] };
   /** The arm's card: X that a tool's tip has when it trips the arm, as a diameter, and machine Z of its plane for a tool of no reach. */
   readonly arm: { readonly xMm: number; readonly zMm: number } | null;
 }
@@ -61,18 +63,21 @@ export interface LatheTruth {
   readonly skinMm: number;
   readonly jawMm: number;
   /** Machine X at which each tip lies on the axis, and its reach in Z. */
-  readonly tools: Readonly<Record<number, { readonly kxMm: number; readonly qMm: number }>>;
+  readonly tools: Readonly<Record<number, { readonly kxMm: number; readonly qMm: number; readonly heightMm: number }>>;
   readonly stock: { readonly diameterMm: number; readonly runoutMm: number; readonly ovalMm: number; readonly boreMm: number | null };
   readonly arm: { readonly xMm: number; readonly zMm: number } | null;
 }
 
 const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
+/** A height so small that no pip could be told is none. */
+const NO_PIP_MM = 0.06;
+const offCenter = (mm: number): number => (mm !== 0 && Math.abs(mm) < NO_PIP_MM ? Math.sign(mm) * NO_PIP_MM : mm);
 const SAW_MM = 0.4;
 const BLANK_MM = 0.3;
 
 export const latheSheetOf = ({ stock, tools, schools, isSchoolPrescribed, targets, arm }: LatheExercise): LatheSheet => ({
   stock: { diameterMm: stock.diameterMm, stickOutMm: stock.stickOutMm, boreMm: stock.boreMm ?? null },
-  tools: tools.map(({ xMm: _x, zMm: _z, ...tool }) => tool), schools, isSchoolPrescribed, targets, arm: arm ? { xMm: arm.xMm, zMm: arm.zMm } : null,
+  tools: tools.map(({ xMm: _x, zMm: _z, heightMm: _h, ...tool }) => tool), schools, isSchoolPrescribed, targets, arm: arm ? { xMm: arm.xMm, zMm: arm.zMm } : null,
 });
 
 /** The hidden half of a lathe lane, from its seed. */
@@ -83,7 +88,7 @@ export function drawLathe({ stock, tools, faceMm, arm }: LatheExercise, seed: st
   const off = (axis: string) => (isDoubted && arm?.doubtMm ? tidy(between(...arm.doubtMm, "arm", axis) * (drawUnit(seed, "lathe", "arm sign", axis) < 0.5 ? -1 : 1)) : 0);
   return {
     skinMm, jawMm: tidy(skinMm - stock.stickOutMm),
-    tools: Object.fromEntries(tools.map(({ number, xMm, zMm }) => [number, { kxMm: between(...xMm, "x", number), qMm: between(...zMm, "z", number) }])),
+    tools: Object.fromEntries(tools.map(({ number, xMm, zMm, heightMm }) => [number, { kxMm: between(...xMm, "x", number), qMm: between(...zMm, "z", number), heightMm: offCenter(between(...heightMm, "height", number)) }])),
     stock: {
       diameterMm: tidy(stock.diameterMm + between(-BLANK_MM, BLANK_MM, "blank")), runoutMm: between(...stock.runoutMm, "runout"), ovalMm: between(...stock.ovalMm, "oval"),
       boreMm: stock.boreMm === undefined ? null : tidy(stock.boreMm + between(0, 0.15, "bore")),

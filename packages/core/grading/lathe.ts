@@ -2,13 +2,17 @@ import {
   causeOf, matchCounts, signaturesFor, typingSlip, type CauseId, type CauseSignature, type Evidence, type Figures, type LaneTrace, type NamedCounts, type ProvenTerm, type TurretContact,
 } from "../diagnosis";
 import { turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretTool } from "../exercises";
-import { faceMm } from "../bench/lathe/contact";
+import { faceMm, heightNowMm } from "../bench/lathe/contact";
 import { turretSum, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
 import type { RegisterRuling } from "./ruling";
 
 /** Below this an error of a contact is its method's own, mm. */
 const WORTH_NAMING_MM = 0.012;
+/** A tip this near to the axis is on center, mm. */
+const HEIGHT_MM = 0.025;
+/** Half of a pip read with a caliper, standard deviation, mm. */
+const HALF_PIP_U_MM = 0.006;
 type TurretAxis = "x" | "z";
 
 const axisOf = (target: TargetId): TurretAxis => (target.startsWith("X") ? "x" : "z");
@@ -90,7 +94,8 @@ function weigh(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: 
   if (setSeq === null) return { evidence: neverSet, figures: {}, bias: turretBias(null, 0, axis), by: null };
   if (!contact) return { evidence: { contact: null, terms: [{ id: "noContact", mm: 0, seq: setSeq }], leftMm: closureMm }, figures: {}, bias: turretBias(null, 0, axis), by: null };
   const bias = turretBias(contact.by, contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
-  const measured = axis === "x" && contact.by !== "arm" ? measuredMm(trace, contact, setSeq) : null;
+  // a shank that is swept lies on the axis itself
+  const measured = axis !== "x" || contact.by === "arm" ? null : contact.by === "indicator" ? { mm: 0, seq: contact.seq } : measuredMm(trace, contact, setSeq);
   const outside = contact.on === "bore" ? -1 : 1;
   const thin = contact.by === "paper" || contact.by === "feeler";
   const leftover = setup.leftovers.find(({ register }) => register === `G54.${axis}`)?.mm ?? 0;
@@ -131,7 +136,7 @@ function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closu
   const slip = !direct && !moved && last?.event.how === "typed" ? typingSlip(held, wanted) : null;
   const asTerms = (rows: readonly NamedCounts[]): ProvenTerm[] => rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq }));
   const procedure: ProvenTerm[] = direct ? asTerms(direct)
-    : moved ? [{ id: "capturedAfterLeaving", mm: toMm(stray, scale), seq: capture?.seq ?? seq }, ...asTerms(moved)]
+    : moved ? [{ id: contact.by === "indicator" ? "notOverMiddle" : "capturedAfterLeaving", mm: toMm(stray, scale), seq: capture?.seq ?? seq }, ...asTerms(moved)]
     : slip ? [{ id: slip, mm: toMm(left, scale), seq }] : [];
   const terms = [...procedure, ...atContact(trace, tool, axis, contact, value, measured)];
   return { contact: place, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
@@ -158,21 +163,22 @@ export function ruleTurret(trace: LaneTrace, target: TargetId, marking: Marking,
   const number = toolOf(target);
   const tool = setup.lathe?.tools.find((one) => one.number === number);
   if (!tool) throw new Error(`ruleTurret: no tool ${number}`);
-  const isNose = target.startsWith("R") || target.startsWith("Q");
+  const isNose = /^[RQC]/.test(target);
+  const isHeight = target.startsWith("C");
   const axis = axisOf(target);
-  const held = target.startsWith("R") ? toMm(final.registers.turret?.r[number] ?? 0, scale) : target.startsWith("Q") ? Math.round((final.registers.turret?.q[number] ?? 0) / scale.countsPerUnit)
+  const held = isHeight ? heightNowMm(final, number) : target.startsWith("R") ? toMm(final.registers.turret?.r[number] ?? 0, scale) : target.startsWith("Q") ? Math.round((final.registers.turret?.q[number] ?? 0) / scale.countsPerUnit)
     : toMm(turretSumCounts(trace, number, axis), scale);
-  const wanted = target.startsWith("R") ? tool.noseRadiusMm : target.startsWith("Q") ? tool.tipCode : wantedMm(trace, number, axis);
+  const wanted = isHeight ? 0 : target.startsWith("R") ? tool.noseRadiusMm : target.startsWith("Q") ? tool.tipCode : wantedMm(trace, number, axis);
   const closureMm = held - wanted;
-  const toleranceMm = isNose ? 0.001 : marking.tolerancesMm[axis];
-  const weighed: Weighed = isNose ? { evidence: OPEN(closureMm), figures: {}, bias: { biasMm: 0, uMm: 0.0005 }, by: null } : weigh(trace, tool, axis, closureMm);
+  const toleranceMm = isHeight ? HEIGHT_MM : isNose ? 0.001 : marking.tolerancesMm[axis];
+  const weighed: Weighed = isNose ? { evidence: OPEN(closureMm), figures: {}, bias: { biasMm: 0, uMm: isHeight ? HALF_PIP_U_MM : 0.0005 }, by: null } : weigh(trace, tool, axis, closureMm);
   const neighbors = final.truth.lathe?.tools ?? {};
   const others = Object.entries(neighbors).filter(([other]) => Number(other) !== number).map(([, one]) => (axis === "x" ? one.kxMm - (neighbors[number]?.kxMm ?? 0) : one.qMm - (neighbors[number]?.qMm ?? 0)));
   const signatures: CauseSignature[] = isNose ? [] : signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", { ...weighed.figures, ...(others.length > 0 ? { neighbors: others } : {}), noseRadius: tool.noseRadiusMm, tipCode: tool.tipCode });
   const isWithin = Math.abs(closureMm) <= toleranceMm;
   return {
     target, held, wanted, closureMm, toleranceMm, sharedMm: 0, isFollowThrough: false, biasMm: weighed.bias.biasMm, uMm: weighed.bias.uMm, outOf, signatures,
-    method: weighed.by === null ? null : { by: weighed.by, offMm: 0 }, zeroAtMm: toleranceMm * marking.zeroAtMultiple, marks: isNose ? (isWithin ? outOf : 0) : marksFor(closureMm, toleranceMm),
+    method: weighed.by === null ? null : { by: weighed.by, offMm: 0 }, zeroAtMm: toleranceMm * marking.zeroAtMultiple, marks: isNose && !isHeight ? (isWithin ? outOf : 0) : marksFor(closureMm, toleranceMm),
     contact: weighed.evidence.contact, cause: isWithin ? { kind: "none" } : isNose ? { kind: "unexplained" } : causeOf(closureMm, weighed.evidence, weighed.bias, signatures, scale.countMm),
   };
 }

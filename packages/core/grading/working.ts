@@ -37,7 +37,7 @@ interface Required { readonly term: TermName; readonly counts: number }
 function registerOf(target: TargetId): RegisterId | null {
   if (target === "x" || target === "y") return `G54.${target}`;
   if (target === "workZ") return "G54.z";
-  if (target === "rotation" || /^[RQ]/.test(target)) return null;
+  if (target === "rotation" || /^[RQC]/.test(target)) return null;
   if (target.startsWith("X") || target.startsWith("Z")) return target as RegisterId;
   return `${target.startsWith("d") ? "D" : "H"}${Number(target.slice(1))}`;
 }

@@ -2,8 +2,8 @@ import { latheSchools, millLengthSchools, type Exercise, type LatheSchool, type 
 import type { Ruling } from "../grading";
 
 /** What a bench lane trains, in the order in which practitioners work; a school of length is a skill of its own. */
-export const skillIds = ["safety", "sequence", "edge", "middle", "round", "turn", "changeOfPart", ...millLengthSchools, "diameter", "turnedX", ...latheSchools, "nose", "working", "checking", "findingFaults"] as const;
-export type SkillId = "safety" | "sequence" | "edge" | "middle" | "round" | "turn" | "changeOfPart" | MillLengthSchool | LatheSchool | "diameter" | "turnedX" | "nose" | "working" | "checking" | "findingFaults";
+export const skillIds = ["safety", "sequence", "edge", "middle", "round", "turn", "changeOfPart", ...millLengthSchools, "diameter", "turnedX", ...latheSchools, "nose", "centerHeight", "working", "checking", "findingFaults"] as const;
+export type SkillId = "safety" | "sequence" | "edge" | "middle" | "round" | "turn" | "changeOfPart" | MillLengthSchool | LatheSchool | "diameter" | "turnedX" | "nose" | "centerHeight" | "working" | "checking" | "findingFaults";
 
 /** mastered: right in the last two lanes that asked for it; notYet: wrong in the last one; shaky: right in the last one only. */
 export type Stand = "mastered" | "shaky" | "notYet" | "untried";
@@ -21,6 +21,7 @@ function skillOf(target: TargetId, setup: Setup, school: Ruling["school"]): Skil
   if (target === "rotation") return "turn";
   if (target.startsWith("X")) return "turnedX";
   if (/^[RQ]/.test(target)) return "nose";
+  if (target.startsWith("C")) return "centerHeight";
   if (target.startsWith("d")) return "diameter";
   if (setup.partBefore) return "changeOfPart";
   return school === "unclear" ? null : school;
@@ -66,7 +67,7 @@ export function skillsAsked(exercise: Exercise): Set<SkillId> {
   const { targets, lengthSchools } = exercise;
   if (exercise.lathe) {
     const { targets: wanted, schools } = exercise.lathe;
-    return new Set<SkillId>(["safety", "sequence", "working", "checking", ...(wanted.x.length > 0 ? (["turnedX"] as const) : []), ...(wanted.z.length > 0 ? schools : []), ...(wanted.nose.length > 0 ? (["nose"] as const) : [])]);
+    return new Set<SkillId>(["safety", "sequence", "working", "checking", ...(wanted.x.length > 0 ? (["turnedX"] as const) : []), ...(wanted.z.length > 0 ? schools : []), ...(wanted.nose.length > 0 ? (["nose"] as const) : []), ...(wanted.height.length > 0 ? (["centerHeight"] as const) : [])]);
   }
   if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
   return new Set<SkillId>([

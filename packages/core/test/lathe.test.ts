@@ -72,6 +72,23 @@ describe("one mistake on the lathe, named from the log", () => {
       expect(named).toBeGreaterThanOrEqual(4);
     });
   }
+  it("a drill taken where it was swept, and not moved", () => {
+    let named = 0;
+    for (let seed = 0; seed < 8; seed++) {
+      const { ruling } = ruled("ring-drill-sweep", { sweepsOnly: true }, `swept ${seed}`);
+      expect(["notOverMiddle", "none"]).toContain(causeOf(ruling, "X7"));
+      named += Number(causeOf(ruling, "X7") === "notOverMiddle");
+    }
+    expect(named).toBeGreaterThanOrEqual(4);
+  });
+  it("shimmed the wrong way a tool stands twice as far off, by the whole pip as far on the other side", () => {
+    const heightOf = (habits: Habits) => {
+      const { ruling, lane } = ruled("knob-center-height", habits, "shims");
+      return (ruling.values.find(({ target }) => target === "C1")?.closureMm ?? NaN) / (lane.state.truth.lathe?.tools[1]?.heightMm ?? NaN);
+    };
+    expect(heightOf({ shims: "wrongWay" })).toBeCloseTo(2, 0);
+    expect(heightOf({ shims: "whole" })).toBeCloseTo(-1, 0);
+  });
   it("the feeler counted once leaves every diameter large by its thickness", () => {
     const { ruling, lane } = ruled("collar-five-tools-face", { feelerOnce: true }, "once");
     const t = lane.state.setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
@@ -148,7 +165,7 @@ describe("nothing before hand-in is an oracle", () => {
     const other = open("collar-five-tools-face", "eye");
     const { lathe } = other.state.truth;
     if (!lathe) throw new Error("not a lathe");
-    const shifted = { ...other.state.truth, lathe: { ...lathe, skinMm: lathe.skinMm, tools: Object.fromEntries(Object.entries(lathe.tools).map(([n, { kxMm, qMm }]) => [n, { kxMm: nudge(kxMm, other.state.truth.eyeOffsetMm.x), qMm: nudge(qMm, 0) }])) } };
+    const shifted = { ...other.state.truth, lathe: { ...lathe, skinMm: lathe.skinMm, tools: Object.fromEntries(Object.entries(lathe.tools).map(([n, { kxMm, qMm, heightMm }]) => [n, { heightMm, kxMm: nudge(kxMm, other.state.truth.eyeOffsetMm.x), qMm: nudge(qMm, 0) }])) } };
     other.state = { ...other.state, truth: shifted };
     for (const one of [lane, other]) {
       one.do({ type: "home" });

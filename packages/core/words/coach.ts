@@ -49,9 +49,14 @@ function lengthAdvice(step: CoachStep, { sheet }: Observation): string {
 function turretAdvice(step: CoachStep, seen: Observation): string {
   const tool = seen.sheet.lathe?.tools.find(({ number }) => number === step.tool);
   const { evidence, station } = seen.lathe ?? {};
-  if (!tool || !evidence) return "";
+  if (!tool || !evidence) return "Choose a tool of the turret and set it.";
   const n = tool.number;
   if (station !== n) return `Bring tool ${n}, the ${turretKindWords[tool.kind]}, into the working position, well clear of the part.`;
+  if (seen.sheet.lathe?.targets.height.includes(n) && seen.lathe?.pip !== "none") {
+    if ((evidence.pipsSeen[n] ?? 0) === 0) return "Face past the middle with this tool and look what it leaves there: below center a pip stands, above center it is rubbed.";
+    return "A pip as wide as twice the error of height: measure it with the caliper, shim the holder by half of it, up when it stands, down when it is rubbed, and face again.";
+  }
+  if (tool.kind === "drill" && (evidence.xTouched[n] ?? 0) === 0) return "Bring the drill near the axis and carry the indicator round its shank, chuck and all. The TOOL moves, not the axis: by plus the error, and on a diameter by twice that. Sweep again.";
   const wantsZ = seen.sheet.lathe?.targets.z.includes(n) === true;
   if (wantsZ && (evidence.zTouched[n] ?? 0) === 0) return `Find Z of tool ${n} at the face: spindle still for paper, pin or straight edge; or cut the face with it.`;
   if (wantsZ && evidence.isZSet[n] !== true) return `Z of tool ${n} stands at the face, or one gap away from it: set it now, before Z moves.`;

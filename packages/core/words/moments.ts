@@ -73,6 +73,7 @@ export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps"
     case "checkLooked": return event.seenMm === null ? "Looked: nothing to be seen there." : `Looked: about ${showLength(event.seenMm, scale, 1)} seen.`;
     case "turretIndexed": return `Tool ${event.station} in the working position, ${event.row === null ? "no offset called" : `offset ${event.row} called`}.`;
     case "turned": return `${event.kind === "bore" ? "Bored" : event.axis === "z" ? "Turned along Z" : "Cut along X"} at ${place(event.axis === "z" ? "x" : "z", event.axis === "z" ? event.at.x : event.at.z)}.`;
+    case "toolShimmed": return `Tool ${event.tool} shimmed by ${showLength(event.byMm, scale)}.`;
     case "turretGapPlaced": return `${capital(thingName(event.id, sheet))} held at the ${turnedFaceWords[event.on]}.`;
     case "turretFelt": return `${capital(thingName(event.id, sheet))}: ${feelWords[event.feel]}.`;
     case "turretTried": return `${capital(thingName(event.id, sheet))} ${event.goes ? "goes" : "does not go"}.`;

@@ -47,6 +47,7 @@ export function targetWords(target: TargetId): string {
   if (target === "rotation") return "Turn of the part";
   if (target === "workZ") return "G54 Z";
   const tool = target.slice(1);
+  if (target.startsWith("C")) return `T${target.slice(1)} center height`;
   if (/^[XZRQ]/.test(target)) return registerWords(target);
   if (target.startsWith("z")) return `Z with tool ${tool}`;
   return target.startsWith("H") ? `H${tool} length` : `D${tool} diameter`;
@@ -149,7 +150,7 @@ export const figureName = (name: string): string => FIGURES[name] ?? thingWords(
 const READINGS: Record<string, string> = {
   faceX: "face in X", faceY: "face in Y", middleX: "middle in X", middleY: "middle in Y", round: "round feature", corner: "corner", angle: "angle of a face", surface: "surface",
   length: "length", diameter: "diameter", lengthAndDiameter: "length and diameter", reach: "reach of what is held", thickness: "thickness", sizeX: "blank along X",
-  turned: "turned diameter", bored: "bored diameter", armX: "arm tripped in X", armZ: "arm tripped in Z", sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
+  shank: "shank, swept round", pip: "pip in the middle of the face", turned: "turned diameter", bored: "bored diameter", armX: "arm tripped in X", armZ: "arm tripped in Z", sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
 };
 /** What a reading is of: "length of tool 3". */
 export const readingWords = (what: string, tool?: number): string =>

@@ -155,6 +155,17 @@ const percent = (probability: number): string =>
 const valueOf = (value: RegisterRuling, figure: number, sheet: Ruling["sheet"]): string =>
   value.target === "rotation" ? `${formatMm(figure)}°` : show(figure, sheet);
 
+/** How far a tip still stands off the axis, and what that does. */
+function heightWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
+  const name = targetWords(value.target);
+  const off = `${show(Math.abs(value.closureMm), sheet)} ${sheet.unit === "mm" ? "mm" : "in"}`;
+  if (Math.abs(value.closureMm) <= value.toleranceMm) return { name, headline: `${name} is right, within ${formatUm(Math.abs(value.closureMm)).replace("+", "")} µm.`, body: "", proof: "" };
+  return {
+    name, headline: `${name}: the tip stands ${off} ${value.closureMm > 0 ? "above" : "below"} the axis.`, proof: "Seen in the truth of this lane.",
+    body: `Facing leaves a pip twice as wide. ${value.closureMm > 0 ? "Above center it is rubbed: the holder goes down" : "Below center it stands: the holder goes up"} by half of the pip. Small diameters come out larger than they are commanded.`,
+  };
+}
+
 /** Nose radius and tip code are right or not: nothing is measured. */
 function noseWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
   const name = targetWords(value.target);
@@ -174,6 +185,7 @@ export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words
   const off = `${show(Math.abs(value.closureMm), sheet)} ${sheet.unit === "mm" ? "mm" : "in"}`;
   const { cause } = value;
   const holds = ` You hold ${valueOf(value, value.held, sheet)}; it should be ${valueOf(value, value.wanted, sheet)}.`;
+  if (value.target.startsWith("C")) return heightWords(value, sheet);
   if (/^[RQ]\d/.test(value.target)) return noseWords(value, sheet);
   if (cause.kind === "none" && Math.abs(value.closureMm) <= value.toleranceMm) {
     return {

@@ -37,13 +37,18 @@ function turningActs(seen: Observation): Act[] {
   const { lathe, sheet } = seen;
   if (!lathe) return [];
   const hasThin = felt(seen).length > 0 || sheet.instruments.includes("straightEdge");
+  const [only, ...others] = hard(seen);
   const acts: Act[] = [];
   if (lathe.gap) acts.push({ label: "Pull it out", keyCap: "P", command: { type: "pullGap" } });
   else if (hasThin) acts.push({ label: "Hold … at the part", keyCap: "P", dialog: "turningGap" });
   if (lathe.block) acts.push({ label: "Take it out", keyCap: "J", command: { type: "pullGap" } });
-  else if (hard(seen).length > 0) acts.push({ label: "Try … in the gap", keyCap: "J", dialog: "turningGap" });
-  if (hard(seen).length > 0 && !seen.areBlocksWiped) acts.push({ label: "Wipe the blocks", command: { type: "wipeBlocks" } });
+  else if (only && others.length === 0) acts.push({ label: `Try ${gapLabel(seen, only.id)} at the face`, keyCap: "J", command: { type: "tryGap", id: only.id, on: "face" } });
+  else if (only) acts.push({ label: "Try … in the gap", keyCap: "J", dialog: "turningGap" });
+  if (only && !seen.areBlocksWiped) acts.push({ label: "Wipe the blocks", command: { type: "wipeBlocks" } });
   if (sheet.lathe?.arm) acts.push({ label: lathe.arm ? "Fold the arm away" : "Swing the arm down", keyCap: "W", command: { type: "swingArm", isDown: lathe.arm === null } });
+  const tool = toolOf(seen);
+  if (tool?.kind === "drill" && sheet.instruments.includes("indicator")) acts.push({ label: "Carry the indicator round it", ...(sheet.lathe?.arm ? {} : { keyCap: "W" }), command: { type: "sweep" } });
+  if (tool && sheet.lathe?.targets.height.includes(tool.number)) acts.push({ label: "Shim the holder …", keyCap: "Q", dialog: "shims" });
   acts.push({ label: "Turn the chuck by hand", keyCap: "B", command: { type: "turnChuck" } });
   return acts;
 }

@@ -63,6 +63,7 @@ export function turningSensation(seen: Observation, machine: AxisCounts): Sensat
   const { radiusMm, zMm } = tipPlace(seen, machine);
   const { faceMm, partRadiusMm } = lathe.tip;
   const band = lathe.isCleanedUp === null ? "" : lathe.isCleanedUp ? "band cleaned up all round" : "band still shows the saw";
+  if (zMm > faceMm && (lathe.pip === "standing" || lathe.pip === "rubbed")) return { strong: lathe.pip === "standing" ? "a pip stands in the middle" : "the middle is rubbed to a pip", soft: "left by the last facing cut", isContact: true };
   if (zMm > faceMm) return { strong: "tip before the face", soft: `about ${nearest(zMm - faceMm)} mm of daylight`, isContact: false };
   return { strong: "tip beside the part", soft: radiusMm > partRadiusMm ? `about ${nearest(radiusMm - partRadiusMm)} mm of daylight` : band || "at the surface", isContact: false };
 }

@@ -32,6 +32,9 @@ export function toolAt(state: LaneState, station = latheOf(state).station): Turr
   return tool;
 }
 
+/** How far the tip of a tool stands above the axis now, shims counted, mm. */
+export const heightNowMm = (state: LaneState, tool: number): number => (truthOf(state).tools[tool]?.heightMm ?? 0) + (latheOf(state).shimsMm[tool] ?? 0);
+
 /** Where the tip of the tool in the working position truly stands: radius from the axis, and Z in the slide's frame, mm. */
 export function tipAt(state: LaneState, position = state.position): Tip {
   const { kxMm, qMm } = truthOf(state).tools[latheOf(state).station] ?? { kxMm: 0, qMm: 0 };
@@ -65,8 +68,9 @@ export function faceMm({ lathe, truth }: LaneState): number | null {
 const isInside = ({ kind }: TurretTool): boolean => kind === "boring";
 const widthOf = ({ bladeMm }: TurretTool): number => bladeMm ?? Infinity;
 
-/** The outline with stretches that still show the saw taken at the angle that faces the tool. */
-const facing = (state: LaneState, outline: Outline): Outline => outline.map((step) => ({ ...step, radiusMm: step.radiusMm === 0 ? 0 : surfaceMm(state, step, latheOf(state).quarter * 90) }));
+/** The outline as it faces the tool: standing still at the angle at which the chuck was left, turning at its highest. */
+const facing = (state: LaneState, outline: Outline): Outline =>
+  (state.spindle.isOn ? outline : outline.map((step) => ({ ...step, radiusMm: step.radiusMm === 0 ? 0 : surfaceMm(state, step, latheOf(state).quarter * 90) })));
 
 /** Daylight between tip and a face of the part, mm; negative when it is in it; null when the part has no such face there. */
 export function gapMm(state: LaneState, on: TurnedFace, position = state.position): number | null {
@@ -102,7 +106,8 @@ function depthAt(state: LaneState, position: AxisCounts): number {
   }
   const met = (step: Step, by: number) => (step.fromMm < zMm + widthOf(tool) && step.toMm > zMm ? Math.min(by, step.toMm - zMm) : 0);
   if (isInside(tool)) return Math.max(0, ...bore.map((step) => met(step, radiusMm - step.radiusMm)));
-  return Math.max(0, ...facing(state, outer).map((step) => (step.radiusMm > Math.max(0, radiusMm) ? met(step, step.radiusMm - Math.max(0, radiusMm)) : 0)));
+  const reachMm = Math.hypot(Math.max(0, radiusMm), heightNowMm(state, tool.number));
+  return Math.max(0, ...facing(state, outer).map((step) => (step.radiusMm > reachMm ? met(step, step.radiusMm - reachMm) : 0)));
 }
 
 /** How much stands before the edge across its way: the face while it moves in X, the radius while it moves along Z, mm. A blade is made to plunge. */
@@ -112,8 +117,10 @@ export function depthOfCutMm(state: LaneState, axis: "x" | "z"): number {
   const tool = toolAt(state);
   if (tool.bladeMm !== undefined) return 0;
   if (isInside(tool)) return axis === "x" ? 0 : Math.max(0, ...bore.filter(({ toMm: end }) => end > zMm).map((step) => radiusMm - step.radiusMm));
-  const met = facing(state, material(outer, bore)).filter((step) => step.toMm > zMm && step.radiusMm > Math.max(0, radiusMm));
-  return Math.max(0, ...met.map((step) => (axis === "x" ? step.toMm - zMm : step.radiusMm - Math.max(0, radiusMm))));
+  // off center it passes the axis at its own height
+  const reachMm = Math.hypot(Math.max(0, radiusMm), heightNowMm(state, tool.number));
+  const met = facing(state, material(outer, bore)).filter((step) => step.toMm > zMm && step.radiusMm > reachMm);
+  return Math.max(0, ...met.map((step) => (axis === "x" ? step.toMm - zMm : step.radiusMm - reachMm)));
 }
 
 /** What a cut leaves: the tool springs away a little, and never twice the same. Radius and face, mm. */
@@ -127,8 +134,21 @@ export function cutHere(state: LaneState, axis: "x" | "z"): { kind: "outer" | "b
   const axial = drawNormal(0, 0.001, state.truth.seed, "cut", "face", tool.number, ...keys);
   const kind = isInside(tool) ? "bore" : "outer";
   const round = (mm: number) => Math.round(mm * 1e5) / 1e5;
-  const cut = Math.max(0, radiusMm) + (kind === "outer" ? spring : -spring);
-  return { kind, fromMm: round(zMm + axial), toMm: round(zMm + Math.min(widthOf(tool), 2000)), radiusMm: radiusMm <= 0 ? 0 : round(cut) };
+  // off center a tool passes the axis at its own height: what it cuts is that much larger, most of all near the middle
+  const height = Math.abs(heightNowMm(state, tool.number));
+  const cut = Math.hypot(Math.max(0, radiusMm), height) + (kind === "outer" ? spring : -spring);
+  return { kind, fromMm: round(zMm + axial), toMm: round(zMm + Math.min(widthOf(tool), 2000)), radiusMm: radiusMm <= 0 ? round(height) : round(cut) };
+}
+
+const PIP_SEEN_MM = 0.05;
+/** What a facing cut past the middle leaves: below center a pip stands, above it is rubbed. */
+export function pipHere(state: LaneState, axis: "x" | "z"): { diameterMm: number; looks: "none" | "standing" | "rubbed" } | null {
+  const { radiusMm } = tipAt(state);
+  const tool = toolAt(state);
+  if (axis !== "x" || radiusMm > 0 || isInside(tool) || tool.kind === "drill" || (truthOf(state).stock.boreMm ?? 0) > 0) return null;
+  const height = heightNowMm(state, tool.number);
+  const diameterMm = Math.round(2 * Math.abs(height) * 1e4) / 1e4;
+  return { diameterMm, looks: diameterMm < PIP_SEEN_MM ? "none" : height < 0 ? "standing" : "rubbed" };
 }
 
 /** Whether a cut from here would take anything off. */

@@ -1,15 +1,15 @@
-import { drawTry, feelAt, goesUnder, isFelt, readByHand, type Feel } from "../../instruments";
+import { drawTry, feelAt, goesUnder, isFelt, readByHand, sweepReadings, type Feel } from "../../instruments";
 import { drawNormal } from "../../random";
 import type { Axis, AxisCounts } from "../../registers";
 import { accept, refuse, type Result } from "../../result";
-import { toCounts, toMm } from "../../units";
+import { parseLengthMm, toCounts, toMm } from "../../units";
 import { jogClicks, jogMm, type CommandOf, type JogSize } from "../commands";
 import { Draft } from "../draft";
 import type { LaneEvent } from "../events";
 import { isInTravel } from "../motion";
 import type { Refusal } from "../refusals";
 import type { LaneState } from "../state";
-import { acrossMm, cutHere, depthMm, depthOfCutMm, gapMm, isInJaws, latheOf, tipAt, toolAt, wouldCut } from "./contact";
+import { acrossMm, cutHere, depthMm, depthOfCutMm, gapMm, heightNowMm, isInJaws, latheOf, pipHere, tipAt, toolAt, wouldCut } from "./contact";
 import { seenGapMm, seenTip } from "./eye";
 import { lastCut, material, stepAt } from "./outline";
 import type { TurnedFace } from "./state";
@@ -149,9 +149,10 @@ function jog(state: LaneState, { axis, direction, clicks, size }: CommandOf<"jog
 }
 
 function emitCut(draft: Draft, axis: "x" | "z", clickMm: number): void {
+  const pip = pipHere(draft.state, axis);
   if (!wouldCut(draft.state, axis)) return;
   const number = latheOf(draft.state).cuts + 1;
-  draft.emit({ type: "turned", ...cutHere(draft.state, axis), number, axis, at: draft.state.position, clickMm });
+  draft.emit({ type: "turned", ...cutHere(draft.state, axis), number, axis, at: draft.state.position, clickMm, ...(pip ? { pip } : {}) });
 }
 
 /** The turret swings another tool in, clear of part and chuck. `withOffset` calls its row as well, as a tool word does. */
@@ -231,6 +232,8 @@ function swingArm(state: LaneState, isDown: boolean): Decision {
 function measureTurned(state: LaneState, command: CommandOf<"measureTurned">): Decision {
   if (!state.setup.instruments.includes(command.by)) return refuse({ code: "instrumentNotHere", instrument: command.by });
   const isBore = command.what === "bored";
+  const isPip = command.what === "pip";
+  if (isPip && command.by !== "caliper") return refuse({ code: "doesNotMeasureThat", by: command.by });
   if (isBore ? command.by !== "boreGauge" : command.by !== "micrometer" && command.by !== "caliper") return refuse({ code: "doesNotMeasureThat", by: command.by });
   if (!state.isDoorOpen) return refuse({ code: "doorShutReach" });
   const { radiusMm, zMm, partRadiusMm, faceMm } = seenTip(state);
@@ -241,6 +244,12 @@ function measureTurned(state: LaneState, command: CommandOf<"measureTurned">): D
     return accept(draft.events);
   }
   const lathe = latheOf(state);
+  if (isPip) {
+    if (!lathe.pip || lathe.pip.diameterMm <= 0) return refuse({ code: "nothingToMeasure" });
+    const made = state.desk.readingsMade + 1;
+    draft.emit({ type: "readingShown", number: made, instrument: "caliper", what: "pip", tool: lathe.pip.tool, values: { diameter: readByHand(lathe.pip.diameterMm, "caliper", state.truth.seed, `pip ${lathe.cuts}`, made) } });
+    return accept(draft.events);
+  }
   const there = material(lathe.outer, lathe.bore);
   const step = lastCut(isBore ? lathe.bore : there) ?? (isBore ? stepAt(lathe.bore, lathe.bore.at(-1)?.toMm ?? 0) : there.at(-1));
   if (!step || step.radiusMm <= 0) return refuse({ code: "nothingToMeasure" });
@@ -278,7 +287,42 @@ export function moveTurret(draft: Draft, to: AxisCounts, isRapid: boolean): Refu
   return null;
 }
 
-type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned">;
+/** Shims come in this much at most, mm. */
+const SHIMS_MM = 1;
+
+/** Shims put under the holder in the working position, or taken out: it stands higher by the stated amount. */
+function shimTool(state: LaneState, { text }: CommandOf<"shimTool">): Decision {
+  const problem = mayReach(state);
+  if (problem) return refuse(problem);
+  const { station } = latheOf(state);
+  if (!state.setup.lathe?.targets.height.includes(station)) return refuse({ code: "noShimsHere" });
+  const read = parseLengthMm(text, state.setup.unit);
+  if (!read.ok) return refuse({ code: "text", problem: read.error });
+  if (Math.abs(read.value) > SHIMS_MM) return refuse({ code: "shimTooMuch", limitMm: SHIMS_MM });
+  return accept([{ type: "toolShimmed", tool: station, byMm: read.value }]);
+}
+
+/** An indicator carried on the chuck droops: what it reads above and below carries this, mm. */
+const SAG_MM = 0.018;
+const SWEEP_REACH_MM = 60;
+
+/** The indicator on the chuck carried round a shank by hand, chuck and all: at the back, above, in front, below. */
+function sweepShank(state: LaneState): Decision {
+  if (!state.setup.instruments.includes("indicator")) return refuse({ code: "instrumentNotHere", instrument: "indicator" });
+  if (toolAt(state).kind !== "drill") return refuse({ code: "nothingToSweep" });
+  const problem = mayReach(state);
+  if (problem) return refuse(problem);
+  const seen = seenTip(state);
+  if (Math.abs(seen.radiusMm) > 3 || seen.zMm - seen.faceMm > SWEEP_REACH_MM) return refuse({ code: "shankOutOfReach" });
+  const { radiusMm } = tipAt(state);
+  const number = state.desk.readingsMade + 1;
+  // what the indicator goes round is a boss, and the axis that carries it is the chuck's
+  const read = sweepReadings([-radiusMm, -heightNowMm(state, latheOf(state).station)], "boss", state.truth.seed, number);
+  const values: Record<string, number> = read ? { at0: read[0], at90: Math.round((read[1] + SAG_MM) * 1000) / 1000, at180: read[2], at270: Math.round((read[3] - SAG_MM) * 1000) / 1000 } : {};
+  return accept([{ type: "readingShown", number, instrument: "indicator", what: "shank", tool: latheOf(state).station, values, outcome: read ? "found" : "missed" }]);
+}
+
+type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned" | "shimTool" | "sweep">;
 
 export function decideLathe(state: LaneState, command: LatheCommand): Decision {
   switch (command.type) {
@@ -293,5 +337,7 @@ export function decideLathe(state: LaneState, command: LatheCommand): Decision {
       return problem ? refuse(problem) : accept([{ type: "chuckTurned", quarter: (latheOf(state).quarter + 1) % 4 }]);
     }
     case "measureTurned": return measureTurned(state, command);
+    case "shimTool": return shimTool(state, command);
+    case "sweep": return sweepShank(state);
   }
 }

@@ -13,6 +13,8 @@ export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter
   readonly isArmTripped: boolean;
   /** The band that was cut last: whether it still shows the saw somewhere; null while nothing was turned. */
   readonly isCleanedUp: boolean | null;
+  /** What stands or was rubbed in the middle of the face, as the eye and a finger tell it. */
+  readonly pip: "none" | "standing" | "rubbed" | null;
   readonly evidence: LatheState["evidence"];
 }
 
@@ -23,6 +25,6 @@ export function latheSeen(state: LaneState): LatheSeen | null {
   const band = lastCut(material(lathe.outer, lathe.bore));
   return {
     station, row, quarter, gap, block, lastTry, isResting, evidence, tip: seenTip(state), ...seenOutline(state), arm: seenArm(state), isArmTripped: lathe.arm.isTripped,
-    isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,
+    pip: lathe.pip?.looks ?? null, isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,
   };
 }

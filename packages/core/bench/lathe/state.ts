@@ -16,6 +16,8 @@ interface TurretEvidence {
   readonly isXSet: Readonly<Record<number, boolean>>;
   readonly isZSet: Readonly<Record<number, boolean>>;
   readonly isNoseSet: Readonly<Record<number, boolean>>;
+  readonly pipsSeen: Readonly<Record<number, number>>;
+  readonly isShimmed: Readonly<Record<number, boolean>>;
   readonly isFaced: boolean;
   readonly workTouches: number;
   readonly isWorkSet: boolean;
@@ -39,6 +41,10 @@ export interface LatheState {
   readonly lastTry: { readonly id: string; readonly goes: boolean; readonly at: AxisCounts } | null;
   readonly arm: { readonly isDown: boolean; readonly trips: number; readonly isTripped: boolean };
   readonly isResting: boolean;
+  /** What shims under each holder raise it by, mm. */
+  readonly shimsMm: Readonly<Record<number, number>>;
+  /** What the last facing cut past the middle left there: nothing, a pip that stands, one that was rubbed. */
+  readonly pip: { readonly tool: number; readonly diameterMm: number; readonly looks: "none" | "standing" | "rubbed" } | null;
   readonly evidence: TurretEvidence;
 }
 
@@ -47,14 +53,15 @@ export function openedLathe(setup: Setup, truth: Truth): LatheState | null {
   if (!setup.lathe || !lathe) return null;
   const { skinMm, jawMm, stock } = lathe;
   return {
-    station: setup.lathe.tools[0]?.number ?? 1, row: null, outer: [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.diameterMm / 2, cut: 0 }],
+    station: setup.lathe.tools[0]?.number ?? 1, row: null, // as far out as the blank comes anywhere while it turns
+    outer: [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.diameterMm / 2 + stock.runoutMm + stock.ovalMm / 2, cut: 0 }],
     bore: stock.boreMm === null ? [{ fromMm: jawMm, toMm: skinMm, radiusMm: 0, cut: 0 }] : [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.boreMm / 2, cut: 0 }],
-    cuts: 0, lastBy: null, quarter: 0, gap: null, block: null, tries: 0, lastTry: null, arm: { isDown: false, trips: 0, isTripped: false }, isResting: false,
-    evidence: { xTouched: {}, zTouched: {}, isXSet: {}, isZSet: {}, isNoseSet: {}, isFaced: false, workTouches: 0, isWorkSet: false },
+    cuts: 0, lastBy: null, quarter: 0, gap: null, block: null, tries: 0, lastTry: null, arm: { isDown: false, trips: 0, isTripped: false }, isResting: false, shimsMm: {}, pip: null,
+    evidence: { xTouched: {}, zTouched: {}, isXSet: {}, isZSet: {}, isNoseSet: {}, pipsSeen: {}, isShimmed: {}, isFaced: false, workTouches: 0, isWorkSet: false },
   };
 }
 
-type LatheEvent = Extract<LaneEvent, { type: "turretIndexed" | "turned" | "turretGapPlaced" | "turretFelt" | "turretTried" | "turretGapPulled" | "chuckTurned" | "armSwung" | "armTripped" | "armLeft" | "metalTouched" | "metalLeft" }>;
+type LatheEvent = Extract<LaneEvent, { type: "turretIndexed" | "turned" | "turretGapPlaced" | "turretFelt" | "turretTried" | "turretGapPulled" | "chuckTurned" | "armSwung" | "armTripped" | "armLeft" | "metalTouched" | "metalLeft" | "toolShimmed" }>;
 
 /** Cut to this radius the face is clean to the middle, mm. */
 const TO_THE_MIDDLE_MM = 0.02;
@@ -65,13 +72,14 @@ function touched(state: LatheState, on: TurnedFace): TurretEvidence {
   return on === "face" ? { ...evidence, zTouched: counted(evidence.zTouched, station), workTouches: evidence.workTouches + 1 } : { ...evidence, xTouched: counted(evidence.xTouched, station) };
 }
 
-function withTurned(state: LatheState, { kind, axis, fromMm, toMm, radiusMm, number }: EventOf<"turned">): LatheState {
+function withTurned(state: LatheState, { kind, axis, fromMm, toMm, radiusMm, number, pip }: EventOf<"turned">): LatheState {
   const holeMm = state.bore.at(-1)?.radiusMm ?? 0;
-  const isToMiddle = kind === "outer" && axis === "x" && radiusMm <= Math.max(TO_THE_MIDDLE_MM, holeMm);
+  const isToMiddle = kind === "outer" && axis === "x" && (pip !== undefined || radiusMm <= Math.max(TO_THE_MIDDLE_MM, holeMm));
   const evidence = axis === "x" && kind === "outer" ? touched(state, "face") : state.evidence;
   return {
     ...state, cuts: number, lastBy: { tool: state.station, axis }, [kind]: carve(state[kind], kind, fromMm, toMm, radiusMm, number),
-    evidence: isToMiddle ? { ...evidence, isFaced: true } : evidence,
+    ...(pip ? { pip: { tool: state.station, ...pip } } : {}),
+    evidence: isToMiddle ? { ...evidence, isFaced: true, ...(pip ? { pipsSeen: counted(evidence.pipsSeen, state.station) } : {}) } : evidence,
   };
 }
 
@@ -96,12 +104,16 @@ export function evolveLathe(state: LatheState, event: LatheEvent): LatheState {
     };
     case "armLeft": return { ...state, arm: { ...state.arm, isTripped: false } };
     case "metalTouched": return { ...state, isResting: true, evidence: touched(state, event.on) };
+    case "toolShimmed": return {
+      ...state, shimsMm: { ...state.shimsMm, [event.tool]: (state.shimsMm[event.tool] ?? 0) + event.byMm }, evidence: { ...state.evidence, isShimmed: { ...state.evidence.isShimmed, [event.tool]: true } },
+    };
     case "metalLeft": return { ...state, isResting: false };
   }
 }
 
 /** A measured diameter counts for the tool that turned it. */
-export function withMeasured(state: LatheState, what: string): LatheState {
+export function withMeasured(state: LatheState, what: string, isFound: boolean): LatheState {
+  if (what === "shank" && isFound) return { ...state, evidence: { ...state.evidence, xTouched: counted(state.evidence.xTouched, state.station) } };
   if ((what !== "turned" && what !== "bored") || state.lastBy?.axis !== "z") return state;
   return { ...state, evidence: { ...state.evidence, xTouched: counted(state.evidence.xTouched, state.lastBy.tool) } };
 }

@@ -34,11 +34,11 @@ export function Speed({ seen, send, onClose }: DialogProps) {
 
 const TURNING_WORDS: Record<string, string> = { "←": "Z minus, toward the chuck", "→": "Z plus, away from the chuck", "↑": "X plus, away from the axis", "↓": "X minus, toward the axis" };
 const TURNING_VERBS: Partial<Record<KeyVerb, string>> = {
-  drawer: "turret: another tool", wobble: "swing the setter arm down or away", burr: "turn the chuck a quarter on", paper: "hold paper, feeler or straight edge at the part, or pull it",
-  block: "try a block or pin, or take it out", measure: "measure what was turned", fit: "near view or whole travel",
+  drawer: "turret: another tool", wobble: "swing the setter arm down or away, or carry the indicator round a drill", burr: "turn the chuck a quarter on", paper: "hold paper, feeler or straight edge at the part, or pull it",
+  block: "try a block or pin, or take it out", feel: "shim the holder to center height", measure: "measure what was turned", fit: "near view or whole travel",
 };
 /** Keys that a lathe has nothing for. */
-const NOT_TURNING = new Set<KeyVerb>(["look", "feel"]);
+const NOT_TURNING = new Set<KeyVerb>(["look"]);
 
 export function KeyMap({ seen }: DialogProps) {
   const isLathe = seen.lathe !== null;

@@ -1,6 +1,7 @@
 import type { Command } from "@probe-lane/core/bench";
 import { instrumentWords, turnedFaceWords } from "@probe-lane/core/words";
-import { Button } from "../../../ui";
+import { useState, type FormEvent } from "react";
+import { Button, FigureInput } from "../../../ui";
 import { gapLabel } from "../benchView";
 import { turretLabel } from "../turningView";
 import type { DialogProps } from "./props";
@@ -52,6 +53,7 @@ export function MeasureTurned({ seen, send, onClose }: DialogProps) {
   const { instruments, lathe } = seen.sheet;
   const rows: { label: string; command: Command }[] = [
     ...(["micrometer", "caliper"] as const).filter((by) => instruments.includes(by)).map((by) => ({ label: `${instrumentWords(by)} over the band turned last`, command: { type: "measureTurned", what: "turned", by } as const })),
+    ...(instruments.includes("caliper") && seen.lathe && seen.lathe.pip !== null && seen.lathe.pip !== "none" ? [{ label: "caliper over the pip in the middle of the face", command: { type: "measureTurned", what: "pip", by: "caliper" } as const }] : []),
     ...(instruments.includes("boreGauge") && lathe?.stock.boreMm !== null ? [{ label: "bore gauge in the bore", command: { type: "measureTurned", what: "bored", by: "boreGauge" } as const }] : []),
   ];
   return (
@@ -59,5 +61,22 @@ export function MeasureTurned({ seen, send, onClose }: DialogProps) {
       <p className="text-ink2">Spindle stopped and all motion ended before your hand goes in. Two points see a quarter turn on what they do not see here: turn the chuck by hand and measure again.</p>
       {rows.map(({ label, command }) => <Button key={label} className="justify-start py-1" onClick={() => { send(command); onClose(); }}>{label}</Button>)}
     </div>
+  );
+}
+
+/** Shims under the holder in the working position: up by the amount, down with a minus. */
+export function Shims({ seen, send, onClose }: DialogProps) {
+  const [text, setText] = useState("");
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    send({ type: "shimTool", text });
+    onClose();
+  };
+  return (
+    <form onSubmit={submit} className="flex flex-col gap-3">
+      <p className="text-ink2">Spindle still, door open. Afterwards X has to be touched again: height moves the diameter.</p>
+      <label className="font-bold">Raise the tool by <FigureInput autoFocus aria-label="Raise the tool by" className="mx-1 w-28" value={text} onChange={(event) => setText(event.target.value)} /> {seen.sheet.unit === "mm" ? "mm" : "in"}, with a minus to lower it</label>
+      <p className="flex gap-2"><Button look="act" type="submit" disabled={text.trim() === ""}>Shim it</Button><Button onClick={onClose}>Leave it</Button></p>
+    </form>
   );
 }

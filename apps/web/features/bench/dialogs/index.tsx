@@ -8,7 +8,7 @@ import { HandIn, KeyMap, Speed } from "./Machine";
 import { Measure } from "./Measure";
 import { Probe } from "./Probe";
 import { Sheet } from "./Sheet";
-import { MeasureTurned, Turret, TurningGap } from "./Turning";
+import { MeasureTurned, Shims, Turret, TurningGap } from "./Turning";
 import type { DialogProps } from "./props";
 
 const DIALOGS = {
@@ -17,6 +17,7 @@ const DIALOGS = {
   setter: { title: "Ask the plunger setter", Body: Setter }, beam: { title: "Ask the beam setter", Body: Beam }, measure: { title: "Measure beside the machine", Body: Measure },
   gap: { title: "What goes under the tip?", Body: Gap }, ready: { title: "Get ready", Body: Ready }, check: { title: "Check what you set", Body: Check },
   exchange: { title: "Registers in and out", Body: Exchange }, turningGap: { title: "What goes between tool and part?", Body: TurningGap },
+  shims: { title: "Shim the holder", Body: Shims },
 } as const;
 
 /** The same keys open what a lathe has instead. */
