@@ -1,6 +1,8 @@
 import { test, type Page } from "@playwright/test";
 import { BenchHands } from "../e2e/benchHands";
 import { KeyboardStudent } from "../e2e/keyboardStudent";
+import type { LaneView } from "@probe-lane/contract";
+import { findDemoExercise } from "../demo";
 
 const shot = async (page: Page, name: string): Promise<void> => {
   await page.waitForTimeout(500);
@@ -62,6 +64,35 @@ test("bench: face mill over the setter", async ({ page }) => {
   await shot(page, "bench-setter");
 });
 
+test("bench: the lathe, a skim along the diameter", async ({ page }) => {
+  const hands = new BenchHands(page, findDemoExercise("knob-first-tool").exercise.lathe);
+  await hands.signIn("sorrel");
+  await page.getByRole("button", { name: "Start Drawtube knob, the first tool", exact: true }).click();
+  await page.waitForURL(/\/lanes\//);
+  await page.getByTestId("link").getByText("linked").waitFor();
+  await hands.perform({ command: { type: "home" }, clicks: 0 });
+  await hands.perform({ command: { type: "startSpindle", direction: "forward", rpm: 900 }, clicks: 0 });
+  // where to go, by eye: as the drawing shows it
+  const { observation: { machine, lathe } } = (await (await page.request.get(`/api${new URL(page.url()).pathname}`)).json()) as LaneView;
+  if (!lathe) throw new Error("not a lathe");
+  const x = (radiusMm: number) => `X${(machine.x / 1000 + 2 * (radiusMm - lathe.tip.radiusMm)).toFixed(3)}`;
+  const z = (overFaceMm: number) => `Z${(machine.z / 1000 + lathe.tip.faceMm + overFaceMm - lathe.tip.zMm).toFixed(3)}`;
+  for (const block of [`G0 ${z(5)}`, `G0 ${x(25)}`, `G0 ${z(-1)}`, `G1 ${x(-1)} F120`, `G0 ${x(25)}`, `G0 ${z(3)}`, `G0 ${x(20.2)}`, `G1 ${z(-14)}`]) await hands.block(`G53 ${block}`);
+  await shot(page, "bench-lathe");
+});
+
+test("instructor: tolerances and weights, who would change", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Marks" }).click();
+  await page.getByRole("link", { name: /^Tolerances and weights of Focuser plate, lower left/ }).click();
+  await page.getByLabel("X", { exact: true }).fill("0.005");
+  await page.getByLabel("Values").fill("40");
+  await page.getByLabel("Proving").fill("15");
+  await page.getByRole("button", { name: "Preview who changes" }).click();
+  await page.getByText(/lanes change/).waitFor();
+  await shot(page, "marking");
+});
+
 test("the same setup in another school", async ({ page }) => {
   await new KeyboardStudent(page).signIn("quillfeather");
   await page.getByRole("region", { name: "Five tools from the gauge line" }).getByRole("link", { name: /Read the ruling/ }).click();
@@ -91,7 +122,7 @@ test("instructor: wall, marks, a lane watched", async ({ page }) => {
 test("instructor: a lane replayed, with a note; skills", async ({ page }) => {
   await new KeyboardStudent(page).signIn("marrow");
   await page.getByRole("link", { name: "Marks" }).click();
-  await page.getByRole("row", { name: /Tamblin/ }).getByRole("link").last().click();
+  await page.getByRole("row", { name: /Tamblin/ }).getByRole("link").nth(2).click();
   await page.getByRole("link", { name: /^Replay entry/ }).first().click();
   await page.getByLabel(/A note pinned to this moment/).fill("Both hands: the small one stood a turn away from zero here.");
   await page.getByRole("button", { name: "Pin it here" }).click();

@@ -27,7 +27,9 @@ export function gatesOf(done: Done): Gate[] {
   if (setup.lathe && done.lathe) {
     const { schools, tools, targets: wanted } = setup.lathe;
     const turned = done.lathe.evidence;
-    gate("faced", turned.isFaced);
+    // by the arm the tools are set before the face is wanted
+    const isByArm = schools.every((school) => school === "setter-arm");
+    if (!isByArm) gate("faced", turned.isFaced);
     const [master] = wanted.z;
     for (const { number } of tools) {
       const wants = { x: wanted.x.includes(number), z: wanted.z.includes(number), nose: wanted.nose.includes(number), height: wanted.height.includes(number) };
@@ -36,6 +38,7 @@ export function gatesOf(done: Done): Gate[] {
       const isZDone = (turned.zTouched[number] ?? 0) > 0 && (turned.isZSet[number] === true || (schools.includes("master-shift") && number === master && turned.isWorkSet));
       gate("tool", (!wants.x || ((turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true)) && (!wants.z || isZDone) && (!wants.nose || turned.isNoseSet[number] === true) && (!wants.height || ((turned.pipsSeen[number] ?? 0) > 0 && turned.isShimmed[number] === true)), number);
     }
+    if (isByArm) gate("faced", turned.isFaced);
     if (!schools.includes("part-face") && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
     gate("verified", evidence.checksJudged.length > 0);
     gate("handIn", done.isHandedIn);

@@ -23,7 +23,7 @@ const upper = (axis: TurretAxis): "X" | "Z" => (axis === "x" ? "X" : "Z");
 const addends = (tool: number, axis: TurretAxis): RegisterId[] => [`${upper(axis)}${tool}`, `${upper(axis)}W${tool}`, `G54.${axis}`, `common.${axis}`];
 
 /** C + W + geometry + wear of a tool, counts. */
-export function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis: TurretAxis): number {
+function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis: TurretAxis): number {
   return registers.common[axis] + registers.work.G54[axis] + turretSum(registers.turret, axis, tool);
 }
 

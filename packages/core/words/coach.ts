@@ -57,6 +57,11 @@ function turretAdvice(step: CoachStep, seen: Observation): string {
     return "A pip as wide as twice the error of height: measure it with the caliper, shim the holder by half of it, up when it stands, down when it is rubbed, and face again.";
   }
   if (tool.kind === "drill" && (evidence.xTouched[n] ?? 0) === 0) return "Bring the drill near the axis and carry the indicator round its shank, chuck and all. The TOOL moves, not the axis: by plus the error, and on a diameter by twice that. Sweep again.";
+  if (seen.sheet.lathe?.schools.every((school) => school === "setter-arm")) {
+    const open = (["X", "Z"] as const).filter((axis) => ((axis === "X" ? evidence.xTouched : evidence.zTouched)[n] ?? 0) === 0);
+    if (open.length > 0) return `Swing the arm down and bring tool ${n} onto its ${open[0]} plane: slow inside the last three millimetres, by clicks of a hundredth at most. The axis stops by itself and the reading stands in the list.`;
+    return `Both planes of the arm are read for tool ${n}. Take each reading into the ledger, take the plane off, and type the row. The arm goes away before anything turns.`;
+  }
   const wantsZ = seen.sheet.lathe?.targets.z.includes(n) === true;
   if (wantsZ && (evidence.zTouched[n] ?? 0) === 0) return `Find Z of tool ${n} at the face: spindle still for paper, pin or straight edge; or cut the face with it.`;
   if (wantsZ && evidence.isZSet[n] !== true) return `Z of tool ${n} stands at the face, or one gap away from it: set it now, before Z moves.`;

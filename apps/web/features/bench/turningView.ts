@@ -31,7 +31,10 @@ export function tipPlace(seen: Observation, machine: AxisCounts): { radiusMm: nu
 export function turningWindow(seen: Observation, fit: "near" | "whole"): ViewBox {
   const { tip } = seen.lathe ?? { tip: { jawMm: 0, faceMm: 0, partRadiusMm: 10 } };
   if (fit === "whole") return { left: tip.jawMm - 40, right: tip.faceMm + 330, bottom: -20, top: tip.partRadiusMm + 150 };
-  return { left: tip.jawMm - 26, right: tip.faceMm + 46, bottom: -14, top: tip.partRadiusMm + 40 };
+  const arm = seen.lathe?.arm;
+  const near = { left: tip.jawMm - 26, right: tip.faceMm + 46, bottom: -14, top: tip.partRadiusMm + 40 };
+  // with the arm down the work is done at its sensor
+  return arm ? { ...near, right: Math.max(near.right, arm.zMm + 36), top: Math.max(near.top, arm.radiusMm + 44) } : near;
 }
 
 const gapName = ({ sheet }: Pick<Observation, "sheet">, id: string): string => {

@@ -6,8 +6,7 @@ import type { EventOf, LaneEvent } from "../events";
 import { carve, type Outline } from "./outline";
 
 /** Where a tool meets the part. */
-export const turnedFaces = ["face", "diameter", "bore"] as const;
-export type TurnedFace = (typeof turnedFaces)[number];
+export type TurnedFace = "face" | "diameter" | "bore";
 
 /** What was touched and set with each tool: gates and coach read this, never whether it is right. */
 interface TurretEvidence {
