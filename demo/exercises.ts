@@ -20,6 +20,7 @@ import handedOverEvening from "./exercises/handed-over-evening.json" with { type
 import handedOverMorning from "./exercises/handed-over-morning.json" with { type: "json" };
 import knobCenterHeight from "./exercises/knob-center-height.json" with { type: "json" };
 import ringDrillSweep from "./exercises/ring-drill-sweep.json" with { type: "json" };
+import latheHandedOver from "./exercises/lathe-handed-over.json" with { type: "json" };
 import inchCollar from "./exercises/inch-collar.json" with { type: "json" };
 import inchBracket from "./exercises/inch-bracket.json" with { type: "json" };
 import lengthsAtSpeed from "./exercises/lengths-at-speed.json" with { type: "json" };
@@ -54,7 +55,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
   handedOverEvening, handedOverMorning,
-  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, inchCollar,
+  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, inchCollar, latheHandedOver,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

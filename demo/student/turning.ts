@@ -1,5 +1,5 @@
 import type { LatheSheet, TurretTool } from "@probe-lane/core/exercises";
-import { sweepError } from "@probe-lane/core/registers";
+import { readRegister, sweepError, turretSum } from "@probe-lane/core/registers";
 import { scales, toMm } from "@probe-lane/core/units";
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
@@ -415,8 +415,61 @@ function partFace(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits
   }
 }
 
+/** Two readings of one place agree when they differ by no more than this, mm; paper on a diameter is felt less well. */
+const AGREES_MM = { x: 0.045, z: 0.014 } as const;
+
+/** Goes through a turret that somebody else set: each tool on the band and at the face, what does not agree put right. */
+function readTurret(lane: LaneDriver, habits: Habits): void {
+  const { tools } = sheetOf(lane);
+  const { unit, gaps } = lane.seen.sheet;
+  const held = (n: number, axis: "x" | "z") => toMm(turretSum(lane.state.registers.turret, axis, n) + lane.state.registers.work.G54[axis], scales[unit]);
+  let isFaulty = false;
+  const putRight = (n: number, axis: "x" | "z", readMm: number) => {
+    if (Math.abs(held(n, axis) - readMm) <= AGREES_MM[axis]) return;
+    isFaulty = true;
+    const [row, wear] = axis === "x" ? ([`X${n}`, `XW${n}`] as const) : ([`Z${n}`, `ZW${n}`] as const);
+    if (readRegister(lane.state.registers, wear) !== 0) lane.do({ type: "typeRegister", register: wear, text: "0", how: "set", isConfirmed: true });
+    if (Math.abs(held(n, axis) - readMm) > AGREES_MM[axis]) lane.do({ type: "typeRegister", register: row, text: text(lane, readMm), how: "set", isConfirmed: true });
+  };
+  if (habits.believes !== "all") {
+    const diameter = measure(lane, "turned", habits);
+    if (lane.seen.registers.work.G54.z !== 0) {
+      // the ledger knows of no work Z: one face tells whether it belongs there
+      isFaulty = true;
+    }
+    const list = habits.believes === "tools" ? tools.slice(0, 1) : tools;
+    for (const tool of list) {
+      const gap = touchFace(lane, tool, 8);
+      const z = machineMm(lane, "z") - gap;
+      leaveFace(lane);
+      if (lane.seen.registers.work.G54.z !== 0) lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
+      putRight(tool.number, "z", z);
+      if (habits.believes === "place") continue;
+      bring(lane, tool);
+      moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 4) });
+      moveTo(lane, { z: zAt(lane, -8) });
+      moveTo(lane, { x: xAt(lane, diameter / 2 + 1.5) });
+      closeOn(lane, "x", "paper", "diameter");
+      const x = machineMm(lane, "x") - diameter - 2 * (gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0);
+      pull(lane, "x");
+      retract(lane);
+      putRight(tool.number, "x", x);
+    }
+  }
+  const { tip } = seenOf(lane);
+  lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
+  lane.do({ type: "lookCheck" });
+  lane.do({ type: "judgeCheck", isAsExpected: true });
+  lane.do({ type: "judgeSetup", isSound: habits.says ? habits.says === "sound" : !isFaulty });
+  lane.do({ type: "handIn" });
+}
+
 /** Sets the tools of a turret as the sheet asks, in its school, and checks one of them with the answer said first. */
 export function workLathe(lane: LaneDriver, habits: Habits): void {
+  if (lane.seen.sheet.handover) {
+    readTurret(lane, habits);
+    return;
+  }
   const { tools, targets, schools } = sheetOf(lane);
   const wanted = tools.filter(({ number }) => targets.x.includes(number) || targets.z.includes(number));
   const [first] = wanted;

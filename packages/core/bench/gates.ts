@@ -24,6 +24,13 @@ export function gatesOf(done: Done): Gate[] {
   const gate = (kind: GateKind, isPassed: boolean, tool?: number) =>
     gates.push({ name: tool === undefined ? kind : `${kind}${tool}`, kind, isPassed, ...(tool === undefined ? {} : { tool }) });
   gate("machineReady", done.isHomed && tasks.filter((task) => MACHINE_TASKS.includes(task)).every(isDone));
+  if (setup.handover && done.lathe) {
+    const { xTouched, zTouched } = done.lathe.evidence;
+    for (const tool of setup.lathe?.targets.x ?? []) gate("toolRead", (xTouched[tool] ?? 0) > 0 && (zTouched[tool] ?? 0) > 0, tool);
+    gate("judged", done.desk.verdict !== null);
+    gate("handIn", done.isHandedIn);
+    return gates;
+  }
   if (setup.lathe && done.lathe) {
     const { schools, tools, targets: wanted } = setup.lathe;
     const turned = done.lathe.evidence;

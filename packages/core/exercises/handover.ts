@@ -4,6 +4,7 @@ import { isRegisterId, type RegisterId } from "../registers";
 import { scales, toCounts, toMm } from "../units";
 import { expectedLengths, type TargetId } from "./expected";
 import type { Exercise, FaultKind } from "./schema";
+import { drawTurningHandover } from "./turningHandover";
 import { drawVariant, edgeOf, paperOf, type Fault, type HandedLine, type Setup, type Truth } from "./variant";
 
 /** Two hands never find quite the same: what is right was found this well, mm. */
@@ -104,13 +105,14 @@ function seed(kind: FaultKind, { values, ledger }: Registers, setup: Setup, trut
         effects: [{ target: "x", mm: moved.x }, { target: "y", mm: moved.y }, ...allZ(setup).map((target) => ({ target, mm: moved.z }))],
       };
     }
+    case "feelerOnce": case "bladeEdge": case "oldWorkZ": case "facedAgain": throw new Error(`seed: ${kind} belongs to a lathe`);
     case "offStop": return truth.offStopMm > 0 ? { kind, registers: [], effects: [{ target: "x", mm: -truth.offStopMm }] } : null;
   }
 }
 
 /** What a fault hangs on; two faults of one lane never hang on the same, so that each can be told by a reading of its own. */
 const REALM: Record<FaultKind, readonly string[]> = {
-  neighborRow: ["rows"], staleWear: ["wear"], schoolMixed: ["rows", "setter"], radiusSign: ["place"], setterMoved: ["setter"], wrongOffset: ["place", "seat"], offStop: ["seat"],
+  neighborRow: ["rows"], staleWear: ["wear"], schoolMixed: ["rows", "setter"], feelerOnce: ["rows", "x"], bladeEdge: ["rows", "blade"], oldWorkZ: ["z"], facedAgain: ["z"], radiusSign: ["place"], setterMoved: ["setter"], wrongOffset: ["place", "seat"], offStop: ["seat"],
 };
 
 /** The lane's sheet and its hidden truth, drawn from a seed. The result is stored in the first event and never drawn again. */
@@ -126,6 +128,7 @@ export function drawLane(exercise: Exercise, seed: string): { setup: Setup; trut
 function drawHandover(exercise: Exercise, setup: Setup, truth: Truth): { setup: Setup; truth: Truth } {
   const { handover } = exercise;
   if (!handover) return { setup, truth };
+  if (truth.lathe) return drawTurningHandover(handover, setup, truth);
   const draw: Draw = (low, high, ...keys) => drawBetween(low, high, truth.seed, "handover", ...keys);
   const isSound = drawUnit(truth.seed, "handover", "sound") < handover.soundShare;
   const count = isSound ? 0 : Math.round(draw(handover.count[0] - 0.499, handover.count[1] + 0.499, "count"));

@@ -66,6 +66,8 @@ export interface LatheTruth {
   readonly tools: Readonly<Record<number, { readonly kxMm: number; readonly qMm: number; readonly heightMm: number }>>;
   readonly stock: { readonly diameterMm: number; readonly runoutMm: number; readonly ovalMm: number; readonly boreMm: number | null };
   readonly arm: { readonly xMm: number; readonly zMm: number } | null;
+  /** The part as it was handed over, faced and with a band turned: where its face is, and the band's radius and length. */
+  readonly handed?: { readonly faceMm: number; readonly bandRadiusMm: number; readonly bandMm: number };
 }
 
 const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;

@@ -27,7 +27,9 @@ const doubtful = ["probeLength", "probeRadius", "setter", "presetter"] as const;
 export type Doubtful = (typeof doubtful)[number];
 
 /** What can be wrong with a setup that was handed over; `exercises/handover` seeds them. */
-export const faultKinds = ["neighborRow", "staleWear", "schoolMixed", "radiusSign", "setterMoved", "wrongOffset", "offStop"] as const;
+export const faultKinds = ["neighborRow", "staleWear", "schoolMixed", "radiusSign", "setterMoved", "wrongOffset", "offStop", "feelerOnce", "bladeEdge", "oldWorkZ", "facedAgain"] as const;
+/** Those of them that a lathe's setup can have. */
+const TURNING_FAULTS = new Set<string>(["neighborRow", "staleWear", "feelerOnce", "bladeEdge", "oldWorkZ", "facedAgain"]);
 export type FaultKind = (typeof faultKinds)[number];
 
 const settings = z.strictObject({
@@ -121,7 +123,12 @@ const currentSchema = z.strictObject({
   if (exercise.targets.lengths.length > 0 && exercise.lengthSchools.length === 0) complain("name at least one school of length");
   if (exercise.isSchoolPrescribed && exercise.lengthSchools.length !== 1) complain("a prescribed school is exactly one");
   if (exercise.targets.diameters.length > 0 && !exercise.diameterSchool) complain("name the school of diameters");
-  if (exercise.handover) {
+  if (exercise.handover && exercise.lathe) {
+    const { schools, targets: wanted } = exercise.lathe;
+    if (schools.join() !== "part-face" || wanted.x.length < 2 || wanted.x.join() !== wanted.z.join() || wanted.nose.length + wanted.height.length > 0) complain("a lathe that is handed over has X and Z of two tools or more set at the part's face");
+    if (exercise.handover.faults.some((fault) => !TURNING_FAULTS.has(fault))) complain("a lathe's setup cannot have that fault");
+  } else if (exercise.handover) {
+    if (exercise.handover.faults.some((fault) => ["feelerOnce", "bladeEdge", "oldWorkZ", "facedAgain"].includes(fault))) complain("a mill's setup cannot have that fault");
     const isFitting = exercise.datum.kind === "corner" && exercise.targets.xy && exercise.targets.lengths.length > 1 && !exercise.isSchoolPrescribed && exercise.lengthSchools.join() === "gauge-line";
     if (!isFitting) complain("a setup that is handed over has its datum on a corner and two tools or more set from the gauge line, marked by their sums");
     if (exercise.handover.faults.includes("setterMoved") && !exercise.instruments.includes("plungerSetter")) complain("a setter that moved needs a plunger setter");

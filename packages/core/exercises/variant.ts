@@ -19,7 +19,7 @@ type SetupDatum =
 export interface SetupTool { readonly number: number; readonly kind: ToolKind; readonly diameterMm: number; readonly workingRpm: number }
 
 /** A line of the ledger that comes with a setup that is handed over, mm. */
-export interface HandedLine { readonly register: RegisterId; readonly kind: "reading" | "term" | "sum"; readonly term?: "tipRadius" | "edgeWork" | "paper" | "facing" | undefined; readonly mm: number }
+export interface HandedLine { readonly register: RegisterId; readonly kind: "reading" | "term" | "sum"; readonly term?: "tipRadius" | "edgeWork" | "paper" | "facing" | "diameter" | "block" | "bladeWidth" | undefined; readonly mm: number }
 
 /** One thing that whoever handed the setup over did wrong, or that happened since. Hidden until the ruling. */
 export interface Fault {

@@ -22,8 +22,10 @@ const VERDICT_SHARE = 0.2;
 const SPOILED_SHARE = 0.25;
 
 /** The first rapid move that read a register and ended low over the part: from there on nothing is found in time. */
-export function firstFastMove({ log, final }: LaneTrace): number | null {
+export function firstFastMove(trace: LaneTrace): number | null {
+  const { log, final } = trace;
   const { setup, truth, scale } = final;
+  if (truth.lathe) return firstFastTurn(trace);
   // a block's own move is the first after it; what a cycle does later reads no register
   let readsRegisters = false;
   let holds: string | null = null;
@@ -37,6 +39,25 @@ export function firstFastMove({ log, final }: LaneTrace): number | null {
     if (!event.isRapid || !isByBlock) continue;
     const tipMm = toMm(event.to.z, scale) - (holds === null ? 0 : (truth.lengthsMm[holds as keyof typeof truth.lengthsMm] ?? 0));
     if (tipMm < skinZMm(setup, truth.datumMm.z) + SLOW_BELOW_MM) return seq;
+  }
+  return null;
+}
+
+/** On a lathe: a rapid move that reads registers and ends with the tip this near to the part, before its face and beside it. */
+function firstFastTurn({ log, final }: LaneTrace): number | null {
+  const { truth, scale } = final;
+  const { tools = {}, handed, stock } = truth.lathe ?? {};
+  let readsRegisters = false;
+  let station = final.setup.lathe?.tools[0]?.number ?? 1;
+  for (const { seq, event } of log) {
+    if (event.type === "blockRan") readsRegisters = !/G53/i.test(event.text);
+    if (event.type === "turretIndexed") station = event.station;
+    if (event.type !== "moved") continue;
+    const isByBlock = readsRegisters;
+    readsRegisters = false;
+    const { kxMm, qMm } = tools[station] ?? { kxMm: 0, qMm: 0 };
+    const isNear = toMm(event.to.z, scale) - qMm < (handed?.faceMm ?? 0) + SLOW_BELOW_MM && (toMm(event.to.x, scale) - kxMm) / 2 < (stock?.diameterMm ?? 0) / 2 + SLOW_BELOW_MM;
+    if (event.isRapid && isByBlock && isNear) return seq;
   }
   return null;
 }
@@ -83,12 +104,18 @@ const setterRead: Read = (trace, before) => {
   return last(nose, byNose !== null && byTool !== undefined ? Math.max(byNose, byTool) : null);
 };
 
+/** A turret tool met the part on an axis, or cut it. */
+const turretRead = (tool: number, axis: "x" | "z"): Read => ({ turret }, before) => last(turret.findLast((one) => one.tool === tool && one.axis === axis && one.seq < before)?.seq);
+const anyFace: Read = ({ turret }, before) => last(turret.findLast(({ axis, seq }) => axis === "z" && seq < before)?.seq);
+const isTurning = ({ final }: LaneTrace): boolean => final.setup.lathe !== undefined;
+
 const effectOn = ({ effects }: Fault, target: TargetId): number => effects.find((one) => one.target === target)?.mm ?? 0;
 
 /** The reading that tells a fault from the others, by what it puts off and by how much. */
 const SEPARATES: Record<FaultKind, (fault: Fault) => Read> = {
-  neighborRow: (fault) => (trace, before) => last(...fault.effects.map(({ target, mm }) => toolRead(Number(target.slice(1)), mm)(trace, before))),
-  staleWear: ({ tool = 0 }) => toolMeasured(tool),
+  feelerOnce: ({ tool = 0 }) => turretRead(tool, "x"), bladeEdge: ({ tool = 0 }) => turretRead(tool, "z"), oldWorkZ: () => anyFace, facedAgain: () => anyFace,
+  neighborRow: (fault) => (trace, before) => isTurning(trace) ? last(...fault.effects.map(({ target }) => turretRead(Number(target.slice(1)), target.startsWith("X") ? "x" : "z")(trace, before))) : last(...fault.effects.map(({ target, mm }) => toolRead(Number(target.slice(1)), mm)(trace, before))),
+  staleWear: ({ tool = 0 }) => (trace, before) => (isTurning(trace) ? turretRead(tool, "x") : toolMeasured(tool))(trace, before),
   schoolMixed: (fault) => toolRead(fault.tool ?? 0, effectOn(fault, `z${fault.tool ?? 0}`)),
   radiusSign: (fault) => placeRead(fault.axis ?? "x", effectOn(fault, fault.axis ?? "x")),
   setterMoved: () => setterRead,
@@ -98,6 +125,7 @@ const SEPARATES: Record<FaultKind, (fault: Fault) => Read> = {
 
 const CAUSES: Record<FaultKind, CauseId> = {
   neighborRow: "neighborRow", staleWear: "oldWear", schoolMixed: "schoolsMixed", radiusSign: "radiusSignTurned", setterMoved: "setterMoved", wrongOffset: "otherRegister", offStop: "partMoved",
+  feelerOnce: "feelerOnce", bladeEdge: "otherBladeEdge", oldWorkZ: "leftoverWorkZ", facedAgain: "faceCutAgain",
 };
 
 /** The moment that put a fault right: the last change of what it hangs on. */
@@ -105,7 +133,8 @@ function changedAt(trace: LaneTrace, { kind, registers, effects }: Fault): numbe
   if (kind === "offStop") return trace.log.findLast(({ event }) => event.type === "taskDone" && event.task === "pushToStop")?.seq ?? null;
   // a sum can be put right in any of its registers
   const sums = effects.some(({ target }) => target.startsWith("z")) ? effects.flatMap(({ target }) => [`H${target.slice(1)}`, `HW${target.slice(1)}`]).concat("G54.z", "common.z") : [];
-  const all = new Set<string>([...registers, ...sums]);
+  const turned = effects.flatMap(({ target }) => (/^[XZ]\d/.test(target) ? [target, `${target.slice(0, 1)}W${target.slice(1)}`, `G54.${target.startsWith("X") ? "x" : "z"}`] : []));
+  const all = new Set<string>([...registers, ...sums, ...turned]);
   const changes = trace.changes.filter(({ event }) => all.has(event.register));
   // a few micrometres of touching up later do not make what was put right late
   const large = changes.findLast(({ event }) => Math.abs(toMm(event.to - event.from, trace.final.scale)) > TOUCHING_UP_MM);
@@ -143,10 +172,10 @@ export function withFaults({ final }: LaneTrace, values: readonly RegisterRuling
   });
 }
 
-const readingOf = (target: TargetId): Read => (target === "x" || target === "y"
+const readingOf = (target: TargetId): Read => (/^[XZ]\d/.test(target) ? turretRead(Number(target.slice(1)), target.startsWith("X") ? "x" : "z") : target === "x" || target === "y"
   ? (trace, before) => last(contactOn(target)(trace, before), lookOver(target)(trace, before)) : toolMeasured(Number(target.slice(1))));
 
-const registersOf = (target: TargetId): string[] => (target === "x" || target === "y" ? [`G54.${target}`] : [`H${target.slice(1)}`, `HW${target.slice(1)}`]);
+const registersOf = (target: TargetId): string[] => (/^[XZ]\d/.test(target) ? [target, `${target.slice(0, 1)}W${target.slice(1)}`] : target === "x" || target === "y" ? [`G54.${target}`] : [`H${target.slice(1)}`, `HW${target.slice(1)}`]);
 
 const verdictSeq = (log: readonly LoggedEvent[]): number | null => log.findLast(({ event }) => event.type === "setupJudged")?.seq ?? null;
 

@@ -65,11 +65,11 @@ export function standOf(shown: readonly boolean[]): Stand {
 /** The skills that an exercise asks for. Safety, sequence, working and checking belong to every one. */
 export function skillsAsked(exercise: Exercise): Set<SkillId> {
   const { targets, lengthSchools } = exercise;
+  if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
   if (exercise.lathe) {
     const { targets: wanted, schools } = exercise.lathe;
     return new Set<SkillId>(["safety", "sequence", "working", "checking", ...(wanted.x.length > 0 ? (["turnedX"] as const) : []), ...(wanted.z.length > 0 ? schools : []), ...(wanted.nose.length > 0 ? (["nose"] as const) : []), ...(wanted.height.length > 0 ? (["centerHeight"] as const) : [])]);
   }
-  if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
   return new Set<SkillId>([
     "safety", "sequence", "working", "checking", ...(targets.xy || exercise.partBefore ? [placeSkill(exercise)] : []), ...(targets.rotation ? (["turn"] as const) : []),
     ...(targets.lengths.length > 0 && !exercise.partBefore ? lengthSchools : []), ...(targets.diameters.length > 0 ? (["diameter"] as const) : []),

@@ -113,7 +113,7 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
   setTurretTool: turretAdvice,
   setWorkZ: () => "With a tool whose offset is called, stand at the face and set work Z there. Without the offset active it would be wrong by that tool’s whole Z.",
   readPlace: () => "Read the ledger that came with the setup: do its terms and signs make sense, does each sum stand in its register? Then find out where zero really is: high above the part with the pointed tool, or at the edges.",
-  readTool: (step) => `Say first what the length of ${toolWord(step)} should read, geometry and wear together. Then measure it, and compare. What measures it may itself be out of date.`,
+  readTool: (step, seen) => seen.lathe ? `Read tool ${step.tool ?? 1} on the part: the turned band for X, measured first, and the face for Z. Say beforehand what each ought to be, geometry, wear and work offset together.` : `Say first what the length of ${toolWord(step)} should read, geometry and wear together. Then measure it, and compare. What measures it may itself be out of date.`,
   readWork: () => "Touch the part with something whose length you trust. What should the position read there?",
   judgeSetup: () => "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
   checkIt: () => "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.",

@@ -266,7 +266,11 @@ function workingWords(finding: WorkingFinding, unit: LengthUnit): string {
 function faultWords({ kind, tool, axis, registers, effects }: Fault, unit: LengthUnit): string {
   const by = `${showLength(Math.abs(effects[0]?.mm ?? 0), scales[unit])} ${unit === "mm" ? "mm" : "in"}`;
   const FAULTS: Record<FaultKind, string> = {
-    neighborRow: `the lengths in ${registers.map(registerWords).join(" and ")} stood in each other’s rows, ${by} off`,
+    feelerOnce: `T${tool ?? ""} had its feeler counted once instead of twice, ${by} off on the diameter`,
+    bladeEdge: `T${tool ?? ""} was set on the other edge of its blade, ${by} off`,
+    oldWorkZ: `work Z still held ${by} from the job before`,
+    facedAgain: `the face had been cut again after the tools were set, by ${by}`,
+    neighborRow: registers[0]?.startsWith("X") ? `X and Z of two tools stood in each other’s rows, T${tool ?? ""} ${by} off in X` : `the lengths in ${registers.map(registerWords).join(" and ")} stood in each other’s rows, ${by} off`,
     staleWear: `${registerWords(registers[0] ?? "HW1")} still held ${by} from the job before`,
     schoolMixed: `${registerWords(registers[0] ?? "H1")} was touched on the part while the other lengths count from the gauge line: tool ${tool ?? ""} off by the whole of work Z`,
     radiusSign: `${axisNames[axis ?? "x"]} had the tip radius with its sign turned, ${by} off`,

@@ -50,12 +50,14 @@ export interface LatheState {
 export function openedLathe(setup: Setup, truth: Truth): LatheState | null {
   const lathe = truth.lathe;
   if (!setup.lathe || !lathe) return null;
-  const { skinMm, jawMm, stock } = lathe;
+  const { skinMm, jawMm, stock, handed } = lathe;
+  // as far out as the blank comes anywhere while it turns
+  const blank: Outline = [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.diameterMm / 2 + stock.runoutMm + stock.ovalMm / 2, cut: 0 }];
+  const outer = handed ? carve(carve(blank, "outer", handed.faceMm, skinMm + 1, 0, 1), "outer", handed.faceMm - handed.bandMm, handed.faceMm, handed.bandRadiusMm, 2) : blank;
   return {
-    station: setup.lathe.tools[0]?.number ?? 1, row: null, // as far out as the blank comes anywhere while it turns
-    outer: [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.diameterMm / 2 + stock.runoutMm + stock.ovalMm / 2, cut: 0 }],
+    station: setup.lathe.tools[0]?.number ?? 1, row: null, outer,
     bore: stock.boreMm === null ? [{ fromMm: jawMm, toMm: skinMm, radiusMm: 0, cut: 0 }] : [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.boreMm / 2, cut: 0 }],
-    cuts: 0, lastBy: null, quarter: 0, gap: null, block: null, tries: 0, lastTry: null, arm: { isDown: false, trips: 0, isTripped: false }, isResting: false, shimsMm: {}, pip: null,
+    cuts: handed ? 2 : 0, lastBy: null, quarter: 0, gap: null, block: null, tries: 0, lastTry: null, arm: { isDown: false, trips: 0, isTripped: false }, isResting: false, shimsMm: {}, pip: null,
     evidence: { xTouched: {}, zTouched: {}, isXSet: {}, isZSet: {}, isNoseSet: {}, pipsSeen: {}, isShimmed: {}, isFaced: false, workTouches: 0, isWorkSet: false },
   };
 }
