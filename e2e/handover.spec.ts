@@ -1,22 +1,8 @@
 import { expect, test } from "@playwright/test";
-import { Client } from "pg";
-import { exerciseSchema, type Exercise, type Marking } from "@probe-lane/core/exercises";
+import { exerciseSchema } from "@probe-lane/core/exercises";
 import { findDemoExercise } from "../demo";
 import { accessible } from "./accessible";
-import { workThrough } from "./workThrough";
-
-/** Gives the demo class an exercise of its own on the practice shelf. */
-async function giveToClass(exercise: Exercise, marking: Marking): Promise<void> {
-  const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
-  await client.connect();
-  try {
-    await client.query("insert into exercises (id, version, body) values ($1, $2, $3) on conflict do nothing", [exercise.id, exercise.version, exercise]);
-    await client.query("insert into marking_revisions (exercise_id, exercise_version, revision, body) values ($1, $2, $3, $4) on conflict do nothing", [exercise.id, exercise.version, marking.revision, marking]);
-    await client.query("insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select id, $1, $2, 900, false, 5 from classes limit 1", [exercise.id, exercise.version]);
-  } finally {
-    await client.end();
-  }
-}
+import { giveToClass, workThrough } from "./workThrough";
 
 test("someone else's setup: two faults found, one missed, because the setter's card was believed", async ({ page }) => {
   const { exercise, marking } = findDemoExercise("handed-over-evening");

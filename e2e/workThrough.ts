@@ -1,7 +1,7 @@
 import { expect, type Page } from "@playwright/test";
 import { Client } from "pg";
 import { replay, upgradeEvent } from "@probe-lane/core/bench";
-import type { Exercise } from "@probe-lane/core/exercises";
+import type { Exercise, Marking } from "@probe-lane/core/exercises";
 import { findDemoExercise, workLane, type Habits } from "../demo";
 import { BenchHands, PlanningDriver, type Step } from "./benchHands";
 
@@ -39,4 +39,17 @@ export async function workThrough(page: Page, login: string, wanted: string | Ex
     await hands.perform(step);
   }
   return hands;
+}
+
+/** Gives the demo class an exercise of its own on the practice shelf. */
+export async function giveToClass(exercise: Exercise, marking: Marking): Promise<void> {
+  const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
+  await client.connect();
+  try {
+    await client.query("insert into exercises (id, version, body) values ($1, $2, $3) on conflict do nothing", [exercise.id, exercise.version, exercise]);
+    await client.query("insert into marking_revisions (exercise_id, exercise_version, revision, body) values ($1, $2, $3, $4) on conflict do nothing", [exercise.id, exercise.version, marking.revision, marking]);
+    await client.query("insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select id, $1, $2, 900, false, 5 from classes limit 1", [exercise.id, exercise.version]);
+  } finally {
+    await client.end();
+  }
 }

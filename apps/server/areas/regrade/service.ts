@@ -35,7 +35,7 @@ export class RegradeService {
 
   async view(assignmentId: string, actor: Actor): Promise<MarkingView> {
     const key = await this.keyOf(assignmentId, actor);
-    const [revisions, handedIn, latest] = await Promise.all([this.deps.store.revisions(key), this.deps.store.handedIn(key), this.deps.store.latest(key)]);
+    const [revisions, handedIn, latest] = await Promise.all([this.deps.store.revisions(key), this.deps.store.handedIn(key, actor.classId), this.deps.store.latest(key)]);
     return { title: key.title, revisions, lanes: handedIn.length, regrade: latest ? progressOf(latest) : null };
   }
 
@@ -43,12 +43,12 @@ export class RegradeService {
     return this.deps.rules.rule({ log: await this.deps.store.storedLog(attemptId), marking });
   }
 
-  /** Who would change by how much, by a marking that is not stored. Given marks are not counted: they stay as they are. */
+  /** Who of the own class would change by how much, by a marking that is not stored. Given marks are not counted: they stay as they are. */
   async preview(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<RegradePreview> {
     const key = await this.keyOf(assignmentId, actor);
     const revision = await this.nextRevision(key);
     const limit = pLimit(AT_ONCE);
-    const lanes = await Promise.all((await this.deps.store.handedIn(key)).map(({ id, studentName, attempt }) => limit(async () => {
+    const lanes = await Promise.all((await this.deps.store.handedIn(key, actor.classId)).map(({ id, studentName, attempt }) => limit(async () => {
       const [before, after] = await Promise.all([this.deps.lanes.rulingOf(id), this.ruled(id, { ...draft, revision })]);
       const earned = before?.strands.reduce((sum, { marks, given }) => sum + (given?.earned ?? marks), 0) ?? null;
       return { laneId: id, studentName, attempt, before: earned, beforeOutOf: before?.outOf ?? null, after: after.total, outOf: after.outOf };
@@ -64,7 +64,7 @@ export class RegradeService {
   /** Stores the marking as a new revision and queues the marking again of every lane that is handed in. */
   async begin(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<RegradeProgress> {
     const key = await this.keyOf(assignmentId, actor);
-    const [revision, handedIn, byName] = await Promise.all([this.nextRevision(key), this.deps.store.handedIn(key), this.deps.nameOf(actor.id)]);
+    const [revision, handedIn, byName] = await Promise.all([this.nextRevision(key), this.deps.store.handedIn(key, null), this.deps.nameOf(actor.id)]);
     try {
       const row = await this.deps.store.begin(key, { ...draft, revision }, byName, handedIn.length);
       await this.deps.queue.send(row.id);

@@ -24,10 +24,10 @@ export const regradeStore = (db: Database) => {
         .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion))).orderBy(desc(markingRevisions.revision));
       return rows.map(({ body }) => markingSchema.parse(body));
     },
-    /** Lanes of the exercise that are handed in, whoever's they are. */
-    handedIn: (key: ExerciseKey) => db.select({ id: attempts.id, studentName: users.name, attempt: attempts.number }).from(attempts)
+    /** Lanes of the exercise that are handed in: of one class, or whoever's they are. */
+    handedIn: (key: ExerciseKey, classId: string | null) => db.select({ id: attempts.id, studentName: users.name, attempt: attempts.number }).from(attempts)
       .innerJoin(assignments, eq(assignments.id, attempts.assignmentId)).innerJoin(users, eq(users.id, attempts.studentId))
-      .where(ofExercise(key)).orderBy(asc(users.name), asc(attempts.number)),
+      .where(and(ofExercise(key), classId === null ? undefined : eq(assignments.classId, classId))).orderBy(asc(users.name), asc(attempts.number)),
     /** Those of them that have no ruling yet by this revision and this version of the marking code. */
     unmarked: (key: ExerciseKey, revision: number, version: string) => db.select({ id: attempts.id }).from(attempts)
       .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
