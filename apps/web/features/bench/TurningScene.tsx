@@ -128,7 +128,7 @@ export function TurningScene({ seen, machine, fit, lastAxis, onJog, width, heigh
         <>
           <AxisKey x={cx - 58} y={cy - 18} keyName="ArrowLeft" label="Z−" isActive={lastAxis === "z"} onPress={(isTen) => onJog("z", -1, isTen)} />
           <AxisKey x={cx + 58} y={cy - 18} keyName="ArrowRight" label="Z+" isActive={lastAxis === "z"} onPress={(isTen) => onJog("z", 1, isTen)} />
-          <AxisKey x={cx + 26} y={Math.max(cy - 46, 34)} keyName="ArrowUp" label="X+" isActive={lastAxis === "x"} onPress={(isTen) => onJog("x", 1, isTen)} />
+          <AxisKey x={isOutside ? cx : cx + 26} y={Math.max(cy - 46, 34)} keyName="ArrowUp" label="X+" isActive={lastAxis === "x"} onPress={(isTen) => onJog("x", 1, isTen)} />
           <AxisKey x={cx - 30} y={cy + 20} keyName="ArrowDown" label="X−" isActive={lastAxis === "x"} onPress={(isTen) => onJog("x", -1, isTen)} />
         </>
       ) : null}
