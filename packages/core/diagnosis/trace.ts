@@ -1,6 +1,7 @@
 import type { EventOf, LaneEvent } from "../bench/events";
 import { jogMm } from "../bench/commands";
 import { cleanRadiusMm, faceMm } from "../bench/lathe/contact";
+import { isFacedToMiddle } from "../bench/lathe/state";
 import { evolve, type LaneState } from "../bench/state";
 import { burrNowMm } from "../bench/solids";
 import { tasterReads, tasterRunoutMm } from "../bench/sensing";
@@ -74,7 +75,7 @@ export interface TurretContact {
   readonly radiusMm: number;
   /** Where the face stood then, mm in the slide's frame; null when there was none. */
   readonly faceMm: number | null;
-  /** The band that the cut left had cleaned up all round. */
+  /** The band that a cut left had cleaned up all round; the face that it left goes to the middle. */
   readonly isClean: boolean;
 }
 
@@ -128,7 +129,8 @@ function turretContact({ seq, atMs, event }: LoggedEvent, before: LaneState, cli
   if (event.type === "turned") {
     return [{
       ...base, axis: event.axis === "x" ? "z" : "x", on: event.axis === "x" ? "face" : event.kind === "bore" ? "bore" : "diameter", by: "cut", at: event.at, clickMm: event.clickMm, radiusMm: event.radiusMm,
-      faceMm: event.axis === "x" ? event.fromMm : base.faceMm, isClean: event.kind === "bore" || event.radiusMm <= cleanRadiusMm(before),
+      faceMm: event.axis === "x" ? event.fromMm : base.faceMm,
+      isClean: event.axis === "x" ? isFacedToMiddle(before.lathe, event) : event.kind === "bore" || event.radiusMm <= cleanRadiusMm(before),
     }];
   }
   if (event.type === "readingShown" && event.what === "shank") {

@@ -162,8 +162,8 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     const strike = log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
     return swapped !== null && swapped < strike ? swapped : null;
   },
-  facedClean: ({ log, turret }) => {
-    const faced = log.find(({ event }) => event.type === "turned" && event.axis === "x" && event.kind === "outer" && event.radiusMm <= 0.02)?.seq ?? null;
+  facedClean: ({ turret }) => {
+    const faced = turret.find(({ by, on, isClean }) => by === "cut" && on === "face" && isClean)?.seq ?? null;
     const touched = turret.find(({ axis, by }) => axis === "z" && by !== "cut" && by !== "arm")?.seq ?? Infinity;
     return faced !== null && faced < touched ? faced : null;
   },

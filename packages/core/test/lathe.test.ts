@@ -100,6 +100,17 @@ describe("one mistake on the lathe, named from the log", () => {
   });
 });
 
+describe("the face under what is touched", () => {
+  const facedTo = (overEdgeMm: number) => {
+    const { lane } = ruled("ring-boring-bar", {}, "ring");
+    const edgeMm = (lane.state.truth.lathe?.stock.boreMm ?? NaN) / 2;
+    const log = lane.log.map((entry) => (entry.event.type === "turned" && entry.event.kind === "outer" && entry.event.axis === "x" ? { ...entry, event: { ...entry.event, radiusMm: edgeMm + overEdgeMm } } : entry));
+    return rule(log, findDemoExercise("ring-boring-bar").marking).findings.find((finding) => "step" in finding && finding.step === "facedClean")?.code;
+  };
+  it("a ring faced to the edge of its hole is clean to the middle", () => expect(facedTo(0)).toBe("stepDone"));
+  it("a ring faced short of its hole is not", () => expect(facedTo(1)).toBe("stepMissed"));
+});
+
 describe("safety and the machine", () => {
   it("a hand at the turning chuck fails outright and stops the machine", () => {
     const { ruling, lane } = ruled("knob-first-tool", { measuresWhileTurning: true }, "hand");

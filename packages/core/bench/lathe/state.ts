@@ -73,9 +73,14 @@ function touched(state: LatheState, on: TurnedFace): TurretEvidence {
   return on === "face" ? { ...evidence, zTouched: counted(evidence.zTouched, station), workTouches: evidence.workTouches + 1 } : { ...evidence, xTouched: counted(evidence.xTouched, station) };
 }
 
-function withTurned(state: LatheState, { kind, axis, fromMm, toMm, radiusMm, number, pip }: EventOf<"turned">): LatheState {
-  const holeMm = state.bore.at(-1)?.radiusMm ?? 0;
-  const isToMiddle = kind === "outer" && axis === "x" && (pip !== undefined || radiusMm <= Math.max(TO_THE_MIDDLE_MM, holeMm));
+/** A facing cut that left nothing to touch in the middle: to the axis, past it (a pip says so), or to the edge of the hole. */
+export function isFacedToMiddle({ bore }: LatheState, { kind, axis, radiusMm, pip }: EventOf<"turned">): boolean {
+  return kind === "outer" && axis === "x" && (pip !== undefined || radiusMm <= Math.max(TO_THE_MIDDLE_MM, bore.at(-1)?.radiusMm ?? 0));
+}
+
+function withTurned(state: LatheState, event: EventOf<"turned">): LatheState {
+  const { kind, axis, fromMm, toMm, radiusMm, number, pip } = event;
+  const isToMiddle = isFacedToMiddle(state, event);
   const evidence = axis === "x" && kind === "outer" ? touched(state, "face") : state.evidence;
   return {
     ...state, cuts: number, lastBy: { tool: state.station, axis }, [kind]: carve(state[kind], kind, fromMm, toMm, radiusMm, number),
