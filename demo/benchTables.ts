@@ -50,6 +50,13 @@ const WOVEN: readonly Woven[] = [
   { exercise: "collar-five-tools-arm", habits: { offsetNotCalled: true }, target: "Z3", cause: "toolNotActive" },
   { exercise: "knob-master-shift", habits: { shiftMissing: true }, target: "Z2", cause: "shiftMissing" },
   { exercise: "knob-master-shift", habits: { leavesOldRow: true }, target: "Z1", cause: "masterNotCleared" },
+  { exercise: "ring-readout-library", habits: { librarySign: true }, target: "X2", cause: "librarySign" },
+  { exercise: "ring-readout-library", habits: { feelerOnSome: true }, target: "X3", cause: "feelerOnSome" },
+  { exercise: "ring-readout-library", habits: { leansOnPost: true }, target: "X2", cause: "leanedOnPost" },
+  { exercise: "collar-gang-two-changed", habits: { toolToRegister: true, tightensOneSide: true }, target: "X4", cause: "clampShifted" },
+  { exercise: "collar-gang-two-changed", habits: { toolToRegister: true, leavesRegister: true }, target: "X2", cause: "registerBuiltIn" },
+  { exercise: "knob-cone-neutral", habits: { cone: "faceOnly" }, target: "Z2", cause: "plateMetEarly" },
+  { exercise: "knob-cone-neutral", habits: { cone: "noseLeftOut" }, target: "Z2", cause: "coneNoseLeftOut" },
   { exercise: "inch-collar", habits: { paper: "forgotten" }, target: "X3", cause: "feelerForgotten" },
 ];
 
@@ -64,6 +71,7 @@ const PAIRS: readonly { readonly exercise: string; readonly habits: Habits; read
   { exercise: FOCUSER, habits: { keepsBurr: true, radius: { y: "diameter" } }, both: [["x", "burr"], ["y", "diameterForRadius"]] },
   { exercise: "collar-five-tools-face", habits: { gapForgotten: true, otherBladeEdge: true }, both: [["Z2", "gapForgotten"], ["Z4", "otherBladeEdge"]] },
   { exercise: "knob-first-tool", habits: { radiusForX: true, movesBeforeZ: 7 }, both: [["X1", "diameterAsRadius"], ["Z1", "capturedAfterLeaving"]] },
+  { exercise: "collar-gang-two-changed", habits: { feelerOnce: true, toolToRegister: false }, both: [["X2", "feelerOnce"], ["X4", "feelerOnce"]] },
   { exercise: "knob-master-shift", habits: { gapForgotten: true, paper: "forgotten" }, both: [["Z2", "gapForgotten"], ["X2", "feelerForgotten"]] },
 ];
 

@@ -39,6 +39,9 @@ import collarFiveToolsArm from "./exercises/collar-five-tools-arm.json" with { t
 import knobMasterShift from "./exercises/knob-master-shift.json" with { type: "json" };
 import ringBoringBar from "./exercises/ring-boring-bar.json" with { type: "json" };
 import collarPartingEdge from "./exercises/collar-parting-edge.json" with { type: "json" };
+import knobConeNeutral from "./exercises/knob-cone-neutral.json" with { type: "json" };
+import ringReadoutLibrary from "./exercises/ring-readout-library.json" with { type: "json" };
+import collarGangTwoChanged from "./exercises/collar-gang-two-changed.json" with { type: "json" };
 import knobNoseAndTip from "./exercises/knob-nose-and-tip.json" with { type: "json" };
 
 export interface ExerciseFile { exercise: Exercise; marking: Marking }
@@ -55,7 +58,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
   handedOverEvening, handedOverMorning,
-  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, inchCollar, latheHandedOver,
+  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, knobConeNeutral, inchCollar, ringReadoutLibrary, collarGangTwoChanged, latheHandedOver,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

@@ -1,6 +1,6 @@
 import { expect, type Page } from "@playwright/test";
 import type { Command, CommandOf } from "@probe-lane/core/bench";
-import { instrumentWords, questionWords, registerWords, taskWords, thingWords, turnedFaceWords, checkWords } from "@probe-lane/core/words";
+import { instrumentWords, questionWords, registerName, taskWords, thingWords, turnedFaceWords, checkWords } from "@probe-lane/core/words";
 import type { Exercise } from "@probe-lane/core/exercises";
 import { LaneDriver } from "../demo";
 import { KeyboardStudent } from "./keyboardStudent";
@@ -96,7 +96,7 @@ export class BenchHands extends KeyboardStudent {
     await panel.getByLabel("Register").selectOption(register);
     await panel.getByLabel("How").selectOption(how);
     await panel.getByLabel("Value to type").fill(text);
-    await panel.getByRole("button", { name: `Set ${registerWords(register)}` }).click();
+    await panel.getByRole("button", { name: `Set ${registerName(register, this.lathe?.control)}` }).click();
     await this.settle();
     const confirm = panel.getByRole("button", { name: "Yes, set it" });
     if (await confirm.isVisible()) await confirm.click();
@@ -112,7 +112,13 @@ export class BenchHands extends KeyboardStudent {
       await panel.getByLabel("Distance from the spindle axis to the edge").fill("0");
       await panel.getByLabel("Work coordinate of the edge").fill(asText);
     }
-    await panel.getByRole("button", { name: `Set ${registerWords(register)}` }).click();
+    await panel.getByRole("button", { name: `Set ${registerName(register, this.lathe?.control)}` }).click();
+    await this.settle();
+  }
+
+  /** Strikes one line of the ledger. */
+  private async strike(line: number): Promise<void> {
+    await this.page.locator(`li[data-line="${line}"]`).getByRole("button", { name: /^Strike this line/ }).click();
     await this.settle();
   }
 
@@ -187,11 +193,28 @@ export class BenchHands extends KeyboardStudent {
         await this.page.getByRole("group", { name: "What you say of the setup" }).getByRole("button", { name: command.isSound ? "was sound" : "was faulty" }).click();
         await this.settle();
         return this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-      case "index": return this.dialog(() => this.press("d"), () => this.inDialog(command.withOffset ? `Tool ${command.station} with its offset` : `Tool ${command.station} without offset`).click());
+      case "recall": return this.dialog(() => this.press("q"), () => this.inDialog(command.row === null ? "Recall no row" : new RegExp(`^Recall row ${command.row}`)).click());
+      case "sightEdge": case "slideTool": return this.do("w");
+      case "loosenTool": return this.do("b");
+      case "turnFeed": return this.do("q");
+      case "changeTool": return this.dialog(() => this.press("w"), async () => {
+        await this.page.getByLabel("Overhang by rule").fill(command.overhang);
+        await this.inDialog("Change it").click();
+      });
+      case "tightenTool": return this.dialog(() => this.press("b"), () => this.inDialog(command.how === "inTurn" ? "A little each, in turn" : "One right down, then the other").click());
+      case "runCone": return this.do(command.isHeld ? "q" : "w");
+      case "zeroCounter": await this.page.getByRole("button", { name: `Zero the ${command.axis.toUpperCase()} counter` }).click(); return this.settle();
+      case "strikeLine": return this.strike(command.line);
+      case "index":
+        if (this.lathe?.control === "readout") return this.dialog(() => this.press("d"), () => this.inDialog(`Put tool ${command.station} on the post`).click());
+        return this.dialog(() => this.press("d"), () => this.inDialog(command.withOffset ? `Tool ${command.station} with its offset` : `Tool ${command.station} without offset`).click());
       case "placeGap": case "tryGap":
         // one pin in the drawer is tried at once
         if (command.type === "tryGap" && (await this.page.getByRole("button", { name: /^Try gauge pin/ }).isVisible())) return this.do("j");
-        return this.dialog(() => this.press(command.type === "placeGap" ? "p" : "j"), () => this.inDialog(new RegExp(`^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}`)).click());
+        return this.dialog(() => this.press(command.type === "placeGap" ? "p" : "j"), async () => {
+          if (command.type === "placeGap" && command.hand) await this.page.getByLabel(command.hand === "post" ? "on the tool post, to be steady" : "clear of the machine").check();
+          await this.inDialog(new RegExp(`^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}`)).click();
+        });
       case "pullGap": {
         const isThin = await this.page.getByRole("button", { name: /^Pull it out/ }).isVisible();
         return this.do(isThin ? "p" : "j");
@@ -204,7 +227,7 @@ export class BenchHands extends KeyboardStudent {
       });
       case "measureTurned": return this.dialog(() => this.press("y"), () => this.inDialog(new RegExp(`^${instrumentWords(command.by)} ${command.what === "pip" ? "over the pip" : ""}`)).click());
       case "handIn": return this.handIn();
-      case "reset": case "raiseHand": case "lowerHand": case "strikeLine": case "takeInRegisters": case "tapPart": case "undoRegister": case "zeroCounter":
+      case "reset": case "raiseHand": case "lowerHand": case "takeInRegisters": case "tapPart": case "undoRegister":
         throw new Error(`perform: no simulated student does ${command.type}`);
     }
   }

@@ -55,3 +55,34 @@ test("a hand at the turning chuck stops the machine, and the ruling of safety is
   await expect(page.getByTestId("message")).toContainText("hand at the part while the chuck turned");
   await accessible(page);
 });
+
+test("a hand-wound lathe: the corner zeroed, two tools read it, a row recalled and looked at", async ({ page }) => {
+  const hands = await workThrough(page, "quillfeather", "ring-readout-library", { librarySign: true }, (step) => step.command.type === "sightEdge");
+  await expect(page.getByText("Readout, mm")).toBeVisible();
+  await expect(page.getByTestId("machine-x")).toHaveCount(0);
+  await hands.do("o");
+  await expect(page.getByTestId("message")).toContainText(/^Guard /);
+  await accessible(page);
+  await hands.handIn();
+  await expect(page.getByRole("heading", { name: /^T2 X is .*: recalled, the corner reads too (much|little)\. Cause: sign of the library\.$/ })).toBeVisible();
+  await expect(page.getByText("Recalled a row at the corner and compared it with what was said first.")).toBeVisible();
+});
+
+test("a gang slide: two tools changed in a break, one touched on the bar, the approach looked at", async ({ page }) => {
+  await workThrough(page, "tamblin", "collar-gang-two-changed");
+  await expect(page.getByTestId("total")).toHaveText("100");
+  await expect(page.getByText("The feed was turned down before each new tool came in the first time.")).toBeVisible();
+});
+
+test("a gang slide: the tool put where its register says, one screw right down", async ({ page }) => {
+  await workThrough(page, "ashgrove", "collar-gang-two-changed", { toolToRegister: true, tightensOneSide: true });
+  await expect(page.getByRole("heading", { name: /Cause: clamp tightened unevenly\.$/ }).first()).toBeVisible();
+});
+
+test("an edge under a square: Z by the cone, and its pass just skims", async ({ page }) => {
+  await workThrough(page, "merriwick", "knob-cone-neutral");
+  await expect(page.getByTestId("total")).toHaveText("100");
+  await expect(page.getByText("The cone’s pass was run again after Z was set, and just skimmed.")).toBeVisible();
+  await page.getByRole("link", { name: "Replay", exact: true }).click();
+  await expect(page.getByRole("img", { name: /^Half section from the front/ })).toBeVisible();
+});

@@ -74,6 +74,20 @@ export interface Habits {
   shims?: "wrongWay" | "whole";
   /** Takes X of a swept drill where it was swept, without moving it. */
   sweepsOnly?: boolean;
+  /** On a hand-wound lathe: types the library as it was read; the feeler with some tools only; a hand on the post. */
+  librarySign?: boolean;
+  feelerOnSome?: boolean;
+  zeroOverPaper?: boolean;
+  leansOnPost?: boolean;
+  recallsNothing?: boolean;
+  /** On a gang slide: puts the tool where its register says, tightens one screw right down, leaves the old register in. */
+  toolToRegister?: boolean;
+  tightensOneSide?: boolean;
+  leavesRegister?: boolean;
+  feedUp?: boolean;
+  overhangMm?: number;
+  /** With a cone: works Z out by the formula instead of a held pass, with or without the nose; or believes the face. */
+  cone?: "formula" | "noseLeftOut" | "faceOnly";
   /** Stops working at this point, leaving the lane open. */
   stopsAfter?: "homed" | "dressed" | "x" | "y" | "z" | "zero";
 }

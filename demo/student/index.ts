@@ -1,12 +1,16 @@
 /** A simulated student: works a lane through the same commands as anyone else, looking only at what a student may see. */
 import { toolName } from "@probe-lane/core/instruments";
+import type { LatheSheet } from "@probe-lane/core/exercises";
 import type { LaneDriver } from "../laneDriver";
+import { workCone } from "./cone";
 import { edgeByDial, findEdge, middleByTouch, trueTaster } from "./edges";
+import { workGang } from "./gang";
 import type { Habits } from "./habits";
 import { readHandover } from "./handover";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, swapTo, text } from "./moves";
 import { middleByProbe, pocketByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
+import { workReadout } from "./readout";
 import { workLathe } from "./turning";
 
 export type { Habits } from "./habits";
@@ -126,12 +130,18 @@ function safetyMishaps(lane: LaneDriver, habits: Habits): boolean {
   return false;
 }
 
+function latheWork({ control, cone }: LatheSheet): (lane: LaneDriver, habits: Habits) => void {
+  if (control === "readout") return workReadout;
+  if (control === "gang") return workGang;
+  return cone ? workCone : workLathe;
+}
+
 /** Does a lane from the reference return to hand-in with the stated habits. */
 export function workLane(lane: LaneDriver, habits: Habits = {}): void {
   const stop = (...at: Habits["stopsAfter"][]) => at.includes(habits.stopsAfter);
   if (lane.seen.sheet.lathe) {
-    lane.do({ type: "home" });
-    if (!stop("homed")) workLathe(lane, habits);
+    if (lane.seen.sheet.lathe.control !== "readout") lane.do({ type: "home" });
+    if (!stop("homed")) latheWork(lane.seen.sheet.lathe)(lane, habits);
     return;
   }
   makeReady(lane, habits);

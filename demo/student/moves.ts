@@ -1,6 +1,6 @@
 import type { Observation } from "@probe-lane/core/bench";
 import type { Thing } from "@probe-lane/core/instruments";
-import { scales, showLength, toMm } from "@probe-lane/core/units";
+import { scales, showLength, toCounts, toMm } from "@probe-lane/core/units";
 import type { LaneDriver } from "../laneDriver";
 
 /** A length as this student types it: in the machine's unit, to its least increment. */
@@ -10,8 +10,29 @@ export const machineMm = (lane: LaneDriver, axis: "x" | "y" | "z"): number => to
 
 export function moveTo(lane: LaneDriver, at: Partial<Record<"x" | "y" | "z", number>>): Observation {
   door(lane, false);
+  if (lane.seen.sheet.lathe?.control === "readout") {
+    for (const axis of ["x", "z"] as const) if (at[axis] !== undefined) wind(lane, axis, at[axis], "rapid");
+    return lane.seen;
+  }
   const words = Object.entries(at).map(([axis, mm]) => axis.toUpperCase() + text(lane, mm)).join(" ");
   return lane.do({ type: "runBlock", text: `G53 G0 ${words}` });
+}
+
+const WHEELS = [["rapid", 1000], ["coarse", 100], ["middle", 10], ["fine", 1]] as const;
+const MOST_CLICKS = 200;
+
+/** Winds a slide to a machine figure by its wheel, no coarser than stated; stops where something is met. */
+export function wind(lane: LaneDriver, axis: "x" | "z", mm: number, coarsest: "rapid" | "coarse"): void {
+  for (const [size, counts] of WHEELS.slice(coarsest === "rapid" ? 0 : 1)) {
+    for (;;) {
+      const left = toCounts(mm, scales.mm) - lane.seen.machine[axis];
+      const clicks = Math.min(MOST_CLICKS, Math.trunc(Math.abs(left) / counts));
+      if (clicks === 0 || lane.seen.isStopped) break;
+      const before = lane.seen.machine[axis];
+      lane.do({ type: "jog", axis, direction: left > 0 ? 1 : -1, clicks, size });
+      if (lane.seen.machine[axis] === before) break;
+    }
+  }
 }
 
 export function door(lane: LaneDriver, isOpen: boolean): void {

@@ -3,33 +3,39 @@ import { readRegister, sweepError, turretSum } from "@probe-lane/core/registers"
 import { scales, toMm } from "@probe-lane/core/units";
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
-import { door, machineMm, moveTo, reachIn, text } from "./moves";
+import { door, machineMm, moveTo, reachIn, text, wind } from "./moves";
 import { lastReading } from "./places";
 
 const RPM = 900;
 const NEAR_MM = 2;
+const CLEAR_OF_FACE_MM = 44;
 
-function seenOf(lane: LaneDriver) {
+export function seenOf(lane: LaneDriver) {
   const { lathe } = lane.seen;
   if (!lathe) throw new Error("seenOf: not on a lathe");
   return lathe;
 }
-const sheetOf = (lane: LaneDriver): LatheSheet => {
+export const sheetOf = (lane: LaneDriver): LatheSheet => {
   const { lathe } = lane.seen.sheet;
   if (!lathe) throw new Error("sheetOf: not on a lathe");
   return lathe;
 };
 
 /** Machine figures at which the tip would stand, by eye, at a radius and a place before the face. */
-const xAt = (lane: LaneDriver, radiusMm: number): number => machineMm(lane, "x") + 2 * (radiusMm - seenOf(lane).tip.radiusMm);
-const zAt = (lane: LaneDriver, overFaceMm: number): number => machineMm(lane, "z") + (seenOf(lane).tip.faceMm + overFaceMm - seenOf(lane).tip.zMm);
+export const xAt = (lane: LaneDriver, radiusMm: number): number => machineMm(lane, "x") + 2 * (radiusMm - seenOf(lane).tip.radiusMm);
+export const zAt = (lane: LaneDriver, overFaceMm: number): number => machineMm(lane, "z") + (seenOf(lane).tip.faceMm + overFaceMm - seenOf(lane).tip.zMm);
 
-function retract(lane: LaneDriver): void {
+export function retract(lane: LaneDriver): void {
+  // nobody winds further by hand than the tool needs
+  if (sheetOf(lane).control === "readout") {
+    moveTo(lane, { z: Math.min(0, zAt(lane, CLEAR_OF_FACE_MM)) });
+    return;
+  }
   moveTo(lane, { z: 0 });
   moveTo(lane, { x: 0 });
 }
 
-function bring(lane: LaneDriver, tool: TurretTool): void {
+export function bring(lane: LaneDriver, tool: TurretTool): void {
   if (seenOf(lane).arm) {
     reachIn(lane);
     lane.do({ type: "swingArm", isDown: false });
@@ -37,17 +43,24 @@ function bring(lane: LaneDriver, tool: TurretTool): void {
   door(lane, false);
   if (seenOf(lane).station !== tool.number) {
     retract(lane);
+    if (sheetOf(lane).control === "readout") reachIn(lane);
     lane.do({ type: "index", station: tool.number, withOffset: false });
+    door(lane, false);
   }
 }
 
-function turning(lane: LaneDriver): void {
+export function turning(lane: LaneDriver): void {
   door(lane, false);
   if (!lane.seen.spindle.isOn) lane.do({ type: "startSpindle", direction: "forward", rpm: RPM });
 }
 
 /** Feeds along one axis by a typed block; the tool cuts what stands in its way. */
 function feedTo(lane: LaneDriver, at: { x: number } | { z: number }): void {
+  if (sheetOf(lane).control === "readout") {
+    if ("x" in at) wind(lane, "x", at.x, "coarse");
+    else wind(lane, "z", at.z, "coarse");
+    return;
+  }
   const [axis, mm] = "x" in at ? ["X", at.x] : ["Z", at.z];
   lane.do({ type: "runBlock", text: `G53 G1 ${axis}${text(lane, mm)} F120` });
 }
@@ -55,7 +68,7 @@ function feedTo(lane: LaneDriver, at: { x: number } | { z: number }): void {
 const acrossFace = (lane: LaneDriver): void => feedTo(lane, { x: xAt(lane, -1) });
 
 /** Cuts the face to the middle, a little deeper each time until it is reached; the tool is retracted in X only. */
-function face(lane: LaneDriver): void {
+export function face(lane: LaneDriver): void {
   turning(lane);
   moveTo(lane, { z: zAt(lane, 6) });
   moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
@@ -80,24 +93,29 @@ function faceDeeper(lane: LaneDriver): void {
   acrossFace(lane);
 }
 
-/** Faces past the middle, looks what is left there, shims by half of it, and faces again until nothing is. */
-function onCenter(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
-  bring(lane, tool);
+/** Puts shims under the holder: by half of the pip, up where it stands and down where it was rubbed. */
+function shim(lane: LaneDriver, { pipMm, isStanding }: { pipMm: number; isStanding: boolean }, habits: Habits): void {
+  const half = pipMm / (habits.shims === "whole" ? 1 : 2);
+  lane.do({ type: "shimTool", text: text(lane, isStanding !== (habits.shims === "wrongWay") ? half : -half) });
+}
+
+/** Faces past the middle, looks what is left there, raises by half of it, and faces again until nothing is. */
+export function onCenter(lane: LaneDriver, habits: Habits, raise: (pip: { pipMm: number; isStanding: boolean }) => void): void {
   face(lane);
   for (let turn = 0; turn < 4 && seenOf(lane).pip !== "none"; turn++) {
     const zBefore = machineMm(lane, "z");
+    const isStanding = seenOf(lane).pip === "standing";
     retract(lane);
     reachIn(lane);
     lane.do({ type: "measureTurned", what: "pip", by: "caliper" });
-    const half = (lastReading(lane).values.diameter ?? 0) / (habits.shims === "whole" ? 1 : 2);
-    const up = (seenOf(lane).pip === "standing") !== (habits.shims === "wrongWay");
-    lane.do({ type: "shimTool", text: text(lane, up ? half : -half) });
+    raise({ pipMm: lastReading(lane).values.diameter ?? 0, isStanding });
     if (habits.shims) break;
     turning(lane);
     moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
     moveTo(lane, { z: zBefore });
     faceDeeper(lane);
   }
+  if (lane.seen.spindle.isOn) lane.do({ type: "stopSpindle" });
   retract(lane);
 }
 
@@ -122,7 +140,7 @@ function sweepDrill(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
 }
 
 /** Skims a band until it has cleaned up; the tool is retracted in Z only, and X stands where it cut. */
-function skim(lane: LaneDriver, habits: Habits): void {
+export function skim(lane: LaneDriver, habits: Habits): void {
   turning(lane);
   moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 3) });
   moveTo(lane, { z: zAt(lane, NEAR_MM) });
@@ -140,7 +158,7 @@ function skim(lane: LaneDriver, habits: Habits): void {
 }
 
 /** Two readings, a quarter turn apart; their mean. */
-function measure(lane: LaneDriver, what: "turned" | "bored", habits: Habits): number {
+export function measure(lane: LaneDriver, what: "turned" | "bored", habits: Habits): number {
   if (habits.measuresWhileTurning) {
     lane.do({ type: "stopSpindle" });
     lane.do({ type: "startSpindle", direction: "forward", rpm: 55 });
@@ -171,7 +189,7 @@ function setX(lane: LaneDriver, n: number, diameterMm: number, thicknessMm: numb
   lane.do({ type: "captureRegister", register, asText: text(lane, value) });
 }
 
-function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, habits: Habits): void {
+export function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, habits: Habits): void {
   const register = `Z${n}` as const;
   lane.do({ type: "takeReading", register });
   const counted = habits.gapForgotten ? 0 : gapMm;
@@ -184,7 +202,7 @@ function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, habits:
 const termOfGap = (lane: LaneDriver): "paper" | "block" => (seenOf(lane).gap?.id === "paper" ? "paper" : "block");
 
 /** Comes up to paper or a straight edge until it drags: coarse, back, then fine. */
-function closeOn(lane: LaneDriver, axis: "x" | "z", id: string, on: "face" | "diameter"): void {
+export function closeOn(lane: LaneDriver, axis: "x" | "z", id: string, on: "face" | "diameter"): void {
   reachIn(lane);
   lane.do({ type: "placeGap", id, on });
   const until = (size: "coarse" | "middle" | "fine") => {
@@ -195,7 +213,7 @@ function closeOn(lane: LaneDriver, axis: "x" | "z", id: string, on: "face" | "di
   until("fine");
 }
 
-function pull(lane: LaneDriver, axis: "x" | "z"): void {
+export function pull(lane: LaneDriver, axis: "x" | "z"): void {
   lane.do({ type: "jog", axis, direction: 1, clicks: 10, size: "coarse" });
   lane.do({ type: "pullGap" });
 }
@@ -224,7 +242,7 @@ function pinAtFace(lane: LaneDriver, id: string): void {
 }
 
 /** Z of a tool at the face, by what the drawer holds for it: straight edge for a blade, pin, or paper. */
-function touchFace(lane: LaneDriver, tool: TurretTool, radiusMm: number): number {
+export function touchFace(lane: LaneDriver, tool: TurretTool, radiusMm: number): number {
   const { instruments, gaps } = lane.seen.sheet;
   bring(lane, tool);
   moveTo(lane, { z: zAt(lane, 12) });
@@ -240,19 +258,20 @@ function touchFace(lane: LaneDriver, tool: TurretTool, radiusMm: number): number
     pinAtFace(lane, pin.id);
     return pin.nominalMm;
   }
-  moveTo(lane, { z: zAt(lane, 1.5) });
+  // an edge that leans stands out before the nose
+  moveTo(lane, { z: zAt(lane, tool.isUnderSquare ? 3.4 : 1.5) });
   closeOn(lane, "z", "paper", "face");
   return gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
 }
 
-function leaveFace(lane: LaneDriver): void {
+export function leaveFace(lane: LaneDriver): void {
   if (seenOf(lane).gap) pull(lane, "z");
   if (seenOf(lane).block) lane.do({ type: "pullGap" });
   retract(lane);
 }
 
 /** X of a tool on the skimmed and measured diameter, paper in between. */
-function touchDiameter(lane: LaneDriver, tool: TurretTool, diameterMm: number, habits: Habits): void {
+export function touchDiameter(lane: LaneDriver, tool: TurretTool, diameterMm: number, habits: Habits): void {
   bring(lane, tool);
   const { tip } = seenOf(lane);
   moveTo(lane, { x: xAt(lane, tip.partRadiusMm + 4) });
@@ -351,6 +370,19 @@ function workZ(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
   retract(lane);
 }
 
+/** At the face with a gap: work Z and the tool's row must add up to where the machine stands, less the gap. Said first, then looked at. */
+function sumCheck(lane: LaneDriver, tool: TurretTool): void {
+  const { work, turret } = lane.seen.registers;
+  const mm = (counts: number) => toMm(counts, scales[lane.seen.sheet.unit]);
+  touchFace(lane, tool, 8);
+  const sum = mm(work.G54.z + turretSum(turret, "z", tool.number));
+  lane.do({ type: "expectCheck", check: "sumByHand", text: text(lane, sum), tool: tool.number });
+  lane.do({ type: "lookCheck" });
+  // surprised, the student stops and says so; what is surprising is a hundredth or two
+  lane.do({ type: "judgeCheck", isAsExpected: Math.abs((lane.seen.check?.seenMm ?? 0) - sum) <= 0.06 });
+  leaveFace(lane);
+}
+
 function masterShift(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits): void {
   const [master] = tools;
   if (!master) return;
@@ -384,7 +416,10 @@ function partFace(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits
   const { targets } = sheetOf(lane);
   const [first, ...rest] = tools;
   if (!first) return;
-  for (const tool of tools) if (targets.height.includes(tool.number)) onCenter(lane, tool, habits);
+  for (const tool of tools) if (targets.height.includes(tool.number)) {
+    bring(lane, tool);
+    onCenter(lane, habits, (pip) => shim(lane, pip, habits));
+  }
   if (!habits.leavesOldWorkZ && lane.seen.registers.work.G54.z !== 0) lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
   const diameter = cutAndMeasure(lane, first, targets.z.includes(first.number), habits);
   if (lane.seen.isStopped) return;
@@ -478,6 +513,9 @@ export function workLathe(lane: LaneDriver, habits: Habits): void {
   if (school === "setter-arm") {
     for (const tool of wanted) byArm(lane, tool);
     workZ(lane, first, habits);
+    sumCheck(lane, first);
+    if (!lane.seen.isStopped) lane.do({ type: "handIn" });
+    return;
   } else if (school === "master-shift") masterShift(lane, wanted, habits);
   else partFace(lane, wanted, habits);
   if (lane.seen.isStopped) return;

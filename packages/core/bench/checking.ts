@@ -6,6 +6,7 @@ import { parseLengthMm, toCounts, toMm } from "../units";
 import type { CommandOf } from "./commands";
 import type { LaneEvent } from "./events";
 import { seenTip } from "./lathe/eye";
+import { turretDisplay } from "./lathe/display";
 import { seenLengthMm, seenRoomMm, seenScene, surfaceBelow } from "./eye";
 import type { Refusal } from "./refusals";
 import type { LaneState } from "./state";
@@ -49,17 +50,56 @@ export function expectCheck(state: LaneState, { check, text, tool }: CommandOf<"
   return accept([{ type: "checkExpected", check, mm: read.value, ...(tool === undefined ? {} : { tool }) }]);
 }
 
+/** At the part: on metal, with something felt or held in the gap, or with the point where it was sighted over the edge. */
+function isTouching({ lathe, position }: LaneState): boolean {
+  if (!lathe) return false;
+  const isSighted = lathe.sighted?.looks === "over" && lathe.sighted.at.z === position.z;
+  return (lathe.isResting || lathe.block !== null || (lathe.gap !== null && lathe.gap.feel !== "slides") || isSighted);
+}
+
+/** What a check on a lathe wants before there is anything to look at: a row recalled, a tool at the face. */
+function lookProblem(state: LaneState): Refusal | null {
+  const { lathe, desk } = state;
+  if (!lathe || (desk.check?.check !== "recalled" && desk.check?.check !== "sumByHand")) return null;
+  if (desk.check.check === "recalled" && lathe.row !== lathe.station) return { code: "recallFirst", tool: lathe.station };
+  return isTouching(state) ? null : { code: "touchFirst" };
+}
+
+/** What stands between tip and face where the tool touches it, by what is written on it, mm. */
+function nominalGapMm({ lathe, setup }: LaneState): number {
+  const id = lathe?.gap?.id ?? lathe?.block?.id;
+  return setup.gaps.find((one) => one.id === id)?.nominalMm ?? 0;
+}
+
+/** By eye and rule to half a millimetre; what the displays read, as it is read. */
+function lookAtLathe(state: LaneState): number | null {
+  const tip = seenTip(state);
+  const mm = (counts: number) => toMm(counts, state.scale);
+  const check = state.desk.check?.check;
+  switch (check) {
+    case "knownHeight": return toHalf(tip.zMm - tip.faceMm);
+    case "clearance": return toHalf(tip.radiusMm - tip.partRadiusMm);
+    // the readout with the row recalled, at the corner: less what lies in between, on a diameter twice
+    case "recalled": return mm(turretDisplay(state, "x")) - (state.lathe?.gap?.on === "diameter" ? 2 * nominalGapMm(state) : 0);
+    // what work Z and the tool's row must add up to where it stands at the face
+    case "sumByHand": return mm(state.position.z) - nominalGapMm(state);
+    case "overZero": case "sameEdge": case "ruleBeside": case "liftedMove": case undefined: return null;
+  }
+}
+
 /** The look itself: what an eye or a rule tells; null where the figure stands in the log already (a touch, a sum, a lifted move). */
 export function lookCheck(state: LaneState): Decision {
   if (!state.desk.check) return refuse({ code: "expectFirst" });
+  const problem = state.lathe ? lookProblem(state) : null;
+  if (problem) return refuse(problem);
   const seenMm = (): number | null => {
     // on a lathe a rule beside the tool tells how far it stands from the face
-    if (state.lathe) return state.desk.check?.check === "knownHeight" ? toHalf(seenTip(state).zMm - seenTip(state).faceMm) : null;
+    if (state.lathe) return lookAtLathe(state);
     switch (state.desk.check?.check) {
       case "overZero": return offZeroMm(state);
       case "knownHeight": return heightMm(state);
       case "ruleBeside": return state.holds ? seenLengthMm(state, state.holds) : null;
-      case "sameEdge": case "liftedMove": case "sumByHand": case undefined: return null;
+      case "sameEdge": case "liftedMove": case "sumByHand": case "recalled": case "clearance": case undefined: return null;
     }
   };
   return accept([{ type: "checkLooked", seenMm: seenMm() }]);

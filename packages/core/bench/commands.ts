@@ -21,7 +21,7 @@ export const termNames = ["tipRadius", "edgeWork", "paper", "facing", "moved", "
 export type TermName = (typeof termNames)[number];
 
 /** Checks that a student can make of what was set, each with what is expected said beforehand. */
-export const checkNames = ["overZero", "knownHeight", "sameEdge", "ruleBeside", "liftedMove", "sumByHand"] as const;
+export const checkNames = ["overZero", "knownHeight", "sameEdge", "ruleBeside", "liftedMove", "sumByHand", "recalled", "clearance"] as const;
 export type CheckName = (typeof checkNames)[number];
 
 /** What caliper, micrometer and rule can be put to. */
@@ -76,13 +76,22 @@ export const commandSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("tapPart"), direction, strength: z.enum(["hard", "light"]) }),
   // a lathe's own
   z.strictObject({ type: z.literal("index"), station: tool, withOffset: z.boolean() }),
-  z.strictObject({ type: z.literal("placeGap"), id, on: turnedFace }),
+  /** On a hand-wound lathe: where the other hand rests while it is felt. */
+  z.strictObject({ type: z.literal("placeGap"), id, on: turnedFace, hand: z.enum(["clear", "post"]).optional() }),
   z.strictObject({ type: z.literal("tryGap"), id, on: turnedFace }),
   z.strictObject({ type: z.literal("pullGap") }),
   z.strictObject({ type: z.literal("swingArm"), isDown: z.boolean() }),
   z.strictObject({ type: z.literal("turnChuck") }),
   z.strictObject({ type: z.literal("measureTurned"), what: z.enum(["turned", "bored", "pip"]), by: z.enum(["micrometer", "caliper", "boreGauge"]) }),
   z.strictObject({ type: z.literal("shimTool"), text: typed }),
+  z.strictObject({ type: z.literal("recall"), row: tool.nullable() }),
+  z.strictObject({ type: z.literal("sightEdge") }),
+  z.strictObject({ type: z.literal("changeTool"), tool, overhang: typed }),
+  z.strictObject({ type: z.literal("loosenTool") }),
+  z.strictObject({ type: z.literal("slideTool") }),
+  z.strictObject({ type: z.literal("tightenTool"), how: z.enum(["inTurn", "oneRightDown"]) }),
+  z.strictObject({ type: z.literal("turnFeed"), isLow: z.boolean() }),
+  z.strictObject({ type: z.literal("runCone"), isHeld: z.boolean() }),
   // registers and ledger
   z.strictObject({ type: z.literal("zeroCounter"), axis, text: typed.optional() }),
   z.strictObject({ type: z.literal("captureRegister"), register, asText: typed }),

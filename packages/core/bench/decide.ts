@@ -89,7 +89,9 @@ const NOT_ON_LATHE = new Set<Command["type"]>([
   "load", "unload", "swapPockets", "setWobbling", "trueTaster", "turnSpindle", "placePaper", "feelPaper", "pullPaper", "tryBlock", "pullBlock", "standLamp", "takeLamp", "blowTip",
   "askProbe", "askSetter", "askBeam", "askPresetter", "measure", "dressBurr", "tapPart", "doTask",
 ]);
-const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned", "shimTool"]);
+const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned", "shimTool", "recall", "sightEdge", "changeTool", "loosenTool", "slideTool", "tightenTool", "turnFeed", "runCone"]);
+/** What a hand-wound lathe has not: it does not know where it is, and nothing but hands moves it. */
+const NOT_BY_HAND = new Set<Command["type"]>(["home", "runBlock"]);
 /** Commands that need a machine that knows where it is. */
 const NEEDS_HOME = new Set<Command["type"]>(["captureRegister", "takeReading"]);
 /** Commands that move or turn something under power. */
@@ -105,8 +107,10 @@ export function decide(state: LaneState, command: Command): Decision {
   if (stopIsHeld(state) && NEEDS_POWER.has(command.type)) return refuse({ code: "stopIsHeld" });
   if (!state.isHomed && NEEDS_HOME.has(command.type)) return refuse({ code: "notHomed" });
   if (state.lathe ? NOT_ON_LATHE.has(command.type) : ONLY_ON_LATHE.has(command.type)) return refuse({ code: "notOnThisMachine" });
+  if (state.setup.lathe?.control === "readout" && NOT_BY_HAND.has(command.type)) return refuse({ code: "notOnThisMachine" });
   switch (command.type) {
-    case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned": case "shimTool": return decideLathe(state, command);
+    case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned": case "shimTool": case "recall": case "sightEdge": case "changeTool": case "loosenTool": case "slideTool": case "tightenTool":
+    case "turnFeed": case "runCone": return decideLathe(state, command);
     case "home": return home(state);
     case "doTask": return hands.doTask(state, command.task);
     case "jog": return state.lathe ? decideLathe(state, command) : decideJog(state, command);

@@ -22,11 +22,15 @@ const turnedFace = z.enum(["face", "diameter", "bore"]);
 const incidentCodes = [
   "finderThrown", "finderBent", "finderBroken", "toolChipped", "noseStruck", "paperUnderTurningTool", "paperTorn",
   "tasterBroken", "probeBroken", "indicatorBroken", "startedWithInstrument", "changerStruck", "blockCrushed", "gaugeDamaged", "setterDamaged",
-  "insertChipped", "jawStruck", "armStruck", "handAtChuck",
+  "insertChipped", "jawStruck", "armStruck", "handAtChuck", "neighborStruck",
 ] as const;
 export type IncidentCode = (typeof incidentCodes)[number];
 
 /** Where the numbers of a contact come from, mm; hidden until the ruling. */
+/** How a point looks against an edge that it is held over, and what a pass along a cone does. */
+export const sightings = ["before", "over", "behind"] as const;
+export const conePasses = ["cuts", "skims", "air"] as const;
+
 const contactParts = z.strictObject({ kickPastMm: mm, burrMm: mm, lateMm: mm, bendMm: mm, clickMm: mm });
 
 /** A reading as an instrument shows it: named figures, mm unless the name ends in Deg. */
@@ -118,7 +122,7 @@ export const eventSchema = z.discriminatedUnion("type", [
     pip: z.strictObject({ diameterMm: mm, looks: z.enum(["none", "standing", "rubbed"]) }).optional(),
   }),
   z.strictObject({ type: z.literal("toolShimmed"), tool: counts, byMm: mm }),
-  z.strictObject({ type: z.literal("turretGapPlaced"), id: z.string(), on: turnedFace, feel: z.enum(feelNames) }),
+  z.strictObject({ type: z.literal("turretGapPlaced"), id: z.string(), on: turnedFace, feel: z.enum(feelNames), leanMm: mm.optional() }),
   z.strictObject({ type: z.literal("turretFelt"), id: z.string(), on: turnedFace, feel: z.enum(feelNames), at: place, clickMm: mm }),
   z.strictObject({ type: z.literal("turretTried"), id: z.string(), on: turnedFace, goes: z.boolean(), at: place, number: counts, dirtMm: mm, isOpened: z.boolean(), clickMm: mm }),
   z.strictObject({ type: z.literal("turretGapPulled") }),
@@ -126,8 +130,16 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("armSwung"), isDown: z.boolean() }),
   z.strictObject({ type: z.literal("armTripped"), axis: z.enum(["x", "z"]), at: place, number: counts, errorMm: mm }),
   z.strictObject({ type: z.literal("armLeft") }),
-  z.strictObject({ type: z.literal("metalTouched"), on: turnedFace, at: place, clickMm: mm }),
+  z.strictObject({ type: z.literal("metalTouched"), on: z.enum(["face", "diameter", "bore", "cone"]), at: place, clickMm: mm }),
   z.strictObject({ type: z.literal("metalLeft") }),
+  // a hand-wound lathe, a gang slide, a cone
+  z.strictObject({ type: z.literal("edgeSighted"), tool: counts, looks: z.enum(sightings), at: place, errorMm: mm }),
+  z.strictObject({ type: z.literal("toolChanged"), tool: counts, overhangMm: mm, xMm: mm, heightMm: mm }),
+  z.strictObject({ type: z.literal("toolLoosened"), tool: counts, xMm: mm }),
+  z.strictObject({ type: z.literal("toolSlid"), tool: counts, xMm: mm, at: place }),
+  z.strictObject({ type: z.literal("toolTightened"), tool: counts, how: z.enum(["inTurn", "oneRightDown"]), xMm: mm }),
+  z.strictObject({ type: z.literal("feedTurned"), isLow: z.boolean() }),
+  z.strictObject({ type: z.literal("coneRan"), tool: counts, isHeld: z.boolean(), looks: z.enum(conePasses), offMm: mm, number: counts, at: place, faceMm: mm, cone: z.strictObject({ diameterMm: mm, atMm: mm, angleDeg: mm, lengthMm: mm }) }),
   z.strictObject({ type: z.literal("setupJudged"), isSound: z.boolean() }),
   z.strictObject({ type: z.literal("handRaised") }),
   z.strictObject({ type: z.literal("handLowered") }),

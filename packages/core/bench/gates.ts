@@ -1,12 +1,12 @@
 import type { SetupTask } from "../exercises";
 import type { LaneState } from "./state";
 
-export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "faced" | "handIn";
+export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "faced" | "toolChanged" | "handIn";
 /** One gate: its kind, the tool it is about, whether what it wants was done. `name` is unique in its lane. */
 export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence"> | null };
+export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence" | "changed"> | null };
 
 const MACHINE_TASKS: readonly SetupTask[] = ["releaseStop", "lowRapid"];
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
@@ -23,7 +23,9 @@ export function gatesOf(done: Done): Gate[] {
   const gates: Gate[] = [];
   const gate = (kind: GateKind, isPassed: boolean, tool?: number) =>
     gates.push({ name: tool === undefined ? kind : `${kind}${tool}`, kind, isPassed, ...(tool === undefined ? {} : { tool }) });
-  gate("machineReady", done.isHomed && tasks.filter((task) => MACHINE_TASKS.includes(task)).every(isDone));
+  const control = setup.lathe?.control ?? "turret";
+  // a hand-wound lathe has no reference to return to
+  if (control !== "readout") gate("machineReady", done.isHomed && tasks.filter((task) => MACHINE_TASKS.includes(task)).every(isDone));
   if (setup.handover && done.lathe) {
     const { xTouched, zTouched } = done.lathe.evidence;
     for (const tool of setup.lathe?.targets.x ?? []) gate("toolRead", (xTouched[tool] ?? 0) > 0 && (zTouched[tool] ?? 0) > 0, tool);
@@ -36,18 +38,27 @@ export function gatesOf(done: Done): Gate[] {
     const turned = done.lathe.evidence;
     // by the arm the tools are set before the face is wanted
     const isByArm = schools.every((school) => school === "setter-arm");
-    if (!isByArm) gate("faced", turned.isFaced);
+    const isFacedHere = control !== "gang" && (setup.lathe.alreadySet ?? []).length === 0;
+    if (!isByArm && isFacedHere) gate("faced", turned.isFaced);
     const [master] = wanted.z;
-    for (const { number } of tools) {
+    for (const { number, isUnderSquare } of tools) {
       const wants = { x: wanted.x.includes(number), z: wanted.z.includes(number), nose: wanted.nose.includes(number), height: wanted.height.includes(number) };
       if (!wants.x && !wants.z && !wants.nose && !wants.height) continue;
       // the master's own row stays zero; the shift is what sets it
-      const isZDone = (turned.zTouched[number] ?? 0) > 0 && (turned.isZSet[number] === true || (schools.includes("master-shift") && number === master && turned.isWorkSet));
-      gate("tool", (!wants.x || ((turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true)) && (!wants.z || isZDone) && (!wants.nose || turned.isNoseSet[number] === true) && (!wants.height || ((turned.pipsSeen[number] ?? 0) > 0 && turned.isShimmed[number] === true)), number);
+      if (setup.lathe.gang?.changed.includes(number)) gate("toolChanged", done.lathe.changed[number] !== undefined, number);
+      // the reference of a library is set by the zero of the readout
+      const isReference = control === "readout" && number === master;
+      const isXDone = isReference ? turned.isZeroXSet : (turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true;
+      const isHeightDone = (turned.pipsSeen[number] ?? 0) > 0 && (control === "gang" ? turned.isHeightSet[number] === true : turned.isShimmed[number] === true);
+      const isMet = isUnderSquare ? (turned.coneTouched[number] ?? 0) > 0 : (turned.zTouched[number] ?? 0) > 0;
+      const isZDone = isMet && (turned.isZSet[number] === true || ((schools.includes("master-shift") || isReference) && number === master && turned.isWorkSet));
+      gate("tool", (!wants.x || isXDone) && (!wants.z || isZDone) && (!wants.nose || turned.isNoseSet[number] === true) && (!wants.height || isHeightDone), number);
     }
     if (isByArm) gate("faced", turned.isFaced);
-    if (!schools.includes("part-face") && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
-    gate("verified", evidence.checksJudged.length > 0);
+    if (!schools.includes("part-face") && control === "turret" && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
+    // a cone proves a tool by itself: its pass was run once more
+    const isProven = setup.lathe.cone ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0) : evidence.checksJudged.length > 0;
+    gate("verified", isProven);
     gate("handIn", done.isHandedIn);
     return gates;
   }

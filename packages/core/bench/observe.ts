@@ -1,7 +1,7 @@
 import { sceneBoxes, type Scene, type Setup, type Surface } from "../exercises";
 import type { BoxMm } from "../geometry";
 import { shapes, TASTER_REST_MM, toolNumber, type Shape, type Thing, type Wobble } from "../instruments";
-import { displayCounts, turretSum, type AxisCounts, type Registers } from "../registers";
+import { displayCounts, type AxisCounts, type Registers } from "../registers";
 import type { Counts, LengthUnit } from "../units";
 import { coachStep, type CoachStep } from "./coach";
 import { standsOverZero } from "./checking";
@@ -9,6 +9,7 @@ import type { Side } from "./commands";
 import { seenLengthMm, seenScene, surfaceBelow } from "./eye";
 import type { IncidentCode } from "./events";
 import { gatesOf, type Gate } from "./gates";
+import { turretDisplay } from "./lathe/display";
 import { latheSeen, type LatheSeen } from "./lathe/observe";
 import { guardCounts, travelCounts } from "./machine";
 import { doorLimitRpm } from "./spindle";
@@ -131,9 +132,9 @@ function outlineOf(state: LaneState): Shape {
 }
 
 /** The work display; on a lathe less the offset row in use. */
-function workCounts({ registers, position, modal, lathe }: LaneState, lengthCounts: Counts): AxisCounts {
-  const work = displayCounts(registers, position, modal.workOffset, lengthCounts);
-  return lathe ? { ...work, x: work.x - turretSum(registers.turret, "x", lathe.row), z: work.z - turretSum(registers.turret, "z", lathe.row) } : work;
+function workCounts(state: LaneState, lengthCounts: Counts): AxisCounts {
+  const work = displayCounts(state.registers, state.position, state.modal.workOffset, lengthCounts);
+  return state.lathe ? { ...work, x: turretDisplay(state, "x"), z: turretDisplay(state, "z") } : work;
 }
 
 /** What may be seen of a lane. An instructor also sees the incidents that say nothing. */

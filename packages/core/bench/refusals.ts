@@ -79,5 +79,18 @@ export type Refusal =
   | { code: "noShimsHere" }
   | { code: "shimTooMuch"; limitMm: number }
   | { code: "shankOutOfReach" }
+  | { code: "clampLoose" }
+  | { code: "clampNotLoose" }
+  | { code: "toolIsGood"; tool: number }
+  | { code: "noRoomAtClamp" }
+  | { code: "overhangNotPossible"; lowMm: number; highMm: number }
+  | { code: "pointMeetsNoFace" }
+  | { code: "nothingToSight" }
+  | { code: "cannotTurnCone" }
+  | { code: "callOffsetFirst"; tool: number }
+  | { code: "startSpindleFirst" }
+  | { code: "recallFirst"; tool: number }
+  | { code: "touchFirst" }
+  | { code: "libraryIsTyped" }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

@@ -1,4 +1,4 @@
-import { captureLength, captureOffset, readRegister, registerAxis, registerKind, turretPlace, turretSum, type RegisterId } from "../registers";
+import { captureLength, captureOffset, readRegister, registerAxis, registerKind, turretPlace, turretSum, type Axis, type RegisterId } from "../registers";
 import { accept, refuse, type Result } from "../result";
 import { parseLengthMm, toCounts, type Counts } from "../units";
 import type { CommandOf } from "./commands";
@@ -6,6 +6,7 @@ import { Draft } from "./draft";
 import type { EventOf, LaneEvent } from "./events";
 import { guardCounts } from "./machine";
 import type { Refusal } from "./refusals";
+import { readsAt } from "./lathe/display";
 import { lengthInUse, type LaneState } from "./state";
 
 type Decision = Result<LaneEvent[], Refusal>;
@@ -61,7 +62,8 @@ export function changeRegister(state: LaneState, command: CommandOf<"captureRegi
   if (!typed.ok) return typed;
   const { register } = command;
   if (command.type === "captureRegister") {
-    if (registerKind(register) === "diameter" || /^[RQ]\d/.test(register)) return refuse({ code: "diameterIsTyped", register });
+    if (registerKind(register) === "diameter" || /^[RQY]\d/.test(register)) return refuse({ code: "diameterIsTyped", register });
+    if (/^L[XZ]\d/.test(register)) return refuse({ code: "libraryIsTyped" });
     const captured = changed(state, register, capturedCounts(state, register, typed.value), "captured", typed.value);
     const wear: RegisterId = `HW${Number(register.slice(1))}`;
     const clears = captured.ok && /^H\d/.test(register) && state.setup.settings.captureClearsWear && readRegister(state.registers, wear) !== 0;
@@ -91,6 +93,9 @@ export function setCounter(state: LaneState, { axis, text }: CommandOf<"zeroCoun
   return preset.ok ? accept([{ type: "counterZeroed", axis, at: state.position[axis] - preset.value }]) : preset;
 }
 
+/** What a student reads off the machine on an axis. */
+const standsAt = (state: LaneState, axis: Axis): Counts => (state.lathe && axis !== "y" ? readsAt(state, axis) : state.position[axis]);
+
 /** The figure of a reading that belongs in a register's line: the one that the register is about. */
 function readingCounts(state: LaneState, register: RegisterId, number: number): Counts | null {
   const reading = state.desk.readings.find((one) => one.number === number);
@@ -116,7 +121,7 @@ export function writeLedger(state: LaneState, command: LedgerCommand): Decision 
   if (command.type === "takeReading") {
     if (command.from === undefined) {
       if (registerKind(register) === "diameter") return refuse({ code: "noSuchReading" });
-      return accept([{ type: "lineWritten", line, register, kind: "reading", counts: state.position[registerAxis(register)] }]);
+      return accept([{ type: "lineWritten", line, register, kind: "reading", counts: standsAt(state, registerAxis(register)) }]);
     }
     const counts = readingCounts(state, register, command.from);
     return counts === null ? refuse({ code: "noSuchReading" }) : accept([{ type: "lineWritten", line, register, kind: "reading", counts, from: command.from }]);

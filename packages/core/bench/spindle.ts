@@ -49,5 +49,6 @@ export function speedProblem(state: LaneState, rpm: number): Refusal | null {
     return { code: "spindleOutOfRange", lowestRpm: bench.lowestRpm, highestRpm: bench.highestRpm };
   }
   if (state.setup.settings.spindleGuard === "refuses" && state.holds && neverTurns(state.holds)) return { code: "mustNotTurn", thing: state.holds };
+  if (state.lathe && state.lathe.loose !== null) return { code: "clampLoose" };
   return state.isDoorOpen && rpm > doorLimitRpm(state) ? { code: "doorOpenSpeed", rpm, limitRpm: doorLimitRpm(state) } : null;
 }

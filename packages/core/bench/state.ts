@@ -170,7 +170,7 @@ function opened(event: EventOf<"laneOpened">): LaneState {
   return {
     setup, truth, scale, isCoachOn,
     position: { x: toCounts(PARKED_MM.x, scale), y: toCounts(PARKED_MM.y, scale), z: toCounts(PARKED_MM.z, scale) },
-    isHomed: false, isDoorOpen: false, sight: "front", spindle: { isOn: false, direction: "forward", rpm: 0 },
+    isHomed: setup.lathe?.control === "readout", isDoorOpen: false, sight: "front", spindle: { isOn: false, direction: "forward", rpm: 0 },
     rememberedRpm: setup.rememberedRpm,
     modal: { motion: "rapid", distance: "absolute", workOffset: "G54", lengthRow: null, calledLength: null, feedMmPerMin: null, tool: null, rotationDeg: 0 },
     counterZero: HOME, registers, holds: null,
@@ -428,7 +428,8 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
       return { ...state, desk: { ...state.desk, check: null }, evidence };
     }
     case "turretIndexed": case "turned": case "turretGapPlaced": case "turretFelt": case "turretTried": case "turretGapPulled": case "chuckTurned": case "armSwung":
-    case "armTripped": case "armLeft": case "metalTouched": case "metalLeft": case "toolShimmed":
+    case "armTripped": case "armLeft": case "metalTouched": case "metalLeft": case "toolShimmed": case "edgeSighted": case "toolChanged": case "toolLoosened": case "toolSlid": case "toolTightened":
+    case "feedTurned": case "coneRan":
       if (!state.lathe) throw new Error(`evolve: ${event.type} on a mill`);
       return { ...state, lathe: evolveLathe(state.lathe, event) };
     case "handRaised": return { ...state, isHandUp: true };

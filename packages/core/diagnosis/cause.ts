@@ -8,7 +8,8 @@ export type CauseId =
   | "otherRegister" | "neverSet" | "noContact"
   | "changedSinceTouch" | "oneSideOnly" | "notOverMiddle" | "partMoved"
   | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip"
-  | "notCleanedUp" | "notMeasured" | "faceCutAgain" | "touchedRunout" | "armOff";
+  | "notCleanedUp" | "notMeasured" | "faceCutAgain" | "touchedRunout" | "armOff"
+  | "leanedOnPost" | "bandCutAgain" | "clampShifted" | "registerBuiltIn" | "coneNoseLeftOut";
 
 /** Where one cause would put a value, mm off. */
 export interface CauseSignature { readonly id: CauseId; readonly predictedMm: number }

@@ -1,3 +1,5 @@
+import type { TurretMethod } from "../exercises";
+import { readsAt } from "../bench/lathe/display";
 import type { EventOf, LaneEvent } from "../bench/events";
 import { jogMm } from "../bench/commands";
 import { cleanRadiusMm, faceMm } from "../bench/lathe/contact";
@@ -5,7 +7,7 @@ import { isFacedToMiddle } from "../bench/lathe/state";
 import { evolve, type LaneState } from "../bench/state";
 import { burrNowMm } from "../bench/solids";
 import { tasterReads, tasterRunoutMm } from "../bench/sensing";
-import { toMm, toCounts } from "../units";
+import { toMm, toCounts, type Counts } from "../units";
 import { sweepError, type AxisCounts } from "../registers";
 
 /** A fact with its place in the log. */
@@ -64,9 +66,13 @@ export interface TurretContact {
   readonly atMs: number;
   readonly tool: number;
   readonly axis: "x" | "z";
-  readonly on: "face" | "diameter" | "bore" | "arm" | "shank";
-  readonly by: "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm" | "indicator";
+  readonly on: "face" | "diameter" | "bore" | "arm" | "shank" | "cone" | "edge";
+  readonly by: TurretMethod;
   readonly at: AxisCounts;
+  /** What a student read off the machine there, counts. */
+  readonly shown: Readonly<Record<"x" | "z", Counts>>;
+  /** What a hand leaning on the post gave way by, mm. */
+  readonly leanMm: number;
   /** What stood in the gap, by what is written on it, mm. */
   readonly thicknessMm: number;
   readonly clickMm: number;
@@ -124,7 +130,7 @@ function placesOf({ seq, atMs, event }: Placed<EventOf<"readingShown">>, state: 
 /** The contact that an entry of a lathe's log is; before the entry was folded, but with the face that a cut leaves. */
 function turretContact({ seq, atMs, event }: LoggedEvent, before: LaneState, clickMm: number): TurretContact[] {
   if (!before.lathe) return [];
-  const base = { seq, atMs, tool: before.lathe.station, thicknessMm: 0, clickMm, feel: "", radiusMm: 0, faceMm: faceMm(before), isClean: true };
+  const base = { seq, atMs, tool: before.lathe.station, thicknessMm: 0, leanMm: 0, shown: { x: readsAt(before, "x"), z: readsAt(before, "z") }, clickMm, feel: "", radiusMm: 0, faceMm: faceMm(before), isClean: true };
   const nominal = (id: string) => before.setup.gaps.find((gap) => gap.id === id);
   if (event.type === "turned") {
     return [{
@@ -141,9 +147,11 @@ function turretContact({ seq, atMs, event }: LoggedEvent, before: LaneState, cli
     return [{ ...base, axis: "x", on: "shank", by: "indicator", at: { ...before.position, x: before.position.x + toCounts(2 * error[0], before.scale) }, clickMm: 0 }];
   }
   if (event.type === "armTripped") return [{ ...base, axis: event.axis, on: "arm", by: "arm", at: event.at, clickMm: 0 }];
+  if (event.type === "edgeSighted") return event.looks === "over" ? [{ ...base, axis: "z", on: "edge", by: "eye", at: event.at, clickMm: 0 }] : [];
+  if (event.type === "toolSlid") return [{ ...base, axis: "x", on: "diameter", by: "slid", at: event.at, clickMm: 0 }];
   const onPart = event.type === "turretFelt" || event.type === "turretTried" || event.type === "metalTouched";
   if (!onPart) return [];
-  const at = { ...base, axis: event.on === "face" ? ("z" as const) : ("x" as const), on: event.on, at: event.at, clickMm: event.clickMm };
+  const at = { ...base, axis: event.on === "face" || event.on === "cone" ? ("z" as const) : ("x" as const), on: event.on, at: event.at, clickMm: event.clickMm, leanMm: before.lathe.gap?.leanMm ?? 0 };
   if (event.type === "metalTouched") return [{ ...at, by: "metal" }];
   const thing = nominal(event.id);
   const thicknessMm = thing?.nominalMm ?? 0;

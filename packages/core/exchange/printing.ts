@@ -16,13 +16,13 @@ export function printTable(registers: Registers, scale: Scale): string {
   return ["register,value", ...rows].join("\n") + "\n";
 }
 
-/** A lathe's rows: geometry, nose radius and tip code under P10000 and the row, wear under the row by L11. */
+/** A lathe's rows: geometry, center height, nose radius and tip code under P10000 and the row, wear under the row by L11. A readout's library is in no program. */
 function turretLines(registers: Registers, scale: Scale): string[] {
   const value = (id: RegisterId) => readRegister(registers, id);
   const words = (pairs: readonly (readonly [string, RegisterId])[]) => pairs.filter(([, id]) => value(id) !== 0)
     .map(([letter, id]) => letter + (letter === "Q" ? String(Math.round(value(id) / scale.countsPerUnit)) : plain(showCounts(value(id), scale))));
   return turretRows.flatMap((row) => {
-    const geometry = words([["X", `X${row}`], ["Z", `Z${row}`], ["R", `R${row}`], ["Q", `Q${row}`]]);
+    const geometry = words([["X", `X${row}`], ["Y", `Y${row}`], ["Z", `Z${row}`], ["R", `R${row}`], ["Q", `Q${row}`]]);
     const wear = words([["X", `XW${row}`], ["Z", `ZW${row}`]]);
     return [...(geometry.length > 0 ? [`G10 L10 P${10_000 + row} ${geometry.join(" ")}`] : []), ...(wear.length > 0 ? [`G10 L11 P${row} ${wear.join(" ")}`] : [])];
   });

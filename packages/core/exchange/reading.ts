@@ -12,7 +12,7 @@ const MILL_ROWS: Record<number, string> = { 10: "H", 11: "HW", 12: "D", 13: "DW"
 
 /**
  * Registers that a G10 block sets: L2 work offsets P1–P6 (P0 the common one), L20 extended work offsets, a mill's rows by L10 to
- * L13; lathe L10/L11 rows with X, Z, R and Q.
+ * L13; lathe L10/L11 rows with X, Y (center height), Z, R and Q.
  */
 function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill" | "lathe", unitMm: number): ReadRegister[] {
   const bad = (problem: string): ReadRegister[] => [{ line, register: "", mm: null, problem }];
@@ -33,7 +33,7 @@ function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill"
     const suffix = l === 11 && p < 10_000 ? "w" : "";
     const code = words.get("Q");
     const found = [
-      ...["X", "Z", "R"].flatMap((letter) => axis(letter, `T${row}.${letter.toLowerCase()}${suffix}`)),
+      ...["X", ...(suffix === "" ? ["Y"] : []), "Z", "R"].flatMap((letter) => axis(letter, `T${row}.${letter.toLowerCase()}${suffix}`)),
       ...(code && suffix === "" ? [{ line, register: `T${row}.tip`, mm: code.value, problem: null }] : []),
     ];
     return found.length > 0 ? found : bad("This G10 sets none of X, Z, R and Q.");
@@ -81,7 +81,7 @@ function readTable(lines: readonly string[], unit: "mm" | "inch"): ReadRegister[
 
 /** A row of a lathe as the bench names its registers: "T3.x" is "X3", "T3.zw" is "ZW3", "T3.tip" is "Q3". */
 function benchName(register: string): string {
-  const [, row, column = ""] = /^T(\d)\.(x|z|xw|zw|r|tip)$/.exec(register) ?? [];
+  const [, row, column = ""] = /^T(\d)\.(x|y|z|xw|zw|r|tip)$/.exec(register) ?? [];
   return row === undefined ? register : `${column === "tip" ? "Q" : column.toUpperCase()}${row}`;
 }
 

@@ -40,12 +40,34 @@ function lengthLines(setup: Setup, truth: Truth, school: MillLengthSchool): Expe
   });
 }
 
+/** A library's rows are the reference's place less each tool's; on a gang slide X is where the tip lies on the axis, height what lifts it there. */
+function handLines(lathe: LatheSheet, truth: Truth, school: "readout-library" | "gang-bar", paperMm: number): ExpectedLine[] {
+  const { tools = {} } = truth.lathe ?? {};
+  const of = (number: number) => tools[number] ?? { kxMm: 0, qMm: 0, heightMm: 0 };
+  const [reference] = lathe.targets.x;
+  return lathe.tools.flatMap(({ number, kind }): ExpectedLine[] => {
+    if (school === "gang-bar") {
+      return [
+        ...(lathe.targets.x.includes(number) ? [{ register: `X${number}` as const, wantedMm: of(number).kxMm - (lathe.gang?.workXMm ?? 0), method: "paper", ...turretBias("paper", paperMm, "x") }] : []),
+        ...(lathe.targets.height.includes(number) ? [{ register: `Y${number}` as const, wantedMm: -of(number).heightMm || 0, method: "pip", biasMm: 0, uMm: 0.006 }] : []),
+      ];
+    }
+    if (number === reference || reference === undefined) return [];
+    const z = kind === "threading" ? ("eye" as const) : ("paper" as const);
+    return [
+      ...(lathe.targets.x.includes(number) ? [{ register: `LX${number}` as const, wantedMm: of(reference).kxMm - of(number).kxMm, method: "paper", ...turretBias("paper", paperMm, "x") }] : []),
+      ...(lathe.targets.z.includes(number) ? [{ register: `LZ${number}` as const, wantedMm: of(reference).qMm - of(number).qMm, method: z, ...turretBias(z, paperMm, "z") }] : []),
+    ];
+  });
+}
+
 /** X is where the tip lies on the axis; Z by its school, with the face at its sawn end: facing moves every Z and work Z alike by what it takes off. */
 function latheLines(setup: Setup, lathe: LatheSheet, truth: Truth, school: MillLengthSchool | LatheSchool | null): ExpectedLine[] | null {
   const own = school === null ? lathe.schools[0] : lathe.schools.find((one) => one === school);
   const { tools = {}, skinMm = 0 } = truth.lathe ?? {};
   if (own === undefined) return null;
   const by = (kind: string) => (own === "setter-arm" ? ("arm" as const) : kind === "turning" || kind === "profiling" || kind === "boring" ? ("cut" as const) : ("paper" as const));
+  if (own === "readout-library" || own === "gang-bar") return handLines(lathe, truth, own, setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0);
   const [master] = lathe.targets.z;
   const reach = (number: number) => tools[number]?.qMm ?? 0;
   const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) : own === "master-shift" ? reach(number) - reach(master ?? number) : reach(number));

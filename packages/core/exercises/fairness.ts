@@ -94,11 +94,14 @@ export function fairness(exercise: Exercise, marking: Marking): FairnessWarning[
   return warnings;
 }
 
+/** Ways in which a tool of a lathe meets what it is set by. */
+export type TurretMethod = "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm" | "indicator" | "eye" | "slid" | "cone";
+
 /**
  * Mean and deviation of one contact of a turret tool, mm; X as a diameter. A cut springs the tool away by 1.5 µm on the radius and is
  * measured to 2 µm; paper and feelers are felt at 0.85 to 1.00 of their thickness, on a diameter twice; a gap opened until a pin goes is late.
  */
-export function turretBias(by: "cut" | "paper" | "feeler" | "straightEdge" | "block" | "pin" | "metal" | "arm" | "indicator" | null, thicknessMm: number, axis: "x" | "z", outside: 1 | -1 = 1): MethodBias {
+export function turretBias(by: TurretMethod | null, thicknessMm: number, axis: "x" | "z", outside: 1 | -1 = 1): MethodBias {
   const twice = axis === "x" ? 2 : 1;
   switch (by) {
     case "cut": return axis === "x" ? { biasMm: -outside * 0.003, uMm: standardUncertainty([{ kind: "normal", value: 0.002 }, { kind: "normal", value: 0.0012 }, click]) } : { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.001 }, click]) };
@@ -110,6 +113,12 @@ export function turretBias(by: "cut" | "paper" | "feeler" | "straightEdge" | "bl
     case "straightEdge": case "metal": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.001 }, { kind: "uniform", value: 0.002 }, click]) };
     case "arm": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.002 }, { kind: "normal", value: 0.002 }, click]) };
     case "indicator": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.001, sensitivity: 1.41 }, { kind: "resolution", value: 0.001 }, click]) };
+    // a point sighted over an edge: the eye's own error and what it is content with
+    case "eye": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.07 }, { kind: "uniform", value: 0.1 }]) };
+    // slid against the bar: what it rests on, and the display it was sent to
+    case "slid": return { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.002 }, { kind: "normal", value: 0.002 }, click]) };
+    // a cone carries what is left in the X of both tools: at 45° half of it
+    case "cone": return { biasMm: 0.007, uMm: standardUncertainty([{ kind: "normal", value: 0.006 }, { kind: "normal", value: 0.0015 }, click]) };
     case null: return { biasMm: 0, uMm: 0.003 };
   }
 }

@@ -163,7 +163,14 @@ function signaturesAreApart(setup: Setup): boolean {
 
 /** The registers that the setup before left, when its tools are kept: lengths on the fixed plane, work offset of the part before. */
 function keptRegisters(setup: Setup, truth: Truth): Setup["leftovers"] {
-  if (!setup.partBefore) return setup.leftovers;
+  const rounded = (mm: number) => toMm(toCounts(mm, scales[setup.unit]), scales[setup.unit]);
+  const { lathe } = truth;
+  const set = (setup.lathe?.alreadySet ?? []).flatMap((number) => {
+    const { kxMm = 0, qMm = 0 } = lathe?.tools[number] ?? {};
+    return [{ register: `X${number}`, mm: rounded(kxMm - (setup.lathe?.gang?.workXMm ?? 0)) }, ...(setup.lathe?.targets.z.length ? [{ register: `Z${number}`, mm: rounded((lathe?.handed?.faceMm ?? 0) + qMm) }] : [])];
+  });
+  const shared = setup.lathe?.gang ? [{ register: "G54.x", mm: setup.lathe.gang.workXMm }] : [];
+  if (!setup.partBefore) return [...setup.leftovers, ...shared, ...set];
   const [, dy, dz] = setup.partBefore.byMm;
   const plane = tableZMm(setup, truth.datumMm.z);
   const isOnMovingJaw = setup.datum.kind === "corner" && (setup.datum.edges.y.approach === 1) !== (setup.fixture.fixedJaw === "front");
@@ -173,7 +180,7 @@ function keptRegisters(setup: Setup, truth: Truth): Setup["leftovers"] {
     { register: "G54.x", mm: truth.datumMm.x },
     { register: "G54.y", mm: truth.datumMm.y + (setup.fixture.fixedJaw === "front" ? yShift : -yShift) },
     { register: "G54.z", mm: truth.datumMm.z - plane + dz },
-  ].map(({ register, mm }) => ({ register, mm: toMm(toCounts(mm, scales[setup.unit]), scales[setup.unit]) }));
+  ].map(({ register, mm }) => ({ register, mm: rounded(mm) }));
 }
 
 function drawTruth(exercise: Exercise, setup: Setup, seed: string): Truth {

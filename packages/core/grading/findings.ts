@@ -1,3 +1,4 @@
+import type { CheckName } from "../bench/commands";
 import type { IncidentCode } from "../bench/events";
 import type { LaneTrace } from "../diagnosis";
 import { edgeOf, type Setup, type Truth } from "../exercises";
@@ -10,6 +11,7 @@ export const methodSteps = [
   "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
   "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked", "slowUntilProven",
   "facedClean", "measuredTwice", "bandClean", "finestTurret", "armFolded",
+  "recallChecked", "sumChecked", "barMeasured", "feedDown", "overhangClear", "coneProven",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
 
@@ -108,6 +110,37 @@ function measuredTwice({ log }: LaneTrace): number | null {
   return null;
 }
 
+/** One check by its name, judged as it looked: figures that are read must agree this well, mm. */
+const READ_ALIKE_MM = 0.06;
+function checkedBy({ log }: LaneTrace, check: CheckName): number | null {
+  let expected: number | null = null;
+  let seen: number | null = null;
+  for (const { seq, event } of log) {
+    if (event.type === "checkExpected") [expected, seen] = [event.check === check ? event.mm : null, null];
+    if (event.type === "checkLooked") seen = event.seenMm;
+    if (event.type !== "checkJudged" || expected === null || seen === null) continue;
+    if (event.isAsExpected === Math.abs(seen - expected) <= READ_ALIKE_MM) return seq;
+  }
+  return null;
+}
+
+/** Every tool that was changed came in the first time with the feed turned down. */
+function feedDown({ log, final }: LaneTrace): number | null {
+  let station = final.setup.lathe?.tools[0]?.number ?? 1;
+  let isLow = false;
+  const fresh = new Set<number>();
+  const came = new Map<number, { isLow: boolean; seq: number }>();
+  for (const { seq, event } of log) {
+    if (event.type === "turretIndexed") station = event.station;
+    if (event.type === "feedTurned") isLow = event.isLow;
+    if (event.type === "toolChanged") fresh.add(event.tool);
+    if ((event.type === "moved" || event.type === "jogged") && fresh.delete(station)) came.set(station, { isLow, seq });
+  }
+  const changed = final.setup.lathe?.gang?.changed ?? [];
+  const all = changed.map((tool) => came.get(tool));
+  return all.every((one) => one?.isLow === true) ? (all.at(-1)?.seq ?? null) : null;
+}
+
 const seqOf = ({ log }: LaneTrace, type: string): number | null => log.find(({ event }) => event.type === type)?.seq ?? null;
 
 /** Where in the log each step was done; null when it was not. */
@@ -168,8 +201,9 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     return faced !== null && faced < touched ? faced : null;
   },
   measuredTwice,
-  bandClean: ({ turret, readings }) => {
-    const measured = readings.findLast(({ event }) => event.what === "turned");
+  bandClean: ({ turret, readings, changes, final }) => {
+    // a readout's corner is a place and no diameter: it is zeroed where it was cut, and not measured
+    const measured = final.setup.lathe?.control === "readout" ? changes.findLast(({ event }) => event.register === "G54.x") : readings.findLast(({ event }) => event.what === "turned");
     const band = turret.findLast(({ by, axis, on, seq }) => by === "cut" && axis === "x" && on === "diameter" && seq < (measured?.seq ?? 0));
     return measured && band?.isClean ? measured.seq : null;
   },
@@ -183,8 +217,33 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     const down = log.findLast(({ event }) => event.type === "armSwung" && event.isDown)?.seq ?? 0;
     return folded !== null && folded > down ? folded : null;
   },
+  recallChecked: (trace) => checkedBy(trace, "recalled"),
+  sumChecked: (trace) => checkedBy(trace, "sumByHand"),
+  barMeasured: ({ readings, changes, turret, final }) => {
+    const measured = readings.find(({ event }) => event.what === "turned")?.seq ?? null;
+    const changed = new Set(final.setup.lathe?.gang?.changed);
+    const set = Math.min(changes.find(({ event }) => [...changed].some((tool) => event.register === `X${tool}`))?.seq ?? Infinity, turret.find(({ by }) => by === "slid")?.seq ?? Infinity);
+    return measured !== null && measured < set ? measured : null;
+  },
+  feedDown,
+  overhangClear: ({ log, final }) => {
+    const { gang } = final.setup.lathe ?? {};
+    const last = (gang?.changed ?? []).map((tool) => log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool));
+    const isClear = last.every((entry) => entry?.event.type === "toolChanged" && Math.abs(entry.event.overhangMm - (gang?.overhangMm ?? 0)) < (gang?.clearanceMm ?? 0));
+    return isClear ? (last.at(-1)?.seq ?? null) : null;
+  },
+  coneProven: ({ log, changes, final }) => {
+    const tools = (final.setup.lathe?.targets.z ?? []).map((tool) => {
+      const set = changes.findLast(({ event }) => event.register === `Z${tool}`)?.seq ?? Infinity;
+      return log.find(({ seq, event }) => seq > set && event.type === "coneRan" && event.tool === tool && event.looks === "skims")?.seq ?? null;
+    });
+    return tools.every((seq) => seq !== null) ? (tools.at(-1) ?? null) : null;
+  },
   slowUntilProven: (trace) => (firstFastMove(trace) === null ? (trace.log.at(-1)?.seq ?? null) : null),
 };
+
+/** Checks that a school has of its own. */
+const OWN_CHECKS = new Set<MethodStep>(["sumChecked", "recallChecked", "coneProven"]);
 
 /** The steps that an exercise asks for, by what it sets and with what. */
 export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodStep[] {
@@ -193,14 +252,20 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
   const isOnPlace = targets.xy && partBefore === null;
   const hasFinder = instruments.includes("edgeFinder");
   if (setup.lathe) {
-    const { targets: wanted, tools, schools } = setup.lathe;
-    const isCut = !schools.every((school) => school === "setter-arm") && tools.some(({ number, kind }) => wanted.x.includes(number) && (kind === "turning" || kind === "profiling"));
+    const { targets: wanted, tools, schools, control = "turret", alreadySet = [] } = setup.lathe;
+    const isOnBar = control === "gang";
+    const [school] = schools;
+    const isCut = !isOnBar && !schools.every((school) => school === "setter-arm") && tools.some(({ number, kind }) => wanted.x.includes(number) && (kind === "turning" || kind === "profiling"));
     const isTouched = tools.some(({ number, kind }) => (wanted.x.includes(number) && kind !== "turning" && kind !== "profiling" && kind !== "boring") || (wanted.z.includes(number) && kind !== "turning"));
     const lathe: [MethodStep, boolean][] = [
-      ["homedFirst", true], ["speedStated", true], ["facedClean", wanted.z.length > 0], ["bandClean", isCut], ["measuredTwice", isCut], ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
-      ["armFolded", schools.length === 1 && schools[0] === "setter-arm"],
+      ["homedFirst", control !== "readout"], ["speedStated", true], ["facedClean", wanted.z.length > 0 && alreadySet.length === 0], ["bandClean", isCut], ["measuredTwice", (isCut && control === "turret") || (alreadySet.length > 0 && !isOnBar)],
+      ["barMeasured", isOnBar], ["feedDown", isOnBar], ["overhangClear", isOnBar], ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
+      ["armFolded", schools.length === 1 && school === "setter-arm"],
+      ["sumChecked", schools.length === 1 && school === "setter-arm"], ["recallChecked", control === "readout"], ["coneProven", setup.lathe.cone !== undefined],
     ];
-    return [...lathe.filter(([, isAsked]) => isAsked).map(([step]) => step), "checkedBefore"];
+    const asked = lathe.filter(([, isAsked]) => isAsked).map(([step]) => step);
+    // a check of the school's own is a check with its answer said first
+    return asked.some((step) => OWN_CHECKS.has(step)) ? asked : [...asked, "checkedBefore"];
   }
   const steps: [MethodStep, boolean][] = [
     ["homedFirst", true],
@@ -220,7 +285,7 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
 }
 
 /** Steps that prove what was set; they have a strand of their own where the marking gives it weight. */
-const PROVING = new Set<MethodStep>(["lookedTwoSides", "checkedBefore"]);
+const PROVING = new Set<MethodStep>(["lookedTwoSides", "checkedBefore", "sumChecked", "recallChecked", "coneProven"]);
 
 /** Each required step of a strand, with an equal share of it. Without a weight for proving its steps count as method. */
 export function stepFindings(trace: LaneTrace, strand: "method" | "proving", { method, proving }: { method: number; proving: number }): Finding[] {
@@ -239,7 +304,7 @@ export function stepFindings(trace: LaneTrace, strand: "method" | "proving", { m
 const COST: Record<IncidentCode, number> = {
   finderThrown: 0.4, finderBent: 0.2, finderBroken: 0.4, toolChipped: 0.4, noseStruck: 1, paperUnderTurningTool: 1, paperTorn: 0.1,
   tasterBroken: 0.4, probeBroken: 0.4, indicatorBroken: 0.4, startedWithInstrument: 0.6, changerStruck: 0.6, blockCrushed: 0.4, gaugeDamaged: 0.2, setterDamaged: 0.3,
-  insertChipped: 0.4, jawStruck: 1, armStruck: 0.4, handAtChuck: 1,
+  insertChipped: 0.4, jawStruck: 1, armStruck: 0.4, handAtChuck: 1, neighborStruck: 0.4,
 };
 
 export function safetyFindings({ log }: LaneTrace, outOf: number): Finding[] {

@@ -1,8 +1,10 @@
 import {
   causeOf, matchCounts, signaturesFor, typingSlip, type CauseId, type CauseSignature, type Evidence, type Figures, type LaneTrace, type NamedCounts, type ProvenTerm, type TurretContact,
 } from "../diagnosis";
-import { turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretTool } from "../exercises";
-import { faceMm, heightNowMm } from "../bench/lathe/contact";
+import { turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretMethod, type TurretTool } from "../exercises";
+import { coneTouchZ } from "../bench/lathe/cone";
+import { calledHeightMm, faceMm, kxNowMm } from "../bench/lathe/contact";
+import { libraryValue } from "./readout";
 import { turretSum, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
 import type { RegisterRuling } from "./ruling";
@@ -29,8 +31,7 @@ function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis
 
 /** Where a tool's tip lies on the axis, or on the face as it has been cut, machine frame, mm. */
 function wantedMm({ final }: LaneTrace, tool: number, axis: TurretAxis): number {
-  const truth = final.truth.lathe?.tools[tool] ?? { kxMm: 0, qMm: 0 };
-  return axis === "x" ? truth.kxMm : (faceMm(final) ?? 0) + truth.qMm;
+  return axis === "x" ? kxNowMm(final, tool) : (faceMm(final) ?? 0) + (final.truth.lathe?.tools[tool]?.qMm ?? 0);
 }
 
 /** The school of Z, read from what was touched: the arm, or the face with or without a master whose row stayed zero. */
@@ -48,8 +49,12 @@ export function latheSchoolOf({ final, turret }: LaneTrace): LatheSchool | "uncl
 function contactOf(trace: LaneTrace, tool: number, axis: TurretAxis): { contact: TurretContact | undefined; setSeq: number | null } {
   const own = addends(tool, axis).slice(0, 2);
   const set = trace.changes.findLast(({ event }) => own.includes(event.register)) ?? trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
-  if (!set) return { contact: undefined, setSeq: null };
-  return { contact: trace.turret.findLast((one) => one.tool === tool && one.axis === axis && one.seq < set.seq), setSeq: set.seq };
+  const changedSeq = trace.log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool)?.seq ?? 0;
+  const slid = axis === "x" ? trace.turret.findLast((one) => one.tool === tool && one.by === "slid" && one.seq > changedSeq) : undefined;
+  // a tool that was put where its register says is set by that, whatever its register
+  if (slid && slid.seq > (set?.seq ?? 0)) return { contact: slid, setSeq: slid.seq };
+  if (!set || set.seq < changedSeq) return { contact: undefined, setSeq: null };
+  return { contact: trace.turret.findLast((one) => one.tool === tool && one.axis === axis && one.seq < set.seq && one.seq > changedSeq), setSeq: set.seq };
 }
 
 /** The diameter that stands for a contact: what was measured after the cut, or last before the touch; null when nothing was measured. */
@@ -81,6 +86,9 @@ function sharedZ(trace: LaneTrace, tool: TurretTool): NamedCounts[] {
   return named.filter(({ counts }) => counts !== 0);
 }
 
+/** A cone is met with the bare nose, and is a way of its own. */
+const wayOf = ({ by, on }: TurretContact): TurretMethod => (on === "cone" ? "cone" : by);
+
 interface Weighed { readonly evidence: Evidence; readonly figures: Figures; readonly bias: MethodBias; readonly by: string | null }
 
 const OPEN = (closureMm: number): Evidence => ({ contact: null, terms: [], leftMm: closureMm });
@@ -93,7 +101,7 @@ function weigh(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: 
   const neverSet: Evidence = { contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 };
   if (setSeq === null) return { evidence: neverSet, figures: {}, bias: turretBias(null, 0, axis), by: null };
   if (!contact) return { evidence: { contact: null, terms: [{ id: "noContact", mm: 0, seq: setSeq }], leftMm: closureMm }, figures: {}, bias: turretBias(null, 0, axis), by: null };
-  const bias = turretBias(contact.by, contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
+  const bias = turretBias(wayOf(contact), contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
   // a shank that is swept lies on the axis itself
   const measured = axis !== "x" || contact.by === "arm" ? null : contact.by === "indicator" ? { mm: 0, seq: contact.seq } : measuredMm(trace, contact, setSeq);
   const outside = contact.on === "bore" ? -1 : 1;
@@ -113,8 +121,15 @@ function weigh(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: 
   }
   const place = { counts: contact.at[axis], seq: contact.seq, atMs: contact.atMs };
   if (axis === "x" && !measured) return { evidence: { contact: place, terms: [{ id: "notMeasured", mm: closureMm, seq: contact.seq }], leftMm: 0 }, figures, bias, by: contact.by };
-  const value = axis === "x" ? (measured?.mm ?? 0) + outside * 2 * contact.thicknessMm : contact.thicknessMm;
+  const value = axis === "x" ? (measured?.mm ?? 0) + outside * 2 * contact.thicknessMm : contact.on === "cone" ? coneValue(trace, tool, contact) : contact.thicknessMm;
   return { evidence: fromContact(trace, tool, axis, closureMm, { contact, value, measured: measured?.mm ?? 0, figures, place }), figures, bias, by: contact.by };
+}
+
+/** What Z must read where the nose touches the cone, with X as the tool's row has it, mm. */
+function coneValue(trace: LaneTrace, tool: TurretTool, contact: TurretContact): number {
+  const { scale, setup } = trace.final;
+  const cone = setup.lathe?.cone;
+  return cone ? coneTouchZ(cone, tool, toMm(contact.at.x - turretSumCounts(trace, tool.number, "x"), scale)) : 0;
 }
 
 interface Touched { readonly contact: TurretContact; readonly value: number; readonly measured: number; readonly figures: Figures; readonly place: NonNullable<Evidence["contact"]> }
@@ -127,7 +142,7 @@ function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closu
   const left = held - wanted;
   const stray = capture ? capture.event.machine[axis] - contact.at[axis] : 0;
   const named: NamedCounts[] = [
-    ...(axis === "z" ? sharedZ(trace, tool) : []), ...signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) })),
+    ...(axis === "z" ? sharedZ(trace, tool) : []), ...builtIn(trace, tool, axis, contact), ...coneNose(trace, tool, contact), ...signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) })),
   ];
   const direct = matchCounts(left, named);
   const moved = !direct && stray !== 0 ? matchCounts(left - stray, named) : null;
@@ -142,13 +157,28 @@ function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closu
   return { contact: place, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
 }
 
+/** What a row held, uncalled, when its tool was put against the bar: it is in the tool's place then. */
+function builtIn(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, contact: TurretContact): NamedCounts[] {
+  const row = contact.by === "slid" ? turretSum(trace.final.registers.turret, axis, tool.number) : 0;
+  return row === 0 ? [] : [{ id: "registerBuiltIn", counts: row }];
+}
+
+/** What the touch of a cone comes to with the nose taken for its imaginary tip. */
+function coneNose(trace: LaneTrace, tool: TurretTool, contact: TurretContact): NamedCounts[] {
+  if (contact.on !== "cone") return [];
+  const left = coneValue(trace, tool, contact) - coneValue(trace, { ...tool, noseRadiusMm: 0 }, contact);
+  return [{ id: "coneNoseLeftOut", counts: toCounts(left, trace.final.scale) }];
+}
+
 /** What was wrong with the contact itself: a band that had not cleaned up, a face cut again since, a coarse click, pinched paper. */
 function atContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, contact: TurretContact, value: number, measured: number): ProvenTerm[] {
   const errorMm = toMm(contact.at[axis], trace.final.scale) - value - wantedMm(trace, tool.number, axis);
-  const { biasMm, uMm } = turretBias(contact.by, contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
+  const { biasMm, uMm } = turretBias(wayOf(contact), contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
   // what the method itself may leave is no mistake
   if (Math.abs(errorMm - biasMm) < Math.max(WORTH_NAMING_MM, 4 * uMm)) return [];
   const at = (id: CauseId): ProvenTerm[] => [{ id, mm: errorMm, seq: contact.seq }];
+  if (contact.by === "slid") return trace.log.some(({ seq, event }) => seq > contact.seq && event.type === "toolTightened" && event.tool === tool.number && event.xMm !== 0) ? at("clampShifted") : [];
+  if (contact.on === "face" && tool.isUnderSquare) return at("plateMetEarly");
   if (axis === "x" && contact.by === "cut" && (!contact.isClean || Math.abs(measured - 2 * contact.radiusMm) > WORTH_NAMING_MM)) return at("notCleanedUp");
   if (axis === "z" && contact.faceMm !== null && Math.abs(contact.faceMm - (faceMm(trace.final) ?? contact.faceMm)) > WORTH_NAMING_MM / 2) return at("faceCutAgain");
   if (contact.feel === "pinched") return at("paperPinched");
@@ -166,15 +196,16 @@ export function ruleTurret(trace: LaneTrace, target: TargetId, marking: Marking,
   const isNose = /^[RQC]/.test(target);
   const isHeight = target.startsWith("C");
   const axis = axisOf(target);
-  const held = isHeight ? heightNowMm(final, number) : target.startsWith("R") ? toMm(final.registers.turret?.r[number] ?? 0, scale) : target.startsWith("Q") ? Math.round((final.registers.turret?.q[number] ?? 0) / scale.countsPerUnit)
+  const library = setup.lathe?.control === "readout" && !isNose && !isHeight ? libraryValue(trace, tool, axis) : null;
+  const held = library ? library.held : isHeight ? calledHeightMm(final, number) : target.startsWith("R") ? toMm(final.registers.turret?.r[number] ?? 0, scale) : target.startsWith("Q") ? Math.round((final.registers.turret?.q[number] ?? 0) / scale.countsPerUnit)
     : toMm(turretSumCounts(trace, number, axis), scale);
-  const wanted = isHeight ? 0 : target.startsWith("R") ? tool.noseRadiusMm : target.startsWith("Q") ? tool.tipCode : wantedMm(trace, number, axis);
+  const wanted = library ? library.wanted : isHeight ? 0 : target.startsWith("R") ? tool.noseRadiusMm : target.startsWith("Q") ? tool.tipCode : wantedMm(trace, number, axis);
   const closureMm = held - wanted;
-  const toleranceMm = isHeight ? HEIGHT_MM : isNose ? 0.001 : marking.tolerancesMm[axis];
-  const weighed: Weighed = isNose ? { evidence: OPEN(closureMm), figures: {}, bias: { biasMm: 0, uMm: isHeight ? HALF_PIP_U_MM : 0.0005 }, by: null } : weigh(trace, tool, axis, closureMm);
+  const toleranceMm = isHeight ? HEIGHT_MM : isNose ? 0.001 : Math.max(marking.tolerancesMm[axis], library?.leastMm ?? 0);
+  const weighed: Weighed = library ? library : isNose ? { evidence: OPEN(closureMm), figures: {}, bias: { biasMm: 0, uMm: isHeight ? HALF_PIP_U_MM : 0.0005 }, by: null } : weigh(trace, tool, axis, closureMm);
   const neighbors = final.truth.lathe?.tools ?? {};
   const others = Object.entries(neighbors).filter(([other]) => Number(other) !== number).map(([, one]) => (axis === "x" ? one.kxMm - (neighbors[number]?.kxMm ?? 0) : one.qMm - (neighbors[number]?.qMm ?? 0)));
-  const signatures: CauseSignature[] = isNose ? [] : signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", { ...weighed.figures, ...(others.length > 0 ? { neighbors: others } : {}), noseRadius: tool.noseRadiusMm, tipCode: tool.tipCode });
+  const signatures: CauseSignature[] = isNose ? [] : library ? signaturesFor("lathe-readout", library.figures) : signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", { ...weighed.figures, ...(others.length > 0 ? { neighbors: others } : {}), noseRadius: tool.noseRadiusMm, tipCode: tool.tipCode });
   const isWithin = Math.abs(closureMm) <= toleranceMm;
   return {
     target, held, wanted, closureMm, toleranceMm, sharedMm: 0, isFollowThrough: false, biasMm: weighed.bias.biasMm, uMm: weighed.bias.uMm, outOf, signatures,

@@ -16,7 +16,7 @@ import { safetyFindings, stepFindings, type Finding } from "./findings";
 import { workingFindings } from "./working";
 
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
-export const rulingVersion = "3";
+export const rulingVersion = "4";
 
 export const strandNames = ["values", "working", "method", "safety", "proving"] as const;
 export type StrandName = (typeof strandNames)[number];

@@ -1,7 +1,7 @@
 import type { LedgerLine } from "../bench";
 import type { TermName } from "../bench/commands";
 import type { LaneTrace } from "../diagnosis";
-import { edgeOf, paperOf, type TargetId } from "../exercises";
+import { edgeOf, paperOf, type Setup, type TargetId } from "../exercises";
 import { toolName } from "../instruments";
 import { readRegister, type RegisterId } from "../registers";
 import { toCounts } from "../units";
@@ -33,12 +33,15 @@ const KEEPS: Record<WorkingFault, number> = {
 
 interface Required { readonly term: TermName; readonly counts: number }
 
+/** The row of a readout's library; the reference's own is the zero and wants no working. */
+const libraryRow = (target: TargetId, reference: number | undefined): RegisterId | null => (Number(target.slice(1)) === reference ? null : (`L${target}` as RegisterId));
+
 /** The register in whose line a target is worked out. */
-function registerOf(target: TargetId): RegisterId | null {
+function registerOf(target: TargetId, { lathe }: Setup): RegisterId | null {
   if (target === "x" || target === "y") return `G54.${target}`;
   if (target === "workZ") return "G54.z";
   if (target === "rotation" || /^[RQC]/.test(target)) return null;
-  if (target.startsWith("X") || target.startsWith("Z")) return target as RegisterId;
+  if (target.startsWith("X") || target.startsWith("Z")) return lathe?.control === "readout" ? libraryRow(target, lathe.targets.x[0]) : (target as RegisterId);
   return `${target.startsWith("d") ? "D" : "H"}${Number(target.slice(1))}`;
 }
 
@@ -66,10 +69,16 @@ function requiredTerms(trace: LaneTrace, register: RegisterId, lines: readonly L
 }
 
 /** What X and Z of a turret tool cannot do without: the feeler twice on a diameter, the gap at a face. The diameter is the student's own reading. */
-function turretTerms({ turret }: LaneTrace, register: RegisterId, counts: (mm: number) => number): Required[] {
-  const axis = register.startsWith("X") ? "x" : "z";
-  const contact = turret.findLast((one) => one.tool === Number(register.slice(1)) && one.axis === axis);
+function turretTerms({ turret, final, changes }: LaneTrace, register: RegisterId, counts: (mm: number) => number): Required[] {
+  const [, letter = "", row = ""] = /([XZ])(\d)$/.exec(register) ?? [];
+  const axis = letter === "X" ? "x" : "z";
+  // touches after the register was set, to check it, belong to no working of it
+  const setSeq = changes.findLast(({ event }) => event.register === register)?.seq ?? Infinity;
+  const contact = turret.findLast((one) => one.tool === Number(row) && one.axis === axis && one.seq < setSeq);
   if (!contact || contact.thicknessMm === 0) return [];
+  // in a library it cancels where it lay between the reference and the part as well
+  const reference = register.startsWith("L") ? turret.findLast((one) => one.tool === final.setup.lathe?.targets[axis][0] && one.axis === axis) : undefined;
+  if (reference?.thicknessMm === contact.thicknessMm) return [];
   const outside = contact.on === "bore" ? -1 : 1;
   const isThin = contact.by === "paper" || contact.by === "feeler";
   return [{ term: isThin ? "paper" : "block", counts: counts(axis === "x" ? -outside * 2 * contact.thicknessMm : -contact.thicknessMm) }];
@@ -78,7 +87,7 @@ function turretTerms({ turret }: LaneTrace, register: RegisterId, counts: (mm: n
 /** Whether a reading stands for something that the log knows: a contact, a touch, a place the machine stood at when it was taken, an instrument. */
 const isTaken = (line: LedgerLine, trace: LaneTrace): boolean => line.from !== undefined || trace.contacts.some(({ atCounts }) => Math.abs(atCounts - line.counts) <= AGREE_COUNTS)
   || trace.touches.some(({ machineZ }) => Math.abs(machineZ - line.counts) <= AGREE_COUNTS * 10) || trace.places.some(({ atCounts }) => Math.abs(atCounts - line.counts) <= AGREE_COUNTS * 10)
-  || trace.turret.some(({ at, axis }) => Math.abs(at[axis] - line.counts) <= AGREE_COUNTS);
+  || trace.turret.some(({ shown, axis }) => Math.abs(shown[axis] - line.counts) <= AGREE_COUNTS);
 
 /** What readings and terms of a line come to: the last reading, or on a middle the mean of its last two, and every term. */
 function expectedSum(trace: LaneTrace, register: RegisterId, lines: readonly LedgerLine[]): number {
@@ -91,6 +100,8 @@ function expectedSum(trace: LaneTrace, register: RegisterId, lines: readonly Led
   const other = isMiddle ? readings.findLast((counts) => Math.abs(counts - last) > FAR_COUNTS) : undefined;
   const base = other === undefined ? last : (last + other) / 2;
   const sum = lines.reduce((total, { kind, counts }) => (kind === "term" ? total + counts : total), base);
+  // a library is added to what is read: it takes the reading with its sign turned
+  if (/^L[XZ]\d/.test(register)) return -sum;
   return register.startsWith("D") && setup.settings.diameterMode === "radius" ? sum / 2 : sum;
 }
 
@@ -141,7 +152,7 @@ function linesOf(trace: LaneTrace, register: RegisterId): { register: RegisterId
 export function workingFindings(trace: LaneTrace, targets: readonly TargetId[], outOf: number): WorkingFinding[] {
   const { setup, registers } = trace.final;
   const isFixed = (target: TargetId) => target === "workZ" && readRegister(registers, "G54.z") === 0 && setup.lengthSchools.some((school) => school === "part-touch" || school === "block-in-wear");
-  const wanted: RegisterId[] = setup.partBefore ? ["G54.z"] : targets.filter((target) => !isFixed(target)).flatMap((target) => registerOf(target) ?? []);
+  const wanted: RegisterId[] = setup.partBefore ? ["G54.z"] : targets.filter((target) => !isFixed(target)).flatMap((target) => registerOf(target, setup) ?? []);
   // the master's own row is zero and wants no working; work Z carries it
   const needed = wanted.filter((register) => !(setup.lengthSchools.includes("master") && register.startsWith("H") && readRegister(registers, register) === 0)
     && !(setup.lathe?.schools.includes("master-shift") && register.startsWith("Z") && readRegister(registers, register) === 0));
@@ -158,6 +169,8 @@ export function workingFindings(trace: LaneTrace, targets: readonly TargetId[], 
 
 /** The radius was entered by jogging it toward the part and capturing there: the log is the working. */
 function wasByMotion(trace: LaneTrace, register: RegisterId): boolean {
+  // a tool that was put where its register says has no sum to be worked out
+  if (/^X\d/.test(register) && trace.turret.findLast(({ tool, axis: of }) => tool === Number(register.slice(1)) && of === "x")?.by === "slid") return true;
   const axis = register === "G54.x" ? "x" : register === "G54.y" ? "y" : null;
   const edge = axis ? edgeOf(trace.final.setup, axis) : null;
   if (!axis || !edge) return false;

@@ -15,4 +15,4 @@ export { latheSchool, readoutLibrary } from "./schools/lathe";
 export { wearCorrection } from "./wear";
 export { lengthsBySchool, convertSchool, rewriteSetup, setterLength, type RewriteTo, type SetupRow, type LengthSchoolInput, type LengthSchoolAnswer } from "./schools";
 export { emptyTurret, turretColumns, turretPlace, turretRegisterIds, turretRows, turretSum, type TurretColumn, type TurretRegisterId, type TurretTable } from "./turret";
-export { tipCodes, tipDirection, type TipCode } from "./nose";
+export { coneTouch, tipCodes, tipDirection, type TipCode } from "./nose";

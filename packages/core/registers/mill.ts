@@ -92,7 +92,7 @@ export function registerKind(id: RegisterId): "offset" | "length" | "diameter" |
 /** The axis that a register moves; lengths move Z, and a diameter is read on none: z stands for it. */
 export function registerAxis(id: RegisterId): Axis {
   const place = placeOf(id);
-  if (place.table === "turret") return place.column.startsWith("x") ? "x" : "z";
+  if (place.table === "turret") return place.column.startsWith("x") || place.column === "lx" ? "x" : place.column === "y" ? "y" : "z";
   return "axis" in place ? place.axis : "z";
 }
 

@@ -19,7 +19,7 @@ function placeSkill({ datum, partBefore }: { datum: { kind: Exercise["datum"]["k
 function skillOf(target: TargetId, setup: Setup, school: Ruling["school"]): SkillId | null {
   if (target === "x" || target === "y") return placeSkill(setup);
   if (target === "rotation") return "turn";
-  if (target.startsWith("X")) return "turnedX";
+  if (target.startsWith("X")) return setup.lathe?.control && school !== "unclear" ? school : "turnedX";
   if (/^[RQ]/.test(target)) return "nose";
   if (target.startsWith("C")) return "centerHeight";
   if (target.startsWith("d")) return "diameter";

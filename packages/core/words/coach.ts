@@ -8,7 +8,7 @@ import { schoolWords, taskWords, turretKindWords } from "./names";
 const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
   machineReady: () => "Machine ready", stockSeated: () => "Stock seated", xSet: () => "X", ySet: () => "Y", turnSet: () => "Turn", tool: ({ tool }) => `Tool ${tool ?? ""}`,
   workZ: () => "Work Z", diameter: ({ tool }) => `D${tool ?? ""}`, verified: () => "Checked",
-  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", faced: () => "Faced", handIn: () => "Hand in",
+  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", faced: () => "Faced", toolChanged: ({ tool }) => `Tool ${tool ?? ""} in`, handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
 export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind](gate);
@@ -45,12 +45,55 @@ function lengthAdvice(step: CoachStep, { sheet }: Observation): string {
   return `Take ${toolWord(step)} to whatever your school measures on (${school ? schoolWords[school] : "any"}), take the reading, and work out what its row must hold.`;
 }
 
+/** What a tool on the post of a hand-wound lathe still wants: the reference zeroes the corner, the others read it. */
+function readoutAdvice(n: number, isHere: boolean, { sheet, lathe }: Observation): string {
+  if (!isHere) return `Wind the slide well clear, stop the spindle, open the guard and put tool ${n} on the post.`;
+  const isReference = n === sheet.lathe?.targets.x[0];
+  const { xTouched = {}, zTouched = {}, isWorkSet = false } = lathe?.evidence ?? {};
+  if (isReference) {
+    if ((zTouched[n] ?? 0) === 0) return "Face with the reference tool, no row recalled. Wind back in X only: Z stands at the face.";
+    if (!isWorkSet) return "Z stands at the face: make it read 0 there. From now on the readout counts from that face.";
+    if ((xTouched[n] ?? 0) === 0) return "Skim a band until it has cleaned up all round, and wind back in Z only: X stands on the band.";
+    return "Make X read 0 there. Face and band are the corner that every other tool reads.";
+  }
+  const isPointed = sheet.lathe?.tools.find(({ number }) => number === n)?.kind === "threading";
+  if ((xTouched[n] ?? 0) === 0) return `Touch the band with tool ${n}, no row recalled, and read X. A feeler in between counts, on a diameter twice, unless the corner was zeroed over the same one. Keep your other hand off the post: it gives.`;
+  if ((zTouched[n] ?? 0) === 0) return isPointed ? `The point of tool ${n} cannot meet the face: sight it over the edge by eye, and read Z.` : `Touch the face with tool ${n} and read Z.`;
+  return `Row ${n} is what makes the corner read 0 again: the readings with their sign turned. Type it, recall it, and look.`;
+}
+
+/** What a tool on a gang slide still wants: height from the pip first, then X on the bar, because height moves the diameter. */
+function gangAdvice(n: number, isHere: boolean, { sheet, lathe }: Observation): string {
+  if (!isHere) return `Bring tool ${n} over the bar, the slide backed off to bar and twice the clearance.`;
+  const { pipsSeen = {}, isHeightSet = {}, xTouched = {} } = lathe?.evidence ?? {};
+  if (sheet.lathe?.targets.height.includes(n) && isHeightSet[n] !== true) {
+    return (pipsSeen[n] ?? 0) === 0 ? `Turn the feed down, call the offset of tool ${n} and face past the middle: what it leaves there tells its height.`
+      : `Measure the pip and put half of it into the height register of tool ${n}: plus when it stands, minus when it is rubbed. Face again with the row called.`;
+  }
+  if ((xTouched[n] ?? 0) === 0) return `X of tool ${n}: either bring it down onto the bar with paper in between and set its register; or zero its register, send the slide to where the edge should meet the bar, loosen the clamp and slide the tool there.`;
+  return `Set X of tool ${n} from where it stands: bar, and the paper on BOTH sides.`;
+}
+
+/** Z of a tool whose edge leans under a square, by the cone. */
+function coneAdvice(n: number, { lathe, sheet }: Observation): string {
+  const [known] = sheet.lathe?.alreadySet ?? [];
+  const passes = lathe?.evidence.conePasses ?? {};
+  const isTouched = (lathe?.evidence.coneTouched[n] ?? 0) > 0;
+  if (isTouched && lathe?.evidence.isZSet[n] !== true) return `The nose lies on the cone. Add what the counter moved to Z of tool ${n}, or work it out from what the display reads here.`;
+  if (lathe?.evidence.isZSet[n] !== true) return `A rough Z for tool ${n} first, on the safe side: where anything of it meets the face the nose stands off, never deep.`;
+  if (known !== undefined && (passes[known] ?? 0) === 0) return `Turn the cone with tool ${known}, which is right: offset called, spindle on, the cone’s pass.`;
+  return `Run the cone’s pass with tool ${n} and hold it halfway: it stands off. Stop the spindle, zero the Z counter, bring the nose onto the cone at the finest click, and add what the counter reads to Z of tool ${n}.`;
+}
+
 /** What a tool of the turret still wants, in the order in which it is done. */
 function turretAdvice(step: CoachStep, seen: Observation): string {
   const tool = seen.sheet.lathe?.tools.find(({ number }) => number === step.tool);
   const { evidence, station } = seen.lathe ?? {};
   if (!tool || !evidence) return "Choose a tool of the turret and set it.";
   const n = tool.number;
+  const { control, cone } = seen.sheet.lathe ?? {};
+  if (control === "readout") return readoutAdvice(n, station === n, seen);
+  if (control === "gang") return gangAdvice(n, station === n, seen);
   if (station !== n) return `Bring tool ${n}, the ${turretKindWords[tool.kind]}, into the working position, well clear of the part.`;
   if (seen.sheet.lathe?.targets.height.includes(n) && seen.lathe?.pip !== "none") {
     if ((evidence.pipsSeen[n] ?? 0) === 0) return "Face past the middle with this tool and look what it leaves there: below center a pip stands, above center it is rubbed.";
@@ -62,6 +105,7 @@ function turretAdvice(step: CoachStep, seen: Observation): string {
     if (open.length > 0) return `Swing the arm down and bring tool ${n} onto its ${open[0]} plane: slow inside the last three millimetres, by clicks of a hundredth at most. The axis stops by itself and the reading stands in the list.`;
     return `Both planes of the arm are read for tool ${n}. Take each reading into the ledger, take the plane off, and type the row. The arm goes away before anything turns.`;
   }
+  if (cone && tool.isUnderSquare && (evidence.xTouched[n] ?? 0) > 0) return coneAdvice(n, seen);
   const wantsZ = seen.sheet.lathe?.targets.z.includes(n) === true;
   if (wantsZ && (evidence.zTouched[n] ?? 0) === 0) return `Find Z of tool ${n} at the face: spindle still for paper, pin or straight edge; or cut the face with it.`;
   if (wantsZ && evidence.isZSet[n] !== true) return `Z of tool ${n} stands at the face, or one gap away from it: set it now, before Z moves.`;
@@ -71,6 +115,19 @@ function turretAdvice(step: CoachStep, seen: Observation): string {
       : "Bring the tip down onto a diameter that has been turned and measured, with paper in between, spindle still.";
   }
   return `Set X of tool ${n} from where it stands: the diameter, and if something lay in between, that on BOTH sides, because X counts diameters.`;
+}
+
+/** What proves a setup here, by its machine and school. */
+const OWN_CHECKS = {
+  any: "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.",
+  readout: "Prove the library: stand at the corner with a tool, recall its row, say first what X ought to read, and look.",
+  gang: "Prove it: call the tool’s offset, send it to bar and twice the clearance, say first how much daylight there ought to be, and look.",
+  cone: "Prove it: run the cone’s pass once more with the tool that you set. It must just skim.",
+  arm: "Prove the arm: touch the face with a tool that it set. Work Z and that tool’s row must add up to where the machine stands, less the gap. Say the sum first, then look.",
+} as const;
+function ownCheck({ sheet: { lathe } }: Observation): keyof typeof OWN_CHECKS {
+  if (!lathe) return "any";
+  return lathe.control ?? (lathe.cone ? "cone" : lathe.schools.every((school) => school === "setter-arm") ? "arm" : "any");
 }
 
 const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> = {
@@ -110,13 +167,14 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
   touchWork: () => "The tools are set and stay as they are. Ask which numbers the new part changes, and touch only for those.",
   measureDiameter: (step) => `Measure the cutter of ${toolWord(step)}, more than once, and set its diameter as your school has it.`,
   faceFirst: () => "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
+  changeTool: (step, { sheet }) => `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe?.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
   setTurretTool: turretAdvice,
   setWorkZ: () => "With a tool whose offset is called, stand at the face and set work Z there. Without the offset active it would be wrong by that tool’s whole Z.",
   readPlace: () => "Read the ledger that came with the setup: do its terms and signs make sense, does each sum stand in its register? Then find out where zero really is: high above the part with the pointed tool, or at the edges.",
   readTool: (step, seen) => seen.lathe ? `Read tool ${step.tool ?? 1} on the part: the turned band for X, measured first, and the face for Z. Say beforehand what each ought to be, geometry, wear and work offset together.` : `Say first what the length of ${toolWord(step)} should read, geometry and wear together. Then measure it, and compare. What measures it may itself be out of date.`,
   readWork: () => "Touch the part with something whose length you trust. What should the position read there?",
   judgeSetup: () => "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
-  checkIt: () => "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.",
+  checkIt: (_step, seen) => OWN_CHECKS[ownCheck(seen)],
 };
 
 /** The next step and why, in the student's own numbers. */

@@ -84,6 +84,13 @@ export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps"
     case "armLeft": return "Came off the arm.";
     case "metalTouched": return `Tip touched the ${turnedFaceWords[event.on]}, nothing in between.`;
     case "metalLeft": return "Came off the part.";
+    case "edgeSighted": return `Point sighted over the edge: it looks to stand ${event.looks === "over" ? "over it" : event.looks === "before" ? "before it" : "behind it"}.`;
+    case "toolChanged": return `Tool ${event.tool} changed for a new one, standing out ${showLength(event.overhangMm, scale, 1)} by rule.`;
+    case "toolLoosened": return `Clamp of tool ${event.tool} loosened, the tool pushed back in it.`;
+    case "toolSlid": return `Tool ${event.tool} slid in its clamp until it rested on the bar.`;
+    case "toolTightened": return `Clamp of tool ${event.tool} tightened, ${event.how === "inTurn" ? "its screws in turn" : "one screw right down first"}.`;
+    case "feedTurned": return event.isLow ? "Feed turned down." : "Feed turned up.";
+    case "coneRan": return `Pass along the cone with tool ${event.tool}${event.isHeld ? ", held halfway" : ""}: ${event.looks === "air" ? "it stood off" : event.looks === "skims" ? "it just skimmed" : "it cut"}.`;
     case "setupJudged": return event.isSound ? "Said: the setup is sound." : "Said: the setup is faulty.";
     case "checkJudged": return event.isAsExpected ? "Judged: as expected." : "Judged: not as expected.";
     case "handRaised": return "Hand raised.";

@@ -1,7 +1,7 @@
 import type { IncidentCode } from "../bench/events";
 import type { CheckName, TermName } from "../bench/commands";
 import type { TurnedFace } from "../bench/lathe/state";
-import type { LatheSchool, MillLengthSchool, SetupTask, Surface, TargetId, TurretToolKind } from "../exercises";
+import type { LatheControl, LatheSchool, MillLengthSchool, SetupTask, Surface, TargetId, TurretToolKind } from "../exercises";
 import { toolNumber, type Feel, type GapKind, type HandInstrument, type InstrumentName, type ProbeOutcome, type ProbeQuestion, type Thing, type ToolKind, type Wobble } from "../instruments";
 import { turretPlace, type Axis, type TurretColumn } from "../registers";
 
@@ -29,7 +29,7 @@ export const axisNames: Record<Axis, string> = { x: "X", y: "Y", z: "Z" };
 
 const ROWS: Record<string, string> = { H: "length", HW: "length wear", D: "diameter", DW: "diameter wear" };
 
-const TURRET: Record<TurretColumn, string> = { x: "X", z: "Z", xw: "X wear", zw: "Z wear", r: "nose radius", q: "tip code" };
+const TURRET: Record<TurretColumn, string> = { x: "X", z: "Z", xw: "X wear", zw: "Z wear", r: "nose radius", q: "tip code", lx: "library X", lz: "library Z", y: "center height" };
 
 /** "G54 X", "G54.1 P1 X", "common Z", "H1 length", "H1 length wear", "D1 diameter". */
 export function registerWords(register: string): string {
@@ -40,6 +40,14 @@ export function registerWords(register: string): string {
   const [, letters = "", row = ""] = /^([A-Z]+)(\d+)$/.exec(register) ?? [];
   return `${letters.slice(0, 1)}${row} ${ROWS[letters] ?? ""}`;
 }
+
+/** What a readout is counted from: its zero has no number of its own. */
+const READOUT_ZERO: Record<string, string> = { "G54.x": "zero of X", "G54.z": "zero of Z" };
+/** A register as the people at this machine call it. */
+export const registerName = (register: string, control?: LatheControl): string => (control === "readout" ? (READOUT_ZERO[register] ?? registerWords(register)) : registerWords(register));
+
+/** A sentence for a hand-wound lathe, which has a guard where others have a door. */
+export const inShopWords = (text: string, control?: LatheControl): string => (control === "readout" ? text.replaceAll("door", "guard").replaceAll("Door", "Guard") : text);
 
 /** What a ruling calls a value. */
 export function targetWords(target: TargetId): string {
@@ -82,6 +90,7 @@ export const incidentWords: Record<IncidentCode, string> = {
   jawStruck: "tool driven into the chuck",
   armStruck: "setter arm struck",
   handAtChuck: "hand at the part while the chuck turned",
+  neighborStruck: "a tool that stands out too far struck the bar",
 };
 
 export const termWords: Record<TermName, string> = {
@@ -100,6 +109,8 @@ export const schoolWords: Record<MillLengthSchool | LatheSchool | "unclear", str
   "part-face": "each tool touched on the part’s face, work Z zero",
   "setter-arm": "tools by the setter arm, work Z at the face with a tool active",
   "master-shift": "one master tool zero, the others their difference from it, the shift in work Z",
+  "readout-library": "a library of differences from the reference tool, which is zeroed at the corner",
+  "gang-bar": "each tool touched on the bar, or put where its register says",
   unclear: "not to be told from the log",
 };
 
@@ -121,6 +132,8 @@ export const checkWords: Record<CheckName, { name: string; asks: string }> = {
   ruleBeside: { name: "Rule beside the tool", asks: "How long do you expect the tool to be, from the spindle nose?" },
   liftedMove: { name: "A lifted move", asks: "At which machine Z do you expect the move to end?" },
   sumByHand: { name: "The sum by hand", asks: "What do work Z and length add up to?" },
+  recalled: { name: "The corner, with the row recalled", asks: "What do you expect X to read at the corner, with this tool’s row recalled?" },
+  clearance: { name: "Daylight at the approach", asks: "How much daylight do you expect between tip and bar?" },
 };
 
 export const questionWords: Record<ProbeQuestion, { name: string; stand: string; size: string }> = {
@@ -157,6 +170,6 @@ export const readingWords = (what: string, tool?: number): string =>
   `${READINGS[what] ?? questionWords[what as ProbeQuestion]?.name.toLowerCase() ?? what}${tool === undefined ? "" : ` of tool ${tool}`}`;
 
 export const turretKindWords: Record<TurretToolKind, string> = {
-  turning: "turning tool", profiling: "profiling tool", grooving: "grooving tool", parting: "parting tool", threading: "threading tool", boring: "boring bar", drill: "drill",
+  turning: "turning tool", profiling: "profiling tool", grooving: "grooving tool", parting: "parting tool", threading: "threading tool", boring: "boring bar", drill: "drill", endMill: "live end mill", neutral: "neutral tool",
 };
-export const turnedFaceWords: Record<TurnedFace, string> = { face: "face", diameter: "diameter", bore: "bore" };
+export const turnedFaceWords: Record<TurnedFace, string> = { face: "face", diameter: "diameter", bore: "bore", cone: "cone" };

@@ -32,6 +32,7 @@ const CAUSES: Record<CauseId, string> = {
   tasterNotTrued: "taster not trued", turnForgotten: "turn not called", turnSignTurned: "turn called the wrong way",
   taperDirt: "dirt in the taper", notSeated: "part not tapped down", setterMoved: "setter moved, card out of date", presetterOff: "presetter out of date", chipOnTip: "chip on the tip",
   notCleanedUp: "band that had not cleaned up", notMeasured: "diameter never measured", faceCutAgain: "face cut again after it was touched", touchedRunout: "touched where it runs out", armOff: "setter arm out of date",
+  leanedOnPost: "leaned on the post", bandCutAgain: "band cut again after it was touched", clampShifted: "clamp tightened unevenly", registerBuiltIn: "old register built in", coneNoseLeftOut: "nose left out of the cone touch",
   wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 
@@ -41,8 +42,10 @@ const isPlace = (value: RegisterRuling): value is RegisterRuling & { target: "x"
 const show = (mm: number, sheet: Ruling["sheet"]): string => showLength(mm, scales[sheet.unit]);
 const contactMm = (value: RegisterRuling, sheet: Ruling["sheet"]): number => (value.contact ? (value.contact.counts / scales[sheet.unit].countsPerUnit) * (sheet.unit === "mm" ? 1 : 25.4) : 0);
 
-function direction(value: RegisterRuling): string {
+function direction(value: RegisterRuling, { lathe }: Ruling["sheet"]): string {
   const isUp = value.closureMm > 0;
+  if (lathe?.control === "readout") return value.target.slice(1) === String(lathe.targets.x[0]) ? (isUp ? "high" : "low") : isUp ? "high: recalled, the corner reads too much" : "low: recalled, the corner reads too little";
+  if (value.target.startsWith("C")) return isUp ? "high" : "low";
   if (value.target === "rotation") return isUp ? "too far counter-clockwise" : "too far clockwise";
   if (value.target.startsWith("d")) return isUp ? "too large" : "too small";
   if (isPlace(value)) return isUp ? "high" : "low";
@@ -140,6 +143,14 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   faceCutAgain: ({ mm }) => `The face was cut again after this tool had been touched on it; it has moved by ${formatMm(Math.abs(mm))} mm.`,
   touchedRunout: ({ mm }) => `The tip was touched on a surface that is not as it was measured, by ${formatMm(Math.abs(mm))} mm on the diameter: sawn stock runs out, and only the skimmed band counts.`,
   armOff: ({ mm }) => `The setter arm does not stand where its card says: every tool from it is off by ${formatMm(Math.abs(mm))} mm. The sum check at the face would have shown it.`,
+  leanedOnPost: ({ mm }) => `A hand leaned on the post while the feeler was felt: the tip gave way toward the part, and it was read ${formatMm(Math.abs(mm))} mm early.`,
+  bandCutAgain: ({ mm }) => `The band was cut again after it had been touched; it is another diameter now, by ${formatMm(Math.abs(mm))} mm.`,
+  clampShifted: ({ mm }) => `One screw of the clamp was turned right down before the other: the tool shifted by ${formatMm(Math.abs(mm))} mm after it had been put against the bar.`,
+  registerBuiltIn: ({ mm }) => `The tool was put against the bar while its register still held ${formatMm(mm)} that was not called: that is built into the tool's place now.`,
+  coneNoseLeftOut: ({ mm }) => `The nose touches the cone with its round, not with the imaginary tip: ${formatMm(Math.abs(mm))} mm of Z for its radius were left out.`,
+  plateMetEarly: ({ mm }) => `Z was taken where an edge that leans under a square met the face before the nose did: ${formatMm(Math.abs(mm))} mm early, so the nose stands off.`,
+  librarySign: ({ mm }) => `The library is ADDED to what the readout shows, so it takes the reading with its sign turned. With the sign as it was read the corner reads ${formatMm(mm)} mm when the row is recalled: twice the difference.`,
+  feelerOnSome: ({ mm }) => `The feeler was between this tool and the part and not between the reference and the part, or the other way round: ${formatMm(Math.abs(mm))} mm. With every tool, or with none.`,
   changedSinceTouch: ({ mm }) => `The tool was chipped after it was touched and is ${formatMm(mm)} shorter now: after a strike nothing is trusted until it is measured again.`,
 };
 
@@ -193,7 +204,7 @@ export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words
       body: `The method itself leads one to expect ${formatUm(value.biasMm)} µm, give or take ${formatUm(2 * value.uMm).replace("+", "")}.`,
     };
   }
-  const lead = value.target === "rotation" ? `${name} is ${direction(value)}: the far end misses by ${off}` : `${name} is ${off} ${direction(value)}`;
+  const lead = value.target === "rotation" ? `${name} is ${direction(value, sheet)}: the far end misses by ${off}` : `${name} is ${off} ${direction(value, sheet)}`;
   if (cause.kind === "proven") {
     return {
       name, headline: `${lead}. Cause: ${cause.terms.map(({ id }) => headlineOf(id)).join(" and ")}.`,
@@ -239,6 +250,12 @@ const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   bandClean: { done: "The band had cleaned up all round before it was measured.", missed: "The band that was measured still showed the saw." },
   finestTurret: { done: "Every touch found at the finest click.", missed: "Not every touch was found at the finest click." },
   armFolded: { done: "Setter arm folded away again.", missed: "The setter arm was left down." },
+  recallChecked: { done: "Recalled a row at the corner and compared it with what was said first.", missed: "No row of the library was recalled at the corner and compared with what was said first." },
+  sumChecked: { done: "Work Z and the tool’s row added up by hand and compared with where the tool stood at the face.", missed: "The sum of work Z and a tool’s row was never compared with where that tool stands at the face." },
+  barMeasured: { done: "The bar was measured before a tool was set by it.", missed: "A tool was set by the bar before the bar had been measured." },
+  feedDown: { done: "The feed was turned down before each new tool came in the first time.", missed: "A new tool came in the first time with the feed not turned down." },
+  overhangClear: { done: "New tools stand out as far as their neighbors, within the clearance of an approach.", missed: "A new tool stands out so much more or less than its neighbors that one of them strikes the bar when the slide moves across at an approach." },
+  coneProven: { done: "The cone’s pass was run again after Z was set, and just skimmed.", missed: "After Z was set, no pass along the cone was seen to just skim." },
   slowUntilProven: { done: "Nothing moved at rapid low over the part.", missed: "The machine was sent at rapid low over the part on registers that someone else had set." },
   lookedTwoSides: { done: "Stood over zero and looked from two sides.", missed: "The zero was not looked at from two sides with the pointed tool." },
 };

@@ -1,6 +1,6 @@
 import type { Command, JogSize, Observation } from "@probe-lane/core/bench";
 import type { Axis } from "@probe-lane/core/registers";
-import { taskWords, thingWords } from "@probe-lane/core/words";
+import { inShopWords, taskWords, thingWords } from "@probe-lane/core/words";
 import { useState, type FormEvent, type Ref } from "react";
 import { Button, KeyCap } from "../../ui";
 import { gapLabel } from "./benchView";
@@ -32,6 +32,20 @@ function gapActs(seen: Observation): Act[] {
   return acts;
 }
 
+/** What only this kind of lathe has: a library, a clamp, a cone. */
+function machineActs(seen: Observation): Act[] {
+  const { lathe, sheet } = seen;
+  const tool = toolOf(seen);
+  if (!lathe || !tool || !sheet.lathe) return [];
+  const { control, gang, cone } = sheet.lathe;
+  if (control === "readout") return [...(tool.kind === "threading" ? [{ label: "Sight the point over the edge", keyCap: "W", command: { type: "sightEdge" } as const }] : []), { label: "Recall …", keyCap: "Q", dialog: "recall" }];
+  if (cone) return [{ label: "Run the cone’s pass", keyCap: "W", command: { type: "runCone", isHeld: false } }, { label: "Run it, hold halfway", keyCap: "Q", command: { type: "runCone", isHeld: true } }];
+  if (!gang) return [];
+  const feed: Act = { label: lathe.isFeedLow ? "Turn the feed up" : "Turn the feed down", keyCap: "Q", command: { type: "turnFeed", isLow: !lathe.isFeedLow } };
+  if (lathe.loose !== null) return [{ label: "Slide it to the bar", keyCap: "W", command: { type: "slideTool" } }, { label: "Tighten the clamp …", keyCap: "B", dialog: "tighten" }, feed];
+  return [...(gang.changed.includes(tool.number) ? [{ label: `Change tool ${tool.number} …`, keyCap: "W", dialog: "changeTool" } as const] : []), { label: "Loosen the clamp", keyCap: "B", command: { type: "loosenTool" } }, feed];
+}
+
 /** What hands can do at a lathe: something into the gap or out of it, the chuck a quarter on, the arm down or away. */
 function turningActs(seen: Observation): Act[] {
   const { lathe, sheet } = seen;
@@ -48,8 +62,9 @@ function turningActs(seen: Observation): Act[] {
   if (sheet.lathe?.arm) acts.push({ label: lathe.arm ? "Fold the arm away" : "Swing the arm down", keyCap: "W", command: { type: "swingArm", isDown: lathe.arm === null } });
   const tool = toolOf(seen);
   if (tool?.kind === "drill" && sheet.instruments.includes("indicator")) acts.push({ label: "Carry the indicator round it", ...(sheet.lathe?.arm ? {} : { keyCap: "W" }), command: { type: "sweep" } });
-  if (tool && sheet.lathe?.targets.height.includes(tool.number)) acts.push({ label: "Shim the holder …", keyCap: "Q", dialog: "shims" });
-  acts.push({ label: "Turn the chuck by hand", keyCap: "B", command: { type: "turnChuck" } });
+  if (tool && sheet.lathe?.control !== "gang" && sheet.lathe?.targets.height.includes(tool.number)) acts.push({ label: "Shim the holder …", keyCap: "Q", dialog: "shims" });
+  acts.push(...machineActs(seen));
+  if (sheet.lathe?.control !== "gang") acts.push({ label: "Turn the chuck by hand", keyCap: "B", command: { type: "turnChuck" } });
   return acts;
 }
 
@@ -98,6 +113,7 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
   const cell = "flex flex-col gap-1.5 px-3 py-2";
   const acts = [...instrumentActs(seen), ...readyActs(seen)];
   const tool = toolOf(seen);
+  const control = sheet.lathe?.control;
   const believes = sheet.tools.length > 1 && modal.tool !== null ? ` · control: T${modal.tool}` : "";
   return (
     <section aria-label="What moves" className="grid shrink-0 grid-cols-[17rem_9.5rem_1fr_19rem] divide-x divide-rule rounded-panel border border-rule bg-panel xl:grid-cols-[17.5rem_11rem_1fr_26rem]">
@@ -119,10 +135,10 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
         </span>
       </div>
       <div className={cell}>
-        {tool ? <span className="truncate text-xs text-ink2">In the working position: <b className="text-ink" data-testid="held">{turretLabel(tool)}</b></span> : <span className="truncate text-xs text-ink2">In the spindle: <b className="text-ink" data-testid="held">{holds === null ? "nothing, bare nose" : seen.isLoadedByChanger ? "what the changer brought: look at it" : thingWords(holds)}</b>{believes}</span>}
+        {tool ? <span className="truncate text-xs text-ink2">{control === "readout" ? "On the post" : control === "gang" ? "Over the bar" : "In the working position"}: <b className="text-ink" data-testid="held">{turretLabel(tool)}</b></span> : <span className="truncate text-xs text-ink2">In the spindle: <b className="text-ink" data-testid="held">{holds === null ? "nothing, bare nose" : seen.isLoadedByChanger ? "what the changer brought: look at it" : thingWords(holds)}</b>{believes}</span>}
         <span className="flex flex-wrap gap-1.5">
-          <Button className="!px-2" keyCap="D" onClick={() => open("drawer")}>{tool ? "Turret …" : "Drawer"}</Button>
-          <Button className="!px-2" keyCap="O" onClick={() => send({ type: "setDoor", isOpen: !seen.isDoorOpen })}>{seen.isDoorOpen ? "Shut door" : "Open door"}</Button>
+          <Button className="!px-2" keyCap="D" onClick={() => open("drawer")}>{!tool ? "Drawer" : control === "readout" ? "Tool post …" : control === "gang" ? "Gang slide …" : "Turret …"}</Button>
+          <Button className="!px-2" keyCap="O" onClick={() => send({ type: "setDoor", isOpen: !seen.isDoorOpen })}>{inShopWords(seen.isDoorOpen ? "Shut door" : "Open door", control)}</Button>
           {acts.map(({ label, keyCap, dialog, command }) => (
             <Button key={label} className="!px-2" {...(keyCap ? { keyCap } : {})} onClick={() => (dialog ? open(dialog) : command ? send(command) : undefined)}>{label}</Button>
           ))}
@@ -130,15 +146,15 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
           <Button className="!px-2" keyCap="X" onClick={() => open("check")}>Check …</Button>
         </span>
       </div>
-      <form onSubmit={run} className={cell} aria-label="Type a block">
-        <label htmlFor="block" className="text-xs text-ink2">Type a block and run it <KeyCap>G</KeyCap></label>
-        <span className="flex gap-2">
+      <form onSubmit={run} className={cell} aria-label={control === "readout" ? "Wheels and stop" : "Type a block"}>
+        {control === "readout" ? <span className="text-xs text-ink2">Wheels of this lathe, clockwise: cross slide X−, toward the axis; carriage Z+, away from the chuck. Nothing moves but by hand.</span> : <label htmlFor="block" className="text-xs text-ink2">Type a block and run it <KeyCap>G</KeyCap></label>}
+        {control === "readout" ? null : <span className="flex gap-2">
           <input id="block" ref={blockRef} value={block} onChange={(event) => setBlock(event.target.value)} autoComplete="off" spellCheck={false} placeholder={tool ? "T0101 or G0 X60 Z5" : "G0 G54 X0 Y0"}
             className="figures min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-2 py-1 text-base placeholder:text-ink3" />
           <Button type="submit" keyCap="↵" disabled={block.trim() === ""}>Run</Button>
-        </span>
+        </span>}
         <span className="flex items-center justify-between text-xs text-ink2">
-          {seen.isHomed ? <span>reference return done</span> : <Button className="!py-0.5" keyCap="H" onClick={() => send({ type: "home" })}>Reference return</Button>}
+          {control === "readout" ? <span /> : seen.isHomed ? <span>reference return done</span> : <Button className="!py-0.5" keyCap="H" onClick={() => send({ type: "home" })}>Reference return</Button>}
           <button type="button" onClick={() => send({ type: "reset" })} className="inline-flex items-center gap-1.5 rounded-[4px] border-2 border-[#b3150d] bg-[#ffd400] px-2 py-0.5 font-bold text-[#7d0d07]">
             <span aria-hidden className="h-3 w-3 rounded-full bg-[#c4160c]" />Stop everything <kbd className="figures">Esc</kbd>
           </button>

@@ -11,7 +11,9 @@ export interface LedgerHandle { takeReading(axis: Axis): void; openTerm(axis: Ax
 /** Registers that a working of this exercise can be about. */
 function registersOf({ sheet }: Observation): RegisterId[] {
   if (sheet.lathe) {
-    const { targets: wanted, schools, tools: turret } = sheet.lathe;
+    const { targets: wanted, schools, tools: turret, control } = sheet.lathe;
+    if (control === "readout") return turret.filter(({ number }) => number !== wanted.x[0]).flatMap(({ number }): RegisterId[] => [`LX${number}`, `LZ${number}`]);
+    if (control === "gang") return wanted.x.map((number): RegisterId => `X${number}`);
     return [...turret.flatMap(({ number }): RegisterId[] => [...(wanted.x.includes(number) ? [`X${number}` as const] : []), ...(wanted.z.includes(number) ? [`Z${number}` as const] : [])]), ...(schools.every((school) => school === "part-face") ? [] : (["G54.z"] as const))];
   }
   const { targets, lengthSchools, tools } = sheet;
@@ -36,6 +38,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
   const box = useRef<HTMLInputElement>(null);
   const heldRow = Number(/^tool(\d)$/.exec(seen.holds ?? "")?.[1] ?? 0);
   const forAxis = (axis: Axis): RegisterId => {
+    if (seen.lathe && seen.sheet.lathe?.control === "readout") return choices.find((id) => id === `${axis === "x" ? "LX" : "LZ"}${seen.lathe?.station ?? 0}`) ?? choices[0] ?? "LX2";
     if (seen.lathe) return `${axis === "x" ? "X" : "Z"}${seen.lathe.station}`;
     if (axis !== "z") return `G54.${axis}`;
     return choices.find((id) => id === `H${heldRow}`) ?? (heldRow === 0 && choices.includes("G54.z") && seen.sheet.tools.length > 1 ? "G54.z" : (choices.find((id) => registerKind(id) === "length") ?? "G54.z"));
@@ -67,7 +70,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
             <h3 className="px-2.5 pt-1.5 font-bold">{registerWords(id)}</h3>
             <ul>
               {lines.map(({ line, kind, term: name, counts, from, isHandedOver }) => (
-                <li key={line} className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${kind === "sum" ? "bg-well font-bold" : ""}`}>
+                <li key={line} data-line={line} className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${kind === "sum" ? "bg-well font-bold" : ""}`}>
                   <span className="flex-1">{kind === "reading" ? (from === undefined ? "stood at" : `reading ${from}`) : kind === "sum" ? (isHandedOver ? "their sum" : "my sum") : termWords[name ?? "other"]}</span>
                   <span className="figures">{kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}</span>
                   {isReadOnly ? null : <Button look="quiet" className="!p-0" aria-label={`Strike this line of ${registerWords(id)}`} title="Strike this line" onClick={() => send({ type: "strikeLine", line })}><X size={13} aria-hidden /></Button>}
@@ -75,7 +78,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
               ))}
               {seen.isCoachOn ? (
                 <li className="flex border-t border-rule-soft px-2.5 py-0.5 text-expected">
-                  <span className="flex-1">adds up to</span><span className="figures">{showCounts(addUp(lines), scale)}</span>{isReadOnly ? null : <span className="w-[17px]" />}
+                  <span className="flex-1">{/^L[XZ]\d/.test(id) ? "reads, less that" : "adds up to"}</span><span className="figures">{showCounts(addUp(lines), scale)}</span>{isReadOnly ? null : <span className="w-[17px]" />}
                 </li>
               ) : null}
             </ul>

@@ -1,7 +1,7 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
 import { captureLength, captureOffset, lengthRows, readRegister, registerAxis, registerKind, workOffsetNames, type Axis, type RegisterId } from "@probe-lane/core/registers";
 import { parseLengthMm, scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
-import { refusalWords, registerWords, toolKindWords, turretKindWords } from "@probe-lane/core/words";
+import { refusalWords, registerName, registerWords, toolKindWords, turretKindWords } from "@probe-lane/core/words";
 import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
 import type { OpenDialog } from "./dialogs";
@@ -18,7 +18,9 @@ const AXES: readonly Axis[] = ["x", "y", "z"];
 function choicesOf({ sheet }: Observation): { name: string; ids: RegisterId[] }[] {
   if (sheet.lathe) {
     const rows = sheet.lathe.tools.map(({ number }) => number);
-    const of = (...letters: ("X" | "Z" | "XW" | "ZW" | "R" | "Q")[]) => rows.flatMap((row) => letters.map((letter): RegisterId => `${letter}${row}`));
+    const of = (...letters: ("X" | "Z" | "XW" | "ZW" | "R" | "Q" | "LX" | "LZ" | "Y")[]) => rows.flatMap((row) => letters.map((letter): RegisterId => `${letter}${row}`));
+    if (sheet.lathe.control === "readout") return [{ name: "zero of the readout", ids: ["G54.x", "G54.z"] }, { name: "library", ids: of("LX", "LZ") }];
+    if (sheet.lathe.control === "gang") return [{ name: "tools", ids: of("X", "Y") }, { name: "work offset", ids: ["G54.x", "G54.z"] }, { name: "wear", ids: of("XW") }];
     return [
       { name: "tools", ids: of("X", "Z") }, { name: "work offset", ids: ["G54.x", "G54.z"] }, { name: "nose radius, tip code", ids: of("R", "Q") }, { name: "wear", ids: of("XW", "ZW") },
       { name: "other work offsets", ids: ["G55.x", "G55.z", "G56.x", "G56.z"] }, { name: "common", ids: ["common.x", "common.z"] },
@@ -36,6 +38,12 @@ function choicesOf({ sheet }: Observation): { name: string; ids: RegisterId[] }[
   ];
 }
 
+/** Registers that no place of the tool can tell. */
+const TYPED_ONLY: Record<string, string> = {
+  R: "A nose radius is no place: the insert’s designation says it. Type it.", Q: "A tip code is one of 0 to 9, by where the tip stands from the nose. Type it.",
+  L: "The library takes what is typed: what the corner reads with this tool, its sign turned. Type it.", Y: "Center height is half of the pip, plus where it stands. Type it.",
+};
+
 /** What an X or Y is counted from, by where the drawing has its zero. */
 function faceWords({ sheet }: Observation, axis: "x" | "y"): { from: string; that: string } {
   if (sheet.datum.kind === "middle") return { from: "the middle of the blank", that: "that middle" };
@@ -46,7 +54,7 @@ function faceWords({ sheet }: Observation, axis: "x" | "y"): { from: string; tha
 /** What a capture would store, in the same arithmetic as the bench; null while a box is empty or unreadable. */
 function preview(seen: Observation, shown: LinkView["shown"], register: RegisterId, asMm: number | null): number | null {
   const { registers, modal, sheet } = seen;
-  if (asMm === null || registerKind(register) === "diameter" || /^[RQ]/.test(register)) return null;
+  if (asMm === null || registerKind(register) === "diameter" || /^([RQY]|L[XZ])/.test(register)) return null;
   if (seen.lathe) return turretCapture(seen, shown.machine, register, asMm);
   const as = toCounts(asMm, scales[sheet.unit]);
   if (register.startsWith("HW")) return shown.machine.z - as;
@@ -74,7 +82,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   const { unit, settings } = seen.sheet;
   const scale = scales[unit];
   const [mode, setMode] = useState<Mode>("capture");
-  const [register, setRegister] = useState<RegisterId>(seen.sheet.lathe ? `X${seen.sheet.lathe.tools[0]?.number ?? 1}` : seen.sheet.targets.xy ? "G54.x" : "H1");
+  const [register, setRegister] = useState<RegisterId>(seen.sheet.lathe?.control === "readout" ? "G54.x" : seen.sheet.lathe ? `X${seen.sheet.lathe.targets.x[0] ?? 1}` : seen.sheet.targets.xy ? "G54.x" : "H1");
   const [where, setWhere] = useState<Where | "">("");
   const [how, setHow] = useState<"set" | "add">("set");
   const distance = useFigure(unit);
@@ -87,7 +95,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   useImperativeHandle(ref, () => ({
     openCapture: (axis) => {
       setMode("capture");
-      setRegister(seen.lathe ? `${axis === "x" ? "X" : "Z"}${seen.lathe.station}` : axis === "z" ? `H${heldRow}` : `G54.${axis}`);
+      setRegister(seen.sheet.lathe?.control === "readout" ? `G54.${axis}` : seen.lathe ? `${axis === "x" ? "X" : "Z"}${seen.lathe.station}` : axis === "z" ? `H${heldRow}` : `G54.${axis}`);
       setTimeout(() => (firstBox.current ?? act.current)?.focus());
     },
     openTyping: () => {
@@ -103,7 +111,9 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   const held = readRegister(seen.registers, register);
   const needsSide = isEdge && distance.mm !== 0;
   const isTurret = seen.lathe !== null;
-  const isNose = /^[RQ]\d/.test(register);
+  const isNose = /^([RQY]|L[XZ])\d/.test(register);
+  const control = seen.sheet.lathe?.control;
+  const called = (id: RegisterId) => registerName(id, control);
   const asMm = isTurret ? distance.mm : isLength ? 0 : distance.mm === null || edge.mm === null || (needsSide && where === "") ? null
     : edge.mm + (isEdge ? (where === "minus" ? -distance.mm : distance.mm) : distance.mm);
   const captured = mode === "capture" ? preview(seen, view.shown, register, asMm) : null;
@@ -135,7 +145,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
   return (
     <Panel title="Registers" note={
       <span className="flex items-center gap-2">
-        {seen.lastUndo && !isReadOnly ? <Button look="quiet" className="!py-0 text-xs" keyCap="U" onClick={() => send({ type: "undoRegister" })}>take back {registerWords(seen.lastUndo.register)}</Button> : null}
+        {seen.lastUndo && !isReadOnly ? <Button look="quiet" className="!py-0 text-xs" keyCap="U" onClick={() => send({ type: "undoRegister" })}>take back {called(seen.lastUndo.register)}</Button> : null}
         <Button look="quiet" className="!py-0 text-xs" onClick={() => open("exchange")}>In and out</Button>
       </span>
     } className="flex-1" bodyClassName="flex flex-col">
@@ -151,22 +161,22 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
             ))}
             <label className="ml-auto">register{" "}
               <select aria-label="Register" value={register} onChange={(event) => setRegister(event.target.value as RegisterId)} className="figures rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
-                {choicesOf(seen).map(({ name, ids }) => <optgroup key={name} label={name}>{ids.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}</optgroup>)}
+                {choicesOf(seen).map(({ name, ids }) => <optgroup key={name} label={name}>{ids.map((id) => <option key={id} value={id}>{called(id)}</option>)}</optgroup>)}
               </select>
             </label>
           </div>
           {mode === "type" ? (
             <p className="leading-8">
               <select aria-label="How" value={how} onChange={(event) => setHow(event.target.value as "set" | "add")} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
-                <option value="set">Set {registerWords(register)} to</option>
-                <option value="add">Add to {registerWords(register)}</option>
+                <option value="set">Set {called(register)} to</option>
+                <option value="add">Add to {called(register)}</option>
               </select>{" "}
               <FigureInput ref={typedBox} aria-label="Value to type" className="w-28" value={typed.text} onChange={(event) => typed.setText(event.target.value)} /> {unit === "mm" ? "mm" : "in"}
             </p>
           ) : isNose ? (
-            <p>{register.startsWith("R") ? "A nose radius is no place: the insert’s designation says it. Type it." : "A tip code is one of 0 to 9, by where the tip stands from the nose. Type it."}</p>
+            <p>{TYPED_ONLY[register.slice(0, 1)]}</p>
           ) : isTurret ? (
-            <p className="leading-8">Make {axis === "x" ? "X, a diameter," : "Z"} read <FigureInput ref={firstBox} aria-label="What the display must read here" className="w-24" value={distance.text} onChange={(event) => distance.setText(event.target.value)} /> where the tip stands now, by <b>{registerWords(register)}</b>.</p>
+            <p className="leading-8">Make {axis === "x" ? "X, a diameter," : "Z"} read <FigureInput ref={firstBox} aria-label="What the display must read here" className="w-24" value={distance.text} onChange={(event) => distance.setText(event.target.value)} /> where the tip stands now, by <b>{called(register)}</b>.</p>
           ) : kind === "diameter" ? (
             <p>A diameter is not a place: measure it, then type it.</p>
           ) : isLength ? (
@@ -187,7 +197,7 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
             </p>
           )}
           <p className="flex flex-wrap items-center gap-2">
-            <Button look="act" type="submit" ref={act} disabled={target === null && !(mode === "type" && typed.text !== "")}>Set {registerWords(register)}</Button>
+            <Button look="act" type="submit" ref={act} disabled={target === null && !(mode === "type" && typed.text !== "")}>Set {called(register)}</Button>
             <span className="figures">{shown(held)} → <b>{target === null ? "…" : shown(target)}</b></span>
           </p>
           {distance.problem ?? edge.problem ?? typed.problem ? <p role="alert" className="text-xs">{distance.problem ?? edge.problem ?? typed.problem}</p> : null}
@@ -208,6 +218,9 @@ function TurretTable({ seen, sheet }: { seen: Observation; sheet: NonNullable<Ob
   const scale = scales[seen.sheet.unit];
   const show = (counts: number | undefined) => showCounts(counts ?? 0, scale);
   const turret = registers.turret;
+  const isReadout = sheet.control === "readout";
+  // a readout keeps a library, a gang slide X and height
+  const [first, second] = isReadout ? ([["LX", turret?.lx], ["LZ", turret?.lz]] as const) : sheet.control === "gang" ? ([["X", turret?.x], ["Y", turret?.y]] as const) : ([["X", turret?.x], ["Z", turret?.z]] as const);
   const rows = Object.entries(registers.work).filter(([name, row]) => name === modal.workOffset || row.x !== 0 || row.z !== 0);
   const cell = "figures py-0.5 pr-1.5 text-right text-[13px]";
   const head = "pr-1.5 font-normal";
@@ -220,7 +233,7 @@ function TurretTable({ seen, sheet }: { seen: Observation; sheet: NonNullable<Ob
         <tbody>
           {rows.map(([name, row]) => (
             <tr key={name} className="border-t border-rule-soft">
-              <th scope="row" className="figures pl-2.5 text-left">{name}{name === modal.workOffset ? <span className="font-sans text-xs font-normal text-ink2"> in use</span> : null}</th>
+              <th scope="row" className="figures pl-2.5 text-left">{isReadout ? <span className="font-sans">zero</span> : name}{!isReadout && name === modal.workOffset ? <span className="font-sans text-xs font-normal text-ink2"> in use</span> : null}</th>
               <td data-testid={`${name}.x`} className={cell}>{show(row.x)}</td><td data-testid={`${name}.z`} className={cell}>{show(row.z)}</td>
             </tr>
           ))}
@@ -228,12 +241,12 @@ function TurretTable({ seen, sheet }: { seen: Observation; sheet: NonNullable<Ob
         </tbody>
       </table>
       <table className="w-full border-t border-rule">
-        <thead><tr className="text-right text-xs text-ink2"><th className="pl-2.5 text-left font-normal">Tool</th><th className={head}>X ⌀</th><th className={head}>Z</th>{hasWear ? <><th className={head}>X wear</th><th className={head}>Z wear</th></> : null}{hasNose ? <><th className={head}>Nose</th><th className={head}>Tip</th></> : null}</tr></thead>
+        <thead><tr className="text-right text-xs text-ink2"><th className="pl-2.5 text-left font-normal">{isReadout ? "Library" : "Tool"}</th><th className={head}>X ⌀</th><th className={head}>{sheet.control === "gang" ? "Height" : "Z"}</th>{hasWear ? <><th className={head}>X wear</th><th className={head}>Z wear</th></> : null}{hasNose ? <><th className={head}>Nose</th><th className={head}>Tip</th></> : null}</tr></thead>
         <tbody>
           {sheet.tools.map(({ number, kind, insert }) => (
             <tr key={number} className={`border-t border-rule-soft ${seen.lathe?.station === number ? "bg-well" : ""}`}>
               <th scope="row" className="max-w-32 truncate pl-2.5 text-left font-normal" title={`${turretKindWords[kind]}, ${insert}`}><b className="figures">{number}</b> <span className="text-xs text-ink2">{turretKindWords[kind]}</span></th>
-              <td data-testid={`X${number}`} className={cell}>{show(turret?.x[number])}</td><td data-testid={`Z${number}`} className={cell}>{show(turret?.z[number])}</td>
+              <td data-testid={`${first[0]}${number}`} className={cell}>{show(first[1]?.[number])}</td><td data-testid={`${second[0]}${number}`} className={cell}>{show(second[1]?.[number])}</td>
               {hasWear ? <><td className={cell}>{show(turret?.xw[number])}</td><td className={cell}>{show(turret?.zw[number])}</td></> : null}
               {hasNose ? <><td data-testid={`R${number}`} className={cell}>{show(turret?.r[number])}</td><td data-testid={`Q${number}`} className={cell}>{Math.round((turret?.q[number] ?? 0) / scale.countsPerUnit)}</td></> : null}
             </tr>

@@ -1,6 +1,6 @@
 import type { Command } from "@probe-lane/core/bench";
 import type { Axis, AxisCounts } from "@probe-lane/core/registers";
-import { surfaceWords, taskWords } from "@probe-lane/core/words";
+import { inShopWords, surfaceWords, taskWords } from "@probe-lane/core/words";
 import { useElementSize } from "../../app/useElementSize";
 import { Button, KeyCap, Panel } from "../../ui";
 import { sheetLine } from "./benchView";
@@ -30,7 +30,7 @@ export function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, 
   const planHeight = Math.floor(height * 0.54);
   if (seen.lathe) {
     return (
-      <Panel title="Half section from the front" note={<Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFit}>{fit === "near" ? "whole travel" : "near view"}</Button>} bodyClassName="flex flex-col">
+      <Panel title={seen.sheet.lathe?.control === "readout" ? "Half section from above, the tool’s side up" : "Half section from the front"} note={<Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFit}>{fit === "near" ? "whole travel" : "near view"}</Button>} bodyClassName="flex flex-col">
         <div className="flex min-h-0 flex-1">
           <div ref={ref} className="min-w-0 flex-1 overflow-hidden">
             {width > 0 ? <TurningScene seen={seen} machine={machine} fit={fit} lastAxis={lastAxis} onJog={onJog} width={width} height={height} /> : null}
@@ -75,10 +75,11 @@ export function ScenePanel({ view, fit, lastAxis, send, onJog, onFit, incident, 
 /** What the bench answered last, or how door and machine stand. */
 function Message({ view, words }: { view: LinkView; words: string }) {
   const seen = view.observation;
+  const control = seen.sheet.lathe?.control;
   const isAnswer = view.message !== null && view.status === "linked";
   return (
     <p role="status" data-testid="message" className={`min-h-8 border-t border-rule-soft px-2.5 py-1.5 ${isAnswer ? "bg-contact-soft font-bold" : "text-ink2"}`}>
-      {isAnswer ? view.message : [seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut", words].filter(Boolean).join(" · ")}
+      {isAnswer ? inShopWords(view.message ?? "", control) : inShopWords([seen.isDoorOpen ? `Door open: at most ${seen.doorLimitRpm} rev/min, no rapid` : "Door shut", words].filter(Boolean).join(" · "), control)}
     </p>
   );
 }

@@ -60,11 +60,18 @@ export function turningSensation(seen: Observation, machine: AxisCounts): Sensat
   }
   if (lathe.block) return { strong: `${gapName(seen, lathe.block.id)} goes`, soft: "it is in the gap: do not close it", isContact: true };
   if (lathe.isArmTripped) return { strong: "arm tripped", soft: "the axis stopped by itself", isContact: true };
+  if (lathe.loose !== null) return { strong: `tool ${lathe.loose} is loose in its clamp`, soft: "slide it, then tighten", isContact: true };
+  if (lathe.sighted?.at.z === machine.z && lathe.sighted.at.x === machine.x) return { strong: `the point stands ${lathe.sighted.looks} the edge`, soft: "by eye, no better", isContact: lathe.sighted.looks === "over" };
   if (lathe.isResting) return { strong: "tip on the metal", soft: "nothing in between: go back", isContact: true };
   const { lastTry } = lathe;
   if (lastTry && !lastTry.goes && lastTry.at.x === seen.machine.x && lastTry.at.z === seen.machine.z) return { strong: `${gapName(seen, lastTry.id)} does not go`, soft: "open the gap a little", isContact: true };
   const { radiusMm, zMm } = tipPlace(seen, machine);
   const { faceMm, partRadiusMm } = lathe.tip;
+  if (lathe.cone) {
+    const { looks, isHeld } = lathe.cone;
+    const said = looks === "cuts" ? "the pass cut the cone" : looks === "skims" ? "the pass just skimmed" : "the pass stood off the cone";
+    return { strong: said, soft: isHeld ? "held halfway along it" : "run to its end", isContact: looks !== "air" };
+  }
   const band = lathe.isCleanedUp === null ? "" : lathe.isCleanedUp ? "band cleaned up all round" : "band still shows the saw";
   if (zMm > faceMm && (lathe.pip === "standing" || lathe.pip === "rubbed")) return { strong: lathe.pip === "standing" ? "a pip stands in the middle" : "the middle is rubbed to a pip", soft: "left by the last facing cut", isContact: true };
   if (zMm > faceMm) return { strong: "tip before the face", soft: `about ${nearest(zMm - faceMm)} mm of daylight`, isContact: false };
@@ -90,8 +97,12 @@ export function turningFacts({ sheet }: Pick<Observation, "sheet">): [string, st
   if (!lathe) return [];
   const show = (mm: number, decimals?: number) => showLength(mm, scales[sheet.unit], decimals);
   return [
-    ["stock, sawn", `⌀ ${show(lathe.stock.diameterMm, 1)}`], ["stands out", show(lathe.stock.stickOutMm, 1)], ...(lathe.stock.boreMm === null ? [] : [["drilled", `⌀ ${show(lathe.stock.boreMm, 1)}`] as [string, string]]),
-    ["face, once cut", "Z 0"], ["axis", "X 0"], ...sheet.gaps.filter(({ kind }) => sheet.instruments.includes(kind)).map(({ kind, nominalMm }): [string, string] => [gapKindWords[kind], show(nominalMm)]),
+    [lathe.control === "gang" ? "bar, ground" : "stock, sawn", `⌀ ${show(lathe.stock.diameterMm, 1)}`], ["stands out", show(lathe.stock.stickOutMm, 1)], ...(lathe.stock.boreMm === null ? [] : [["drilled", `⌀ ${show(lathe.stock.boreMm, 1)}`] as [string, string]]),
+    ...(lathe.control === "readout" ? [["corner of face and band", "X 0, Z 0"] as [string, string]] : lathe.control === "gang" ? [] : [["face, once cut", "Z 0"], ["axis", "X 0"]] as [string, string][]),
+    ...(lathe.gang ? [["work X of all tools", show(lathe.gang.workXMm)], ["approach stops over the bar by", show(lathe.gang.clearanceMm, 1)], ["tools stand out", show(lathe.gang.overhangMm, 1)], ["worn, to be changed", lathe.gang.changed.map((number) => `T${number}`).join(", ")]] as [string, string][] : []),
+    ...(lathe.cone ? [["cone", `⌀ ${show(lathe.cone.diameterMm, 1)} at Z ${show(lathe.cone.atMm, 1)}, ${lathe.cone.angleDeg}°, ${show(lathe.cone.lengthMm, 1)} long`] as [string, string]] : []),
+    ...(lathe.alreadySet && !lathe.gang ? [["set and right", lathe.alreadySet.map((number) => `T${number}`).join(", ")] as [string, string]] : []),
+    ...sheet.gaps.filter(({ kind }) => sheet.instruments.includes(kind)).map(({ kind, nominalMm }): [string, string] => [gapKindWords[kind], show(nominalMm)]),
     ...(lathe.arm ? [["arm trips at", `⌀ ${show(lathe.arm.xMm)}, Z ${show(lathe.arm.zMm)}`] as [string, string]] : []),
   ];
 }

@@ -1,10 +1,11 @@
-import type { TurretTool } from "../../exercises";
+import type { LatheControl, TurretTool } from "../../exercises";
 import { drawNormal } from "../../random";
 import type { AxisCounts } from "../../registers";
 import { toMm } from "../../units";
 import type { LaneState } from "../state";
 import { carve, endAt, material, stepAt, type Outline, type Step } from "./outline";
-import type { LatheState, TurnedFace } from "./state";
+import { coneGapMm } from "./cone";
+import type { HeldFace, LatheState } from "./state";
 
 /** Where the blank stands furthest off the axis when the chuck has not been turned, degrees. */
 const HIGH_AT_DEG = 25;
@@ -21,7 +22,9 @@ export const latheOf = (state: LaneState): LatheState => {
   if (!state.lathe) throw new Error("latheOf: this lane is not on a lathe");
   return state.lathe;
 };
-const truthOf = ({ truth }: LaneState) => {
+/** What carries the tools of this lane's lathe. */
+export const controlOf = ({ setup }: Pick<LaneState, "setup">): LatheControl => setup.lathe?.control ?? "turret";
+export const truthOf = ({ truth }: LaneState) => {
   if (!truth.lathe) throw new Error("truthOf: this lane is not on a lathe");
   return truth.lathe;
 };
@@ -32,13 +35,22 @@ export function toolAt(state: LaneState, station = latheOf(state).station): Turr
   return tool;
 }
 
-/** How far the tip of a tool stands above the axis now, shims counted, mm. */
-export const heightNowMm = (state: LaneState, tool: number): number => (truthOf(state).tools[tool]?.heightMm ?? 0) + (latheOf(state).shimsMm[tool] ?? 0);
+/** How far the tip of a tool stands above the axis by itself, shims and clamp counted, mm. */
+const ownHeightMm = (state: LaneState, tool: number): number => (truthOf(state).tools[tool]?.heightMm ?? 0) + (latheOf(state).shimsMm[tool] ?? 0) + (latheOf(state).raisedMm[tool] ?? 0);
+const heightRegisterMm = ({ registers, scale }: LaneState, tool: number): number => toMm(registers.turret?.y[tool] ?? 0, scale);
+/** How far the tip of a tool stands above the axis now, mm: a slide's height register lifts it only while its row is called. */
+export const heightNowMm = (state: LaneState, tool: number): number => ownHeightMm(state, tool) + (latheOf(state).row === tool ? heightRegisterMm(state, tool) : 0);
+/** How far it would stand above the axis with its row called, mm: what is marked. */
+export const calledHeightMm = (state: LaneState, tool: number): number => ownHeightMm(state, tool) + heightRegisterMm(state, tool);
+
+/** Machine X at which a tip lies on the axis now: a tool on a gang slide may have been changed or slid in its clamp. */
+export const kxNowMm = (state: LaneState, tool: number): number => (truthOf(state).tools[tool]?.kxMm ?? 0) + (latheOf(state).movedMm[tool] ?? 0);
 
 /** Where the tip of the tool in the working position truly stands: radius from the axis, and Z in the slide's frame, mm. */
 export function tipAt(state: LaneState, position = state.position): Tip {
-  const { kxMm, qMm } = truthOf(state).tools[latheOf(state).station] ?? { kxMm: 0, qMm: 0 };
-  return { radiusMm: (toMm(position.x, state.scale) - kxMm) / 2, zMm: toMm(position.z, state.scale) - qMm };
+  const { station } = latheOf(state);
+  const { qMm } = truthOf(state).tools[station] ?? { qMm: 0 };
+  return { radiusMm: (toMm(position.x, state.scale) - kxNowMm(state, station)) / 2, zMm: toMm(position.z, state.scale) - qMm };
 }
 
 /** The blank's own radius toward an angle from the tool, as it came from the saw, mm. */
@@ -72,14 +84,29 @@ const widthOf = ({ bladeMm }: TurretTool): number => bladeMm ?? Infinity;
 const facing = (state: LaneState, outline: Outline): Outline =>
   (state.spindle.isOn ? outline : outline.map((step) => ({ ...step, radiusMm: step.radiusMm === 0 ? 0 : surfaceMm(state, step, latheOf(state).quarter * 90) })));
 
+/** An edge that leans under a square reaches before its nose only where so much of it stands over the face, mm. */
+const LEANING_MM = 1.5;
+const reachBeforeMm = (state: LaneState): number => truthOf(state).tools[latheOf(state).station]?.reachMm ?? 0;
+function isOverFace(state: LaneState, radiusMm: number): boolean {
+  const { outer, bore } = latheOf(state);
+  return Math.max(0, ...material(outer, bore).map((step) => step.radiusMm)) > radiusMm + LEANING_MM;
+}
+
+/** How far the nose of the tool here stands before the cone, mm along its normal; null where there is none beside it. */
+export function coneRoomMm(state: LaneState, position = state.position): number | null {
+  const { cone } = latheOf(state);
+  const sheet = state.setup.lathe?.cone;
+  return cone && sheet ? coneGapMm(sheet, cone.offMm, faceMm(state) ?? 0, toolAt(state), tipAt(state, position)) : null;
+}
+
 /** Daylight between tip and a face of the part, mm; negative when it is in it; null when the part has no such face there. */
-export function gapMm(state: LaneState, on: TurnedFace, position = state.position): number | null {
+export function gapMm(state: LaneState, on: HeldFace, position = state.position): number | null {
   const { outer, bore } = latheOf(state);
   const { radiusMm, zMm } = tipAt(state, position);
   const tool = toolAt(state);
   if (on === "face") {
     const end = endAt(facing(state, outer), bore, Math.max(0, radiusMm) + (tool.kind === "drill" ? 0 : 0.01));
-    return end === null ? null : zMm - end;
+    return end === null ? null : zMm - (isOverFace(state, radiusMm) ? reachBeforeMm(state) : 0) - end;
   }
   if (on === "bore") {
     const hole = stepAt(bore, zMm + 0.01);
@@ -98,8 +125,9 @@ export function depthMm(state: LaneState, position = state.position): number {
 
 function depthAt(state: LaneState, position: AxisCounts): number {
   const { outer, bore } = latheOf(state);
-  const { radiusMm, zMm } = tipAt(state, position);
+  const { radiusMm, zMm: noseMm } = tipAt(state, position);
   const tool = toolAt(state);
+  const zMm = noseMm - (isOverFace(state, radiusMm) ? reachBeforeMm(state) : 0);
   if (tool.kind === "drill") {
     const end = endAt(outer, bore, 0);
     return end === null || Math.abs(radiusMm) > 1 ? 0 : Math.max(0, end - zMm);
@@ -107,7 +135,8 @@ function depthAt(state: LaneState, position: AxisCounts): number {
   const met = (step: Step, by: number) => (step.fromMm < zMm + widthOf(tool) && step.toMm > zMm ? Math.min(by, step.toMm - zMm) : 0);
   if (isInside(tool)) return Math.max(0, ...bore.map((step) => met(step, radiusMm - step.radiusMm)));
   const reachMm = Math.hypot(Math.max(0, radiusMm), heightNowMm(state, tool.number));
-  return Math.max(0, ...facing(state, outer).map((step) => (step.radiusMm > reachMm ? met(step, step.radiusMm - reachMm) : 0)));
+  const along = facing(state, outer).filter(({ isCone }) => isCone !== true);
+  return Math.max(0, -(coneRoomMm(state, position) ?? 0), ...along.map((step) => (step.radiusMm > reachMm ? met(step, step.radiusMm - reachMm) : 0)));
 }
 
 /** How much stands before the edge across its way: the face while it moves in X, the radius while it moves along Z, mm. A blade is made to plunge. */

@@ -9,10 +9,14 @@ import type { LaneEvent } from "../events";
 import { isInTravel } from "../motion";
 import type { Refusal } from "../refusals";
 import type { LaneState } from "../state";
-import { acrossMm, cutHere, depthMm, depthOfCutMm, gapMm, heightNowMm, isInJaws, latheOf, pipHere, tipAt, toolAt, wouldCut } from "./contact";
+import { acrossMm, coneRoomMm, controlOf, cutHere, depthMm, depthOfCutMm, gapMm, heightNowMm, isInJaws, latheOf, pipHere, tipAt, toolAt, wouldCut } from "./contact";
 import { seenGapMm, seenTip } from "./eye";
+import { runCone } from "./conePass";
+import { decideGang, slideAcross } from "./gang";
+import { mayReach } from "./hands";
+import { decideReadout } from "./readout";
 import { lastCut, material, stepAt } from "./outline";
-import type { TurnedFace } from "./state";
+import type { HeldFace } from "./state";
 
 type Decision = Result<LaneEvent[], Refusal>;
 
@@ -25,6 +29,8 @@ const ROOM_TO_MEASURE_MM = 15;
 const ROOM_TO_INDEX_MM = 40;
 /** Paper is brought under a tip that stands no further away than this, by eye, mm. */
 const NEAR_MM = 4;
+/** What a hand leaning on the post gives way by, mm. */
+const LEAN_MM = { mean: 0.03, deviation: 0.006, least: 0.018 } as const;
 /** The arm's sensor is a cube of this edge, mm. */
 const ARM_CUBE_MM = 10;
 
@@ -42,7 +48,9 @@ function againstEdge(between: number): Feel {
 function senseGap(draft: Draft, clickMm: number): boolean {
   const { gap } = latheOf(draft.state);
   if (!gap) return false;
-  const between = gapMm(draft.state, gap.on);
+  const daylight = gapMm(draft.state, gap.on);
+  // a hand that leans on the post presses the tip toward the part
+  const between = daylight === null ? null : daylight - gap.leanMm;
   const thickness = draft.state.truth.gapsMm[gap.id] ?? 0.1;
   const feel = between === null ? "slides" : gap.id === "straightEdge" ? againstEdge(between) : feelAt(between, thickness);
   if (feel === gap.feel && feel === "slides") return false;
@@ -104,7 +112,7 @@ function sense(draft: Draft, axis: "x" | "z", direction: 1 | -1, size: JogSize, 
     return false;
   }
   if (depth > SURVIVES_MM) chip(draft);
-  else if (!lathe.isResting) draft.emit({ type: "metalTouched", on: axis === "z" ? "face" : toolAt(state).kind === "boring" ? "bore" : "diameter", at: state.position, clickMm });
+  else if (!lathe.isResting) draft.emit({ type: "metalTouched", on: (coneRoomMm(state) ?? 1) < 0 ? "cone" : axis === "z" ? "face" : toolAt(state).kind === "boring" ? "bore" : "diameter", at: state.position, clickMm });
   return true;
 }
 
@@ -162,33 +170,39 @@ export function index(state: LaneState, station: number, row: number | null): De
   if (gap) return refuse({ code: "paperInGap" });
   if (block) return refuse({ code: "blockInGap" });
   if (arm.isDown) return refuse({ code: "armIsDown" });
+  if (latheOf(state).loose !== null) return refuse({ code: "clampLoose" });
   if (station !== latheOf(state).station) {
-    if (state.isDoorOpen) return refuse({ code: "doorOpenMotion" });
+    const isByHand = controlOf(state) === "readout";
+    const problem = isByHand ? mayReach(state) : null;
+    if (problem) return refuse(problem);
+    if (state.isDoorOpen && !isByHand) return refuse({ code: "doorOpenMotion" });
+    if (controlOf(state) === "gang") return slideAcross(state, station, row);
     const { radiusMm, zMm, partRadiusMm, faceMm } = seenTip(state);
     if (zMm < faceMm + ROOM_TO_INDEX_MM && radiusMm < partRadiusMm + ROOM_TO_INDEX_MM) return refuse({ code: "noRoomToIndex" });
   }
-  return accept([{ type: "turretIndexed", station, row }]);
+  return accept([{ type: "turretIndexed", station, row: controlOf(state) === "readout" ? latheOf(state).row : row }]);
 }
-
-const mayReach = (state: LaneState): Refusal | null => (!state.isDoorOpen ? { code: "doorShutReach" } : state.spindle.isOn ? { code: "spindleTurning" } : null);
 
 const thingOf = (state: LaneState, id: string) => (id === "straightEdge" && state.setup.instruments.includes("straightEdge")
   ? { id, kind: "paper" as const, nominalMm: 0 } : state.setup.gaps.find((gap) => gap.id === id && state.setup.instruments.includes(gap.kind)));
 
 /** Paper, a feeler or a straight edge between the tip and the part. */
-function placeGap(state: LaneState, { id, on }: CommandOf<"placeGap">): Decision {
+function placeGap(state: LaneState, { id, on, hand }: CommandOf<"placeGap">): Decision {
   const problem = mayReach(state) ?? (latheOf(state).gap ? ({ code: "paperInPlace" } as const) : latheOf(state).block ? ({ code: "blockInGap" } as const) : null);
   if (problem) return refuse(problem);
   const thing = thingOf(state, id);
   if (!thing || (id !== "straightEdge" && !isFelt(thing.kind)) || (id === "straightEdge" && on !== "face")) return refuse({ code: "gapThingNotHere", id });
   const far = farProblem(state, on);
   if (far) return refuse(far);
+  if (hand === "post" && controlOf(state) !== "readout") return refuse({ code: "notOnThisMachine" });
+  if (on === "face" && toolAt(state).kind === "threading" && controlOf(state) === "readout") return refuse({ code: "pointMeetsNoFace" });
   const between = gapMm(state, on) ?? Infinity;
   if (between < (state.truth.gapsMm[id] ?? 0)) return refuse({ code: "paperDoesNotGoUnder" });
-  return accept([{ type: "turretGapPlaced", id, on, feel: "slides" }]);
+  const leanMm = hand === "post" ? Math.round(Math.max(LEAN_MM.least, drawNormal(LEAN_MM.mean, LEAN_MM.deviation, state.truth.seed, "lean", latheOf(state).gapsPlaced)) * 1e4) / 1e4 : 0;
+  return accept([{ type: "turretGapPlaced", id, on, feel: "slides", ...(leanMm === 0 ? {} : { leanMm }) }]);
 }
 
-function farProblem(state: LaneState, on: TurnedFace): Refusal | null {
+function farProblem(state: LaneState, on: HeldFace): Refusal | null {
   const seen = seenGapMm(state, on);
   if (seen === null) return { code: "noSuchFaceHere", on };
   return seen > NEAR_MM + (on === "face" ? 30 : 0) ? { code: "tipTooFar" } : null;
@@ -295,7 +309,8 @@ function shimTool(state: LaneState, { text }: CommandOf<"shimTool">): Decision {
   const problem = mayReach(state);
   if (problem) return refuse(problem);
   const { station } = latheOf(state);
-  if (!state.setup.lathe?.targets.height.includes(station)) return refuse({ code: "noShimsHere" });
+  // a gang slide has a register for it
+  if (controlOf(state) === "gang" || !state.setup.lathe?.targets.height.includes(station)) return refuse({ code: "noShimsHere" });
   const read = parseLengthMm(text, state.setup.unit);
   if (!read.ok) return refuse({ code: "text", problem: read.error });
   if (Math.abs(read.value) > SHIMS_MM) return refuse({ code: "shimTooMuch", limitMm: SHIMS_MM });
@@ -322,12 +337,15 @@ function sweepShank(state: LaneState): Decision {
   return accept([{ type: "readingShown", number, instrument: "indicator", what: "shank", tool: latheOf(state).station, values, outcome: read ? "found" : "missed" }]);
 }
 
-type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned" | "shimTool" | "sweep">;
+type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned" | "shimTool" | "sweep" | "recall" | "sightEdge" | "changeTool" | "loosenTool" | "slideTool" | "tightenTool" | "turnFeed" | "runCone">;
 
 export function decideLathe(state: LaneState, command: LatheCommand): Decision {
   switch (command.type) {
     case "jog": return jog(state, command);
     case "index": return index(state, command.station, command.withOffset ? command.station : null);
+    case "recall": case "sightEdge": return decideReadout(state, command);
+    case "changeTool": case "loosenTool": case "slideTool": case "tightenTool": case "turnFeed": return decideGang(state, command);
+    case "runCone": return runCone(state, command.isHeld);
     case "placeGap": return placeGap(state, command);
     case "tryGap": return tryGap(state, command);
     case "pullGap": return pullGap(state);

@@ -1,11 +1,15 @@
 import type { LaneState } from "../state";
 import { cleanRadiusMm } from "./contact";
-import { seenArm, seenOutline, seenTip, type SeenStep, type SeenTurning } from "./eye";
+import { seenArm, seenNeighbors, seenOutline, seenTip, type SeenStep, type SeenTurning } from "./eye";
 import { lastCut, material } from "./outline";
-import type { LatheState } from "./state";
+import type { Feel } from "../../instruments";
+import type { HeldFace, LatheState } from "./state";
 
 /** What of a lathe eyes and hands tell before hand-in. */
-export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter" | "gap" | "block" | "lastTry" | "isResting"> {
+export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter" | "block" | "lastTry" | "isResting" | "changed" | "loose" | "isFeedLow" | "sighted"> {
+  readonly gap: { readonly id: string; readonly on: HeldFace; readonly feel: Feel } | null;
+  /** The cone: how its last pass looked, and whether it was held halfway; null before it was run. */
+  readonly cone: { readonly looks: "cuts" | "skims" | "air"; readonly isHeld: boolean } | null;
   readonly tip: SeenTurning;
   readonly outer: readonly SeenStep[];
   readonly bore: readonly SeenStep[];
@@ -15,16 +19,20 @@ export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter
   readonly isCleanedUp: boolean | null;
   /** What stands or was rubbed in the middle of the face, as the eye and a finger tell it. */
   readonly pip: "none" | "standing" | "rubbed" | null;
+  /** On a gang slide: how far out from the bar's axis each tip stands, by eye, as the slide is now. */
+  readonly neighbors: readonly { readonly number: number; readonly radiusMm: number }[];
   readonly evidence: LatheState["evidence"];
 }
 
 export function latheSeen(state: LaneState): LatheSeen | null {
   const { lathe } = state;
   if (!lathe) return null;
-  const { station, row, quarter, gap, block, lastTry, isResting, evidence } = lathe;
+  const { station, row, quarter, gap, block, lastTry, isResting, changed, loose, isFeedLow, sighted, cone, evidence } = lathe;
   const band = lastCut(material(lathe.outer, lathe.bore));
   return {
-    station, row, quarter, gap, block, lastTry, isResting, evidence, tip: seenTip(state), ...seenOutline(state), arm: seenArm(state), isArmTripped: lathe.arm.isTripped,
+    station, row, quarter, block, lastTry, isResting, changed, loose, isFeedLow, sighted, evidence,
+    gap: gap && { id: gap.id, on: gap.on, feel: gap.feel }, cone: cone && { looks: cone.looks, isHeld: cone.isHeld }, tip: seenTip(state), ...seenOutline(state), arm: seenArm(state), isArmTripped: lathe.arm.isTripped,
+    neighbors: seenNeighbors(state),
     pip: lathe.pip?.looks ?? null, isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,
   };
 }

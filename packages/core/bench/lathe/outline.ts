@@ -3,6 +3,8 @@ export interface Step {
   readonly fromMm: number; readonly toMm: number; readonly radiusMm: number;
   /** Number of the cut that made it; 0 is as it came from the saw. */
   readonly cut: number;
+  /** A tread of the stairs that a cone is drawn with; where the cone itself is, is a matter of its own. */
+  readonly isCone?: boolean;
 }
 /** Radii from the chuck to the face, without gaps. A radius of 0 outside, or the whole stock inside, is no material. */
 export type Outline = readonly Step[];
@@ -14,13 +16,13 @@ const NOTHING_MM = 1e-6;
  * The outline after a tool has swept from `fromMm` to `toMm` at a radius: what stood out further is gone (outer), what stood in
  * further is gone (bore). The same outline when nothing was met.
  */
-export function carve(outline: Outline, kind: "outer" | "bore", fromMm: number, toMm: number, radiusMm: number, cut: number): Outline {
+export function carve(outline: Outline, kind: "outer" | "bore", fromMm: number, toMm: number, radiusMm: number, cut: number, isCone = false): Outline {
   const isMet = (step: Step) => step.fromMm < toMm - NOTHING_MM && step.toMm > fromMm + NOTHING_MM && (kind === "outer" ? step.radiusMm > radiusMm : step.radiusMm < radiusMm);
   if (!outline.some(isMet)) return outline;
   return outline.flatMap((step) => {
     if (!isMet(step)) return [step];
     const [low, high] = [Math.max(step.fromMm, fromMm), Math.min(step.toMm, toMm)];
-    return [{ ...step, toMm: low }, { fromMm: low, toMm: high, radiusMm, cut }, { ...step, fromMm: high }].filter((one) => one.toMm - one.fromMm > NOTHING_MM);
+    return [{ ...step, toMm: low }, { fromMm: low, toMm: high, radiusMm, cut, ...(isCone ? { isCone } : {}) }, { ...step, fromMm: high }].filter((one) => one.toMm - one.fromMm > NOTHING_MM);
   });
 }
 

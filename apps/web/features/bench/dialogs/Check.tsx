@@ -5,11 +5,22 @@ import { useState, type FormEvent } from "react";
 import { Button, FigureInput, Notice } from "../../../ui";
 import type { DialogProps } from "./props";
 
+/** Checks whose figure is read off a display and not judged by eye. */
+const READ = new Set<CheckName>(["recalled", "sumByHand"]);
+
+/** Checks that this machine can be put to, the one that its school is proven by first. */
+function checksOf({ sheet: { lathe } }: DialogProps["seen"]): readonly CheckName[] {
+  if (!lathe) return checkNames.filter((name) => name !== "recalled" && name !== "clearance");
+  if (lathe.control === "readout") return ["recalled", "knownHeight"];
+  if (lathe.control === "gang") return ["clearance", "knownHeight"];
+  return lathe.schools.includes("setter-arm") ? ["sumByHand", "knownHeight"] : ["knownHeight"];
+}
+
 /** A check in three steps: say what you expect, look, say whether it is so. */
 export function Check({ seen, send, onClose }: DialogProps) {
   const { check, sheet } = seen;
-  const names: readonly CheckName[] = seen.lathe ? ["knownHeight", "sumByHand"] : checkNames;
-  const [name, setName] = useState<CheckName>(seen.lathe ? "knownHeight" : sheet.targets.xy ? "overZero" : "ruleBeside");
+  const names = checksOf(seen);
+  const [name, setName] = useState<CheckName>(seen.lathe ? (names[0] ?? "knownHeight") : sheet.targets.xy ? "overZero" : "ruleBeside");
   const [text, setText] = useState("");
   const unit = sheet.unit === "mm" ? "mm" : "in";
   const show = (mm: number) => showLength(mm, scales[sheet.unit], sheet.unit === "mm" ? 1 : 2);
@@ -37,7 +48,7 @@ export function Check({ seen, send, onClose }: DialogProps) {
       <p><b>{checkWords[check.check].name}.</b> You expect <b className="figures">{showLength(check.expectedMm, scales[sheet.unit])}</b> {unit}.</p>
       {check.looked ? (
         <>
-          <Notice>{check.seenMm === null ? "The figure stands in the position display or in your ledger: compare it yourself." : <>By eye and rule: about <b className="figures">{show(check.seenMm)}</b> {unit}.</>}</Notice>
+          <Notice>{check.seenMm !== null && READ.has(check.check) ? <>{check.check === "recalled" ? "The readout shows, less what lies in between:" : "At the face the machine’s Z, less the gap, is"} <b className="figures">{showLength(check.seenMm, scales[sheet.unit])}</b> {unit}.</> : check.seenMm === null ? "The figure stands in the position display or in your ledger: compare it yourself." : <>By eye and rule: about <b className="figures">{show(check.seenMm)}</b> {unit}.</>}</Notice>
           <p className="flex gap-2">
             <Button look="act" autoFocus onClick={() => { send({ type: "judgeCheck", isAsExpected: true }); onClose(); }}>As I expected</Button>
             <Button onClick={() => { send({ type: "judgeCheck", isAsExpected: false }); onClose(); }}>Not as I expected: I stop</Button>

@@ -31,12 +31,12 @@ export function Exchange({ seen, send, onClose, isReadOnly }: DialogProps) {
     <div className="flex flex-col gap-3">
       <p className="flex flex-wrap items-center gap-2">
         <Button onClick={() => download("registers.csv", printTable(registers, scale))}>Save as a table (CSV)</Button>
-        <Button onClick={() => download("registers.nc", printG10(registers, scale))}>Save as a G10 program</Button>
+        {sheet.lathe?.control === "readout" ? null : <Button onClick={() => download("registers.nc", printG10(registers, scale))}>Save as a G10 program</Button>}
       </p>
       {isReadOnly ? null : (
         <>
-          <label className="flex flex-col gap-1 font-bold">Take in: paste a table or a G10 program, or choose a file
-            <textarea rows={6} value={text} onChange={(event) => setText(event.target.value)} spellCheck={false} className="figures rounded-[3px] border border-ink3 bg-field p-2 font-normal" placeholder={sheet.lathe ? "G10 L2 P1 Z0\nG10 L10 P10003 X-280.412 Z-294.180 R0.4 Q3" : "G10 L2 P1 X-329.672 Y-191.120\nG10 L10 P1 R-250.780"} />
+          <label className="flex flex-col gap-1 font-bold">Take in: paste {sheet.lathe?.control === "readout" ? "a table" : "a table or a G10 program"}, or choose a file
+            <textarea rows={6} value={text} onChange={(event) => setText(event.target.value)} spellCheck={false} className="figures rounded-[3px] border border-ink3 bg-field p-2 font-normal" placeholder={sheet.lathe?.control === "readout" ? "LX2,-7.333\nLZ2,10.117" : sheet.lathe ? "G10 L2 P1 Z0\nG10 L10 P10003 X-280.412 Z-294.180 R0.4 Q3" : "G10 L2 P1 X-329.672 Y-191.120\nG10 L10 P1 R-250.780"} />
           </label>
           <input type="file" aria-label="Register file" accept=".csv,.nc,.txt" onChange={(event) => void event.target.files?.[0]?.text().then(setText)} />
           {bad.length > 0 ? <Notice kind="stop" role="alert">{bad.map(({ line, problem }) => `Line ${line}: ${problem ?? ""}`).join(" ")} Nothing is taken in until every line can be used.</Notice> : null}

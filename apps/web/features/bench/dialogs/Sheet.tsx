@@ -71,7 +71,7 @@ function TurningSheet({ seen, lathe }: Pick<DialogProps, "seen"> & { lathe: NonN
   const rows: [string, string][] = [
     ...turningFacts(seen),
     ...lathe.tools.map((tool): [string, string] => [`T${tool.number}, ${turretKindWords[tool.kind]}`, tool.insert]),
-    ["X is wanted of", wanted(lathe.targets.x)], ["Z is wanted of", wanted(lathe.targets.z)], ...(lathe.targets.nose.length > 0 ? [["nose radius and tip code of", wanted(lathe.targets.nose)] as [string, string]] : []),
+    ["X is wanted of", wanted(lathe.targets.x)], ...(lathe.targets.z.length > 0 ? [["Z is wanted of", wanted(lathe.targets.z)] as [string, string]] : []), ...(lathe.targets.height.length > 0 ? [["center height is wanted of", wanted(lathe.targets.height)] as [string, string]] : []), ...(lathe.targets.nose.length > 0 ? [["nose radius and tip code of", wanted(lathe.targets.nose)] as [string, string]] : []),
   ];
   return (
     <div className="flex flex-col gap-3">
@@ -80,7 +80,7 @@ function TurningSheet({ seen, lathe }: Pick<DialogProps, "seen"> & { lathe: NonN
       <dl className="grid gap-x-8 sm:grid-cols-2">
         {rows.map(([name, value]) => <div key={name + value} className="flex justify-between gap-3 border-t border-rule-soft py-1"><dt className="text-ink2">{name}</dt><dd className="figures text-right">{value}</dd></div>)}
       </dl>
-      <p className="text-xs text-ink2">School of Z: {lathe.schools.map((school) => schoolWords[school]).join("; or ")}. X registers and displays are diameters; tools stand behind the axis, X plus is away from it, Z plus away from the chuck. A reset {sheet.settings.resetDropsLength ? "drops" : "keeps"} the offset that was called.</p>
+      <p className="text-xs text-ink2">{lathe.control ? "School" : "School of Z"}: {lathe.schools.map((school) => schoolWords[school]).join("; or ")}. X registers and displays are diameters; tools stand behind the axis, X plus is away from it, Z plus away from the chuck. {lathe.control === "readout" ? "The library is added to what the readout shows." : `A reset ${sheet.settings.resetDropsLength ? "drops" : "keeps"} the offset that was called.`}</p>
     </div>
   );
 }

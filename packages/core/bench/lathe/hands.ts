@@ -1,0 +1,5 @@
+import type { Refusal } from "../refusals";
+import type { LaneState } from "../state";
+
+/** Why hands cannot go in now; null when they can. */
+export const mayReach = (state: LaneState): Refusal | null => (!state.isDoorOpen ? { code: "doorShutReach" } : state.spindle.isOn ? { code: "spindleTurning" } : null);

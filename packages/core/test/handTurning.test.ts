@@ -1,0 +1,232 @@
+import fc from "fast-check";
+import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
+import { describe, expect, it } from "vitest";
+import { coneGapMm, coneRadiusMm, coneTouchZ, noseCenter, noseTip, type Cone } from "../bench/lathe/cone";
+import type { TargetId } from "../exercises";
+import { rule, type Ruling } from "../grading";
+import { tipCodes } from "../registers";
+import { causeWords, coachWords, findingWords } from "../words";
+
+const open = (id: string, seed: string): LaneDriver => new LaneDriver(findDemoExercise(id).exercise, seed);
+function ruled(id: string, habits: Habits, seed: string): { ruling: Ruling; lane: LaneDriver } {
+  const lane = open(id, seed);
+  workLane(lane, habits);
+  return { lane, ruling: rule(lane.log, findDemoExercise(id).marking) };
+}
+const valueOf = ({ values }: Ruling, target: TargetId) => {
+  const value = values.find((one) => one.target === target);
+  if (!value) throw new Error(`no value ${target}`);
+  return value;
+};
+function causeOf(ruling: Ruling, target: TargetId): string {
+  const { cause } = valueOf(ruling, target);
+  return cause.kind === "proven" ? cause.terms.map(({ id }) => id).join() : cause.kind;
+}
+const stepOf = ({ findings }: Ruling, step: string) => findings.find((finding) => "step" in finding && finding.step === step)?.code;
+
+const LIBRARY = "ring-readout-library";
+const GANG = "collar-gang-two-changed";
+const CONE = "knob-cone-neutral";
+
+describe("one mistake by hand, named from the log", () => {
+  const cases: [string, string, Habits, TargetId, string][] = [
+    ["the library typed as it was read", LIBRARY, { librarySign: true }, "X2", "librarySign"],
+    ["the library typed as it was read, in Z", LIBRARY, { librarySign: true }, "Z3", "librarySign"],
+    ["the feeler with some tools only", LIBRARY, { feelerOnSome: true }, "X3", "feelerOnSome"],
+    ["the corner zeroed over a feeler", LIBRARY, { zeroOverPaper: true }, "X1", "feelerForgotten"],
+    ["a hand on the post", LIBRARY, { leansOnPost: true }, "X2", "leanedOnPost"],
+    ["the feeler counted once on the bar", GANG, { feelerOnce: true }, "X4", "feelerOnce"],
+    ["one screw right down", GANG, { toolToRegister: true, tightensOneSide: true }, "X2", "clampShifted"],
+    ["the old register left in while the tool was slid", GANG, { toolToRegister: true, leavesRegister: true }, "X4", "registerBuiltIn"],
+    ["the face believed by a leaning edge", CONE, { cone: "faceOnly" }, "Z2", "plateMetEarly"],
+    ["the nose left out at the cone", CONE, { cone: "noseLeftOut" }, "Z2", "coneNoseLeftOut"],
+  ];
+  for (const [name, id, habits, target, cause] of cases) {
+    it(name, () => {
+      let named = 0;
+      for (let seed = 0; seed < 8; seed++) {
+        const { ruling } = ruled(id, habits, `hand ${seed}`);
+        expect([cause, "none"], `seed ${seed}`).toContain(causeOf(ruling, target));
+        named += Number(causeOf(ruling, target) === cause);
+        for (const value of ruling.values) expect(Object.values(causeWords(value, ruling.sheet)).join(" ")).not.toMatch(/undefined|NaN|null/);
+        for (const finding of ruling.findings) expect(findingWords(finding)).toMatch(/[.!]$/);
+      }
+      expect(named).toBeGreaterThanOrEqual(5);
+    });
+  }
+});
+
+describe("a readout's library", () => {
+  it("the same feeler with every tool cancels in the rows, and the zero stands one feeler off, on a diameter twice", () => {
+    const { ruling, lane } = ruled(LIBRARY, { zeroOverPaper: true }, "same feeler");
+    const t = lane.state.setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? NaN;
+    for (const target of ["X2", "Z2", "X3"] as const) expect(causeOf(ruling, target)).toBe("none");
+    expect(Math.abs(valueOf(ruling, "X1").closureMm - 2 * t)).toBeLessThan(0.03);
+    expect(Math.abs(valueOf(ruling, "Z1").closureMm - t)).toBeLessThan(0.02);
+  });
+  it("with the sign as it was read the recalled corner shows twice the reading", () => {
+    const lane = open(LIBRARY, "twice");
+    workLane(lane, { librarySign: true });
+    const seen = lane.log.flatMap(({ event }) => (event.type === "checkLooked" && event.seenMm !== null ? [event.seenMm] : []));
+    const typed = lane.log.flatMap(({ event }) => (event.type === "registerChanged" && event.register.startsWith("LX") ? [event.to / 1000] : []));
+    expect(seen).toHaveLength(2);
+    for (const [n, mm] of seen.entries()) expect(mm).toBeCloseTo(2 * (typed[n] ?? NaN), 2);
+  });
+  it("what is right reads zero when it is recalled, and a row recalled by another number does not", () => {
+    const { lane } = ruled(LIBRARY, {}, "recall");
+    for (const { event } of lane.log) if (event.type === "checkLooked") expect(Math.abs(event.seenMm ?? NaN)).toBeLessThan(0.03);
+    expect(stepOf(ruled(LIBRARY, { recallsNothing: true }, "recall").ruling, "recallChecked")).toBe("stepMissed");
+  });
+  it("knows no reference return and runs no blocks; its library takes only what is typed", () => {
+    const lane = open(LIBRARY, "manual");
+    expect(lane.attempt({ type: "home" })).toEqual({ code: "notOnThisMachine" });
+    expect(lane.attempt({ type: "runBlock", text: "G0 X0" })).toEqual({ code: "notOnThisMachine" });
+    expect(lane.attempt({ type: "captureRegister", register: "LX2", asText: "0" })).toEqual({ code: "libraryIsTyped" });
+    expect(lane.attempt({ type: "recall", row: 7 })).toEqual({ code: "toolNotHere", tool: 7 });
+    expect(lane.attempt({ type: "index", station: 2, withOffset: false })).toEqual({ code: "doorShutReach" });
+    expect(lane.attempt({ type: "sightEdge" })).toEqual({ code: "nothingToSight" });
+    lane.do({ type: "expectCheck", check: "recalled", text: "0" });
+    expect(lane.attempt({ type: "lookCheck" })).toEqual({ code: "recallFirst", tool: 1 });
+    lane.do({ type: "recall", row: 1 });
+    expect(lane.attempt({ type: "lookCheck" })).toEqual({ code: "touchFirst" });
+  });
+  it("shows raw plus row: display is machine less zero, and the row is added", () => {
+    const lane = open(LIBRARY, "shows");
+    for (const [register, text] of [["G54.x", "-30"], ["LX2", "4.5"], ["LZ2", "-1.25"], ["G54.z", "-10"]] as const) lane.do({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
+    // parked at X −40, Z −15: −40 + 30 and −15 + 10
+    expect(lane.seen.work).toMatchObject({ x: -10_000, z: -5_000 });
+    lane.do({ type: "recall", row: 2 });
+    expect(lane.seen.work).toMatchObject({ x: -5_500, z: -6_250 });
+  });
+  it("how far a leaning hand gives is nowhere in what is sent", () => {
+    const lane = open(LIBRARY, "lean");
+    workLane(lane, { leansOnPost: true });
+    const leans = lane.log.flatMap(({ event }) => (event.type === "turretGapPlaced" && event.leanMm ? [event.leanMm] : []));
+    expect(leans.length).toBeGreaterThan(2);
+    const wire = JSON.stringify(lane.seen);
+    for (const mm of leans) expect(wire).not.toContain(String(mm));
+  });
+});
+
+describe("a gang slide over a bar", () => {
+  it("the register to the tool and the tool to the register end at the same closure", () => {
+    for (let seed = 0; seed < 6; seed++) {
+      for (const habits of [{}, { toolToRegister: true }]) expect(Math.abs(valueOf(ruled(GANG, habits, `both ${seed}`).ruling, "X4").closureMm)).toBeLessThan(0.02);
+    }
+  });
+  it("a tool that stands out too far strikes the bar when the slide moves across at an approach", () => {
+    const lane = open(GANG, "strike");
+    lane.do({ type: "home" });
+    const across = (tool: number) => lane.attempt({ type: "index", station: tool, withOffset: true });
+    across(2);
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "changeTool", tool: 2, overhang: "26" });
+    lane.do({ type: "setDoor", isOpen: false });
+    across(3);
+    // bar 12 and twice the clearance of 1.5, by tool 3's own row, which is right
+    lane.do({ type: "runBlock", text: "G0 X15" });
+    expect(lane.seen.incidents).toEqual([]);
+    across(1);
+    expect(lane.seen.incidents).toEqual(["neighborStruck"]);
+    expect(lane.seen.isStopped).toBe(true);
+  });
+  it("nothing else moves or turns while a tool is loose in its clamp, and a good tool is not changed", () => {
+    const lane = open(GANG, "loose");
+    lane.do({ type: "home" });
+    lane.do({ type: "setDoor", isOpen: true });
+    expect(lane.attempt({ type: "changeTool", tool: 3, overhang: "22" })).toEqual({ code: "toolIsGood", tool: 3 });
+    expect(lane.attempt({ type: "changeTool", tool: 2, overhang: "220" })).toEqual({ code: "overhangNotPossible", lowMm: 5, highMm: 60 });
+    expect(lane.attempt({ type: "slideTool" })).toEqual({ code: "clampNotLoose" });
+    lane.do({ type: "loosenTool" });
+    expect(lane.attempt({ type: "loosenTool" })).toEqual({ code: "clampLoose" });
+    lane.do({ type: "setDoor", isOpen: false });
+    expect(lane.attempt({ type: "startSpindle", direction: "forward", rpm: 500 })).toEqual({ code: "clampLoose" });
+    expect(lane.attempt({ type: "index", station: 3, withOffset: false })).toEqual({ code: "clampLoose" });
+    expect(lane.attempt({ type: "shimTool", text: "0.1" })).toEqual({ code: "doorShutReach" });
+  });
+  it("the height register lifts a tool only while its row is called, and half a pip puts it on center", () => {
+    const { lane, ruling } = ruled(GANG, {}, "height");
+    const pip = lane.log.flatMap(({ event }) => (event.type === "readingShown" && event.what === "pip" ? [event.values.diameter ?? 0] : []))[0] ?? NaN;
+    expect(Math.abs((lane.state.registers.turret?.y[2] ?? 0) / 1000)).toBeCloseTo(pip / 2, 1);
+    expect(causeOf(ruling, "C2")).toBe("none");
+  });
+  it("feed up, and an overhang beyond the clearance, cost their steps", () => {
+    expect(stepOf(ruled(GANG, { feedUp: true }, "feed").ruling, "feedDown")).toBe("stepMissed");
+    expect(stepOf(ruled(GANG, { overhangMm: 24 }, "overhang").ruling, "overhangClear")).toBe("stepMissed");
+    expect(stepOf(ruled(GANG, {}, "overhang").ruling, "overhangClear")).toBe("stepDone");
+  });
+  it("two truths within one step of the eye, the same moves, no contact: the same bytes", () => {
+    const [lane, other] = [open(GANG, "eye"), open(GANG, "eye")];
+    const { lathe, eyeOffsetMm } = other.state.truth;
+    if (!lathe) throw new Error("not a lathe");
+    const nudge = (mm: number) => (Math.round((mm + 0.03 - eyeOffsetMm.x) / 0.5) === Math.round((mm - eyeOffsetMm.x) / 0.5) ? mm + 0.03 : mm - 0.03);
+    other.state = { ...other.state, truth: { ...other.state.truth, lathe: { ...lathe, tools: Object.fromEntries(Object.entries(lathe.tools).map(([n, tool]) => [n, { ...tool, kxMm: nudge(tool.kxMm) }])) } } };
+    for (const one of [lane, other]) {
+      one.do({ type: "home" });
+      one.do({ type: "runBlock", text: "G53 G0 X-120" });
+      one.do({ type: "index", station: 4, withOffset: true });
+      one.do({ type: "jog", axis: "x", direction: -1, clicks: 40, size: "coarse" });
+    }
+    expect(JSON.stringify(other.seen)).toBe(JSON.stringify(lane.seen));
+  });
+});
+
+describe("a cone that tells Z", () => {
+  const cones = fc.record({ diameterMm: fc.double({ min: 10, max: 60, noNaN: true }), atMm: fc.double({ min: -5, max: 0, noNaN: true }), angleDeg: fc.double({ min: 15, max: 75, noNaN: true }), lengthMm: fc.constant(8) });
+  const noses = fc.record({ noseRadiusMm: fc.double({ min: 0, max: 1.6, noNaN: true }), tipCode: fc.constantFrom(...tipCodes) });
+  const share = fc.double({ min: 0.2, max: 0.8, noNaN: true });
+  /** Tip of a nose that lies on the cone some way along it. */
+  const onCone = (cone: Cone, nose: { noseRadiusMm: number; tipCode: (typeof tipCodes)[number] }, along: number, faceMm: number) => {
+    const angle = (cone.angleDeg * Math.PI) / 180;
+    const zMm = cone.atMm - along * cone.lengthMm;
+    return noseTip(nose, { radiusMm: coneRadiusMm(cone, zMm) + Math.cos(angle) * nose.noseRadiusMm, zMm: faceMm + zMm + Math.sin(angle) * nose.noseRadiusMm });
+  };
+  it("a nose on the cone has no daylight, and Z is what the cone touch says", () =>
+    fc.assert(fc.property(cones, noses, share, fc.double({ min: -400, max: 0, noNaN: true }), (cone, nose, along, faceMm) => {
+      const tip = onCone(cone, nose, along, faceMm);
+      expect(coneGapMm(cone, 0, faceMm, nose, tip)).toBeCloseTo(0, 8);
+      expect(coneTouchZ(cone, nose, 2 * tip.radiusMm)).toBeCloseTo(tip.zMm - faceMm, 8);
+      const center = noseCenter(nose, tip);
+      expect(noseTip(nose, center).radiusMm).toBeCloseTo(tip.radiusMm, 9);
+    })));
+  it("45°, nose 0.8, code 3, by hand: the round reaches 0.469 of Z further in than a sharp tip", () => {
+    const cone: Cone = { diameterMm: 26, atMm: 0, angleDeg: 45, lengthMm: 5 };
+    // 0.8·(1 − √2)/sin 45° = −0.46863
+    expect(coneTouchZ(cone, { noseRadiusMm: 0.8, tipCode: 3 }, 30) - coneTouchZ(cone, { noseRadiusMm: 0, tipCode: 3 }, 30)).toBeCloseTo(-0.46863, 5);
+    // a sharp tip at ⌀ 30 stands 2 mm behind ⌀ 26
+    expect(coneTouchZ(cone, { noseRadiusMm: 0, tipCode: 3 }, 30)).toBeCloseTo(-2, 9);
+  });
+  it("formula and held pass agree, and only a right Z is seen to skim", () => {
+    for (let seed = 0; seed < 6; seed++) {
+      const [held, formula] = [ruled(CONE, {}, `cone ${seed}`).ruling, ruled(CONE, { cone: "formula" }, `cone ${seed}`).ruling];
+      expect(Math.abs(valueOf(held, "Z2").closureMm - valueOf(formula, "Z2").closureMm)).toBeLessThan(0.004);
+      expect(stepOf(held, "coneProven")).toBe("stepDone");
+      expect(stepOf(ruled(CONE, { cone: "noseLeftOut" }, `cone ${seed}`).ruling, "coneProven")).toBe("stepMissed");
+    }
+  });
+  it("a pass wants the offset called, the spindle on and the door shut; a tool far too deep breaks its insert", () => {
+    const lane = open(CONE, "pass");
+    lane.do({ type: "home" });
+    expect(lane.attempt({ type: "runCone", isHeld: false })).toEqual({ code: "callOffsetFirst", tool: 1 });
+    lane.do({ type: "index", station: 1, withOffset: true });
+    expect(lane.attempt({ type: "runCone", isHeld: false })).toEqual({ code: "startSpindleFirst" });
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 900 });
+    lane.do({ type: "typeRegister", register: "Z1", text: "-6", how: "add", isConfirmed: true });
+    lane.do({ type: "runCone", isHeld: false });
+    expect(lane.seen.incidents).toEqual(["insertChipped"]);
+  });
+});
+
+it("the coach knows what proves each machine", () => {
+  for (const id of [LIBRARY, GANG, CONE, "collar-five-tools-arm"]) {
+    const lane = new LaneDriver(findDemoExercise(id).exercise, "coach", { isCoachOn: true });
+    const said = new Set<string>();
+    const { seen } = lane;
+    for (const kind of ["faced", "toolChanged", "tool", "verified"] as const) {
+      const step = kind === "verified" ? ({ code: "checkIt" } as const) : kind === "toolChanged" ? ({ code: "changeTool", tool: 2 } as const) : kind === "tool" ? ({ code: "setTurretTool", tool: seen.sheet.lathe?.targets.x.at(-1) ?? 1 } as const) : ({ code: "faceFirst" } as const);
+      said.add(coachWords(step, seen));
+    }
+    expect(said.size).toBe(4);
+    for (const words of said) expect(words).toMatch(/^.{30,320}$/);
+  }
+});
