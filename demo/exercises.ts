@@ -39,6 +39,7 @@ import collarFiveToolsArm from "./exercises/collar-five-tools-arm.json" with { t
 import knobMasterShift from "./exercises/knob-master-shift.json" with { type: "json" };
 import ringBoringBar from "./exercises/ring-boring-bar.json" with { type: "json" };
 import collarPartingEdge from "./exercises/collar-parting-edge.json" with { type: "json" };
+import knobDeclaredPosition from "./exercises/knob-declared-position.json" with { type: "json" };
 import knobConeNeutral from "./exercises/knob-cone-neutral.json" with { type: "json" };
 import ringReadoutLibrary from "./exercises/ring-readout-library.json" with { type: "json" };
 import collarGangTwoChanged from "./exercises/collar-gang-two-changed.json" with { type: "json" };
@@ -58,7 +59,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
   handedOverEvening, handedOverMorning,
-  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, knobConeNeutral, inchCollar, ringReadoutLibrary, collarGangTwoChanged, latheHandedOver,
+  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, knobConeNeutral, knobDeclaredPosition, inchCollar, ringReadoutLibrary, collarGangTwoChanged, latheHandedOver,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

@@ -196,7 +196,7 @@ export class BenchHands extends KeyboardStudent {
       case "recall": return this.dialog(() => this.press("q"), () => this.inDialog(command.row === null ? "Recall no row" : new RegExp(`^Recall row ${command.row}`)).click());
       case "sightEdge": case "slideTool": return this.do("w");
       case "loosenTool": return this.do("b");
-      case "turnFeed": return this.do("q");
+      case "turnFeed": case "switchOff": return this.do("q");
       case "changeTool": return this.dialog(() => this.press("w"), async () => {
         await this.page.getByLabel("Overhang by rule").fill(command.overhang);
         await this.inDialog("Change it").click();

@@ -86,6 +86,8 @@ export interface Habits {
   leavesRegister?: boolean;
   feedUp?: boolean;
   overhangMm?: number;
+  /** With a declared position, at the second start: 4 mm away from the start point, with the last tool in position, or not at all. */
+  declaresAgain?: "elsewhere" | "withOther" | "never";
   /** With a cone: works Z out by the formula instead of a held pass, with or without the nose; or believes the face. */
   cone?: "formula" | "noseLeftOut" | "faceOnly";
   /** Stops working at this point, leaving the lane open. */

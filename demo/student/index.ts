@@ -10,6 +10,7 @@ import { readHandover } from "./handover";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, swapTo, text } from "./moves";
 import { middleByProbe, pocketByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
+import { workPreset } from "./preset";
 import { workReadout } from "./readout";
 import { workLathe } from "./turning";
 
@@ -130,9 +131,10 @@ function safetyMishaps(lane: LaneDriver, habits: Habits): boolean {
   return false;
 }
 
-function latheWork({ control, cone }: LatheSheet): (lane: LaneDriver, habits: Habits) => void {
+function latheWork({ control, cone, start }: LatheSheet): (lane: LaneDriver, habits: Habits) => void {
   if (control === "readout") return workReadout;
   if (control === "gang") return workGang;
+  if (start) return workPreset;
   return cone ? workCone : workLathe;
 }
 

@@ -1,5 +1,5 @@
 import type { LatheSheet, TurretTool } from "@probe-lane/core/exercises";
-import { readRegister, sweepError, turretSum } from "@probe-lane/core/registers";
+import { readRegister, sweepError, turretSum, type RegisterId } from "@probe-lane/core/registers";
 import { scales, toMm } from "@probe-lane/core/units";
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
@@ -185,8 +185,16 @@ function setX(lane: LaneDriver, n: number, diameterMm: number, thicknessMm: numb
   if (counted !== 0) lane.do({ type: "writeTerm", register, term: "paper", text: text(lane, -outside * counted) });
   const value = (habits.radiusForX ? diameterMm / 2 : diameterMm) + outside * counted;
   if (habits.movesBeforeX) lane.do({ type: "jog", axis: "x", direction: 1, clicks: habits.movesBeforeX, size: "coarse" });
-  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "x") - value) });
+  const baseMm = fromDeclared(lane, register, "x");
+  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "x") - value - baseMm) });
   lane.do({ type: "captureRegister", register, asText: text(lane, value) });
+}
+
+/** A row beside a declared position holds only the difference: the position is a term of its working. */
+function fromDeclared(lane: LaneDriver, register: RegisterId, axis: "x" | "z"): number {
+  const baseMm = toMm(lane.seen.registers.common[axis], scales[lane.seen.sheet.unit]);
+  if (baseMm !== 0) lane.do({ type: "writeTerm", register, term: "other", text: text(lane, -baseMm) });
+  return baseMm;
 }
 
 export function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, habits: Habits): void {
@@ -195,7 +203,8 @@ export function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, 
   const counted = habits.gapForgotten ? 0 : gapMm;
   if (counted !== 0) lane.do({ type: "writeTerm", register, term: termOfGap(lane), text: text(lane, -counted) });
   const value = counted + (habits.otherBladeEdge && blade > 0 ? blade : 0);
-  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "z") - value) });
+  const baseMm = fromDeclared(lane, register, "z");
+  lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "z") - value - baseMm) });
   lane.do({ type: "captureRegister", register, asText: text(lane, value) });
 }
 

@@ -91,6 +91,7 @@ export const commandSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("slideTool") }),
   z.strictObject({ type: z.literal("tightenTool"), how: z.enum(["inTurn", "oneRightDown"]) }),
   z.strictObject({ type: z.literal("turnFeed"), isLow: z.boolean() }),
+  z.strictObject({ type: z.literal("switchOff") }),
   z.strictObject({ type: z.literal("runCone"), isHeld: z.boolean() }),
   // registers and ledger
   z.strictObject({ type: z.literal("zeroCounter"), axis, text: typed.optional() }),

@@ -11,7 +11,8 @@ import { Draft } from "./draft";
 import type { LaneEvent } from "./events";
 import * as hands from "./hands";
 import { measure, sweep } from "./measuring";
-import { isInTravel, jog } from "./motion";
+import { jog } from "./motion";
+import { referenceReturn } from "./reference";
 import type { Refusal } from "./refusals";
 import { changeRegister, setCounter, takeInRegisters, writeLedger } from "./registerDesk";
 import { runTurretBlock } from "./lathe/block";
@@ -37,23 +38,6 @@ function decideJog(state: LaneState, command: CommandOf<"jog">): Decision {
   const draft = new Draft(state);
   jog(draft, axis, direction, clicks, size);
   return draft.events.length === 0 ? refuse({ code: "pastTravel", axis }) : accept(draft.events);
-}
-
-function home(state: LaneState): Decision {
-  if (state.paper) return refuse({ code: "paperInGap" });
-  if (state.block ?? state.lathe?.block) return refuse({ code: "blockInGap" });
-  if (state.lathe?.gap) return refuse({ code: "paperInGap" });
-  const up = { ...state.position, z: 0 };
-  const draft = new Draft(state);
-  if (state.position.z !== 0 && isInTravel(state, "z", 0)) draft.emit({ type: "moved", to: up, isRapid: true });
-  if (draft.state.finder.approach !== null) draft.emit({ type: "approachEnded" });
-  if (draft.state.taster.touch) draft.emit({ type: "touchEnded", by: "taster" });
-  if (draft.state.probe.touch) draft.emit({ type: "touchEnded", by: "probe" });
-  if (draft.state.lamp.touch) draft.emit({ type: "touchEnded", by: "lampGauge" });
-  if (draft.state.setter.touch) draft.emit({ type: "touchEnded", by: "plungerSetter" });
-  if (draft.state.resting) draft.emit({ type: "leftHard" });
-  draft.emit({ type: "homed" });
-  return accept(draft.events);
 }
 
 /** A cycle moves by itself: it wants a machine that knows where it is, nothing in the gap, and the instrument where it belongs. */
@@ -89,7 +73,7 @@ const NOT_ON_LATHE = new Set<Command["type"]>([
   "load", "unload", "swapPockets", "setWobbling", "trueTaster", "turnSpindle", "placePaper", "feelPaper", "pullPaper", "tryBlock", "pullBlock", "standLamp", "takeLamp", "blowTip",
   "askProbe", "askSetter", "askBeam", "askPresetter", "measure", "dressBurr", "tapPart", "doTask",
 ]);
-const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned", "shimTool", "recall", "sightEdge", "changeTool", "loosenTool", "slideTool", "tightenTool", "turnFeed", "runCone"]);
+const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned", "shimTool", "recall", "sightEdge", "changeTool", "loosenTool", "slideTool", "tightenTool", "turnFeed", "runCone", "switchOff"]);
 /** What a hand-wound lathe has not: it does not know where it is, and nothing but hands moves it. */
 const NOT_BY_HAND = new Set<Command["type"]>(["home", "runBlock"]);
 /** Commands that need a machine that knows where it is. */
@@ -110,8 +94,8 @@ export function decide(state: LaneState, command: Command): Decision {
   if (state.setup.lathe?.control === "readout" && NOT_BY_HAND.has(command.type)) return refuse({ code: "notOnThisMachine" });
   switch (command.type) {
     case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned": case "shimTool": case "recall": case "sightEdge": case "changeTool": case "loosenTool": case "slideTool": case "tightenTool":
-    case "turnFeed": case "runCone": return decideLathe(state, command);
-    case "home": return home(state);
+    case "turnFeed": case "runCone": case "switchOff": return decideLathe(state, command);
+    case "home": return referenceReturn(state);
     case "doTask": return hands.doTask(state, command.task);
     case "jog": return state.lathe ? decideLathe(state, command) : decideJog(state, command);
     case "load": return hands.load(state, command.thing);

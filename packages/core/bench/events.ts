@@ -91,7 +91,7 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("counterZeroed"), axis, at: counts }),
   z.strictObject({
     type: z.literal("registerChanged"), register, from: counts, to: counts,
-    how: z.enum(["captured", "typed", "added", "undone", "takenIn", "cleared"]), as: counts.optional(), machine: place,
+    how: z.enum(["captured", "typed", "added", "undone", "takenIn", "cleared", "declared"]), as: counts.optional(), machine: place,
   }),
   z.strictObject({
     type: z.literal("modalChanged"),
@@ -138,6 +138,7 @@ export const eventSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("toolLoosened"), tool: counts, xMm: mm }),
   z.strictObject({ type: z.literal("toolSlid"), tool: counts, xMm: mm, at: place }),
   z.strictObject({ type: z.literal("toolTightened"), tool: counts, how: z.enum(["inTurn", "oneRightDown"]), xMm: mm }),
+  z.strictObject({ type: z.literal("switchedOff") }),
   z.strictObject({ type: z.literal("feedTurned"), isLow: z.boolean() }),
   z.strictObject({ type: z.literal("coneRan"), tool: counts, isHeld: z.boolean(), looks: z.enum(conePasses), offMm: mm, number: counts, at: place, faceMm: mm, cone: z.strictObject({ diameterMm: mm, atMm: mm, angleDeg: mm, lengthMm: mm }) }),
   z.strictObject({ type: z.literal("setupJudged"), isSound: z.boolean() }),

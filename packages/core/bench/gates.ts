@@ -1,12 +1,12 @@
 import type { SetupTask } from "../exercises";
 import type { LaneState } from "./state";
 
-export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "faced" | "toolChanged" | "handIn";
+export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "faced" | "toolChanged" | "secondStart" | "handIn";
 /** One gate: its kind, the tool it is about, whether what it wants was done. `name` is unique in its lane. */
 export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence" | "changed"> | null };
+export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence" | "changed" | "starts"> | null };
 
 const MACHINE_TASKS: readonly SetupTask[] = ["releaseStop", "lowRapid"];
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
@@ -47,7 +47,7 @@ export function gatesOf(done: Done): Gate[] {
       // the master's own row stays zero; the shift is what sets it
       if (setup.lathe.gang?.changed.includes(number)) gate("toolChanged", done.lathe.changed[number] !== undefined, number);
       // the reference of a library is set by the zero of the readout
-      const isReference = control === "readout" && number === master;
+      const isReference = (control === "readout" || setup.lathe.start !== undefined) && number === master;
       const isXDone = isReference ? turned.isZeroXSet : (turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true;
       const isHeightDone = (turned.pipsSeen[number] ?? 0) > 0 && (control === "gang" ? turned.isHeightSet[number] === true : turned.isShimmed[number] === true);
       const isMet = isUnderSquare ? (turned.coneTouched[number] ?? 0) > 0 : (turned.zTouched[number] ?? 0) > 0;
@@ -55,7 +55,8 @@ export function gatesOf(done: Done): Gate[] {
       gate("tool", (!wants.x || isXDone) && (!wants.z || isZDone) && (!wants.nose || turned.isNoseSet[number] === true) && (!wants.height || isHeightDone), number);
     }
     if (isByArm) gate("faced", turned.isFaced);
-    if (!schools.includes("part-face") && control === "turret" && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
+    if (setup.lathe.start) gate("secondStart", done.lathe.starts > 0 && turned.isDeclaredAgain);
+    else if (!schools.includes("part-face") && control === "turret" && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
     // a cone proves a tool by itself: its pass was run once more
     const isProven = setup.lathe.cone ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0) : evidence.checksJudged.length > 0;
     gate("verified", isProven);

@@ -92,5 +92,7 @@ export type Refusal =
   | { code: "recallFirst"; tool: number }
   | { code: "touchFirst" }
   | { code: "libraryIsTyped" }
+  | { code: "declareNeedsAxis" }
+  | { code: "programLine"; sentence: string }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

@@ -429,9 +429,9 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     }
     case "turretIndexed": case "turned": case "turretGapPlaced": case "turretFelt": case "turretTried": case "turretGapPulled": case "chuckTurned": case "armSwung":
     case "armTripped": case "armLeft": case "metalTouched": case "metalLeft": case "toolShimmed": case "edgeSighted": case "toolChanged": case "toolLoosened": case "toolSlid": case "toolTightened":
-    case "feedTurned": case "coneRan":
+    case "feedTurned": case "coneRan": case "switchedOff":
       if (!state.lathe) throw new Error(`evolve: ${event.type} on a mill`);
-      return { ...state, lathe: evolveLathe(state.lathe, event) };
+      return { ...(event.type === "switchedOff" ? withoutPower(state) : state), lathe: evolveLathe(state.lathe, event) };
     case "handRaised": return { ...state, isHandUp: true };
     case "handLowered": return { ...state, isHandUp: false };
     case "handedIn": return { ...state, isHandedIn: true, isHandUp: false, desk: { ...state.desk, namedSchool: event.school ?? null } };
@@ -440,6 +440,12 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     default: return assertNever(event, "evolve");
   }
 }
+
+/** What a machine forgets when it is switched off: where it is, what was in force; nothing from before can be taken back. */
+const withoutPower = (state: LaneState): LaneState => ({
+  ...state, isHomed: false, spindle: { ...state.spindle, isOn: false, rpm: 0 }, desk: { ...state.desk, undo: [] },
+  modal: { ...state.modal, motion: "rapid", distance: "absolute", workOffset: "G54", feedMmPerMin: null },
+});
 
 function onDesk(desk: DeskState, event: EventOf<"lineWritten" | "lineStruck" | "checkExpected" | "checkLooked" | "setupJudged">): DeskState {
   switch (event.type) {

@@ -9,7 +9,7 @@ export type CauseId =
   | "changedSinceTouch" | "oneSideOnly" | "notOverMiddle" | "partMoved"
   | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip"
   | "notCleanedUp" | "notMeasured" | "faceCutAgain" | "touchedRunout" | "armOff"
-  | "leanedOnPost" | "bandCutAgain" | "clampShifted" | "registerBuiltIn" | "coneNoseLeftOut";
+  | "leanedOnPost" | "bandCutAgain" | "clampShifted" | "registerBuiltIn" | "coneNoseLeftOut" | "declaredElsewhere" | "declarationLost";
 
 /** Where one cause would put a value, mm off. */
 export interface CauseSignature { readonly id: CauseId; readonly predictedMm: number }

@@ -70,14 +70,18 @@ function latheLines(setup: Setup, lathe: LatheSheet, truth: Truth, school: MillL
   if (own === "readout-library" || own === "gang-bar") return handLines(lathe, truth, own, setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0);
   const [master] = lathe.targets.z;
   const reach = (number: number) => tools[number]?.qMm ?? 0;
-  const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) : own === "master-shift" ? reach(number) - reach(master ?? number) : reach(number));
-  const workMm = own === "part-face" ? 0 : own === "master-shift" ? skinMm + reach(master ?? 0) : skinMm;
+  const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) : own === "master-shift" || own === "preset" ? reach(number) - reach(master ?? number) : reach(number));
+  const workMm = own === "part-face" ? 0 : own === "master-shift" || own === "preset" ? skinMm + reach(master ?? 0) : skinMm;
+  // a declared position stands in the common offset, of X as well: what the rows hold is the difference from its tool
+  const isDeclared = own === "preset";
+  const ofMaster = isDeclared ? (tools[master ?? 0]?.kxMm ?? 0) : 0;
   const paperMm = setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
   const lines = lathe.tools.flatMap(({ number, kind, noseRadiusMm, tipCode }): ExpectedLine[] => [
-    ...(lathe.targets.x.includes(number) ? [{ register: `X${number}` as const, wantedMm: tools[number]?.kxMm ?? 0, method: by(kind), ...turretBias(by(kind), paperMm, "x", kind === "boring" ? -1 : 1) }] : []),
+    ...(lathe.targets.x.includes(number) ? [{ register: `X${number}` as const, wantedMm: (tools[number]?.kxMm ?? 0) - ofMaster, method: by(kind), ...turretBias(by(kind), paperMm, "x", kind === "boring" ? -1 : 1) }] : []),
     ...(lathe.targets.z.includes(number) ? [{ register: `Z${number}` as const, wantedMm: zOf(number), method: own === "setter-arm" ? "arm" : "pin", ...turretBias(own === "setter-arm" ? "arm" : "pin", 0, "z") }] : []),
     ...(lathe.targets.nose.includes(number) ? [{ register: `R${number}` as const, wantedMm: noseRadiusMm, method: "typed", ...NONE }, { register: `Q${number}` as const, wantedMm: tipCode, method: "typed", ...NONE }] : []),
   ]);
+  if (isDeclared) return [...lines, { register: "common.x", wantedMm: ofMaster, method: "cut", ...turretBias("cut", 0, "x") }, { register: "common.z", wantedMm: workMm, method: "cut", ...turretBias("cut", 0, "z") }];
   return [...lines, { register: "G54.x", wantedMm: 0, method: "typed", ...NONE }, ...(lathe.targets.z.length > 0 ? [{ register: "G54.z" as const, wantedMm: workMm, method: own === "part-face" ? "typed" : "cut", ...NONE }] : [])];
 }
 

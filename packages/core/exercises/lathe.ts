@@ -8,7 +8,7 @@ const toolNumber = z.number().int().min(1).max(8);
 export const turretToolKinds = ["turning", "profiling", "grooving", "parting", "threading", "boring", "drill", "endMill", "neutral"] as const;
 export type TurretToolKind = (typeof turretToolKinds)[number];
 /** Schools of Z on a lathe that the bench knows; `domain` of each in `registers/schools/lathe`. */
-export const latheSchools = ["part-face", "setter-arm", "master-shift", "readout-library", "gang-bar"] as const;
+export const latheSchools = ["part-face", "setter-arm", "master-shift", "readout-library", "gang-bar", "preset"] as const;
 export type LatheSchool = (typeof latheSchools)[number];
 /** What carries the tools and shows where they are: a turret, a hand-wound post under a readout, a gang slide over a bar. */
 const latheControls = ["turret", "readout", "gang"] as const;
@@ -41,12 +41,14 @@ export const latheSchema = z.strictObject({
   /** The swing-down setter arm: what its card says of its two planes; in this share of the lanes it is out of date by this much. */
   /** A gang slide: work X that all its tools share, where an approach stops over the bar, how far its tools stand out, and which of them are changed in this break. */
   gang: z.strictObject({ workXMm: z.number(), clearanceMm: z.number().positive(), overhangMm: z.number().positive(), changed: z.array(toolNumber).min(1) }).optional(),
+  /** Where a declared position is declared: the machine figures of the start point, mm. */
+  start: z.strictObject({ xMm: z.number(), zMm: z.number() }).optional(),
   /** Tools whose rows hold what is true when the lane begins. */
   alreadySet: z.array(toolNumber).default([]),
   /** A cone that is turned to set a tool by: through this diameter at this Z, at this angle to the axis, so long along it. */
   cone: z.strictObject({ diameterMm: z.number().positive(), atMm: z.number(), angleDeg: z.number().gt(0).lt(90), lengthMm: z.number().positive() }).optional(),
   arm: z.strictObject({ xMm: z.number().positive(), zMm: z.number(), doubtMm: range.optional(), share: z.number().min(0).max(1).default(0) }).optional(),
-}).superRefine(({ tools, targets, arm, schools, control, gang, alreadySet, cone }, context) => {
+}).superRefine(({ tools, targets, arm, schools, control, gang, alreadySet, cone, start }, context) => {
   const complain = (message: string) => context.addIssue({ code: "custom", message });
   const numbers = new Set(tools.map(({ number }) => number));
   if (numbers.size !== tools.length) complain("two tools have the same number");
@@ -55,6 +57,7 @@ export const latheSchema = z.strictObject({
   if (tools.some(({ kind, bladeMm }) => (kind === "grooving" || kind === "parting" || kind === "endMill") !== (bladeMm !== undefined))) complain("a blade has a width, an end mill a diameter, and nothing else has");
   if ((control === "readout") !== schools.includes("readout-library") || (control === "gang") !== schools.includes("gang-bar")) complain("a readout keeps a library, a gang slide works over a bar, and nothing else does");
   if ((control === "gang") !== (gang !== undefined)) complain("a gang slide states its clearance and its overhang, and nothing else does");
+  if ((start !== undefined) !== schools.includes("preset")) complain("a declared position has a start point, and nothing else has");
   if (control === "gang" && targets.z.length > 0) complain("on a gang slide X and height are set");
   if ([...(gang?.changed ?? []), ...alreadySet].some((number) => !numbers.has(number))) complain("a tool that is changed or set already is not there");
   if (tools.some(({ reachMm, number }) => reachMm !== undefined && targets.z.includes(number)) !== (cone !== undefined)) complain("a tool whose edge reaches before its nose is set by a cone, and nothing else is");
@@ -68,6 +71,7 @@ export interface LatheSheet {
   /** Absent on a turret. */
   readonly control?: Exclude<LatheControl, "turret"> | undefined;
   readonly gang?: { readonly workXMm: number; readonly clearanceMm: number; readonly overhangMm: number; readonly changed: readonly number[] } | undefined;
+  readonly start?: { readonly xMm: number; readonly zMm: number } | undefined;
   readonly alreadySet?: readonly number[] | undefined;
   readonly cone?: { readonly diameterMm: number; readonly atMm: number; readonly angleDeg: number; readonly lengthMm: number } | undefined;
   readonly stock: { readonly diameterMm: number; readonly stickOutMm: number; readonly boreMm: number | null };
@@ -103,8 +107,8 @@ const GROUND_MM = 0.018;
 /** Length of the band that comes turned where tools are set already, mm. */
 const HANDED_BAND_MM = 22;
 
-export const latheSheetOf = ({ control, stock, tools, schools, isSchoolPrescribed, targets, arm, gang, alreadySet, cone }: LatheExercise): LatheSheet => ({
-  ...(control === "turret" ? {} : { control }), ...(gang ? { gang } : {}), ...(alreadySet.length > 0 ? { alreadySet } : {}), ...(cone ? { cone } : {}),
+export const latheSheetOf = ({ control, stock, tools, schools, isSchoolPrescribed, targets, arm, gang, alreadySet, cone, start }: LatheExercise): LatheSheet => ({
+  ...(control === "turret" ? {} : { control }), ...(gang ? { gang } : {}), ...(start ? { start } : {}), ...(alreadySet.length > 0 ? { alreadySet } : {}), ...(cone ? { cone } : {}),
   stock: { diameterMm: stock.diameterMm, stickOutMm: stock.stickOutMm, boreMm: stock.boreMm ?? null },
   tools: tools.map(({ xMm: _x, zMm: _z, heightMm: _h, reachMm, ...tool }) => ({ ...tool, ...(reachMm ? { isUnderSquare: true } : {}) })), schools, isSchoolPrescribed, targets, arm: arm ? { xMm: arm.xMm, zMm: arm.zMm } : null,
 });

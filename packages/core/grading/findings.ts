@@ -3,7 +3,7 @@ import type { IncidentCode } from "../bench/events";
 import type { LaneTrace } from "../diagnosis";
 import { edgeOf, type Setup, type Truth } from "../exercises";
 import { toolName } from "../instruments";
-import { toMm } from "../units";
+import { toCounts, toMm } from "../units";
 import { firstFastMove, type HandoverFinding } from "./handover";
 import type { WorkingFinding } from "./working";
 
@@ -11,7 +11,7 @@ export const methodSteps = [
   "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
   "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked", "slowUntilProven",
   "facedClean", "measuredTwice", "bandClean", "finestTurret", "armFolded",
-  "recallChecked", "sumChecked", "barMeasured", "feedDown", "overhangClear", "coneProven",
+  "recallChecked", "sumChecked", "barMeasured", "feedDown", "overhangClear", "declaredAtStart", "coneProven",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
 
@@ -226,6 +226,13 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     return measured !== null && measured < set ? measured : null;
   },
   feedDown,
+  declaredAtStart: ({ changes, final }) => {
+    const { start, targets: wanted } = final.setup.lathe ?? {};
+    const declared = changes.filter(({ event }) => event.how === "declared");
+    const isAtStart = (axis: "x" | "z", at: number) => Math.abs(at - toCounts(axis === "x" ? (start?.xMm ?? 0) : (start?.zMm ?? 0), final.scale)) <= 1;
+    const isRight = declared.every(({ event, station }) => station === wanted?.z[0] && isAtStart(event.register === "common.x" ? "x" : "z", event.register === "common.x" ? event.machine.x : event.machine.z));
+    return isRight ? (declared.at(-1)?.seq ?? null) : null;
+  },
   overhangClear: ({ log, final }) => {
     const { gang } = final.setup.lathe ?? {};
     const last = (gang?.changed ?? []).map((tool) => log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool));
@@ -259,7 +266,7 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
     const isTouched = tools.some(({ number, kind }) => (wanted.x.includes(number) && kind !== "turning" && kind !== "profiling" && kind !== "boring") || (wanted.z.includes(number) && kind !== "turning"));
     const lathe: [MethodStep, boolean][] = [
       ["homedFirst", control !== "readout"], ["speedStated", true], ["facedClean", wanted.z.length > 0 && alreadySet.length === 0], ["bandClean", isCut], ["measuredTwice", (isCut && control === "turret") || (alreadySet.length > 0 && !isOnBar)],
-      ["barMeasured", isOnBar], ["feedDown", isOnBar], ["overhangClear", isOnBar], ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
+      ["barMeasured", isOnBar], ["feedDown", isOnBar], ["overhangClear", isOnBar], ["declaredAtStart", setup.lathe.start !== undefined], ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
       ["armFolded", schools.length === 1 && school === "setter-arm"],
       ["sumChecked", schools.length === 1 && school === "setter-arm"], ["recallChecked", control === "readout"], ["coneProven", setup.lathe.cone !== undefined],
     ];

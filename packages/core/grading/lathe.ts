@@ -48,7 +48,8 @@ export function latheSchoolOf({ final, turret }: LaneTrace): LatheSchool | "uncl
 /** The contact that a tool's registers hang on: the last on its axis before the last of them was set. */
 function contactOf(trace: LaneTrace, tool: number, axis: TurretAxis): { contact: TurretContact | undefined; setSeq: number | null } {
   const own = addends(tool, axis).slice(0, 2);
-  const set = trace.changes.findLast(({ event }) => own.includes(event.register)) ?? trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
+  const of = (register: RegisterId) => trace.changes.findLast(({ event }) => event.register === register && event.how !== "cleared");
+  const set = trace.changes.findLast(({ event }) => own.includes(event.register)) ?? (trace.final.setup.lathe?.start ? of(`common.${axis}`) : undefined) ?? of(`G54.${axis}`);
   const changedSeq = trace.log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool)?.seq ?? 0;
   const slid = axis === "x" ? trace.turret.findLast((one) => one.tool === tool && one.by === "slid" && one.seq > changedSeq) : undefined;
   // a tool that was put where its register says is set by that, whatever its register
@@ -142,7 +143,7 @@ function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closu
   const left = held - wanted;
   const stray = capture ? capture.event.machine[axis] - contact.at[axis] : 0;
   const named: NamedCounts[] = [
-    ...(axis === "z" ? sharedZ(trace, tool) : []), ...builtIn(trace, tool, axis, contact), ...coneNose(trace, tool, contact), ...signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) })),
+    ...(axis === "z" ? sharedZ(trace, tool) : []), ...declared(trace, tool, axis), ...builtIn(trace, tool, axis, contact), ...coneNose(trace, tool, contact), ...signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) })),
   ];
   const direct = matchCounts(left, named);
   const moved = !direct && stray !== 0 ? matchCounts(left - stray, named) : null;
@@ -155,6 +156,18 @@ function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closu
     : slip ? [{ id: slip, mm: toMm(left, scale), seq }] : [];
   const terms = [...procedure, ...atContact(trace, tool, axis, contact, value, measured)];
   return { contact: place, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
+}
+
+/** What was declared last, against what was in force when the tool was set: at another place, with another tool, or not at all any more. */
+function declared(trace: LaneTrace, tool: TurretTool, axis: TurretAxis): NamedCounts[] {
+  const { final, changes } = trace;
+  if (!final.setup.lathe?.start) return [];
+  const register: RegisterId = `common.${axis}`;
+  const said = changes.filter(({ event }) => event.register === register && event.how !== "cleared");
+  const set = changes.findLast(({ event }) => event.register === `${upper(axis)}${tool.number}`);
+  const then = (set ? said.findLast(({ seq }) => seq < set.seq) : said[0])?.event.to ?? 0;
+  const now = final.registers.common[axis];
+  return now === then ? [] : [{ id: now === 0 ? "declarationLost" : "declaredElsewhere", counts: now - then }];
 }
 
 /** What a row held, uncalled, when its tool was put against the bar: it is in the tool's place then. */

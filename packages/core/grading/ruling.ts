@@ -255,7 +255,11 @@ const ALIKE_IN_U = 8;
  * on what is their own. Only where every one of at least two is off alike.
  */
 function shareOnce(values: readonly RegisterRuling[], { zeroAtMultiple }: Marking): RegisterRuling[] {
-  const lengths = values.filter(({ target }) => /^[zHZ]\d/.test(target));
+  return shareOnceOf(shareOnceOf(values, /^[zHZ]\d/, zeroAtMultiple), /^X\d/, zeroAtMultiple);
+}
+
+function shareOnceOf(values: readonly RegisterRuling[], of: RegExp, zeroAtMultiple: number): RegisterRuling[] {
+  const lengths = values.filter(({ target }) => of.test(target));
   const off = lengths.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm);
   const sorted = off.map(({ closureMm }) => closureMm).sort((a, b) => a - b);
   const sharedMm = sorted[Math.floor(sorted.length / 2)] ?? 0;

@@ -41,6 +41,9 @@ function registerOf(target: TargetId, { lathe }: Setup): RegisterId | null {
   if (target === "x" || target === "y") return `G54.${target}`;
   if (target === "workZ") return "G54.z";
   if (target === "rotation" || /^[RQC]/.test(target)) return null;
+  const axis = target.startsWith("X") ? "x" : "z";
+  // what the declaring tool comes to stands in the declared position, its own row is zero
+  if (lathe?.start && /^[XZ]/.test(target) && Number(target.slice(1)) === lathe.targets[axis][0]) return `common.${axis}`;
   if (target.startsWith("X") || target.startsWith("Z")) return lathe?.control === "readout" ? libraryRow(target, lathe.targets.x[0]) : (target as RegisterId);
   return `${target.startsWith("d") ? "D" : "H"}${Number(target.slice(1))}`;
 }

@@ -8,7 +8,7 @@ import { schoolWords, taskWords, turretKindWords } from "./names";
 const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
   machineReady: () => "Machine ready", stockSeated: () => "Stock seated", xSet: () => "X", ySet: () => "Y", turnSet: () => "Turn", tool: ({ tool }) => `Tool ${tool ?? ""}`,
   workZ: () => "Work Z", diameter: ({ tool }) => `D${tool ?? ""}`, verified: () => "Checked",
-  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", faced: () => "Faced", toolChanged: ({ tool }) => `Tool ${tool ?? ""} in`, handIn: () => "Hand in",
+  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", faced: () => "Faced", toolChanged: ({ tool }) => `Tool ${tool ?? ""} in`, secondStart: () => "Second start", handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
 export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind](gate);
@@ -74,6 +74,15 @@ function gangAdvice(n: number, isHere: boolean, { sheet, lathe }: Observation): 
   return `Set X of tool ${n} from where it stands: bar, and the paper on BOTH sides.`;
 }
 
+/** The tool that a declared position is declared with: what its face and its skim say of the start point. */
+function presetAdvice(n: number, isHere: boolean, { lathe }: Observation): string {
+  if (!isHere) return `Bring tool ${n} into the working position: the position is declared with it.`;
+  const { xTouched = {}, zTouched = {} } = lathe?.evidence ?? {};
+  if ((zTouched[n] ?? 0) === 0) return `Face with tool ${n} and take the machine’s Z there into the ledger.`;
+  if ((xTouched[n] ?? 0) === 0) return "Skim, retract in Z only, and measure: machine X less the diameter is where the tip would lie on the axis.";
+  return "Go to the start point in the machine’s frame. How far is it from there to the axis and to the face? Declare just that: G50 X… Z… . Its own row stays zero.";
+}
+
 /** Z of a tool whose edge leans under a square, by the cone. */
 function coneAdvice(n: number, { lathe, sheet }: Observation): string {
   const [known] = sheet.lathe?.alreadySet ?? [];
@@ -91,9 +100,10 @@ function turretAdvice(step: CoachStep, seen: Observation): string {
   const { evidence, station } = seen.lathe ?? {};
   if (!tool || !evidence) return "Choose a tool of the turret and set it.";
   const n = tool.number;
-  const { control, cone } = seen.sheet.lathe ?? {};
+  const { control, cone, start } = seen.sheet.lathe ?? {};
   if (control === "readout") return readoutAdvice(n, station === n, seen);
   if (control === "gang") return gangAdvice(n, station === n, seen);
+  if (start && n === seen.sheet.lathe?.targets.z[0]) return presetAdvice(n, station === n, seen);
   if (station !== n) return `Bring tool ${n}, the ${turretKindWords[tool.kind]}, into the working position, well clear of the part.`;
   if (seen.sheet.lathe?.targets.height.includes(n) && seen.lathe?.pip !== "none") {
     if ((evidence.pipsSeen[n] ?? 0) === 0) return "Face past the middle with this tool and look what it leaves there: below center a pip stands, above center it is rubbed.";
@@ -168,6 +178,8 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
   measureDiameter: (step) => `Measure the cutter of ${toolWord(step)}, more than once, and set its diameter as your school has it.`,
   faceFirst: () => "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
   changeTool: (step, { sheet }) => `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe?.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
+  startAgain: (_step, { sheet, isHomed, lathe }) => (lathe?.starts ?? 0) === 0 ? "A declared position is lost when the machine is switched off, and every start declares it anew. Try it: switch off and on."
+    : !isHomed ? "Switched on again it knows nothing: reference return first." : `Nothing is declared any more. Bring ${turretKindWords[sheet.lathe?.tools[0]?.kind ?? "turning"]} 1 to the start point of the sheet, and there run the same G50 again. Anywhere else, or with another tool, it shifts the whole part.`,
   setTurretTool: turretAdvice,
   setWorkZ: () => "With a tool whose offset is called, stand at the face and set work Z there. Without the offset active it would be wrong by that tool’s whole Z.",
   readPlace: () => "Read the ledger that came with the setup: do its terms and signs make sense, does each sum stand in its register? Then find out where zero really is: high above the part with the pointed tool, or at the edges.",

@@ -9,7 +9,7 @@ import {
 import { refusalWords } from "./refusals";
 
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
-const REGISTER_HOW = { captured: "captured", typed: "typed", added: "added to", undone: "put back", takenIn: "taken in from a list", cleared: "cleared" } as const;
+const REGISTER_HOW = { captured: "captured", typed: "typed", added: "added to", undone: "put back", takenIn: "taken in from a list", cleared: "cleared", declared: "declared" } as const;
 const LINE_KIND = { reading: "reading", term: "term", sum: "sum" } as const;
 
 const thingName = (id: string, { gaps }: Pick<Setup, "gaps">): string => {
@@ -89,6 +89,7 @@ export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps"
     case "toolLoosened": return `Clamp of tool ${event.tool} loosened, the tool pushed back in it.`;
     case "toolSlid": return `Tool ${event.tool} slid in its clamp until it rested on the bar.`;
     case "toolTightened": return `Clamp of tool ${event.tool} tightened, ${event.how === "inTurn" ? "its screws in turn" : "one screw right down first"}.`;
+    case "switchedOff": return "Machine switched off and on again: it forgets where it is, and what was declared.";
     case "feedTurned": return event.isLow ? "Feed turned down." : "Feed turned up.";
     case "coneRan": return `Pass along the cone with tool ${event.tool}${event.isHeld ? ", held halfway" : ""}: ${event.looks === "air" ? "it stood off" : event.looks === "skims" ? "it just skimmed" : "it cut"}.`;
     case "setupJudged": return event.isSound ? "Said: the setup is sound." : "Said: the setup is faulty.";

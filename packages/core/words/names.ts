@@ -110,6 +110,7 @@ export const schoolWords: Record<MillLengthSchool | LatheSchool | "unclear", str
   "setter-arm": "tools by the setter arm, work Z at the face with a tool active",
   "master-shift": "one master tool zero, the others their difference from it, the shift in work Z",
   "readout-library": "a library of differences from the reference tool, which is zeroed at the corner",
+  preset: "a position declared at the start point with the first tool, the others their difference from it",
   "gang-bar": "each tool touched on the bar, or put where its register says",
   unclear: "not to be told from the log",
 };

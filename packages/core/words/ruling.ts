@@ -32,7 +32,7 @@ const CAUSES: Record<CauseId, string> = {
   tasterNotTrued: "taster not trued", turnForgotten: "turn not called", turnSignTurned: "turn called the wrong way",
   taperDirt: "dirt in the taper", notSeated: "part not tapped down", setterMoved: "setter moved, card out of date", presetterOff: "presetter out of date", chipOnTip: "chip on the tip",
   notCleanedUp: "band that had not cleaned up", notMeasured: "diameter never measured", faceCutAgain: "face cut again after it was touched", touchedRunout: "touched where it runs out", armOff: "setter arm out of date",
-  leanedOnPost: "leaned on the post", bandCutAgain: "band cut again after it was touched", clampShifted: "clamp tightened unevenly", registerBuiltIn: "old register built in", coneNoseLeftOut: "nose left out of the cone touch",
+  leanedOnPost: "leaned on the post", bandCutAgain: "band cut again after it was touched", clampShifted: "clamp tightened unevenly", registerBuiltIn: "old register built in", coneNoseLeftOut: "nose left out of the cone touch", declaredElsewhere: "declared from another place or tool", declarationLost: "declared position lost",
   wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 
@@ -148,6 +148,8 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   clampShifted: ({ mm }) => `One screw of the clamp was turned right down before the other: the tool shifted by ${formatMm(Math.abs(mm))} mm after it had been put against the bar.`,
   registerBuiltIn: ({ mm }) => `The tool was put against the bar while its register still held ${formatMm(mm)} that was not called: that is built into the tool's place now.`,
   coneNoseLeftOut: ({ mm }) => `The nose touches the cone with its round, not with the imaginary tip: ${formatMm(Math.abs(mm))} mm of Z for its radius were left out.`,
+  declaredElsewhere: ({ mm }) => `The position was declared again ${formatMm(Math.abs(mm))} mm away from where it had been, or with another tool: it holds only from the start point and with the tool of the sheet.`,
+  declarationLost: () => "What was declared was lost when the machine was switched off, and was not declared again.",
   plateMetEarly: ({ mm }) => `Z was taken where an edge that leans under a square met the face before the nose did: ${formatMm(Math.abs(mm))} mm early, so the nose stands off.`,
   librarySign: ({ mm }) => `The library is ADDED to what the readout shows, so it takes the reading with its sign turned. With the sign as it was read the corner reads ${formatMm(mm)} mm when the row is recalled: twice the difference.`,
   feelerOnSome: ({ mm }) => `The feeler was between this tool and the part and not between the reference and the part, or the other way round: ${formatMm(Math.abs(mm))} mm. With every tool, or with none.`,
@@ -254,6 +256,7 @@ const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   sumChecked: { done: "Work Z and the tool’s row added up by hand and compared with where the tool stood at the face.", missed: "The sum of work Z and a tool’s row was never compared with where that tool stands at the face." },
   barMeasured: { done: "The bar was measured before a tool was set by it.", missed: "A tool was set by the bar before the bar had been measured." },
   feedDown: { done: "The feed was turned down before each new tool came in the first time.", missed: "A new tool came in the first time with the feed not turned down." },
+  declaredAtStart: { done: "Declared at the start point and with its tool, every time.", missed: "The position was declared somewhere else than at the start point, or with another tool in position." },
   overhangClear: { done: "New tools stand out as far as their neighbors, within the clearance of an approach.", missed: "A new tool stands out so much more or less than its neighbors that one of them strikes the bar when the slide moves across at an approach." },
   coneProven: { done: "The cone’s pass was run again after Z was set, and just skimmed.", missed: "After Z was set, no pass along the cone was seen to just skim." },
   slowUntilProven: { done: "Nothing moved at rapid low over the part.", missed: "The machine was sent at rapid low over the part on registers that someone else had set." },

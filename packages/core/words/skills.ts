@@ -8,7 +8,7 @@ export const skillWords: Record<SkillId, string> = {
   safety: "nothing struck, nothing unsafe", sequence: "the steps, in their order", edge: "datum from two edges", middle: "datum in the middle of the blank",
   round: "datum on a hole, boss or pocket", turn: "a part that stands turned", changeOfPart: "change of part with the setup kept", diameter: "diameters in the registers",
   working: "the working in the ledger", checking: "checks with the answer said first", turnedX: "X of turning tools", nose: "nose radius and tip code", centerHeight: "center height",
-  "part-face": schoolWords["part-face"], "setter-arm": schoolWords["setter-arm"], "master-shift": schoolWords["master-shift"], "readout-library": schoolWords["readout-library"], "gang-bar": schoolWords["gang-bar"], findingFaults: "finding what is wrong with someone else’s setup",
+  "part-face": schoolWords["part-face"], "setter-arm": schoolWords["setter-arm"], "master-shift": schoolWords["master-shift"], "readout-library": schoolWords["readout-library"], "gang-bar": schoolWords["gang-bar"], preset: schoolWords.preset, findingFaults: "finding what is wrong with someone else’s setup",
   "gauge-line": schoolWords["gauge-line"], "part-touch": schoolWords["part-touch"], "plane-lift": schoolWords["plane-lift"], master: schoolWords.master,
   "offset-per-tool": schoolWords["offset-per-tool"], "block-in-wear": schoolWords["block-in-wear"],
 };

@@ -37,7 +37,8 @@ function machineActs(seen: Observation): Act[] {
   const { lathe, sheet } = seen;
   const tool = toolOf(seen);
   if (!lathe || !tool || !sheet.lathe) return [];
-  const { control, gang, cone } = sheet.lathe;
+  const { control, gang, cone, start } = sheet.lathe;
+  if (start) return [{ label: "Switch off and on", keyCap: "Q", command: { type: "switchOff" } }];
   if (control === "readout") return [...(tool.kind === "threading" ? [{ label: "Sight the point over the edge", keyCap: "W", command: { type: "sightEdge" } as const }] : []), { label: "Recall …", keyCap: "Q", dialog: "recall" }];
   if (cone) return [{ label: "Run the cone’s pass", keyCap: "W", command: { type: "runCone", isHeld: false } }, { label: "Run it, hold halfway", keyCap: "Q", command: { type: "runCone", isHeld: true } }];
   if (!gang) return [];
@@ -149,7 +150,7 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
       <form onSubmit={run} className={cell} aria-label={control === "readout" ? "Wheels and stop" : "Type a block"}>
         {control === "readout" ? <span className="text-xs text-ink2">Wheels of this lathe, clockwise: cross slide X−, toward the axis; carriage Z+, away from the chuck. Nothing moves but by hand.</span> : <label htmlFor="block" className="text-xs text-ink2">Type a block and run it <KeyCap>G</KeyCap></label>}
         {control === "readout" ? null : <span className="flex gap-2">
-          <input id="block" ref={blockRef} value={block} onChange={(event) => setBlock(event.target.value)} autoComplete="off" spellCheck={false} placeholder={tool ? "T0101 or G0 X60 Z5" : "G0 G54 X0 Y0"}
+          <input id="block" ref={blockRef} value={block} onChange={(event) => setBlock(event.target.value)} autoComplete="off" spellCheck={false} placeholder={sheet.lathe?.start ? "G50 X… Z…" : tool ? "T0101 or G0 X60 Z5" : "G0 G54 X0 Y0"}
             className="figures min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-2 py-1 text-base placeholder:text-ink3" />
           <Button type="submit" keyCap="↵" disabled={block.trim() === ""}>Run</Button>
         </span>}

@@ -14,7 +14,8 @@ function registersOf({ sheet }: Observation): RegisterId[] {
     const { targets: wanted, schools, tools: turret, control } = sheet.lathe;
     if (control === "readout") return turret.filter(({ number }) => number !== wanted.x[0]).flatMap(({ number }): RegisterId[] => [`LX${number}`, `LZ${number}`]);
     if (control === "gang") return wanted.x.map((number): RegisterId => `X${number}`);
-    return [...turret.flatMap(({ number }): RegisterId[] => [...(wanted.x.includes(number) ? [`X${number}` as const] : []), ...(wanted.z.includes(number) ? [`Z${number}` as const] : [])]), ...(schools.every((school) => school === "part-face") ? [] : (["G54.z"] as const))];
+    const declaring = sheet.lathe.start ? wanted.z[0] : undefined;
+    return [...(declaring === undefined ? [] : (["common.x", "common.z"] as const)), ...turret.filter(({ number }) => number !== declaring).flatMap(({ number }): RegisterId[] => [...(wanted.x.includes(number) ? [`X${number}` as const] : []), ...(wanted.z.includes(number) ? [`Z${number}` as const] : [])]), ...(schools.every((school) => school === "part-face" || school === "preset") ? [] : (["G54.z"] as const))];
   }
   const { targets, lengthSchools, tools } = sheet;
   const places: RegisterId[] = targets.xy || sheet.partBefore ? ["G54.x", "G54.y"] : [];
@@ -39,6 +40,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
   const heldRow = Number(/^tool(\d)$/.exec(seen.holds ?? "")?.[1] ?? 0);
   const forAxis = (axis: Axis): RegisterId => {
     if (seen.lathe && seen.sheet.lathe?.control === "readout") return choices.find((id) => id === `${axis === "x" ? "LX" : "LZ"}${seen.lathe?.station ?? 0}`) ?? choices[0] ?? "LX2";
+    if (seen.sheet.lathe?.start && seen.lathe?.station === seen.sheet.lathe.targets.z[0]) return axis === "x" ? "common.x" : "common.z";
     if (seen.lathe) return `${axis === "x" ? "X" : "Z"}${seen.lathe.station}`;
     if (axis !== "z") return `G54.${axis}`;
     return choices.find((id) => id === `H${heldRow}`) ?? (heldRow === 0 && choices.includes("G54.z") && seen.sheet.tools.length > 1 ? "G54.z" : (choices.find((id) => registerKind(id) === "length") ?? "G54.z"));

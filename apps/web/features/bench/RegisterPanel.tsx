@@ -237,7 +237,7 @@ function TurretTable({ seen, sheet }: { seen: Observation; sheet: NonNullable<Ob
               <td data-testid={`${name}.x`} className={cell}>{show(row.x)}</td><td data-testid={`${name}.z`} className={cell}>{show(row.z)}</td>
             </tr>
           ))}
-          {registers.common.x === 0 && registers.common.z === 0 ? null : <tr className="border-t border-rule-soft"><th scope="row" className="pl-2.5 text-left">common</th><td className={cell}>{show(registers.common.x)}</td><td className={cell}>{show(registers.common.z)}</td></tr>}
+          {registers.common.x === 0 && registers.common.z === 0 ? null : <tr className="border-t border-rule-soft"><th scope="row" className="pl-2.5 text-left">common{sheet.start ? <span className="text-xs font-normal text-ink2"> as declared</span> : null}</th><td className={cell}>{show(registers.common.x)}</td><td className={cell}>{show(registers.common.z)}</td></tr>}
         </tbody>
       </table>
       <table className="w-full border-t border-rule">

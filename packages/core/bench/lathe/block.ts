@@ -1,10 +1,12 @@
 import { readBlock } from "../../gcode";
-import { machineFromDisplay, turretSum, type AxisCounts } from "../../registers";
+import { exchangeIds, readRegisters } from "../../exchange";
+import { isRegisterId, machineFromDisplay, readRegister, turretSum, type AxisCounts } from "../../registers";
 import { accept, refuse, type Result } from "../../result";
 import { toCounts } from "../../units";
 import { Draft } from "../draft";
 import type { EventOf, LaneEvent } from "../events";
 import { isInTravel } from "../motion";
+import { referenceReturn } from "../reference";
 import type { Refusal } from "../refusals";
 import { speedProblem, startSpindle } from "../spindle";
 import type { LaneState } from "../state";
@@ -17,8 +19,51 @@ function toolWord(text: string): { station: number; row: number | null; rest: st
   return word === undefined ? null : { station: Number(station), row: Number(row) === 0 ? null : Number(row), rest: text.replace(word, " ").trim() };
 }
 
+const DECLARES = /\bG50\b/i;
+const REFERENCE = /^\s*G28\b/i;
+const SETS = /\bG10\b/i;
+
+/** G50 declares that the tool stands where its words say: the common offset takes what is left, and is lost when the machine is switched off. */
+function declare(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
+  const { block, diagnostics } = readBlock(text.replace(DECLARES, " "), state.modal, state.setup.unit);
+  const [first] = diagnostics;
+  if (first) return refuse({ code: "block", problem: first });
+  const { x, z, y } = block.axesMm;
+  if (y !== undefined) return refuse({ code: "notOnThisMachine" });
+  if (x === undefined && z === undefined) return refuse({ code: "declareNeedsAxis" });
+  if (!state.isHomed) return refuse({ code: "notHomed" });
+  const draft = new Draft(state);
+  draft.emit({ type: "blockRan", text: text.trim() });
+  for (const [axis, mm] of [["x", x], ["z", z]] as const) {
+    if (mm === undefined) continue;
+    const { registers, position, modal, scale } = state;
+    const to = position[axis] - registers.work[modal.workOffset][axis] - turretSum(registers.turret, axis, latheOf(state).row) - toCounts(mm, scale);
+    draft.emit({ type: "registerChanged", register: `common.${axis}`, from: registers.common[axis], to, how: "declared", machine: position });
+  }
+  return accept(draft.events);
+}
+
+/** G10 sets registers as a program does; a line that cannot be used changes nothing. */
+function setRows(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
+  const rows = readRegisters(text, exchangeIds(state.registers), "lathe", state.setup.unit);
+  const bad = rows.find(({ problem }) => problem !== null);
+  if (bad?.problem) return refuse({ code: "programLine", sentence: bad.problem });
+  const draft = new Draft(state);
+  draft.emit({ type: "blockRan", text: text.trim() });
+  for (const { register, mm } of rows) {
+    if (mm === null || !isRegisterId(register)) continue;
+    const to = register.startsWith("Q") ? Math.round(mm) * state.scale.countsPerUnit : toCounts(mm, state.scale);
+    const from = readRegister(state.registers, register);
+    if (from !== to) draft.emit({ type: "registerChanged", register, from, to, how: "takenIn", machine: state.position });
+  }
+  return accept(draft.events);
+}
+
 /** A typed block of the lathe: tool word, spindle, work offset, one straight move in X (a diameter) and Z. Read and checked whole. */
 export function runTurretBlock(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
+  if (REFERENCE.test(text)) return referenceReturn(state);
+  if (SETS.test(text)) return setRows(state, text);
+  if (DECLARES.test(text)) return declare(state, text);
   const word = toolWord(text);
   const draft = new Draft(state);
   draft.emit({ type: "blockRan", text: text.trim() });

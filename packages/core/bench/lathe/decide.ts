@@ -337,7 +337,21 @@ function sweepShank(state: LaneState): Decision {
   return accept([{ type: "readingShown", number, instrument: "indicator", what: "shank", tool: latheOf(state).station, values, outcome: read ? "found" : "missed" }]);
 }
 
-type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned" | "shimTool" | "sweep" | "recall" | "sightEdge" | "changeTool" | "loosenTool" | "slideTool" | "tightenTool" | "turnFeed" | "runCone">;
+/** Off and on again: the machine forgets where it is, which row was called, and what was declared. */
+function switchOff(state: LaneState): Decision {
+  if (!state.setup.lathe?.start) return refuse({ code: "notOnThisMachine" });
+  if (latheOf(state).gap) return refuse({ code: "paperInGap" });
+  if (latheOf(state).block) return refuse({ code: "blockInGap" });
+  const draft = new Draft(state);
+  for (const axis of ["x", "z"] as const) {
+    const from = state.registers.common[axis];
+    if (from !== 0) draft.emit({ type: "registerChanged", register: `common.${axis}`, from, to: 0, how: "cleared", machine: state.position });
+  }
+  draft.emit({ type: "switchedOff" });
+  return accept(draft.events);
+}
+
+type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned" | "shimTool" | "sweep" | "recall" | "sightEdge" | "changeTool" | "loosenTool" | "slideTool" | "tightenTool" | "turnFeed" | "runCone" | "switchOff">;
 
 export function decideLathe(state: LaneState, command: LatheCommand): Decision {
   switch (command.type) {
@@ -346,6 +360,7 @@ export function decideLathe(state: LaneState, command: LatheCommand): Decision {
     case "recall": case "sightEdge": return decideReadout(state, command);
     case "changeTool": case "loosenTool": case "slideTool": case "tightenTool": case "turnFeed": return decideGang(state, command);
     case "runCone": return runCone(state, command.isHeld);
+    case "switchOff": return switchOff(state);
     case "placeGap": return placeGap(state, command);
     case "tryGap": return tryGap(state, command);
     case "pullGap": return pullGap(state);

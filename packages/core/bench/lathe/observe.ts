@@ -6,7 +6,7 @@ import type { Feel } from "../../instruments";
 import type { HeldFace, LatheState } from "./state";
 
 /** What of a lathe eyes and hands tell before hand-in. */
-export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter" | "block" | "lastTry" | "isResting" | "changed" | "loose" | "isFeedLow" | "sighted"> {
+export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter" | "block" | "lastTry" | "isResting" | "changed" | "loose" | "isFeedLow" | "sighted" | "starts"> {
   readonly gap: { readonly id: string; readonly on: HeldFace; readonly feel: Feel } | null;
   /** The cone: how its last pass looked, and whether it was held halfway; null before it was run. */
   readonly cone: { readonly looks: "cuts" | "skims" | "air"; readonly isHeld: boolean } | null;
@@ -27,10 +27,10 @@ export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter
 export function latheSeen(state: LaneState): LatheSeen | null {
   const { lathe } = state;
   if (!lathe) return null;
-  const { station, row, quarter, gap, block, lastTry, isResting, changed, loose, isFeedLow, sighted, cone, evidence } = lathe;
+  const { station, row, quarter, gap, block, lastTry, isResting, changed, loose, isFeedLow, sighted, starts, cone, evidence } = lathe;
   const band = lastCut(material(lathe.outer, lathe.bore));
   return {
-    station, row, quarter, block, lastTry, isResting, changed, loose, isFeedLow, sighted, evidence,
+    station, row, quarter, block, lastTry, isResting, changed, loose, isFeedLow, sighted, starts, evidence,
     gap: gap && { id: gap.id, on: gap.on, feel: gap.feel }, cone: cone && { looks: cone.looks, isHeld: cone.isHeld }, tip: seenTip(state), ...seenOutline(state), arm: seenArm(state), isArmTripped: lathe.arm.isTripped,
     neighbors: seenNeighbors(state),
     pip: lathe.pip?.looks ?? null, isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,

@@ -28,6 +28,8 @@ interface TurretEvidence {
   readonly isZeroXSet: boolean;
   readonly conePasses: Readonly<Record<number, number>>;
   readonly coneTouched: Readonly<Record<number, number>>;
+  /** A position was declared since the machine was switched on again. */
+  readonly isDeclaredAgain: boolean;
 }
 
 /** What a lathe adds to a lane: turret, part as it is turned, what is held between tool and part, the setter arm. */
@@ -61,6 +63,8 @@ export interface LatheState {
   readonly changed: Readonly<Record<number, number>>;
   readonly loose: number | null;
   readonly isFeedLow: boolean;
+  /** How often the machine was switched off and on again. */
+  readonly starts: number;
   /** How the point looked over the edge, when that was looked at last. */
   readonly sighted: { readonly looks: (typeof sightings)[number]; readonly at: AxisCounts } | null;
   /** The cone: how far its surface stands off where the drawing has it, mm along its normal, and how the last pass looked. */
@@ -79,12 +83,12 @@ export function openedLathe(setup: Setup, truth: Truth): LatheState | null {
     station: setup.lathe.tools[0]?.number ?? 1, row: null, outer,
     bore: stock.boreMm === null ? [{ fromMm: jawMm, toMm: skinMm, radiusMm: 0, cut: 0 }] : [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.boreMm / 2, cut: 0 }],
     cuts: handed ? 2 : 0, lastBy: null, quarter: 0, gap: null, gapsPlaced: 0, block: null, tries: 0, lastTry: null, arm: { isDown: false, trips: 0, isTripped: false }, isResting: false, shimsMm: {}, pip: null,
-    movedMm: {}, raisedMm: {}, changed: {}, loose: null, isFeedLow: false, sighted: null, cone: null,
-    evidence: { xTouched: {}, zTouched: {}, isXSet: {}, isZSet: {}, isNoseSet: {}, pipsSeen: {}, isShimmed: {}, isHeightSet: {}, isFaced: handed !== undefined, workTouches: 0, isWorkSet: false, isZeroXSet: false, conePasses: {}, coneTouched: {} },
+    movedMm: {}, raisedMm: {}, changed: {}, loose: null, isFeedLow: false, starts: 0, sighted: null, cone: null,
+    evidence: { xTouched: {}, zTouched: {}, isXSet: {}, isZSet: {}, isNoseSet: {}, pipsSeen: {}, isShimmed: {}, isHeightSet: {}, isFaced: handed !== undefined, workTouches: 0, isWorkSet: false, isZeroXSet: false, conePasses: {}, coneTouched: {}, isDeclaredAgain: false },
   };
 }
 
-type LatheEvent = Extract<LaneEvent, { type: "turretIndexed" | "turned" | "turretGapPlaced" | "turretFelt" | "turretTried" | "turretGapPulled" | "chuckTurned" | "armSwung" | "armTripped" | "armLeft" | "metalTouched" | "metalLeft" | "toolShimmed" | "edgeSighted" | "toolChanged" | "toolLoosened" | "toolSlid" | "toolTightened" | "feedTurned" | "coneRan" }>;
+type LatheEvent = Extract<LaneEvent, { type: "turretIndexed" | "turned" | "turretGapPlaced" | "turretFelt" | "turretTried" | "turretGapPulled" | "chuckTurned" | "armSwung" | "armTripped" | "armLeft" | "metalTouched" | "metalLeft" | "toolShimmed" | "edgeSighted" | "toolChanged" | "toolLoosened" | "toolSlid" | "toolTightened" | "feedTurned" | "coneRan" | "switchedOff" }>;
 
 /** Cut to this radius the face is clean to the middle, mm. */
 const TO_THE_MIDDLE_MM = 0.02;
@@ -157,6 +161,7 @@ export function evolveLathe(state: LatheState, event: LatheEvent): LatheState {
     case "toolTightened": return { ...state, loose: null, ...shifted(state, event.tool, event.xMm) };
     case "feedTurned": return { ...state, isFeedLow: event.isLow };
     case "coneRan": return withCone(state, event);
+    case "switchedOff": return { ...state, row: null, starts: state.starts + 1, evidence: { ...state.evidence, isDeclaredAgain: false } };
   }
 }
 
@@ -176,7 +181,8 @@ export function withMeasured(state: LatheState, what: string, isFound: boolean):
 }
 
 /** A register of the tool table, or a work offset, was set: which gate that counts for. */
-export function withTurretSet(state: LatheState, register: string, _to: Counts): LatheState {
+export function withTurretSet(before: LatheState, register: string, _to: Counts): LatheState {
+  const state = register.startsWith("common") && before.starts > 0 ? { ...before, evidence: { ...before.evidence, isDeclaredAgain: true } } : before;
   const { evidence } = state;
   const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
   const set = (field: "isXSet" | "isZSet" | "isNoseSet" | "isHeightSet") => ({ ...state, evidence: { ...evidence, [field]: { ...evidence[field], [row]: true } } });
