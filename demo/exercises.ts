@@ -40,6 +40,9 @@ import knobMasterShift from "./exercises/knob-master-shift.json" with { type: "j
 import ringBoringBar from "./exercises/ring-boring-bar.json" with { type: "json" };
 import collarPartingEdge from "./exercises/collar-parting-edge.json" with { type: "json" };
 import knobDeclaredPosition from "./exercises/knob-declared-position.json" with { type: "json" };
+import ringAxisHeight from "./exercises/ring-axis-height.json" with { type: "json" };
+import collarTipsAndFit from "./exercises/collar-tips-and-fit.json" with { type: "json" };
+import ringGrooveFarEdge from "./exercises/ring-groove-far-edge.json" with { type: "json" };
 import knobConeNeutral from "./exercises/knob-cone-neutral.json" with { type: "json" };
 import ringReadoutLibrary from "./exercises/ring-readout-library.json" with { type: "json" };
 import collarGangTwoChanged from "./exercises/collar-gang-two-changed.json" with { type: "json" };
@@ -59,7 +62,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
   changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
   handedOverEvening, handedOverMorning,
-  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, knobNoseAndTip, ringDrillSweep, knobCenterHeight, knobConeNeutral, knobDeclaredPosition, inchCollar, ringReadoutLibrary, collarGangTwoChanged, latheHandedOver,
+  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, ringGrooveFarEdge, knobNoseAndTip, collarTipsAndFit, ringDrillSweep, knobCenterHeight, knobConeNeutral, knobDeclaredPosition, inchCollar, ringAxisHeight, ringReadoutLibrary, collarGangTwoChanged, latheHandedOver,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

@@ -116,6 +116,12 @@ export class BenchHands extends KeyboardStudent {
     await this.settle();
   }
 
+  /** The dialog of the axis height stays open between its steps. */
+  private async openAxis(): Promise<void> {
+    if (!(await this.page.getByRole("dialog").isVisible())) await this.press("w");
+    await expect(this.page.getByRole("dialog")).toBeVisible();
+  }
+
   /** Strikes one line of the ledger. */
   private async strike(line: number): Promise<void> {
     await this.page.locator(`li[data-line="${line}"]`).getByRole("button", { name: /^Strike this line/ }).click();
@@ -204,6 +210,27 @@ export class BenchHands extends KeyboardStudent {
       case "tightenTool": return this.dialog(() => this.press("b"), () => this.inDialog(command.how === "inTurn" ? "A little each, in turn" : "One right down, then the other").click());
       case "runCone": return this.do(command.isHeld ? "q" : "w");
       case "zeroCounter": await this.page.getByRole("button", { name: `Zero the ${command.axis.toUpperCase()} counter` }).click(); return this.settle();
+      case "tryStack": {
+        await this.openAxis();
+        await this.page.getByLabel("Stack of blocks").fill(command.text);
+        await this.page.getByRole("radio", { name: command.under }).check();
+        await this.inDialog("Try the stack").click();
+        return this.settle();
+      }
+      case "zeroGauge": await this.inDialog("Zero it on the slide").click(); return this.settle();
+      case "readGauge": await this.inDialog(command.from === "below" ? "Past the crest, raise to the mark" : "Bring it down onto the crest").click(); return this.settle();
+      case "stateHeight": {
+        const box = this.page.getByLabel(command.what === "axisHeight" ? "Height of the axis" : "Error of the setting gauge");
+        await box.fill(command.text);
+        await box.press("Enter");
+        await this.settle();
+        if (command.what === "gaugeError") await this.page.keyboard.press("Escape");
+        return this.settle();
+      }
+      case "stateFit":
+        if (!(await this.page.getByRole("dialog").isVisible())) await this.press("w");
+        await this.inDialog(`Tool ${command.tool} ${command.fits ? "fits" : "does not fit"}`).click();
+        return this.settle();
       case "strikeLine": return this.strike(command.line);
       case "index":
         if (this.lathe?.control === "readout") return this.dialog(() => this.press("d"), () => this.inDialog(`Put tool ${command.station} on the post`).click());
@@ -226,7 +253,9 @@ export class BenchHands extends KeyboardStudent {
         await this.inDialog("Shim it").click();
       });
       case "measureTurned": return this.dialog(() => this.press("y"), () => this.inDialog(new RegExp(`^${instrumentWords(command.by)} ${command.what === "pip" ? "over the pip" : ""}`)).click());
-      case "handIn": return this.handIn();
+      case "handIn":
+        if (await this.page.getByRole("dialog").isVisible()) await this.page.keyboard.press("Escape");
+        return this.handIn();
       case "reset": case "raiseHand": case "lowerHand": case "takeInRegisters": case "tapPart": case "undoRegister":
         throw new Error(`perform: no simulated student does ${command.type}`);
     }

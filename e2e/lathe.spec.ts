@@ -86,3 +86,32 @@ test("an edge under a square: Z by the cone, and its pass just skims", async ({ 
   await page.getByRole("link", { name: "Replay", exact: true }).click();
   await expect(page.getByRole("img", { name: /^Half section from the front/ })).toBeVisible();
 });
+
+test("how high the axis stands: a stack under the pin, taken at the tailstock, and the gauge compared", async ({ page }) => {
+  await workThrough(page, "brandvold", "ring-axis-height", { atTailstock: true });
+  await expect(page.getByRole("heading", { name: /Cause: measured at the tailstock\.$/ })).toBeVisible();
+  await expect(page.getByText("Error of the setting gauge is right", { exact: false })).toBeVisible();
+});
+
+test("eight tools: nose radius, tip code off its picture, and which of them fits", async ({ page }) => {
+  const hands = await workThrough(page, "hollinsworth", "collar-tips-and-fit", { allFit: true }, (step) => step.command.type === "stateFit");
+  await page.getByRole("form", { name: "Set a register" }).getByLabel("Register").selectOption("Q8");
+  await page.getByRole("button", { name: "Tip code 7" }).click();
+  await page.getByRole("button", { name: "Set T8 tip code" }).click();
+  await hands.settle();
+  await expect(page.getByTestId("Q8")).toHaveText("7");
+  await hands.press("w");
+  for (const [tool, says] of [[1, "does not fit"], [2, "fits"], [3, "fits"]] as const) await page.getByRole("dialog").getByRole("button", { name: `Tool ${tool} ${says}`, exact: true }).click();
+  await accessible(page);
+  await page.keyboard.press("Escape");
+  await hands.handIn();
+  const choices = page.getByRole("list", { name: "What was chosen and said" });
+  await expect(choices.getByText("✗ 7")).toBeVisible();
+  await expect(choices.getByText("should: does not fit").first()).toBeVisible();
+});
+
+test("a declared position: a second start, declared 4 mm away from the start point", async ({ page }) => {
+  await workThrough(page, "fennimore", "knob-declared-position", { declaresAgain: "elsewhere" });
+  await expect(page.getByRole("heading", { name: /^T1 Z is .* Cause: declared from another place or tool\.$/ })).toBeVisible();
+  await expect(page.getByText("The position was declared somewhere else than at the start point", { exact: false })).toBeVisible();
+});

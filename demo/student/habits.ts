@@ -86,6 +86,14 @@ export interface Habits {
   leavesRegister?: boolean;
   feedUp?: boolean;
   overhangMm?: number;
+  /** Sets the boring bar by paper in the bore. */
+  boreByPaper?: boolean;
+  /** Of the axis: the pin left out or added whole, the tailstock taken, the gauge not zeroed or brought down. */
+  axisPin?: "none" | "whole";
+  atTailstock?: boolean;
+  gauge?: "notZeroed" | "fromAbove";
+  /** Says of every tool that it fits. */
+  allFit?: boolean;
   /** With a declared position, at the second start: 4 mm away from the start point, with the last tool in position, or not at all. */
   declaresAgain?: "elsewhere" | "withOther" | "never";
   /** With a cone: works Z out by the formula instead of a held pass, with or without the nose; or believes the face. */

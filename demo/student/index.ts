@@ -2,6 +2,7 @@
 import { toolName } from "@probe-lane/core/instruments";
 import type { LatheSheet } from "@probe-lane/core/exercises";
 import type { LaneDriver } from "../laneDriver";
+import { findAxis, sayWhatFits } from "./axisHeight";
 import { workCone } from "./cone";
 import { edgeByDial, findEdge, middleByTouch, trueTaster } from "./edges";
 import { workGang } from "./gang";
@@ -131,7 +132,9 @@ function safetyMishaps(lane: LaneDriver, habits: Habits): boolean {
   return false;
 }
 
-function latheWork({ control, cone, start }: LatheSheet): (lane: LaneDriver, habits: Habits) => void {
+function latheWork({ control, cone, start, axis, profile }: LatheSheet): (lane: LaneDriver, habits: Habits) => void {
+  if (axis) return findAxis;
+  if (profile) return sayWhatFits;
   if (control === "readout") return workReadout;
   if (control === "gang") return workGang;
   if (start) return workPreset;

@@ -202,7 +202,11 @@ export function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, 
   lane.do({ type: "takeReading", register });
   const counted = habits.gapForgotten ? 0 : gapMm;
   if (counted !== 0) lane.do({ type: "writeTerm", register, term: termOfGap(lane), text: text(lane, -counted) });
-  const value = counted + (habits.otherBladeEdge && blade > 0 ? blade : 0);
+  // the far edge stands one blade further out than the near one, which is what met the face
+  const isFar = (sheetOf(lane).tools.find(({ number }) => number === n)?.qualified === "far") !== (habits.otherBladeEdge === true);
+  const edge = isFar && blade > 0 ? blade : 0;
+  if (edge !== 0) lane.do({ type: "writeTerm", register, term: "bladeWidth", text: text(lane, -edge) });
+  const value = counted + edge;
   const baseMm = fromDeclared(lane, register, "z");
   lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "z") - value - baseMm) });
   lane.do({ type: "captureRegister", register, asText: text(lane, value) });
@@ -211,14 +215,14 @@ export function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, 
 const termOfGap = (lane: LaneDriver): "paper" | "block" => (seenOf(lane).gap?.id === "paper" ? "paper" : "block");
 
 /** Comes up to paper or a straight edge until it drags: coarse, back, then fine. */
-export function closeOn(lane: LaneDriver, axis: "x" | "z", id: string, on: "face" | "diameter"): void {
+export function closeOn(lane: LaneDriver, axis: "x" | "z", id: string, on: "face" | "diameter" | "bore", toward: 1 | -1 = -1): void {
   reachIn(lane);
   lane.do({ type: "placeGap", id, on });
   const until = (size: "coarse" | "middle" | "fine") => {
-    for (let turn = 0; turn < 60 && seenOf(lane).gap?.feel === "slides"; turn++) lane.do({ type: "jog", axis, direction: -1, clicks: size === "fine" ? 20 : 5, size });
+    for (let turn = 0; turn < 60 && seenOf(lane).gap?.feel === "slides"; turn++) lane.do({ type: "jog", axis, direction: toward, clicks: size === "fine" ? 20 : 5, size });
   };
   until("middle");
-  lane.do({ type: "jog", axis, direction: 1, clicks: 4, size: "middle" });
+  lane.do({ type: "jog", axis, direction: toward === 1 ? -1 : 1, clicks: 4, size: "middle" });
   until("fine");
 }
 
@@ -323,7 +327,17 @@ function bore(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
   }
   moveTo(lane, { z: zAt(lane, 40) });
   const diameter = measure(lane, "bored", habits);
-  setX(lane, tool.number, diameter, 0, -1, habits);
+  if (habits.boreByPaper) {
+    // back into the bore, out toward its wall with paper in between
+    door(lane, false);
+    moveTo(lane, { x: xAt(lane, diameter / 2 - 1) });
+    moveTo(lane, { z: zAt(lane, -6) });
+    closeOn(lane, "x", "paper", "bore", 1);
+    setX(lane, tool.number, diameter, lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0, -1, habits);
+    lane.do({ type: "jog", axis: "x", direction: -1, clicks: 8, size: "coarse" });
+    lane.do({ type: "pullGap" });
+    moveTo(lane, { z: zAt(lane, 40) });
+  } else setX(lane, tool.number, diameter, 0, -1, habits);
   retract(lane);
 }
 
@@ -508,6 +522,19 @@ function readTurret(lane: LaneDriver, habits: Habits): void {
   lane.do({ type: "handIn" });
 }
 
+/** Where a tool of each kind has its tip from the middle of its nose, standing behind the axis. */
+const TIP_CODES: Record<TurretTool["kind"], number> = { turning: 3, profiling: 3, grooving: 3, parting: 3, threading: 8, boring: 2, drill: 0, endMill: 0, neutral: 8 };
+
+/** Nose radius from the designation, tip code from the picture. */
+export function setNoses(lane: LaneDriver, habits: Habits): void {
+  const { tools, targets } = sheetOf(lane);
+  for (const number of targets.nose) {
+    const tool = tools.find((one) => one.number === number);
+    lane.do({ type: "typeRegister", register: `R${number}`, text: text(lane, tool?.noseRadiusMm ?? 0), how: "set", isConfirmed: true });
+    lane.do({ type: "typeRegister", register: `Q${number}`, text: String(habits.tipCode ?? (tool ? TIP_CODES[tool.kind] : 0)), how: "set", isConfirmed: true });
+  }
+}
+
 /** Sets the tools of a turret as the sheet asks, in its school, and checks one of them with the answer said first. */
 export function workLathe(lane: LaneDriver, habits: Habits): void {
   if (lane.seen.sheet.handover) {
@@ -528,11 +555,7 @@ export function workLathe(lane: LaneDriver, habits: Habits): void {
   } else if (school === "master-shift") masterShift(lane, wanted, habits);
   else partFace(lane, wanted, habits);
   if (lane.seen.isStopped) return;
-  for (const number of targets.nose) {
-    const tool = tools.find((one) => one.number === number);
-    lane.do({ type: "typeRegister", register: `R${number}`, text: text(lane, tool?.noseRadiusMm ?? 0), how: "set", isConfirmed: true });
-    lane.do({ type: "typeRegister", register: `Q${number}`, text: String(habits.tipCode ?? tool?.tipCode ?? 0), how: "set", isConfirmed: true });
-  }
+  setNoses(lane, habits);
   const { tip } = seenOf(lane);
   lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
   lane.do({ type: "lookCheck" });

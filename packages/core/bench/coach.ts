@@ -9,7 +9,7 @@ export const coachCodes = [
   "closeIn", "finestClicks", "kickedOnce", "setFromKick", "liftFirst", "swapToTool1", "placePaper", "lowerOntoPaper", "setLength",
   "pullPaper", "loadPointed", "shutDoor", "goOverZero", "lookFromTwoSides", "handIn", "replaceFinder",
   "doTask", "findPlace", "findTurn", "loadTool", "measureLength", "touchWork", "measureDiameter", "checkIt",
-  "faceFirst", "changeTool", "startAgain", "setTurretTool", "setWorkZ", "readPlace", "readTool", "readWork", "judgeSetup",
+  "faceFirst", "changeTool", "startAgain", "findAxis", "compareGauge", "sayFit", "setTurretTool", "setWorkZ", "readPlace", "readTool", "readWork", "judgeSetup",
 ] as const;
 export type CoachCode = (typeof coachCodes)[number];
 export interface CoachStep { readonly code: CoachCode; readonly axis?: "x" | "y" | "z"; readonly tool?: number | undefined; readonly task?: SetupTask | undefined }
@@ -73,6 +73,9 @@ function overZeroStep(seen: Seen): CoachStep {
 function gateStep(seen: Seen, { kind, tool = 1 }: Gate): CoachStep | null {
   if (seen.lathe) {
     if (kind === "faced") return { code: "faceFirst" };
+    if (kind === "axisFound") return { code: "findAxis" };
+    if (kind === "gaugeCompared") return { code: "compareGauge" };
+    if (kind === "fit") return { code: "sayFit" };
     if (kind === "secondStart") return { code: "startAgain" };
     if (kind === "toolChanged") return { code: "changeTool", tool };
     if (kind === "tool") return { code: "setTurretTool", tool };
@@ -97,7 +100,7 @@ function gateStep(seen: Seen, { kind, tool = 1 }: Gate): CoachStep | null {
     case "placeRead": return { code: "readPlace" };
     case "toolRead": return { code: "readTool", tool };
     case "workRead": return { code: "readWork" };
-    case "faced": case "toolChanged": case "secondStart": return { code: "faceFirst" };
+    case "faced": case "toolChanged": case "secondStart": case "axisFound": case "gaugeCompared": case "fit": return { code: "faceFirst" };
     case "judged": return { code: "judgeSetup" };
     case "handIn": return { code: "handIn" };
   }

@@ -92,6 +92,11 @@ export const commandSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("tightenTool"), how: z.enum(["inTurn", "oneRightDown"]) }),
   z.strictObject({ type: z.literal("turnFeed"), isLow: z.boolean() }),
   z.strictObject({ type: z.literal("switchOff") }),
+  z.strictObject({ type: z.literal("stateFit"), tool, fits: z.boolean() }),
+  z.strictObject({ type: z.literal("tryStack"), text: typed, under: z.enum(["spindle", "tailstock"]) }),
+  z.strictObject({ type: z.literal("zeroGauge") }),
+  z.strictObject({ type: z.literal("readGauge"), from: z.enum(["below", "above"]) }),
+  z.strictObject({ type: z.literal("stateHeight"), what: z.enum(["axisHeight", "gaugeError"]), text: typed }),
   z.strictObject({ type: z.literal("runCone"), isHeld: z.boolean() }),
   // registers and ledger
   z.strictObject({ type: z.literal("zeroCounter"), axis, text: typed.optional() }),

@@ -73,7 +73,7 @@ const NOT_ON_LATHE = new Set<Command["type"]>([
   "load", "unload", "swapPockets", "setWobbling", "trueTaster", "turnSpindle", "placePaper", "feelPaper", "pullPaper", "tryBlock", "pullBlock", "standLamp", "takeLamp", "blowTip",
   "askProbe", "askSetter", "askBeam", "askPresetter", "measure", "dressBurr", "tapPart", "doTask",
 ]);
-const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned", "shimTool", "recall", "sightEdge", "changeTool", "loosenTool", "slideTool", "tightenTool", "turnFeed", "runCone", "switchOff"]);
+const ONLY_ON_LATHE = new Set<Command["type"]>(["index", "placeGap", "tryGap", "pullGap", "swingArm", "turnChuck", "measureTurned", "shimTool", "recall", "sightEdge", "changeTool", "loosenTool", "slideTool", "tightenTool", "turnFeed", "runCone", "switchOff", "stateFit", "tryStack", "zeroGauge", "readGauge", "stateHeight"]);
 /** What a hand-wound lathe has not: it does not know where it is, and nothing but hands moves it. */
 const NOT_BY_HAND = new Set<Command["type"]>(["home", "runBlock"]);
 /** Commands that need a machine that knows where it is. */
@@ -94,7 +94,7 @@ export function decide(state: LaneState, command: Command): Decision {
   if (state.setup.lathe?.control === "readout" && NOT_BY_HAND.has(command.type)) return refuse({ code: "notOnThisMachine" });
   switch (command.type) {
     case "index": case "placeGap": case "tryGap": case "pullGap": case "swingArm": case "turnChuck": case "measureTurned": case "shimTool": case "recall": case "sightEdge": case "changeTool": case "loosenTool": case "slideTool": case "tightenTool":
-    case "turnFeed": case "runCone": case "switchOff": return decideLathe(state, command);
+    case "turnFeed": case "runCone": case "switchOff": case "stateFit": case "tryStack": case "zeroGauge": case "readGauge": case "stateHeight": return decideLathe(state, command);
     case "home": return referenceReturn(state);
     case "doTask": return hands.doTask(state, command.task);
     case "jog": return state.lathe ? decideLathe(state, command) : decideJog(state, command);

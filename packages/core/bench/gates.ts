@@ -1,12 +1,12 @@
 import type { SetupTask } from "../exercises";
 import type { LaneState } from "./state";
 
-export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "faced" | "toolChanged" | "secondStart" | "handIn";
+export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnSet" | "tool" | "workZ" | "diameter" | "verified" | "placeRead" | "toolRead" | "workRead" | "judged" | "faced" | "toolChanged" | "secondStart" | "axisFound" | "gaugeCompared" | "fit" | "handIn";
 /** One gate: its kind, the tool it is about, whether what it wants was done. `name` is unique in its lane. */
 export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence" | "changed" | "starts"> | null };
+export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence" | "changed" | "starts" | "stated" | "fits"> | null };
 
 const MACHINE_TASKS: readonly SetupTask[] = ["releaseStop", "lowRapid"];
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
@@ -39,7 +39,11 @@ export function gatesOf(done: Done): Gate[] {
     // by the arm the tools are set before the face is wanted
     const isByArm = schools.every((school) => school === "setter-arm");
     const isFacedHere = control !== "gang" && (setup.lathe.alreadySet ?? []).length === 0;
-    if (!isByArm && isFacedHere) gate("faced", turned.isFaced);
+    if (setup.lathe.axis) {
+      gate("axisFound", done.lathe.stated.axisHeight !== undefined);
+      gate("gaugeCompared", done.lathe.stated.gaugeError !== undefined);
+    }
+    if (!isByArm && isFacedHere && wanted.z.length > 0) gate("faced", turned.isFaced);
     const [master] = wanted.z;
     for (const { number, isUnderSquare } of tools) {
       const wants = { x: wanted.x.includes(number), z: wanted.z.includes(number), nose: wanted.nose.includes(number), height: wanted.height.includes(number) };
@@ -58,8 +62,12 @@ export function gatesOf(done: Done): Gate[] {
     if (setup.lathe.start) gate("secondStart", done.lathe.starts > 0 && turned.isDeclaredAgain);
     else if (!schools.includes("part-face") && control === "turret" && wanted.z.length > 0) gate("workZ", turned.isWorkSet);
     // a cone proves a tool by itself: its pass was run once more
+    const { fit = [] } = wanted;
+    if (fit.length > 0) gate("fit", fit.every((tool) => done.lathe?.fits[tool] !== undefined));
+    // where nothing is touched there is nothing to be proven
+    const isTouched = wanted.x.length + wanted.z.length > 0;
     const isProven = setup.lathe.cone ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0) : evidence.checksJudged.length > 0;
-    gate("verified", isProven);
+    if (isTouched) gate("verified", isProven);
     gate("handIn", done.isHandedIn);
     return gates;
   }

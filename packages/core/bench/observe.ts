@@ -10,7 +10,7 @@ import { seenLengthMm, seenScene, surfaceBelow } from "./eye";
 import type { IncidentCode } from "./events";
 import { gatesOf, type Gate } from "./gates";
 import { turretDisplay } from "./lathe/display";
-import { latheSeen, type LatheSeen } from "./lathe/observe";
+import { latheSeen, sheetSeen, type LatheSeen } from "./lathe/observe";
 import { guardCounts, travelCounts } from "./machine";
 import { doorLimitRpm } from "./spindle";
 import { tasterReads } from "./sensing";
@@ -143,7 +143,7 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
   const lengthCounts = lengthInUse(state);
   const solids = seenScene(state);
   const seen: Omit<Observation, "coach"> = {
-    sheet: setup,
+    sheet: sheetSeen(setup),
     isCoachOn: state.isCoachOn,
     machine: position,
     work: workCounts(state, lengthCounts),

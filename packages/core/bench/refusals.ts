@@ -93,6 +93,9 @@ export type Refusal =
   | { code: "touchFirst" }
   | { code: "libraryIsTyped" }
   | { code: "declareNeedsAxis" }
+  | { code: "notInTheSet"; text: string }
+  | { code: "blockOnce"; text: string }
+  | { code: "stackEmpty" }
   | { code: "programLine"; sentence: string }
   | { code: "text"; problem: LengthRefusal }
   | { code: "block"; problem: BlockDiagnostic };

@@ -429,7 +429,7 @@ export function evolve(state: LaneState | null, event: LaneEvent): LaneState {
     }
     case "turretIndexed": case "turned": case "turretGapPlaced": case "turretFelt": case "turretTried": case "turretGapPulled": case "chuckTurned": case "armSwung":
     case "armTripped": case "armLeft": case "metalTouched": case "metalLeft": case "toolShimmed": case "edgeSighted": case "toolChanged": case "toolLoosened": case "toolSlid": case "toolTightened":
-    case "feedTurned": case "coneRan": case "switchedOff":
+    case "feedTurned": case "coneRan": case "switchedOff": case "fitStated": case "stackTried": case "gaugeZeroed": case "gaugeRead": case "heightStated":
       if (!state.lathe) throw new Error(`evolve: ${event.type} on a mill`);
       return { ...(event.type === "switchedOff" ? withoutPower(state) : state), lathe: evolveLathe(state.lathe, event) };
     case "handRaised": return { ...state, isHandUp: true };

@@ -7,6 +7,9 @@ const SETS = {
 export const gaugeSets = ["inch-81", "metric-88"] as const;
 export type GaugeSet = (typeof gaugeSets)[number];
 
+/** Sizes of the blocks of a set, smallest first, in its own unit. */
+export const readGaugeSet = (set: GaugeSet): number[] => SETS[set].blocks.map((steps) => steps / SETS[set].perUnit).sort((a, b) => a - b);
+
 export interface WearBlocks { readonly count: number; readonly size: number }
 export type GaugeStackAnswer =
   | { possible: true; blocks: number[]; wear: number[]; total: number }

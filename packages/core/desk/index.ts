@@ -1,3 +1,5 @@
 /** Calculators that stand alone, and the table of operations that the command line and the desk share. */
+export { centerHeight, type CenterHeightAnswer } from "../registers/centerHeight";
+export { gaugeStack, readGaugeSet, type GaugeSet, type GaugeStackAnswer } from "./gaugeStack";
 export { operations, runOperation, type OperationRefusal } from "./operations";
 export { standardUncertainty, type UncertaintyTerm } from "./uncertainty";

@@ -10,6 +10,9 @@ const CIRCLES_MM = [3.96875, 4.7625, 5.55625, 6.35, 7.9375, 9.525, 12.7, 15.875,
 export interface InsertAnswer { noseAngle: number | null; clearanceAngle: number; circle: number; thickness: number; noseRadius: number }
 export type InsertRefusal = "letters" | "shape" | "clearance" | "digits" | "edge" | "thickness";
 
+/** Nose angle that a designation's first letter says, degrees; null where it says none. */
+export const noseAngleOf = (designation: string): number | null => SHAPES[designation.trim().slice(0, 1).toUpperCase()] ?? null;
+
 /** Length of the cutting edge that a circle gives, mm. */
 function edgeMm(shape: string, noseAngle: number, circle: number): number {
   if (shape === "T") return circle * Math.sqrt(3);

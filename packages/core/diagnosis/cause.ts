@@ -9,7 +9,8 @@ export type CauseId =
   | "changedSinceTouch" | "oneSideOnly" | "notOverMiddle" | "partMoved"
   | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip"
   | "notCleanedUp" | "notMeasured" | "faceCutAgain" | "touchedRunout" | "armOff"
-  | "leanedOnPost" | "bandCutAgain" | "clampShifted" | "registerBuiltIn" | "coneNoseLeftOut" | "declaredElsewhere" | "declarationLost";
+  | "leanedOnPost" | "bandCutAgain" | "clampShifted" | "registerBuiltIn" | "coneNoseLeftOut" | "declaredElsewhere" | "declarationLost"
+  | "halfPinForgotten" | "wholePinAdded" | "tailstockTaken" | "gaugeNotZeroed" | "gaugeFromAbove";
 
 /** Where one cause would put a value, mm off. */
 export interface CauseSignature { readonly id: CauseId; readonly predictedMm: number }

@@ -70,7 +70,8 @@ function latheLines(setup: Setup, lathe: LatheSheet, truth: Truth, school: MillL
   if (own === "readout-library" || own === "gang-bar") return handLines(lathe, truth, own, setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0);
   const [master] = lathe.targets.z;
   const reach = (number: number) => tools[number]?.qMm ?? 0;
-  const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) : own === "master-shift" || own === "preset" ? reach(number) - reach(master ?? number) : reach(number));
+  const farMm = (number: number) => { const tool = lathe.tools.find((one) => one.number === number); return tool?.qualified === "far" ? (tool.bladeMm ?? 0) : 0; };
+  const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) - farMm(number) : own === "master-shift" || own === "preset" ? reach(number) - reach(master ?? number) : reach(number));
   const workMm = own === "part-face" ? 0 : own === "master-shift" || own === "preset" ? skinMm + reach(master ?? 0) : skinMm;
   // a declared position stands in the common offset, of X as well: what the rows hold is the difference from its tool
   const isDeclared = own === "preset";

@@ -5,7 +5,7 @@ import type { MillLengthSchool } from "./schema";
 import type { Setup, Truth } from "./variant";
 
 /** What one register, or one sum of registers, has to come to. */
-export type TargetId = `C${number}` | `X${number}` | `Z${number}` | `R${number}` | `Q${number}` | "x" | "y" | "rotation" | `z${number}` | `H${number}` | "workZ" | `d${number}`;
+export type TargetId = `C${number}` | `X${number}` | `Z${number}` | `R${number}` | `Q${number}` | `F${number}` | "axisHeight" | "gaugeError" | "x" | "y" | "rotation" | `z${number}` | `H${number}` | "workZ" | `d${number}`;
 
 /** The work offset that a tool works in: one for all, but in `offset-per-tool` tool n has its own. */
 export function workOffsetOf({ isSchoolPrescribed, lengthSchools, tools }: Setup, tool: number): WorkOffsetName {
@@ -63,11 +63,11 @@ export function expectedDiameter(setup: Setup, truth: Truth, tool: number): numb
 /** Every value that the lane is marked on, in the order of the work. */
 export function targetsOf({ targets, isSchoolPrescribed, lengthSchools, lathe }: Setup): TargetId[] {
   if (lathe) {
-    return lathe.tools.flatMap(({ number }): TargetId[] => [
+    return [...(lathe.axis ? (["axisHeight", "gaugeError"] as const) : []), ...lathe.tools.flatMap(({ number }): TargetId[] => [
       ...(lathe.targets.x.includes(number) ? [`X${number}` as const] : []), ...(lathe.targets.z.includes(number) ? [`Z${number}` as const] : []),
       ...(lathe.targets.nose.includes(number) ? [`R${number}` as const, `Q${number}` as const] : []),
-      ...(lathe.targets.height.includes(number) ? [`C${number}` as const] : []),
-    ]);
+      ...(lathe.targets.height.includes(number) ? [`C${number}` as const] : []), ...((lathe.targets.fit ?? []).includes(number) ? [`F${number}` as const] : []),
+    ])];
   }
   const perRegister = isSchoolPrescribed && lengthSchools[0] !== "offset-per-tool";
   return [

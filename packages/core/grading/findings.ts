@@ -11,7 +11,7 @@ export const methodSteps = [
   "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
   "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked", "slowUntilProven",
   "facedClean", "measuredTwice", "bandClean", "finestTurret", "armFolded",
-  "recallChecked", "sumChecked", "barMeasured", "feedDown", "overhangClear", "declaredAtStart", "coneProven",
+  "recallChecked", "sumChecked", "barMeasured", "feedDown", "overhangClear", "headstockTaken", "gaugeZeroedFirst", "declaredAtStart", "coneProven",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
 
@@ -226,6 +226,15 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     return measured !== null && measured < set ? measured : null;
   },
   feedDown,
+  headstockTaken: ({ log }) => {
+    const said = log.findLast(({ event }) => event.type === "heightStated" && event.what === "axisHeight")?.seq ?? 0;
+    const went = log.findLast(({ seq, event }) => seq < said && event.type === "stackTried" && event.goes);
+    return went?.event.type === "stackTried" && went.event.under === "spindle" ? went.seq : null;
+  },
+  gaugeZeroedFirst: ({ log }) => {
+    const read = log.findLast(({ event }) => event.type === "gaugeRead");
+    return read?.event.type === "gaugeRead" && read.event.isZeroed && read.event.from === "below" ? read.seq : null;
+  },
   declaredAtStart: ({ changes, final }) => {
     const { start, targets: wanted } = final.setup.lathe ?? {};
     const declared = changes.filter(({ event }) => event.how === "declared");
@@ -260,19 +269,20 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
   const hasFinder = instruments.includes("edgeFinder");
   if (setup.lathe) {
     const { targets: wanted, tools, schools, control = "turret", alreadySet = [] } = setup.lathe;
+    const isTurned = wanted.x.length + wanted.z.length > 0;
     const isOnBar = control === "gang";
     const [school] = schools;
     const isCut = !isOnBar && !schools.every((school) => school === "setter-arm") && tools.some(({ number, kind }) => wanted.x.includes(number) && (kind === "turning" || kind === "profiling"));
     const isTouched = tools.some(({ number, kind }) => (wanted.x.includes(number) && kind !== "turning" && kind !== "profiling" && kind !== "boring") || (wanted.z.includes(number) && kind !== "turning"));
     const lathe: [MethodStep, boolean][] = [
-      ["homedFirst", control !== "readout"], ["speedStated", true], ["facedClean", wanted.z.length > 0 && alreadySet.length === 0], ["bandClean", isCut], ["measuredTwice", (isCut && control === "turret") || (alreadySet.length > 0 && !isOnBar)],
+      ["homedFirst", control !== "readout"], ["speedStated", isTurned], ["headstockTaken", setup.lathe.axis !== undefined], ["gaugeZeroedFirst", setup.lathe.axis !== undefined], ["facedClean", wanted.z.length > 0 && alreadySet.length === 0], ["bandClean", isCut], ["measuredTwice", (isCut && control === "turret") || (alreadySet.length > 0 && !isOnBar)],
       ["barMeasured", isOnBar], ["feedDown", isOnBar], ["overhangClear", isOnBar], ["declaredAtStart", setup.lathe.start !== undefined], ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
       ["armFolded", schools.length === 1 && school === "setter-arm"],
-      ["sumChecked", schools.length === 1 && school === "setter-arm"], ["recallChecked", control === "readout"], ["coneProven", setup.lathe.cone !== undefined],
+      ["sumChecked", schools.length === 1 && school === "setter-arm"], ["recallChecked", control === "readout" && isTurned], ["coneProven", setup.lathe.cone !== undefined],
     ];
     const asked = lathe.filter(([, isAsked]) => isAsked).map(([step]) => step);
     // a check of the school's own is a check with its answer said first
-    return asked.some((step) => OWN_CHECKS.has(step)) ? asked : [...asked, "checkedBefore"];
+    return asked.some((step) => OWN_CHECKS.has(step)) || !isTurned ? asked : [...asked, "checkedBefore"];
   }
   const steps: [MethodStep, boolean][] = [
     ["homedFirst", true],

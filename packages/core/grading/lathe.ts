@@ -4,6 +4,7 @@ import {
 import { turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretMethod, type TurretTool } from "../exercises";
 import { coneTouchZ } from "../bench/lathe/cone";
 import { calledHeightMm, faceMm, kxNowMm } from "../bench/lathe/contact";
+import { ruleStated } from "./stated";
 import { libraryValue } from "./readout";
 import { turretSum, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
@@ -29,9 +30,12 @@ function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis
   return registers.common[axis] + registers.work.G54[axis] + turretSum(registers.turret, axis, tool);
 }
 
+/** How far beyond the near edge the edge that is set stands: the blade, where its far edge finishes the part, mm. */
+const farEdgeMm = (tool: TurretTool | undefined): number => (tool?.qualified === "far" ? (tool.bladeMm ?? 0) : 0);
+
 /** Where a tool's tip lies on the axis, or on the face as it has been cut, machine frame, mm. */
 function wantedMm({ final }: LaneTrace, tool: number, axis: TurretAxis): number {
-  return axis === "x" ? kxNowMm(final, tool) : (faceMm(final) ?? 0) + (final.truth.lathe?.tools[tool]?.qMm ?? 0);
+  return axis === "x" ? kxNowMm(final, tool) : (faceMm(final) ?? 0) + (final.truth.lathe?.tools[tool]?.qMm ?? 0) - farEdgeMm(final.setup.lathe?.tools.find(({ number }) => number === tool));
 }
 
 /** The school of Z, read from what was touched: the arm, or the face with or without a master whose row stayed zero. */
@@ -122,7 +126,7 @@ function weigh(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: 
   }
   const place = { counts: contact.at[axis], seq: contact.seq, atMs: contact.atMs };
   if (axis === "x" && !measured) return { evidence: { contact: place, terms: [{ id: "notMeasured", mm: closureMm, seq: contact.seq }], leftMm: 0 }, figures, bias, by: contact.by };
-  const value = axis === "x" ? (measured?.mm ?? 0) + outside * 2 * contact.thicknessMm : contact.on === "cone" ? coneValue(trace, tool, contact) : contact.thicknessMm;
+  const value = axis === "x" ? (measured?.mm ?? 0) + outside * 2 * contact.thicknessMm : contact.on === "cone" ? coneValue(trace, tool, contact) : contact.thicknessMm + farEdgeMm(tool);
   return { evidence: fromContact(trace, tool, axis, closureMm, { contact, value, measured: measured?.mm ?? 0, figures, place }), figures, bias, by: contact.by };
 }
 
@@ -203,6 +207,7 @@ function atContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, contact
 export function ruleTurret(trace: LaneTrace, target: TargetId, marking: Marking, outOf: number, marksFor: (closureMm: number, toleranceMm: number) => number): RegisterRuling {
   const { final } = trace;
   const { scale, setup } = final;
+  if (target.startsWith("F") || target === "axisHeight" || target === "gaugeError") return ruleStated(trace, target, marking, outOf, marksFor);
   const number = toolOf(target);
   const tool = setup.lathe?.tools.find((one) => one.number === number);
   if (!tool) throw new Error(`ruleTurret: no tool ${number}`);

@@ -311,7 +311,7 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
   const strands: StrandMarks[] = [
     { name: "values", marks: values.reduce((sum, { marks }) => sum + marks, 0), outOf: weights.values },
     ...(weights.working > 0 ? [{ name: "working" as const, marks: earned(working), outOf: weights.working }] : []),
-    { name: "method", marks: earned(method), outOf: weights.method },
+    ...(weights.method > 0 ? [{ name: "method" as const, marks: earned(method), outOf: weights.method }] : []),
     { name: "safety", marks: isOutright ? 0 : Math.max(0, weights.safety - cost), outOf: weights.safety },
     ...(weights.proving > 0 ? [{ name: "proving" as const, marks: Math.max(0, earned(proving)), outOf: weights.proving }] : []),
   ];

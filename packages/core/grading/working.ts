@@ -40,7 +40,7 @@ const libraryRow = (target: TargetId, reference: number | undefined): RegisterId
 function registerOf(target: TargetId, { lathe }: Setup): RegisterId | null {
   if (target === "x" || target === "y") return `G54.${target}`;
   if (target === "workZ") return "G54.z";
-  if (target === "rotation" || /^[RQC]/.test(target)) return null;
+  if (target === "rotation" || target === "axisHeight" || target === "gaugeError" || /^[RQCF]/.test(target)) return null;
   const axis = target.startsWith("X") ? "x" : "z";
   // what the declaring tool comes to stands in the declared position, its own row is zero
   if (lathe?.start && /^[XZ]/.test(target) && Number(target.slice(1)) === lathe.targets[axis][0]) return `common.${axis}`;
@@ -78,13 +78,15 @@ function turretTerms({ turret, final, changes }: LaneTrace, register: RegisterId
   // touches after the register was set, to check it, belong to no working of it
   const setSeq = changes.findLast(({ event }) => event.register === register)?.seq ?? Infinity;
   const contact = turret.findLast((one) => one.tool === Number(row) && one.axis === axis && one.seq < setSeq);
-  if (!contact || contact.thicknessMm === 0) return [];
+  const tool = final.setup.lathe?.tools.find(({ number }) => number === Number(row));
+  const blade: Required[] = contact && axis === "z" && tool?.qualified === "far" ? [{ term: "bladeWidth", counts: counts(-(tool.bladeMm ?? 0)) }] : [];
+  if (!contact || contact.thicknessMm === 0) return blade;
   // in a library it cancels where it lay between the reference and the part as well
   const reference = register.startsWith("L") ? turret.findLast((one) => one.tool === final.setup.lathe?.targets[axis][0] && one.axis === axis) : undefined;
   if (reference?.thicknessMm === contact.thicknessMm) return [];
   const outside = contact.on === "bore" ? -1 : 1;
   const isThin = contact.by === "paper" || contact.by === "feeler";
-  return [{ term: isThin ? "paper" : "block", counts: counts(axis === "x" ? -outside * 2 * contact.thicknessMm : -contact.thicknessMm) }];
+  return [{ term: isThin ? "paper" : "block", counts: counts(axis === "x" ? -outside * 2 * contact.thicknessMm : -contact.thicknessMm) }, ...blade];
 }
 
 /** Whether a reading stands for something that the log knows: a contact, a touch, a place the machine stood at when it was taken, an instrument. */

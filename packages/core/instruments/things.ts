@@ -18,7 +18,7 @@ export const isThing = (text: unknown): text is Thing =>
   typeof text === "string" && (spindleInstruments.some((name) => name === text) || /^tool[1-8]$/.test(text));
 
 /** Everything else that lies in the drawer or stands beside the machine. */
-export const handInstruments = ["paper", "feeler", "block", "pin", "lampGauge", "plungerSetter", "beamSetter", "presetter", "caliper", "micrometer", "rule", "boreGauge", "straightEdge", "setterArm"] as const;
+export const handInstruments = ["paper", "feeler", "block", "pin", "lampGauge", "plungerSetter", "beamSetter", "presetter", "caliper", "micrometer", "rule", "boreGauge", "straightEdge", "setterArm", "gaugeBlocks", "settingGauge"] as const;
 export type HandInstrument = (typeof handInstruments)[number];
 export type InstrumentName = SpindleInstrument | HandInstrument;
 export const instrumentNames: readonly InstrumentName[] = [...spindleInstruments, ...handInstruments];

@@ -20,8 +20,8 @@ function skillOf(target: TargetId, setup: Setup, school: Ruling["school"]): Skil
   if (target === "x" || target === "y") return placeSkill(setup);
   if (target === "rotation") return "turn";
   if (target.startsWith("X")) return setup.lathe?.control && school !== "unclear" ? school : "turnedX";
-  if (/^[RQ]/.test(target)) return "nose";
-  if (target.startsWith("C")) return "centerHeight";
+  if (/^[RQF]/.test(target)) return "nose";
+  if (target === "axisHeight" || target === "gaugeError" || target.startsWith("C")) return "centerHeight";
   if (target.startsWith("d")) return "diameter";
   if (setup.partBefore) return "changeOfPart";
   return school === "unclear" ? null : school;

@@ -3,7 +3,7 @@ import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../de
 import { describe, expect, it } from "vitest";
 import { coneGapMm, coneRadiusMm, coneTouchZ, noseCenter, noseTip, type Cone } from "../bench/lathe/cone";
 import type { TargetId } from "../exercises";
-import { rule, type Ruling } from "../grading";
+import { fitsPart, rule, type Ruling } from "../grading";
 import { tipCodes } from "../registers";
 import { causeWords, coachWords, findingWords } from "../words";
 
@@ -214,6 +214,127 @@ describe("a cone that tells Z", () => {
     lane.do({ type: "typeRegister", register: "Z1", text: "-6", how: "add", isConfirmed: true });
     lane.do({ type: "runCone", isHeld: false });
     expect(lane.seen.incidents).toEqual(["insertChipped"]);
+  });
+});
+
+describe("a declared position", () => {
+  const PRESET = "knob-declared-position";
+  const cases: [string, Habits, string][] = [["from another place", { declaresAgain: "elsewhere" }, "declaredElsewhere"], ["with another tool's row called", { declaresAgain: "withOther" }, "declaredElsewhere"], ["not at all", { declaresAgain: "never" }, "declarationLost"]];
+  for (const [name, habits, cause] of cases) {
+    it(`declared again ${name}, every tool is off by the same, and it costs once`, () => {
+      for (let seed = 0; seed < 4; seed++) {
+        const { ruling } = ruled(PRESET, habits, `again ${seed}`);
+        for (const target of ["Z1", "Z2"] as const) expect(causeOf(ruling, target)).toBe(cause);
+        expect(valueOf(ruling, "Z1").closureMm - valueOf(ruling, "Z2").closureMm).toBeCloseTo(0, 1);
+        expect(ruling.values.filter(({ target, marks, outOf }) => target.startsWith("Z") && marks < outOf)).toHaveLength(1);
+      }
+    });
+  }
+  it("G50 makes the display read what it says, by the common offset; switching off loses it, and the way home", () => {
+    const lane = open(PRESET, "words");
+    lane.do({ type: "home" });
+    lane.do({ type: "runBlock", text: "G53 G0 Z-80" });
+    lane.do({ type: "runBlock", text: "G53 G0 X-60" });
+    lane.do({ type: "runBlock", text: "G50 X220 Z212.5" });
+    expect(lane.seen.work).toMatchObject({ x: 220_000, z: 212_500 });
+    // −60 − 220 and −80 − 212.5
+    expect(lane.seen.registers.common).toMatchObject({ x: -280_000, z: -292_500 });
+    lane.do({ type: "switchOff" });
+    expect(lane.seen.registers.common).toMatchObject({ x: 0, z: 0 });
+    expect(lane.seen.isHomed).toBe(false);
+    expect(lane.attempt({ type: "undoRegister" })).toEqual({ code: "nothingToUndo" });
+    expect(lane.attempt({ type: "runBlock", text: "G50 X1" })).toEqual({ code: "notHomed" });
+    lane.do({ type: "runBlock", text: "G28 U0 W0" });
+    expect(lane.seen.isHomed).toBe(true);
+    expect(lane.attempt({ type: "runBlock", text: "G50" })).toEqual({ code: "declareNeedsAxis" });
+  });
+  it("G10 typed at the machine sets rows, all of a line or nothing", () => {
+    const lane = open(PRESET, "rows");
+    lane.do({ type: "home" });
+    lane.do({ type: "runBlock", text: "G10 L10 P10002 X-12.5 Z3.25 R0.4 Q3" });
+    expect(lane.state.registers.turret).toMatchObject({ x: { 2: -12_500 }, z: { 2: 3_250 }, r: { 2: 400 }, q: { 2: 3_000 } });
+    expect(lane.attempt({ type: "runBlock", text: "G10 L10 P10002" })).toMatchObject({ code: "programLine" });
+    expect(lane.state.registers.turret?.x[2]).toBe(-12_500);
+  });
+});
+
+describe("how high the axis stands", () => {
+  const AXIS = "ring-axis-height";
+  const cases: [string, Habits, TargetId, string, "proven" | "inferred"][] = [
+    ["at the tailstock", { atTailstock: true }, "axisHeight", "tailstockTaken", "proven"], ["half the pin left out", { axisPin: "none" }, "axisHeight", "halfPinForgotten", "inferred"],
+    ["the whole pin", { axisPin: "whole" }, "axisHeight", "wholePinAdded", "inferred"], ["a gauge not zeroed", { gauge: "notZeroed" }, "gaugeError", "gaugeNotZeroed", "proven"],
+    ["a gauge brought down", { gauge: "fromAbove" }, "gaugeError", "gaugeFromAbove", "proven"],
+  ];
+  for (const [name, habits, target, cause, kind] of cases) {
+    it(name, () => {
+      for (let seed = 0; seed < 5; seed++) {
+        const value = valueOf(ruled(AXIS, habits, `axis ${seed}`).ruling, target);
+        expect(value.cause.kind).toBe(kind);
+        expect(value.cause.kind === "proven" ? value.cause.terms.map(({ id }) => id) : value.cause.kind === "inferred" ? value.cause.ranked[0]?.ids : []).toEqual([cause]);
+      }
+    });
+  }
+  it("an axis that is said wrong does not make what is said of the gauge wrong", () => {
+    const { ruling } = ruled(AXIS, { atTailstock: true }, "follow");
+    expect(causeOf(ruling, "gaugeError")).toBe("none");
+  });
+  it("what goes is not too high, what is half a hundredth higher does not go; blocks are in the set, each once", () => {
+    const lane = open(AXIS, "stack");
+    const slotMm = (lane.state.truth.lathe?.axis?.heightMm ?? NaN) - 10;
+    lane.do({ type: "setDoor", isOpen: true });
+    const goes = (text: string) => {
+      lane.do({ type: "tryStack", text, under: "spindle" });
+      return lane.seen.lathe?.stacks.at(-1)?.goes;
+    };
+    expect(goes("100 + 1.005")).toBe(101.005 < slotMm);
+    expect(goes("100 + 30")).toBe(false);
+    expect(lane.attempt({ type: "tryStack", text: "100 + 100", under: "spindle" })).toEqual({ code: "blockOnce", text: "100" });
+    expect(lane.attempt({ type: "tryStack", text: "100 + 0.7", under: "spindle" })).toEqual({ code: "notInTheSet", text: "0.7" });
+    expect(lane.attempt({ type: "tryStack", text: "+", under: "spindle" })).toEqual({ code: "stackEmpty" });
+    expect(JSON.stringify(lane.seen)).not.toContain(String(slotMm + 10));
+  });
+});
+
+describe("noses, tip codes and what fits", () => {
+  const FIT = "collar-tips-and-fit";
+  it("a trailing edge by hand: 180 − 93 − 35 = 52 clears 40, 180 − 93 − 55 = 32 does not; a blade must reach the groove", () => {
+    const profile = { steepestFallDeg: 40, grooveMm: 12 };
+    expect(fitsPart({ insert: "VBMT 16 04 04", leadDeg: 93 }, profile)).toBe(true);
+    expect(fitsPart({ insert: "DNMG 15 06 04", leadDeg: 93 }, profile)).toBe(false);
+    // 41° clears by one, and one degree is none in practice
+    expect(fitsPart({ insert: "VBMT 16 04 04", leadDeg: 104 }, profile)).toBe(false);
+    expect(fitsPart({ insert: "blade 3 mm", deepestMm: 9 }, profile)).toBe(false);
+    expect(fitsPart({ insert: "blade 2 mm", deepestMm: 18 }, profile)).toBe(true);
+  });
+  it("the tip code of a tool that is asked for it is on no sheet that leaves the server", () => {
+    const lane = open(FIT, "codes");
+    expect(lane.seen.sheet.lathe?.tools.map(({ tipCode }) => tipCode)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
+    expect(lane.state.setup.lathe?.tools.map(({ tipCode }) => tipCode)).toEqual([3, 3, 3, 3, 3, 2, 2, 8]);
+  });
+  it("said of every tool that it fits, three are wrong, and the ruling says why", () => {
+    const { ruling } = ruled(FIT, { allFit: true }, "all");
+    const wrong = ruling.values.filter(({ marks, outOf }) => marks < outOf);
+    expect(wrong.map(({ target }) => target)).toEqual(["F1", "F3", "F4"]);
+    expect(wrong.map((value) => causeWords(value, ruling.sheet).body)).toEqual([expect.stringContaining("180 − 95 − 80 = 5°"), expect.stringContaining("180 − 93 − 55 = 32°"), expect.stringContaining("reaches 9 mm")]);
+  });
+});
+
+describe("the far edge of a blade, and a feeler in a bore", () => {
+  it("the far edge on the face reads one blade; the near edge taken for it is one blade off", () => {
+    for (let seed = 0; seed < 5; seed++) {
+      expect(causeOf(ruled("ring-groove-far-edge", {}, `far ${seed}`).ruling, "Z3")).toBe("none");
+      const { ruling } = ruled("ring-groove-far-edge", { otherBladeEdge: true }, `far ${seed}`);
+      expect(causeOf(ruling, "Z3")).toBe("otherBladeEdge");
+      expect(valueOf(ruling, "Z3").closureMm).toBeCloseTo(3, 1);
+    }
+  });
+  it("a feeler in a bore comes off twice; once leaves every bore small by it", () => {
+    for (let seed = 0; seed < 4; seed++) {
+      expect(causeOf(ruled("ring-boring-bar", { boreByPaper: true }, `bore ${seed}`).ruling, "X6")).toBe("none");
+      const { ruling, lane } = ruled("ring-boring-bar", { boreByPaper: true, feelerOnce: true }, `bore ${seed}`);
+      const t = lane.state.setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? NaN;
+      expect(Math.abs(valueOf(ruling, "X6").closureMm + t)).toBeLessThan(0.04);
+    }
   });
 });
 

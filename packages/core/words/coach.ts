@@ -8,7 +8,7 @@ import { schoolWords, taskWords, turretKindWords } from "./names";
 const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
   machineReady: () => "Machine ready", stockSeated: () => "Stock seated", xSet: () => "X", ySet: () => "Y", turnSet: () => "Turn", tool: ({ tool }) => `Tool ${tool ?? ""}`,
   workZ: () => "Work Z", diameter: ({ tool }) => `D${tool ?? ""}`, verified: () => "Checked",
-  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", faced: () => "Faced", toolChanged: ({ tool }) => `Tool ${tool ?? ""} in`, secondStart: () => "Second start", handIn: () => "Hand in",
+  placeRead: () => "Zero read", toolRead: ({ tool }) => `Tool ${tool ?? ""} read`, workRead: () => "Work Z read", judged: () => "Judged", faced: () => "Faced", toolChanged: ({ tool }) => `Tool ${tool ?? ""} in`, secondStart: () => "Second start", axisFound: () => "Axis height", gaugeCompared: () => "Gauge compared", fit: () => "Fit", handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
 export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind](gate);
@@ -101,6 +101,9 @@ function turretAdvice(step: CoachStep, seen: Observation): string {
   if (!tool || !evidence) return "Choose a tool of the turret and set it.";
   const n = tool.number;
   const { control, cone, start } = seen.sheet.lathe ?? {};
+  const wants = (list: readonly number[] | undefined) => list?.includes(n) === true;
+  const { targets: wanted } = seen.sheet.lathe ?? {};
+  if (!wants(wanted?.x) && !wants(wanted?.z) && !wants(wanted?.height)) return `Nose radius and tip code of tool ${n}, ${tool.insert}: the designation says the radius, the picture where the tip stands from the middle of the nose. Type both.`;
   if (control === "readout") return readoutAdvice(n, station === n, seen);
   if (control === "gang") return gangAdvice(n, station === n, seen);
   if (start && n === seen.sheet.lathe?.targets.z[0]) return presetAdvice(n, station === n, seen);
@@ -178,6 +181,9 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
   measureDiameter: (step) => `Measure the cutter of ${toolWord(step)}, more than once, and set its diameter as your school has it.`,
   faceFirst: () => "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
   changeTool: (step, { sheet }) => `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe?.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
+  findAxis: (_step, { sheet }) => `Put the ground pin of ${showLength(sheet.lathe?.axis?.pinMm ?? 0, scales[sheet.unit])} into the spindle and build a stack that just goes under it: the rule says about ${showLength((sheet.lathe?.axis?.aboutMm ?? 0) - (sheet.lathe?.axis?.pinMm ?? 0) / 2, scales[sheet.unit], 0)}. The axis stands at stack and half the pin. The headstock is the reference, not the tailstock.`,
+  compareGauge: () => "Zero the setting gauge on the slide, bring it past the crest of the pin from below and raise it to the mark. What it reads, less half the pin, against your axis height is its error.",
+  sayFit: () => "Say of each tool whether it does for the part: 180 less lead angle less nose angle must clear the steepest fall with degrees to spare, and a blade must reach the groove’s bottom.",
   startAgain: (_step, { sheet, isHomed, lathe }) => (lathe?.starts ?? 0) === 0 ? "A declared position is lost when the machine is switched off, and every start declares it anew. Try it: switch off and on."
     : !isHomed ? "Switched on again it knows nothing: reference return first." : `Nothing is declared any more. Bring ${turretKindWords[sheet.lathe?.tools[0]?.kind ?? "turning"]} 1 to the start point of the sheet, and there run the same G50 again. Anywhere else, or with another tool, it shifts the whole part.`,
   setTurretTool: turretAdvice,

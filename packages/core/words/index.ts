@@ -2,7 +2,7 @@
 export { refusalWords } from "./refusals";
 export { coachWords, gateWords } from "./coach";
 export { figureWords, methodWords, mistakeWords } from "./mistakes";
-export { causeWords, findingWords, signatureWords } from "./ruling";
+export { causeWords, choiceWords, findingWords, signatureWords } from "./ruling";
 export {
   axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, questionWords, readingWords, inShopWords, registerName, registerWords, schoolWords,
   surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, turnedFaceWords, turretKindWords, wobbleWords,

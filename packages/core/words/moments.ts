@@ -89,6 +89,11 @@ export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps"
     case "toolLoosened": return `Clamp of tool ${event.tool} loosened, the tool pushed back in it.`;
     case "toolSlid": return `Tool ${event.tool} slid in its clamp until it rested on the bar.`;
     case "toolTightened": return `Clamp of tool ${event.tool} tightened, ${event.how === "inTurn" ? "its screws in turn" : "one screw right down first"}.`;
+    case "fitStated": return `Said of tool ${event.tool}: it ${event.fits ? "fits" : "does not fit"} the part.`;
+    case "stackTried": return `Stack of ${event.blocks.map((mm) => showLength(mm, scale)).join(" + ")} under the pin in the ${event.under}: ${event.goes ? "goes" : "does not go"}.`;
+    case "gaugeZeroed": return "Setting gauge zeroed on the slide.";
+    case "gaugeRead": return `Setting gauge brought to the crest of the pin from ${event.from}.`;
+    case "heightStated": return `${event.what === "axisHeight" ? "Said: the axis stands over the slide by" : "Said: the setting gauge reads too high by"} ${showLength(event.mm, scale)}.`;
     case "switchedOff": return "Machine switched off and on again: it forgets where it is, and what was declared.";
     case "feedTurned": return event.isLow ? "Feed turned down." : "Feed turned up.";
     case "coneRan": return `Pass along the cone with tool ${event.tool}${event.isHeld ? ", held halfway" : ""}: ${event.looks === "air" ? "it stood off" : event.looks === "skims" ? "it just skimmed" : "it cut"}.`;

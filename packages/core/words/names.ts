@@ -10,6 +10,7 @@ const INSTRUMENTS: Record<InstrumentName, string> = {
   paper: "paper", feeler: "feeler", block: "gauge block", pin: "gauge pin", lampGauge: "height gauge with lamp", plungerSetter: "plunger setter",
   beamSetter: "beam setter", presetter: "presetter", caliper: "caliper", micrometer: "micrometer", rule: "rule",
   boreGauge: "bore gauge", straightEdge: "straight edge", setterArm: "setter arm",
+  gaugeBlocks: "set of gauge blocks", settingGauge: "setting gauge",
 };
 export const instrumentWords = (instrument: InstrumentName | HandInstrument): string => INSTRUMENTS[instrument];
 /** An instrument by its name, a tool by its number. */
@@ -55,6 +56,9 @@ export function targetWords(target: TargetId): string {
   if (target === "rotation") return "Turn of the part";
   if (target === "workZ") return "G54 Z";
   const tool = target.slice(1);
+  if (target === "axisHeight") return "Height of the axis";
+  if (target === "gaugeError") return "Error of the setting gauge";
+  if (target.startsWith("F")) return `T${tool} fit`;
   if (target.startsWith("C")) return `T${target.slice(1)} center height`;
   if (/^[XZRQ]/.test(target)) return registerWords(target);
   if (target.startsWith("z")) return `Z with tool ${tool}`;
@@ -164,7 +168,7 @@ export const figureName = (name: string): string => FIGURES[name] ?? thingWords(
 const READINGS: Record<string, string> = {
   faceX: "face in X", faceY: "face in Y", middleX: "middle in X", middleY: "middle in Y", round: "round feature", corner: "corner", angle: "angle of a face", surface: "surface",
   length: "length", diameter: "diameter", lengthAndDiameter: "length and diameter", reach: "reach of what is held", thickness: "thickness", sizeX: "blank along X",
-  shank: "shank, swept round", pip: "pip in the middle of the face", turned: "turned diameter", bored: "bored diameter", armX: "arm tripped in X", armZ: "arm tripped in Z", sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
+  shank: "shank, swept round", pip: "pip in the middle of the face", turned: "turned diameter", bored: "bored diameter", armX: "arm tripped in X", armZ: "arm tripped in Z", pinCrest: "crest of the ground pin over the slide", sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
 };
 /** What a reading is of: "length of tool 3". */
 export const readingWords = (what: string, tool?: number): string =>

@@ -4,6 +4,7 @@ import type { Finding, MethodStep } from "../grading/findings";
 import type { RegisterRuling, Ruling } from "../grading/ruling";
 import type { WorkingFault, WorkingFinding } from "../grading/working";
 import { formatMm, formatUm, scales, showLength, showSignedCounts, type LengthUnit } from "../units";
+import { noseAngleOf } from "../desk/insert";
 import { axisNames, incidentWords, instrumentWords, registerWords, targetWords, termWords } from "./names";
 import type { InstrumentName } from "../instruments";
 
@@ -33,6 +34,7 @@ const CAUSES: Record<CauseId, string> = {
   taperDirt: "dirt in the taper", notSeated: "part not tapped down", setterMoved: "setter moved, card out of date", presetterOff: "presetter out of date", chipOnTip: "chip on the tip",
   notCleanedUp: "band that had not cleaned up", notMeasured: "diameter never measured", faceCutAgain: "face cut again after it was touched", touchedRunout: "touched where it runs out", armOff: "setter arm out of date",
   leanedOnPost: "leaned on the post", bandCutAgain: "band cut again after it was touched", clampShifted: "clamp tightened unevenly", registerBuiltIn: "old register built in", coneNoseLeftOut: "nose left out of the cone touch", declaredElsewhere: "declared from another place or tool", declarationLost: "declared position lost",
+  halfPinForgotten: "half the pin left out", wholePinAdded: "the whole pin added", tailstockTaken: "measured at the tailstock", gaugeNotZeroed: "gauge not zeroed on the slide", gaugeFromAbove: "gauge brought down onto the crest",
   wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 
@@ -44,6 +46,7 @@ const contactMm = (value: RegisterRuling, sheet: Ruling["sheet"]): number => (va
 
 function direction(value: RegisterRuling, { lathe }: Ruling["sheet"]): string {
   const isUp = value.closureMm > 0;
+  if (value.target === "axisHeight" || value.target === "gaugeError") return isUp ? "too high" : "too low";
   if (lathe?.control === "readout") return value.target.slice(1) === String(lathe.targets.x[0]) ? (isUp ? "high" : "low") : isUp ? "high: recalled, the corner reads too much" : "low: recalled, the corner reads too little";
   if (value.target.startsWith("C")) return isUp ? "high" : "low";
   if (value.target === "rotation") return isUp ? "too far counter-clockwise" : "too far clockwise";
@@ -150,6 +153,11 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   coneNoseLeftOut: ({ mm }) => `The nose touches the cone with its round, not with the imaginary tip: ${formatMm(Math.abs(mm))} mm of Z for its radius were left out.`,
   declaredElsewhere: ({ mm }) => `The position was declared again ${formatMm(Math.abs(mm))} mm away from where it had been, or with another tool: it holds only from the start point and with the tool of the sheet.`,
   declarationLost: () => "What was declared was lost when the machine was switched off, and was not declared again.",
+  halfPinForgotten: ({ mm }) => `The stack ends under the pin; the axis lies half a pin higher, ${formatMm(Math.abs(mm))} mm.`,
+  wholePinAdded: ({ mm }) => `The whole pin was added to the stack; the axis lies in its middle, ${formatMm(Math.abs(mm))} mm lower.`,
+  tailstockTaken: ({ mm }) => `The stack went under a pin in the tailstock, which stands ${formatMm(Math.abs(mm))} mm low by its wear. The headstock is the reference.`,
+  gaugeNotZeroed: () => "The setting gauge was not zeroed on the slide before it was brought to the pin.",
+  gaugeFromAbove: () => "The setting gauge was brought down onto the crest, so its backlash is in the reading: lower it past the crest, then raise it to the mark.",
   plateMetEarly: ({ mm }) => `Z was taken where an edge that leans under a square met the face before the nose did: ${formatMm(Math.abs(mm))} mm early, so the nose stands off.`,
   librarySign: ({ mm }) => `The library is ADDED to what the readout shows, so it takes the reading with its sign turned. With the sign as it was read the corner reads ${formatMm(mm)} mm when the row is recalled: twice the difference.`,
   feelerOnSome: ({ mm }) => `The feeler was between this tool and the part and not between the reference and the part, or the other way round: ${formatMm(Math.abs(mm))} mm. With every tool, or with none.`,
@@ -192,6 +200,26 @@ function noseWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
   };
 }
 
+/** What was said or chosen of a value that is right or not: a nose radius off a designation, a digit, whether a tool fits; null for values that are measured. */
+export function choiceWords({ target }: Pick<RegisterRuling, "target">, figure: number, unit: LengthUnit = "mm"): string | null {
+  if (/^R\d/.test(target)) return showLength(figure, scales[unit]);
+  if (/^Q\d/.test(target)) return String(Math.round(figure));
+  return /^F\d/.test(target) ? (figure === 1 ? "fits" : figure === 0 ? "does not fit" : "nothing said") : null;
+}
+
+/** Whether a tool fits is right or not. */
+function fitWords(value: RegisterRuling, { lathe }: Ruling["sheet"]): Words {
+  const tool = lathe?.tools.find(({ number }) => number === Number(value.target.slice(1)));
+  const name = `T${value.target.slice(1)}`;
+  const { steepestFallDeg = 0, grooveMm = 0 } = lathe?.profile ?? {};
+  const nose = tool ? noseAngleOf(tool.insert) : null;
+  const clears = tool?.leadDeg !== undefined && nose !== null ? `180 − ${tool.leadDeg} − ${nose} = ${180 - tool.leadDeg - nose}° clears, less two or three in practice; the profile falls by ${steepestFallDeg}°.` : "";
+  const reaches = tool?.deepestMm === undefined ? "" : `Its blade reaches ${tool.deepestMm} mm, the groove is ${grooveMm} mm deep.`;
+  const fits = value.wanted === 1 ? "fits the part" : "does not fit the part";
+  if (value.held === value.wanted) return { name, headline: `${name} ${fits}, as you said.`, body: "", proof: "" };
+  return { name, headline: `${name} ${fits}; ${value.held === -1 ? "nothing was said of it" : "you said the opposite"}.`, body: `${clears}${reaches}`, proof: "It follows from the sheet." };
+}
+
 /** The ruling of one value in words: headline, the working in the student's numbers, and how it is known. */
 export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
   const name = targetWords(value.target);
@@ -199,6 +227,7 @@ export function causeWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words
   const { cause } = value;
   const holds = ` You hold ${valueOf(value, value.held, sheet)}; it should be ${valueOf(value, value.wanted, sheet)}.`;
   if (value.target.startsWith("C")) return heightWords(value, sheet);
+  if (/^F\d/.test(value.target)) return fitWords(value, sheet);
   if (/^[RQ]\d/.test(value.target)) return noseWords(value, sheet);
   if (cause.kind === "none" && Math.abs(value.closureMm) <= value.toleranceMm) {
     return {
@@ -256,6 +285,8 @@ const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   sumChecked: { done: "Work Z and the tool’s row added up by hand and compared with where the tool stood at the face.", missed: "The sum of work Z and a tool’s row was never compared with where that tool stands at the face." },
   barMeasured: { done: "The bar was measured before a tool was set by it.", missed: "A tool was set by the bar before the bar had been measured." },
   feedDown: { done: "The feed was turned down before each new tool came in the first time.", missed: "A new tool came in the first time with the feed not turned down." },
+  headstockTaken: { done: "Axis height taken at the headstock.", missed: "The axis height was taken somewhere else than at the headstock, which is the reference." },
+  gaugeZeroedFirst: { done: "Setting gauge zeroed on the slide, and raised to the mark from below.", missed: "The setting gauge was not zeroed on the slide first, or was brought down onto the crest." },
   declaredAtStart: { done: "Declared at the start point and with its tool, every time.", missed: "The position was declared somewhere else than at the start point, or with another tool in position." },
   overhangClear: { done: "New tools stand out as far as their neighbors, within the clearance of an approach.", missed: "A new tool stands out so much more or less than its neighbors that one of them strikes the bar when the slide moves across at an approach." },
   coneProven: { done: "The cone’s pass was run again after Z was set, and just skimmed.", missed: "After Z was set, no pass along the cone was seen to just skim." },

@@ -37,7 +37,9 @@ function machineActs(seen: Observation): Act[] {
   const { lathe, sheet } = seen;
   const tool = toolOf(seen);
   if (!lathe || !tool || !sheet.lathe) return [];
-  const { control, gang, cone, start } = sheet.lathe;
+  const { control, gang, cone, start, axis, profile } = sheet.lathe;
+  if (axis) return [{ label: "Axis height …", keyCap: "W", dialog: "axisHeight" }];
+  if (profile) return [{ label: "Does it fit? …", keyCap: "W", dialog: "fit" }];
   if (start) return [{ label: "Switch off and on", keyCap: "Q", command: { type: "switchOff" } }];
   if (control === "readout") return [...(tool.kind === "threading" ? [{ label: "Sight the point over the edge", keyCap: "W", command: { type: "sightEdge" } as const }] : []), { label: "Recall …", keyCap: "Q", dialog: "recall" }];
   if (cone) return [{ label: "Run the cone’s pass", keyCap: "W", command: { type: "runCone", isHeld: false } }, { label: "Run it, hold halfway", keyCap: "Q", command: { type: "runCone", isHeld: true } }];

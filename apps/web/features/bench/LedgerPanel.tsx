@@ -12,7 +12,7 @@ export interface LedgerHandle { takeReading(axis: Axis): void; openTerm(axis: Ax
 function registersOf({ sheet }: Observation): RegisterId[] {
   if (sheet.lathe) {
     const { targets: wanted, schools, tools: turret, control } = sheet.lathe;
-    if (control === "readout") return turret.filter(({ number }) => number !== wanted.x[0]).flatMap(({ number }): RegisterId[] => [`LX${number}`, `LZ${number}`]);
+    if (control === "readout") return turret.filter(({ number }) => number !== wanted.x[0] && wanted.x.includes(number)).flatMap(({ number }): RegisterId[] => [`LX${number}`, `LZ${number}`]);
     if (control === "gang") return wanted.x.map((number): RegisterId => `X${number}`);
     const declaring = sheet.lathe.start ? wanted.z[0] : undefined;
     return [...(declaring === undefined ? [] : (["common.x", "common.z"] as const)), ...turret.filter(({ number }) => number !== declaring).flatMap(({ number }): RegisterId[] => [...(wanted.x.includes(number) ? [`X${number}` as const] : []), ...(wanted.z.includes(number) ? [`Z${number}` as const] : [])]), ...(schools.every((school) => school === "part-face" || school === "preset") ? [] : (["G54.z"] as const))];
@@ -66,7 +66,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
   return (
     <Panel title="Ledger" note={seen.sheet.handover ? "theirs in italics, yours upright" : seen.isCoachOn ? "your working, added up" : "your working"} bodyClassName="flex flex-col" className="flex-1">
       <div className="min-h-0 flex-1 overflow-y-auto">
-        {groups.length === 0 ? <p className="p-2.5 text-ink2">Nothing written yet. Take a reading at a contact, add what lies between it and the register, write the sum.</p> : null}
+        {groups.length === 0 ? <p className="p-2.5 text-ink2">{choices.length === 0 ? "Nothing in this exercise is worked out in lines." : "Nothing written yet. Take a reading at a contact, add what lies between it and the register, write the sum."}</p> : null}
         {groups.map(({ id, lines }) => (
           <section key={id} aria-label={`Ledger of ${registerWords(id)}`} className="border-b border-rule">
             <h3 className="px-2.5 pt-1.5 font-bold">{registerWords(id)}</h3>
@@ -88,7 +88,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
         ))}
       </div>
       {seen.readings.length > 0 ? <Readings seen={seen} onTake={isReadOnly ? null : (from) => send({ type: "takeReading", register, from })} /> : null}
-      {isReadOnly ? null : (
+      {isReadOnly || choices.length === 0 ? null : (
         <form onSubmit={write} aria-label="Write in the ledger" className="flex shrink-0 flex-col gap-1.5 border-t border-rule p-2">
           <div className="flex gap-1.5">
             <select aria-label="Ledger register" value={register} onChange={(event) => setRegister(event.target.value as RegisterId)} className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5">

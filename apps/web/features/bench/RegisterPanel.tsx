@@ -6,6 +6,7 @@ import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from 
 import { Button, FigureInput, Panel } from "../../ui";
 import type { OpenDialog } from "./dialogs";
 import type { LinkView } from "./laneLink";
+import { TipCodes } from "./TipCodes";
 import { turretCapture } from "./turningView";
 
 export interface RegisterPanelHandle { openCapture(axis: Axis): void; openTyping(): void }
@@ -166,13 +167,14 @@ export function RegisterPanel({ view, send, isReadOnly, open, ref }: {
             </label>
           </div>
           {mode === "type" ? (
-            <p className="leading-8">
+            <div className="leading-8">
               <select aria-label="How" value={how} onChange={(event) => setHow(event.target.value as "set" | "add")} className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
                 <option value="set">Set {called(register)} to</option>
                 <option value="add">Add to {called(register)}</option>
               </select>{" "}
-              <FigureInput ref={typedBox} aria-label="Value to type" className="w-28" value={typed.text} onChange={(event) => typed.setText(event.target.value)} /> {unit === "mm" ? "mm" : "in"}
-            </p>
+              <FigureInput ref={typedBox} aria-label="Value to type" className="w-28" value={typed.text} onChange={(event) => typed.setText(event.target.value)} /> {register.startsWith("Q") ? "" : unit === "mm" ? "mm" : "in"}
+              {register.startsWith("Q") ? <TipCodes chosen={typed.text.trim()} onChoose={typed.setText} /> : null}
+            </div>
           ) : isNose ? (
             <p>{TYPED_ONLY[register.slice(0, 1)]}</p>
           ) : isTurret ? (

@@ -98,8 +98,11 @@ export function turningFacts({ sheet }: Pick<Observation, "sheet">): [string, st
   const show = (mm: number, decimals?: number) => showLength(mm, scales[sheet.unit], decimals);
   return [
     [lathe.control === "gang" ? "bar, ground" : "stock, sawn", `⌀ ${show(lathe.stock.diameterMm, 1)}`], ["stands out", show(lathe.stock.stickOutMm, 1)], ...(lathe.stock.boreMm === null ? [] : [["drilled", `⌀ ${show(lathe.stock.boreMm, 1)}`] as [string, string]]),
-    ...(lathe.control === "readout" ? [["corner of face and band", "X 0, Z 0"] as [string, string]] : lathe.control === "gang" ? [] : [["face, once cut", "Z 0"], ["axis", "X 0"]] as [string, string][]),
+    ...(lathe.control === "readout" ? (lathe.axis ? [] : [["corner of face and band", "X 0, Z 0"] as [string, string]]) : lathe.control === "gang" ? [] : [["face, once cut", "Z 0"], ["axis", "X 0"]] as [string, string][]),
     ...(lathe.gang ? [["work X of all tools", show(lathe.gang.workXMm)], ["approach stops over the bar by", show(lathe.gang.clearanceMm, 1)], ["tools stand out", show(lathe.gang.overhangMm, 1)], ["worn, to be changed", lathe.gang.changed.map((number) => `T${number}`).join(", ")]] as [string, string][] : []),
+    ...(lathe.profile ? [["steepest fall of the profile", `${lathe.profile.steepestFallDeg}°`], ["groove", `${show(lathe.profile.grooveMm, 1)} deep`]] as [string, string][] : []),
+    ...(lathe.axis ? [["ground pin", `⌀ ${show(lathe.axis.pinMm)}`]] as [string, string][] : []),
+    ...(lathe.tools.some(({ qualified }) => qualified === "far") ? [["set on its far edge", lathe.tools.filter(({ qualified }) => qualified === "far").map(({ number }) => `T${number}`).join(", ")] as [string, string]] : []),
     ...(lathe.start ? [["start point, machine", `X ${show(lathe.start.xMm)} Z ${show(lathe.start.zMm)}`] as [string, string]] : []),
     ...(lathe.cone ? [["cone", `⌀ ${show(lathe.cone.diameterMm, 1)} at Z ${show(lathe.cone.atMm, 1)}, ${lathe.cone.angleDeg}°, ${show(lathe.cone.lengthMm, 1)} long`] as [string, string]] : []),
     ...(lathe.alreadySet && !lathe.gang ? [["set and right", lathe.alreadySet.map((number) => `T${number}`).join(", ")] as [string, string]] : []),

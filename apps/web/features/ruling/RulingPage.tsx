@@ -1,6 +1,6 @@
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { Finding, RegisterRuling, Ruling, StrandMarks } from "@probe-lane/core/grading";
-import { causeWords, findingWords, schoolWords, skillWords, targetWords } from "@probe-lane/core/words";
+import { causeWords, choiceWords, findingWords, schoolWords, skillWords, targetWords } from "@probe-lane/core/words";
 import { scales, showLength } from "@probe-lane/core/units";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
@@ -79,7 +79,7 @@ function RulingSheet({ view }: { view: RulingView }) {
           ) : null}
           <Panel title="What cost marks" bodyClassName="divide-y divide-rule-soft">
             {lost.length === 0 && wrong.length === 0 ? <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p> : null}
-            {wrong.map((value) => <p key={value.target} className="px-4 py-2"><b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {targetWords(value.target)} outside ±{(value.toleranceMm * 1000).toFixed(0)} µm.</p>)}
+            {wrong.map((value) => <p key={value.target} className="px-4 py-2"><b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {targetWords(value.target)}{choiceWords(value, value.held) === null ? ` outside ±${(value.toleranceMm * 1000).toFixed(0)} µm.` : ": not right."}</p>)}
             {lost.map((finding, index) => <Lost key={index} laneId={lane.id} finding={finding} unit={ruling.sheet.unit} />)}
           </Panel>
           <Panel title="What was done well" bodyClassName="px-4 py-2">
@@ -94,10 +94,13 @@ function RulingSheet({ view }: { view: RulingView }) {
 
 function Axes({ ruling }: { ruling: Ruling }) {
   const { ref, width } = useElementSize();
+  const lengths = ruling.values.filter((value) => choiceWords(value, value.held) === null);
+  const choices = ruling.values.filter((value) => choiceWords(value, value.held) !== null);
   return (
     <Panel title="Where your registers put the tool" note="mm off · band: tolerance · ticks: what the method holds · logarithmic beyond the band">
+      {choices.length > 0 ? <Choices values={choices} sheet={ruling.sheet} /> : null}
       <div ref={ref} className="divide-y divide-rule-soft">
-        {width === 0 ? null : ruling.values.map((value) => (
+        {width === 0 ? null : lengths.map((value) => (
           <div key={value.target} className="flex items-center gap-3 px-4 py-2">
             <div className="w-36 shrink-0">
               <b>{targetWords(value.target)}</b>
@@ -112,6 +115,21 @@ function Axes({ ruling }: { ruling: Ruling }) {
         ))}
       </div>
     </Panel>
+  );
+}
+
+/** What was chosen and said: right or not, and no length. */
+function Choices({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ruling["sheet"] }) {
+  return (
+    <ul aria-label="What was chosen and said" className="grid gap-x-8 border-b border-rule px-4 py-2 sm:grid-cols-2">
+      {values.map((value) => (
+        <li key={value.target} className="flex items-baseline gap-2 border-b border-rule-soft py-1">
+          <b className="flex-1">{targetWords(value.target)}</b>
+          {value.marks < value.outOf ? <span><span className="text-contact">✗ {shown(value, value.held, sheet)}</span>, <span className="text-expected">should: {shown(value, value.wanted, sheet)}</span></span> : <span>✓ {shown(value, value.held, sheet)}</span>}
+          <span className="figures w-24 whitespace-nowrap text-right font-bold">{marks(value.marks)} / {marks(value.outOf)}</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

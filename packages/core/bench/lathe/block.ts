@@ -25,7 +25,9 @@ const SETS = /\bG10\b/i;
 
 /** G50 declares that the tool stands where its words say: the common offset takes what is left, and is lost when the machine is switched off. */
 function declare(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
-  const { block, diagnostics } = readBlock(text.replace(DECLARES, " "), state.modal, state.setup.unit);
+  const words = text.replace(DECLARES, " ");
+  if (words.trim() === "") return refuse({ code: "declareNeedsAxis" });
+  const { block, diagnostics } = readBlock(words, state.modal, state.setup.unit);
   const [first] = diagnostics;
   if (first) return refuse({ code: "block", problem: first });
   const { x, z, y } = block.axesMm;

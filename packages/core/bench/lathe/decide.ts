@@ -11,6 +11,7 @@ import type { Refusal } from "../refusals";
 import type { LaneState } from "../state";
 import { acrossMm, coneRoomMm, controlOf, cutHere, depthMm, depthOfCutMm, gapMm, heightNowMm, isInJaws, latheOf, pipHere, tipAt, toolAt, wouldCut } from "./contact";
 import { seenGapMm, seenTip } from "./eye";
+import { decideAxisHeight } from "./axisHeight";
 import { runCone } from "./conePass";
 import { decideGang, slideAcross } from "./gang";
 import { mayReach } from "./hands";
@@ -351,7 +352,7 @@ function switchOff(state: LaneState): Decision {
   return accept(draft.events);
 }
 
-type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned" | "shimTool" | "sweep" | "recall" | "sightEdge" | "changeTool" | "loosenTool" | "slideTool" | "tightenTool" | "turnFeed" | "runCone" | "switchOff">;
+type LatheCommand = CommandOf<"jog" | "index" | "placeGap" | "tryGap" | "pullGap" | "swingArm" | "turnChuck" | "measureTurned" | "shimTool" | "sweep" | "recall" | "sightEdge" | "changeTool" | "loosenTool" | "slideTool" | "tightenTool" | "turnFeed" | "runCone" | "switchOff" | "stateFit" | "tryStack" | "zeroGauge" | "readGauge" | "stateHeight">;
 
 export function decideLathe(state: LaneState, command: LatheCommand): Decision {
   switch (command.type) {
@@ -361,6 +362,8 @@ export function decideLathe(state: LaneState, command: LatheCommand): Decision {
     case "changeTool": case "loosenTool": case "slideTool": case "tightenTool": case "turnFeed": return decideGang(state, command);
     case "runCone": return runCone(state, command.isHeld);
     case "switchOff": return switchOff(state);
+    case "tryStack": case "zeroGauge": case "readGauge": case "stateHeight": return decideAxisHeight(state, command);
+    case "stateFit": return state.setup.lathe?.targets.fit?.includes(command.tool) ? accept([{ type: "fitStated", tool: command.tool, fits: command.fits }]) : refuse({ code: "toolNotHere", tool: command.tool });
     case "placeGap": return placeGap(state, command);
     case "tryGap": return tryGap(state, command);
     case "pullGap": return pullGap(state);

@@ -63,6 +63,14 @@ export interface LatheState {
   readonly changed: Readonly<Record<number, number>>;
   readonly loose: number | null;
   readonly isFeedLow: boolean;
+  /** What was said: which tools fit the part, how high the axis stands, by how much the setting gauge is off. */
+  readonly fits: Readonly<Record<number, boolean>>;
+  readonly stated: Readonly<Partial<Record<"axisHeight" | "gaugeError", number>>>;
+  /** Stacks tried, newest last, and whether the setting gauge stands zeroed on the slide. */
+  readonly stacks: readonly { readonly blocks: readonly number[]; readonly under: "spindle" | "tailstock"; readonly goes: boolean }[];
+  readonly stacksTried: number;
+  readonly isGaugeZeroed: boolean;
+  readonly gaugeReads: number;
   /** How often the machine was switched off and on again. */
   readonly starts: number;
   /** How the point looked over the edge, when that was looked at last. */
@@ -83,12 +91,12 @@ export function openedLathe(setup: Setup, truth: Truth): LatheState | null {
     station: setup.lathe.tools[0]?.number ?? 1, row: null, outer,
     bore: stock.boreMm === null ? [{ fromMm: jawMm, toMm: skinMm, radiusMm: 0, cut: 0 }] : [{ fromMm: jawMm, toMm: skinMm, radiusMm: stock.boreMm / 2, cut: 0 }],
     cuts: handed ? 2 : 0, lastBy: null, quarter: 0, gap: null, gapsPlaced: 0, block: null, tries: 0, lastTry: null, arm: { isDown: false, trips: 0, isTripped: false }, isResting: false, shimsMm: {}, pip: null,
-    movedMm: {}, raisedMm: {}, changed: {}, loose: null, isFeedLow: false, starts: 0, sighted: null, cone: null,
+    movedMm: {}, raisedMm: {}, changed: {}, loose: null, isFeedLow: false, starts: 0, fits: {}, stated: {}, stacks: [], stacksTried: 0, isGaugeZeroed: false, gaugeReads: 0, sighted: null, cone: null,
     evidence: { xTouched: {}, zTouched: {}, isXSet: {}, isZSet: {}, isNoseSet: {}, pipsSeen: {}, isShimmed: {}, isHeightSet: {}, isFaced: handed !== undefined, workTouches: 0, isWorkSet: false, isZeroXSet: false, conePasses: {}, coneTouched: {}, isDeclaredAgain: false },
   };
 }
 
-type LatheEvent = Extract<LaneEvent, { type: "turretIndexed" | "turned" | "turretGapPlaced" | "turretFelt" | "turretTried" | "turretGapPulled" | "chuckTurned" | "armSwung" | "armTripped" | "armLeft" | "metalTouched" | "metalLeft" | "toolShimmed" | "edgeSighted" | "toolChanged" | "toolLoosened" | "toolSlid" | "toolTightened" | "feedTurned" | "coneRan" | "switchedOff" }>;
+type LatheEvent = Extract<LaneEvent, { type: "turretIndexed" | "turned" | "turretGapPlaced" | "turretFelt" | "turretTried" | "turretGapPulled" | "chuckTurned" | "armSwung" | "armTripped" | "armLeft" | "metalTouched" | "metalLeft" | "toolShimmed" | "edgeSighted" | "toolChanged" | "toolLoosened" | "toolSlid" | "toolTightened" | "feedTurned" | "coneRan" | "switchedOff" | "fitStated" | "stackTried" | "gaugeZeroed" | "gaugeRead" | "heightStated" }>;
 
 /** Cut to this radius the face is clean to the middle, mm. */
 const TO_THE_MIDDLE_MM = 0.02;
@@ -161,9 +169,17 @@ export function evolveLathe(state: LatheState, event: LatheEvent): LatheState {
     case "toolTightened": return { ...state, loose: null, ...shifted(state, event.tool, event.xMm) };
     case "feedTurned": return { ...state, isFeedLow: event.isLow };
     case "coneRan": return withCone(state, event);
+    case "fitStated": return { ...state, fits: { ...state.fits, [event.tool]: event.fits } };
+    case "stackTried": return { ...state, stacksTried: event.number, stacks: [...state.stacks, { blocks: event.blocks, under: event.under, goes: event.goes }].slice(-STACKS_KEPT) };
+    case "gaugeZeroed": return { ...state, isGaugeZeroed: true };
+    // brought down from the slide and up to the pin it has to be zeroed anew for the next
+    case "gaugeRead": return { ...state, gaugeReads: event.number, isGaugeZeroed: false };
+    case "heightStated": return { ...state, stated: { ...state.stated, [event.what]: event.mm } };
     case "switchedOff": return { ...state, row: null, starts: state.starts + 1, evidence: { ...state.evidence, isDeclaredAgain: false } };
   }
 }
+
+const STACKS_KEPT = 12;
 
 const shifted = ({ movedMm }: LatheState, tool: number, xMm: number): Pick<LatheState, "movedMm"> => ({ movedMm: { ...movedMm, [tool]: (movedMm[tool] ?? 0) + xMm } });
 

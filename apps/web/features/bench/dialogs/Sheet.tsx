@@ -71,7 +71,7 @@ function TurningSheet({ seen, lathe }: Pick<DialogProps, "seen"> & { lathe: NonN
   const rows: [string, string][] = [
     ...turningFacts(seen),
     ...lathe.tools.map((tool): [string, string] => [`T${tool.number}, ${turretKindWords[tool.kind]}`, tool.insert]),
-    ["X is wanted of", wanted(lathe.targets.x)], ...(lathe.targets.z.length > 0 ? [["Z is wanted of", wanted(lathe.targets.z)] as [string, string]] : []), ...(lathe.targets.height.length > 0 ? [["center height is wanted of", wanted(lathe.targets.height)] as [string, string]] : []), ...(lathe.targets.nose.length > 0 ? [["nose radius and tip code of", wanted(lathe.targets.nose)] as [string, string]] : []),
+    ...(lathe.targets.x.length > 0 ? [["X is wanted of", wanted(lathe.targets.x)] as [string, string]] : []), ...(lathe.targets.z.length > 0 ? [["Z is wanted of", wanted(lathe.targets.z)] as [string, string]] : []), ...(lathe.targets.height.length > 0 ? [["center height is wanted of", wanted(lathe.targets.height)] as [string, string]] : []), ...(lathe.targets.nose.length > 0 ? [["nose radius and tip code of", wanted(lathe.targets.nose)] as [string, string]] : []),
   ];
   return (
     <div className="flex flex-col gap-3">

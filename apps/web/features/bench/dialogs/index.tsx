@@ -8,6 +8,8 @@ import { HandIn, KeyMap, Speed } from "./Machine";
 import { Measure } from "./Measure";
 import { Probe } from "./Probe";
 import { Sheet } from "./Sheet";
+import { AxisHeight } from "./AxisHeight";
+import { Fit } from "./Fit";
 import { ChangeTool, Recall, Tighten } from "./HandTurning";
 import { MeasureTurned, Shims, Turret, TurningGap } from "./Turning";
 import type { DialogProps } from "./props";
@@ -19,6 +21,7 @@ const DIALOGS = {
   gap: { title: "What goes under the tip?", Body: Gap }, ready: { title: "Get ready", Body: Ready }, check: { title: "Check what you set", Body: Check },
   exchange: { title: "Registers in and out", Body: Exchange }, turningGap: { title: "What goes between tool and part?", Body: TurningGap },
   shims: { title: "Shim the holder", Body: Shims }, recall: { title: "Recall a row of the library", Body: Recall }, changeTool: { title: "Change a worn tool", Body: ChangeTool },
+  axisHeight: { title: "How high does the axis stand?", Body: AxisHeight }, fit: { title: "Which tool does for the part?", Body: Fit },
   tighten: { title: "Tighten the clamp", Body: Tighten },
 } as const;
 
@@ -27,7 +30,7 @@ const CARRIERS = { turret: "Turret", readout: "Tool post", gang: "Gang slide" } 
 const TURNED = { title: "Measure the part", Body: MeasureTurned } as const;
 
 export type OpenDialog = keyof typeof DIALOGS | null;
-const WIDE = new Set<OpenDialog>(["keys", "exchange", "sheet"]);
+const WIDE = new Set<OpenDialog>(["keys", "exchange", "sheet", "axisHeight", "fit"]);
 
 /** Dialogs that a watching instructor, or who has handed in, may open too. */
 export const readOnlyDialogs = new Set<OpenDialog>(["keys", "sheet", "exchange"]);
