@@ -17,8 +17,12 @@ export class LaneDriver {
   }
   private readonly commandMs: number;
 
+  private looked: { state: LaneState; seen: Observation } | null = null;
+
+  /** What a student sees now; looked at once for each state, because hands look often. */
   get seen(): Observation {
-    return observe(this.state, "student");
+    if (this.looked?.state !== this.state) this.looked = { state: this.state, seen: observe(this.state, "student") };
+    return this.looked.seen;
   }
 
   private append(events: readonly LaneEvent[]): void {

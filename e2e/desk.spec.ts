@@ -46,3 +46,25 @@ for (const size of [{ width: 390, height: 844 }, { width: 1280, height: 800 }]) 
     expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
   });
 }
+
+test("the turning desk: height plot, stack, insert and speed answer as they are typed", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("merriwick");
+  await page.getByRole("link", { name: "Turning desk" }).click();
+  await page.getByLabel("Off center by, above or below").fill("0.2");
+  await page.getByLabel("Set where it cut ⌀").fill("40");
+  await page.getByLabel("Sent to ⌀").fill("2");
+  // 2·√((1 − 0.001)² + 0.04) = 2.038
+  await expect(page.getByText(/comes out 2\.038, larger by 0\.038/)).toBeVisible();
+  await expect(page.getByRole("img", { name: /^How much larger each diameter comes out/ })).toBeVisible();
+  await page.getByLabel("Off center by, above or below").fill("25");
+  await expect(page.getByText("it cannot have been set there", { exact: false })).toBeVisible();
+  await page.getByLabel("On loan, with spaces between").fill("1.004");
+  await expect(page.getByText(/= 111\.2545/)).not.toContainText("1.004 ");
+  await page.getByLabel("Designation").fill("VBMT 16 04 04");
+  await page.getByLabel("Lead angle of its holder").fill("93");
+  await expect(page.getByText("180 − 93 − 35 = 52°", { exact: false })).toBeVisible();
+  await page.getByLabel("Cutting speed").fill("");
+  await expect(page.getByText("Type speed, diameter, teeth and feed", { exact: false })).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual([]);
+});

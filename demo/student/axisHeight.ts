@@ -1,4 +1,3 @@
-import { gaugeStack, readGaugeSet, type GaugeSet } from "@probe-lane/core/desk";
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
 import { reachIn, text } from "./moves";
@@ -8,23 +7,39 @@ import { seenOf, setNoses, sheetOf } from "./turning";
 /** Steps of the search, mm: halves first, then finer. */
 const FINEST_MM = 0.0005;
 
+/** Blocks of the metric set for a size, taken digit by digit from the last, as it is done by hand. */
+function stackFor(mm: number): number[] {
+  const blocks: number[] = [];
+  let left = Math.round(mm * 2000);
+  const take = (halfMicrons: number) => {
+    blocks.push(halfMicrons / 2000);
+    left -= halfMicrons;
+  };
+  if (left % 2 === 1) take(2001);
+  const thousandths = (left / 2) % 10;
+  if (thousandths > 0) take(2000 + 2 * thousandths);
+  const hundredths = (left / 20) % 50;
+  if (hundredths > 0) take(2000 + 20 * hundredths);
+  if (left >= 200_000) take(200_000);
+  const tens = Math.floor(left / 20_000) * 20_000;
+  if (tens > 0) take(tens);
+  if (left > 0) take(left);
+  return blocks;
+}
+
 /** The highest stack that goes, found by halving between what goes and what does not. */
-function highestStack(lane: LaneDriver, set: GaugeSet, aboutMm: number, under: "spindle" | "tailstock"): number {
-  const least = readGaugeSet(set)[0] ?? 0;
-  const goes = (mm: number): boolean | null => {
-    const stack = gaugeStack(set, mm);
-    if (!stack?.possible) return null;
-    lane.do({ type: "tryStack", text: stack.blocks.join(" + "), under });
+function highestStack(lane: LaneDriver, aboutMm: number, under: "spindle" | "tailstock"): number {
+  const goes = (mm: number): boolean => {
+    lane.do({ type: "tryStack", text: stackFor(mm).join(" + "), under });
     return seenOf(lane).stacks.at(-1)?.goes ?? false;
   };
   let [low, high] = [Math.round(aboutMm - 3), Math.round(aboutMm + 3)];
-  while (high - low > FINEST_MM * 1.5 && high > least) {
+  while (high - low > FINEST_MM * 1.5) {
     const middle = Math.round((low + high) / 2 / FINEST_MM) * FINEST_MM;
-    const went = goes(Math.round(middle * 1e4) / 1e4);
-    if (went === true) low = middle;
+    if (goes(middle)) low = middle;
     else high = middle;
   }
-  goes(Math.round(low * 1e4) / 1e4);
+  goes(low);
   return low;
 }
 
@@ -33,7 +48,7 @@ export function findAxis(lane: LaneDriver, habits: Habits): void {
   const { axis } = sheetOf(lane);
   if (!axis) return;
   reachIn(lane);
-  const stack = highestStack(lane, axis.set, axis.aboutMm - axis.pinMm / 2, habits.atTailstock ? "tailstock" : "spindle");
+  const stack = highestStack(lane, axis.aboutMm - axis.pinMm / 2, habits.atTailstock ? "tailstock" : "spindle");
   const height = stack + (habits.axisPin === "none" ? 0 : habits.axisPin === "whole" ? axis.pinMm : axis.pinMm / 2);
   lane.do({ type: "stateHeight", what: "axisHeight", text: text(lane, height) });
   if (habits.gauge !== "notZeroed") lane.do({ type: "zeroGauge" });

@@ -19,6 +19,7 @@ const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => (
 const ClassPage = lazy(() => import("../features/class/ClassPage").then((room) => ({ default: room.ClassPage })));
 const WrongPage = lazy(() => import("../features/desk/WrongPage").then((room) => ({ default: room.WrongPage })));
 const SchoolsPage = lazy(() => import("../features/desk/SchoolsPage").then((room) => ({ default: room.SchoolsPage })));
+const TurningDeskPage = lazy(() => import("../features/desk/TurningDeskPage").then((room) => ({ default: room.TurningDeskPage })));
 const FloorPage = lazy(() => import("../features/floor/FloorPage").then((room) => ({ default: room.FloorPage })));
 const FloorLanePage = lazy(() => import("../features/floor/FloorLanePage").then((room) => ({ default: room.FloorLanePage })));
 const WorksheetPage = lazy(() => import("../features/floor/WorksheetPage").then((room) => ({ default: room.WorksheetPage })));
@@ -77,6 +78,7 @@ const router = createBrowserRouter([
   { path: "/floor/exercises/:id/worksheet", element: <Gate><WorksheetPage /></Gate> },
   { path: "/what-went-wrong", element: <Gate><Shell title="What did I do wrong?"><WrongPage /></Shell></Gate> },
   { path: "/schools", element: <Gate><Shell title="The same setup in another school"><SchoolsPage /></Shell></Gate> },
+  { path: "/turning-desk", element: <Gate><Shell title="Turning desk"><TurningDeskPage /></Shell></Gate> },
   { path: "*", element: <Gate><NothingHere /></Gate> },
 ]);
 

@@ -18,7 +18,7 @@ function ThemeButton() {
 const PAGES = [
   { to: "/", label: "My lanes", role: "student" }, { to: "/skills", label: "Skills", role: "student" }, { to: "/wall", label: "Wall", role: "instructor" }, { to: "/marks", label: "Marks", role: "instructor" }, { to: "/class", label: "Class", role: "instructor" },
   { to: "/floor", label: "Floor", role: null }, { to: "/what-went-wrong", label: "What did I do wrong?", role: null },
-  { to: "/schools", label: "Schools", role: null },
+  { to: "/schools", label: "Schools", role: null }, { to: "/turning-desk", label: "Turning desk", role: null },
 ] as const;
 
 /** The frame of every page: where you are, what belongs to this page, who you are. */

@@ -66,6 +66,9 @@ const worstGaps = (exercise: Exercise) => [{ kind: "paper" as const, nominalMm: 
 export const lengthMethodsOf = ({ instruments, gaps }: { instruments: readonly InstrumentName[]; gaps: readonly { kind: GapKind }[] }): LengthMethod[] =>
   LENGTH_METHODS.filter((method) => instruments.includes(method) && (method === "paper" || method === "lampGauge" || !["feeler", "block", "pin"].includes(method) || gaps.some(({ kind }) => kind === method)));
 
+/** A stack of blocks and a setting gauge compared with one another: what the gauge reads a crest to, mm. */
+export const SETTING_GAUGE_U_MM = 0.0035;
+
 /** Where a tolerance is narrower than a method it allows can hold, |b| + 3u, at its thickest paper; empty when it is fair. */
 export function fairness(exercise: Exercise, marking: Marking): FairnessWarning[] {
   const { datum, instruments, targets } = exercise;
@@ -88,6 +91,7 @@ export function fairness(exercise: Exercise, marking: Marking): FairnessWarning[
     if (instruments.includes("paper") && !exercise.lathe.schools.every((school) => school === "setter-arm") && wanted.x.some((number, place) => place > 0 && isTouched(number) && !["boring", "drill"].includes(tools.find((tool) => tool.number === number)?.kind ?? ""))) check("x", "paper", turretBias("paper", paperMm, "x"));
     if (tools.some(({ kind, number }) => kind === "drill" && wanted.x.includes(number))) check("x", "indicator", turretBias("indicator", 0, "x"));
     if (wanted.z.length > 0) for (const pin of exercise.gaps.filter(({ kind }) => kind === "pin")) check("z", "pin", turretBias("pin", pin.nominalMm, "z"));
+    if (exercise.lathe.axis) check("z", "settingGauge", { biasMm: 0, uMm: SETTING_GAUGE_U_MM });
     if (exercise.lathe.arm) for (const axis of ["x", "z"] as const) check(axis, "setterArm", turretBias("arm", 0, axis));
   }
   if (targets.diameters.length > 0) check("d", "micrometer", { biasMm: 0, uMm: standardUncertainty([{ kind: "normal", value: 0.002 }, click]) });

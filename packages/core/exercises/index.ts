@@ -5,7 +5,7 @@ export {
 export { upgradeSetup, upgradeTruth } from "./upgrade";
 export { drawLane, SLOW_BELOW_MM } from "./handover";
 export { edgeOf, leftoverOf, paperOf, type Fault, type HandedLine, type Setup, type SetupEdge, type SetupTool, type Truth } from "./variant";
-export { fairness, lengthBias, lengthMethodsOf, together, turretBias, xyBias, type FairnessWarning, type LengthMethod, type MethodBias, type TurretMethod, type XyMethod } from "./fairness";
+export { fairness, lengthBias, SETTING_GAUGE_U_MM, lengthMethodsOf, together, turretBias, xyBias, type FairnessWarning, type LengthMethod, type MethodBias, type TurretMethod, type XyMethod } from "./fairness";
 export { expectationOf, type ExpectedLine } from "./expectation";
 export { expectedDiameter, expectedLengths, targetsOf, wantedLengthMm, workOffsetOf, type ExpectedRegister, type TargetId } from "./expected";
 export { lowCorner, sceneBoxes, sceneSolids, SETTER_HEIGHT_MM, SETTER_PLACE_MM, skinZMm, surfaces, tableZMm, type Placing, type Scene, type Surface } from "./scene";

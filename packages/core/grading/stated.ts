@@ -1,16 +1,13 @@
 import { causeOf, type CauseSignature, type Evidence, type LaneTrace, type ProvenTerm } from "../diagnosis";
 import { noseAngleOf } from "../desk/insert";
-import type { LatheSheet, Marking, TargetId, TurretTool } from "../exercises";
+import { SETTING_GAUGE_U_MM, type LatheSheet, type Marking, type TargetId, type TurretTool } from "../exercises";
 import { steepestFallDeg } from "../registers/nose";
 import type { RegisterRuling } from "./ruling";
 
 /** A clearance of fewer degrees than this is none in practice. */
 const SPARE_DEG = 2;
-/** A stack of blocks finds a slot this well; the setting gauge reads a crest this well, mm. */
+/** A stack of blocks finds a slot this well, mm. */
 const STACK_U_MM = 0.0012;
-const GAUGE_U_MM = 0.0035;
-/** A stack that goes is found from below by half of what is tried last, mm. */
-const STACK_BIAS_MM = 0;
 
 /** Whether a tool does for the part: its trailing edge clears the steepest fall with degrees to spare, its blade reaches the groove's bottom. */
 export function fitsPart({ leadDeg, insert, deepestMm }: Pick<TurretTool, "leadDeg" | "insert" | "deepestMm">, profile: NonNullable<LatheSheet["profile"]>): boolean {
@@ -43,7 +40,7 @@ function statedHeight({ final, log }: LaneTrace, target: "axisHeight" | "gaugeEr
   const read = log.findLast(({ event }) => event.type === "gaugeRead");
   const isWrong = read?.event.type === "gaugeRead" ? (!read.event.isZeroed ? ("gaugeNotZeroed" as const) : read.event.from === "above" ? ("gaugeFromAbove" as const) : null) : null;
   const terms: ProvenTerm[] = isWrong && read ? [{ id: isWrong, mm: held - wanted + axisOffMm, seq: read.seq }] : [];
-  return { held, wanted: wanted - axisOffMm, toleranceMm, uMm: GAUGE_U_MM, evidence: terms.length > 0 ? { contact: null, terms, leftMm: 0 } : { ...none, leftMm: none.leftMm + axisOffMm }, isStated: true, signatures: [{ id: "halfPinForgotten", predictedMm: pinMm / 2 }] };
+  return { held, wanted: wanted - axisOffMm, toleranceMm, uMm: SETTING_GAUGE_U_MM, evidence: terms.length > 0 ? { contact: null, terms, leftMm: 0 } : { ...none, leftMm: none.leftMm + axisOffMm }, isStated: true, signatures: [{ id: "halfPinForgotten", predictedMm: pinMm / 2 }] };
 }
 
 /** A value that is said and not set: whether a tool fits, how high the axis stands, by how much the setting gauge is off. */
@@ -55,8 +52,8 @@ export function ruleStated(trace: LaneTrace, target: TargetId, marking: Marking,
     const closureMm = held - wanted;
     const isWithin = isStated && Math.abs(closureMm) <= toleranceMm;
     return {
-      ...common, held, wanted, closureMm, toleranceMm, biasMm: STACK_BIAS_MM, uMm, signatures, zeroAtMm: toleranceMm * marking.zeroAtMultiple, contact: null,
-      marks: isStated ? marksFor(closureMm, toleranceMm) : 0, cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, { biasMm: STACK_BIAS_MM, uMm }, signatures, 0.0005),
+      ...common, held, wanted, closureMm, toleranceMm, biasMm: 0, uMm, signatures, zeroAtMm: toleranceMm * marking.zeroAtMultiple, contact: null,
+      marks: isStated ? marksFor(closureMm, toleranceMm) : 0, cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, { biasMm: 0, uMm }, signatures, 0.0005),
     };
   }
   const tool = setup.lathe?.tools.find(({ number }) => number === Number(target.slice(1)));

@@ -67,8 +67,9 @@ export function skillsAsked(exercise: Exercise): Set<SkillId> {
   const { targets, lengthSchools } = exercise;
   if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
   if (exercise.lathe) {
-    const { targets: wanted, schools } = exercise.lathe;
-    return new Set<SkillId>(["safety", "sequence", "working", "checking", ...(wanted.x.length > 0 ? (["turnedX"] as const) : []), ...(wanted.z.length > 0 ? schools : []), ...(wanted.nose.length > 0 ? (["nose"] as const) : []), ...(wanted.height.length > 0 ? (["centerHeight"] as const) : [])]);
+    const { targets: wanted, schools, control, axis } = exercise.lathe;
+    const isSet = wanted.z.length > 0 || (control === "gang" && wanted.x.length > 0);
+    return new Set<SkillId>(["safety", "sequence", "working", "checking", ...(wanted.x.length > 0 && control === "turret" ? (["turnedX"] as const) : []), ...(isSet ? schools : []), ...(wanted.nose.length > 0 ? (["nose"] as const) : []), ...(wanted.height.length > 0 || axis ? (["centerHeight"] as const) : [])]);
   }
   return new Set<SkillId>([
     "safety", "sequence", "working", "checking", ...(targets.xy || exercise.partBefore ? [placeSkill(exercise)] : []), ...(targets.rotation ? (["turn"] as const) : []),
