@@ -1,7 +1,7 @@
 import { parseArgs } from "node:util";
 import { drawLane, exerciseSchema, expectationOf, latheSchools, markingSchema, millLengthSchools, type ExpectedLine } from "@probe-lane/core/exercises";
 import { formatMm, scales, showLength, type Scale } from "@probe-lane/core/units";
-import { instrumentWords, registerWords, schoolWords } from "@probe-lane/core/words";
+import { instrumentWords, registerWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { instrumentNames } from "@probe-lane/core/instruments";
 import { z } from "zod";
 import type { Console } from "./commands";
@@ -15,6 +15,7 @@ const methodName = (method: string): string => {
 
 function lineText({ register, wantedMm, biasMm, uMm, method }: ExpectedLine, scale: Scale): string {
   if (register === "turn") return `${"turn".padEnd(18)} ${formatMm(wantedMm, 4)}°`;
+  if (register === "axisHeight" || register === "gaugeError") return `${targetWords(register).padEnd(28)} ${showLength(wantedMm, scale, scale.unit === "mm" ? 4 : 5)}   U ${(2000 * uMm).toFixed(1)} µm   ${methodName(method)}`;
   if (register.startsWith("Q")) return `${registerWords(register).padEnd(18)} ${String(wantedMm).padStart(11)}   ${method}`;
   const um = (mm: number) => (mm * 1000).toFixed(1);
   return `${registerWords(register).padEnd(18)} ${showLength(wantedMm, scale).padStart(11)}   bias ${um(biasMm).padStart(6)} µm   U ${um(2 * uMm).padStart(5)} µm   ${methodName(method)}`;

@@ -2,13 +2,13 @@ import { standardUncertainty } from "../desk/uncertainty";
 import type { InstrumentName } from "../instruments";
 import type { RegisterId } from "../registers";
 import { expectedDiameter, expectedLengths } from "./expected";
-import { lengthBias, turretBias, xyBias, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
-import type { LatheSchool, LatheSheet } from "./lathe";
+import { lengthBias, SETTING_GAUGE_U_MM, turretBias, xyBias, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
+import { drawNewTool, type LatheSchool, type LatheSheet } from "./lathe";
 import type { MillLengthSchool } from "./schema";
 import type { Setup, Truth } from "./variant";
 
 /** What a register should hold, and what the best way that the drawer allows leaves in it: mean and standard deviation, mm. */
-export interface ExpectedLine extends MethodBias { readonly register: RegisterId | "turn"; readonly wantedMm: number; readonly method: string }
+export interface ExpectedLine extends MethodBias { readonly register: RegisterId | "turn" | "axisHeight" | "gaugeError"; readonly wantedMm: number; readonly method: string }
 
 const NONE: MethodBias = { biasMm: 0, uMm: 0 };
 const first = <T extends InstrumentName>(setup: Setup, names: readonly T[]): T | null => names.find((name) => setup.instruments.includes(name)) ?? null;
@@ -43,8 +43,19 @@ function lengthLines(setup: Setup, truth: Truth, school: MillLengthSchool): Expe
 /** A library's rows are the reference's place less each tool's; on a gang slide X is where the tip lies on the axis, height what lifts it there. */
 function handLines(lathe: LatheSheet, truth: Truth, school: "readout-library" | "gang-bar", paperMm: number): ExpectedLine[] {
   const { tools = {} } = truth.lathe ?? {};
-  const of = (number: number) => tools[number] ?? { kxMm: 0, qMm: 0, heightMm: 0 };
+  const of = (number: number) => {
+    const old = tools[number] ?? { kxMm: 0, qMm: 0, heightMm: 0 };
+    const place = lathe.gang?.changed.indexOf(number) ?? -1;
+    if (place < 0) return old;
+    // changed in the order of the sheet, at the overhang of the sheet
+    const fresh = drawNewTool(truth.seed, number, place);
+    return { ...old, kxMm: old.kxMm + fresh.xMm, heightMm: old.heightMm + fresh.heightMm };
+  };
+  const axis = truth.lathe?.axis;
+  if (axis) return [{ register: "axisHeight", wantedMm: axis.heightMm, method: "gaugeBlocks", biasMm: 0, uMm: 0.0012 }, { register: "gaugeError", wantedMm: axis.gaugeOffMm, method: "settingGauge", biasMm: 0, uMm: SETTING_GAUGE_U_MM }];
   const [reference] = lathe.targets.x;
+  // a row is the reference's reading less the tool's
+  const less = (theirs: MethodBias, mine: MethodBias): MethodBias => ({ biasMm: theirs.biasMm - mine.biasMm, uMm: Math.hypot(theirs.uMm, mine.uMm) });
   return lathe.tools.flatMap(({ number, kind }): ExpectedLine[] => {
     if (school === "gang-bar") {
       return [
@@ -55,8 +66,8 @@ function handLines(lathe: LatheSheet, truth: Truth, school: "readout-library" | 
     if (number === reference || reference === undefined) return [];
     const z = kind === "threading" ? ("eye" as const) : ("paper" as const);
     return [
-      ...(lathe.targets.x.includes(number) ? [{ register: `LX${number}` as const, wantedMm: of(reference).kxMm - of(number).kxMm, method: "paper", ...turretBias("paper", paperMm, "x") }] : []),
-      ...(lathe.targets.z.includes(number) ? [{ register: `LZ${number}` as const, wantedMm: of(reference).qMm - of(number).qMm, method: z, ...turretBias(z, paperMm, "z") }] : []),
+      ...(lathe.targets.x.includes(number) ? [{ register: `LX${number}` as const, wantedMm: of(reference).kxMm - of(number).kxMm, method: "paper", ...less(turretBias("cut", 0, "x"), turretBias("paper", paperMm, "x")) }] : []),
+      ...(lathe.targets.z.includes(number) ? [{ register: `LZ${number}` as const, wantedMm: of(reference).qMm - of(number).qMm, method: z, ...less(turretBias("cut", 0, "z"), turretBias(z, paperMm, "z")) }] : []),
     ];
   });
 }

@@ -9,4 +9,4 @@ export { fairness, lengthBias, SETTING_GAUGE_U_MM, lengthMethodsOf, together, tu
 export { expectationOf, type ExpectedLine } from "./expectation";
 export { expectedDiameter, expectedLengths, targetsOf, wantedLengthMm, workOffsetOf, type ExpectedRegister, type TargetId } from "./expected";
 export { lowCorner, sceneBoxes, sceneSolids, SETTER_HEIGHT_MM, SETTER_PLACE_MM, skinZMm, surfaces, tableZMm, type Placing, type Scene, type Surface } from "./scene";
-export { latheSchools, turretToolKinds, type LatheControl, type LatheSchool, type LatheSheet, type LatheTruth, type TurretTool, type TurretToolKind } from "./lathe";
+export { drawNewTool, latheSchools, turretToolKinds, type LatheControl, type LatheSchool, type LatheSheet, type LatheTruth, type TurretTool, type TurretToolKind } from "./lathe";

@@ -112,6 +112,16 @@ export interface LatheTruth {
   readonly handed?: { readonly faceMm: number; readonly bandRadiusMm: number; readonly bandMm: number };
 }
 
+/** A new tool stands in its clamp by rule: so much beside the stated overhang, and so much off height, mm. */
+const BY_RULE_MM = 0.4;
+const NEW_HEIGHT_MM = { low: 0.05, high: 0.14 } as const;
+
+/** How a new tool stands beside what the rule said: along X, a diameter, and off center, mm; `times` is how many tools were changed before it. */
+export function drawNewTool(seed: string, tool: number, times: number): { xMm: number; heightMm: number } {
+  const side = drawUnit(seed, "new height side", tool, times) < 0.5 ? -1 : 1;
+  return { xMm: tidy(2 * drawBetween(-BY_RULE_MM, BY_RULE_MM, seed, "new tool", tool, times)), heightMm: tidy(side * drawBetween(NEW_HEIGHT_MM.low, NEW_HEIGHT_MM.high, seed, "new height", tool, times)) };
+}
+
 const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
 /** A height so small that no pip could be told is none. */
 const NO_PIP_MM = 0.06;

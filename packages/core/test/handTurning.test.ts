@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
 import { describe, expect, it } from "vitest";
 import { coneGapMm, coneRadiusMm, coneTouchZ, noseCenter, noseTip, type Cone } from "../bench/lathe/cone";
-import type { TargetId } from "../exercises";
+import { expectationOf, type TargetId } from "../exercises";
 import { fitsPart, rule, type Ruling } from "../grading";
 import { tipCodes } from "../registers";
 import { causeWords, coachWords, findingWords } from "../words";
@@ -334,6 +334,26 @@ describe("the far edge of a blade, and a feeler in a bore", () => {
       const { ruling, lane } = ruled("ring-boring-bar", { boreByPaper: true, feelerOnce: true }, `bore ${seed}`);
       const t = lane.state.setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? NaN;
       expect(Math.abs(valueOf(ruling, "X6").closureMm + t)).toBeLessThan(0.04);
+    }
+  });
+});
+
+describe("what an author is told that a register should hold is what the ruling holds it against", () => {
+  const wantedOf = (id: string, seed: string) => {
+    const { ruling, lane } = ruled(id, {}, seed);
+    const lines = expectationOf(lane.state.setup, lane.state.truth, null) ?? [];
+    const expected = (register: string) => lines.find((line) => line.register === register)?.wantedMm ?? NaN;
+    return { ruling, expected };
+  };
+  it("rows of a library, a changed tool on its slide, an axis", () => {
+    for (const seed of ["author 1", "author 2", "author 3"]) {
+      const library = wantedOf(LIBRARY, seed);
+      for (const n of [2, 3] as const) for (const axis of ["X", "Z"] as const) expect(library.expected(`L${axis}${n}`)).toBeCloseTo(valueOf(library.ruling, `${axis}${n}`).wanted, 3);
+      const gang = wantedOf(GANG, seed);
+      // all tools share a work X of −180, and the ruling holds the sum
+      for (const n of [2, 4] as const) expect(gang.expected(`X${n}`) - 180).toBeCloseTo(valueOf(gang.ruling, `X${n}`).wanted, 3);
+      const axis = wantedOf("ring-axis-height", seed);
+      expect(axis.expected("axisHeight")).toBeCloseTo(valueOf(axis.ruling, "axisHeight").wanted, 4);
     }
   });
 });

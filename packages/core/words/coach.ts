@@ -3,7 +3,7 @@ import type { Gate, GateKind } from "../bench/gates";
 import type { Observation } from "../bench/observe";
 import { edgeOf, paperOf } from "../exercises";
 import { scales, showLength } from "../units";
-import { schoolWords, taskWords, turretKindWords } from "./names";
+import { inShopWords, schoolWords, taskWords, turretKindWords } from "./names";
 
 const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
   machineReady: () => "Machine ready", stockSeated: () => "Stock seated", xSet: () => "X", ySet: () => "Y", turnSet: () => "Turn", tool: ({ tool }) => `Tool ${tool ?? ""}`,
@@ -196,4 +196,4 @@ const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> =
 };
 
 /** The next step and why, in the student's own numbers. */
-export const coachWords = (step: CoachStep, seen: Observation): string => WORDS[step.code](step, seen);
+export const coachWords = (step: CoachStep, seen: Observation): string => inShopWords(WORDS[step.code](step, seen), seen.sheet.lathe?.control);

@@ -4,8 +4,7 @@ import type { Axis } from "../registers";
 import { scales, showCounts, showLength, showSignedCounts } from "../units";
 import {
   axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, readingWords, registerWords, schoolWords, surfaceWords, turnedFaceWords, taskWords, termWords,
-  thingWords, wobbleWords,
-} from "./names";
+  thingWords, wobbleWords, inShopWords } from "./names";
 import { refusalWords } from "./refusals";
 
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
@@ -18,7 +17,9 @@ const thingName = (id: string, { gaps }: Pick<Setup, "gaps">): string => {
 };
 
 /** One entry of a log in a line that a student and an instructor read beside the replay. Lengths in the machine's unit. */
-export function momentWords(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
+export const momentWords = (event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps" | "lathe">): string => inShopWords(words(event, sheet), sheet.lathe?.control);
+
+function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
   const scale = scales[sheet.unit];
   const place = (axis: Axis, counts: number) => `${axisNames[axis]} ${showCounts(counts, scale)}`;
   switch (event.type) {

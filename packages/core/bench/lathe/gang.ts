@@ -1,4 +1,5 @@
-import { drawBetween, drawNormal } from "../../random";
+import { drawNewTool } from "../../exercises";
+import { drawNormal } from "../../random";
 import { accept, refuse, type Result } from "../../result";
 import { parseLengthMm, toMm } from "../../units";
 import type { CommandOf } from "../commands";
@@ -12,9 +13,6 @@ import { mayReach } from "./hands";
 
 type Decision = Result<LaneEvent[], Refusal>;
 
-/** A new tool stands in its clamp by rule: so much beside the stated overhang, and so much off height, mm. */
-const BY_RULE_MM = 0.4;
-const NEW_HEIGHT_MM = { low: 0.05, high: 0.14 } as const;
 const OVERHANG_MM = { low: 5, high: 60 } as const;
 /** A tool slid against the bar rests on it this well; one clamp screw turned right down before the other shifts it by so much, mm of X. */
 const RESTS_MM = 0.002;
@@ -62,12 +60,10 @@ function changeTool(state: LaneState, { tool, overhang }: CommandOf<"changeTool"
   if (!read.ok) return refuse({ code: "text", problem: read.error });
   if (read.value < OVERHANG_MM.low || read.value > OVERHANG_MM.high) return refuse({ code: "overhangNotPossible", lowMm: OVERHANG_MM.low, highMm: OVERHANG_MM.high });
   const times = Object.keys(latheOf(state).changed).length;
-  const { seed } = state.truth;
   // what sticks out further lies on the axis from further back, on a diameter by twice as much
   const before = latheOf(state).changed[tool] ?? gang.overhangMm;
-  const xMm = round(2 * (read.value - before + drawBetween(-BY_RULE_MM, BY_RULE_MM, seed, "new tool", tool, times)));
-  const height = drawBetween(NEW_HEIGHT_MM.low, NEW_HEIGHT_MM.high, seed, "new height", tool, times) * (drawBetween(0, 1, seed, "new height side", tool, times) < 0.5 ? -1 : 1);
-  return accept([{ type: "toolChanged", tool, overhangMm: read.value, xMm, heightMm: toolAt(state, tool).kind === "endMill" ? 0 : round(height) }]);
+  const drawn = drawNewTool(state.truth.seed, tool, times);
+  return accept([{ type: "toolChanged", tool, overhangMm: read.value, xMm: round(2 * (read.value - before) + drawn.xMm), heightMm: toolAt(state, tool).kind === "endMill" ? 0 : drawn.heightMm }]);
 }
 
 const clampProblem = (state: LaneState): Refusal | null => (latheOf(state).loose === null ? null : { code: "clampLoose" });
