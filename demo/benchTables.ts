@@ -71,7 +71,7 @@ const PAIRS: readonly { readonly exercise: string; readonly habits: Habits; read
   { exercise: FOCUSER, habits: { keepsBurr: true, radius: { y: "diameter" } }, both: [["x", "burr"], ["y", "diameterForRadius"]] },
   { exercise: "collar-five-tools-face", habits: { gapForgotten: true, otherBladeEdge: true }, both: [["Z2", "gapForgotten"], ["Z4", "otherBladeEdge"]] },
   { exercise: "knob-first-tool", habits: { radiusForX: true, movesBeforeZ: 7 }, both: [["X1", "diameterAsRadius"], ["Z1", "capturedAfterLeaving"]] },
-  { exercise: "collar-gang-two-changed", habits: { feelerOnce: true, toolToRegister: false }, both: [["X2", "feelerOnce"], ["X4", "feelerOnce"]] },
+  { exercise: "knob-declared-position", habits: { declaresAgain: "elsewhere", gapForgotten: true }, both: [["Z1", "declaredElsewhere"], ["Z2", "gapForgotten"]] },
   { exercise: "knob-master-shift", habits: { gapForgotten: true, paper: "forgotten" }, both: [["Z2", "gapForgotten"], ["X2", "feelerForgotten"]] },
 ];
 

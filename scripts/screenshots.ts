@@ -2,6 +2,7 @@ import { test, type Page } from "@playwright/test";
 import { BenchHands } from "../e2e/benchHands";
 import { KeyboardStudent } from "../e2e/keyboardStudent";
 import type { LaneView } from "@probe-lane/contract";
+import { workThrough } from "../e2e/workThrough";
 import { findDemoExercise } from "../demo";
 
 const shot = async (page: Page, name: string): Promise<void> => {
@@ -26,42 +27,14 @@ test("student: my lanes, bench, ruling", async ({ page }) => {
   await shot(page, "ruling");
 });
 
-/** Starts an exercise from the shelf, homed and with a thing in the spindle. */
-async function onShelf(page: Page, title: string, thing: "taster" | "tool5"): Promise<BenchHands> {
-  const hands = new BenchHands(page);
-  await hands.signIn("sorrel");
-  await page.getByRole("button", { name: `Start ${title}`, exact: true }).click();
-  await page.waitForURL(/\/lanes\//);
-  await page.getByTestId("link").getByText("linked").waitFor();
-  await hands.perform({ command: { type: "home" }, clicks: 0 });
-  await hands.perform({ command: { type: "setDoor", isOpen: true }, clicks: 0 });
-  await hands.perform({ command: { type: "load", thing }, clicks: 0 });
-  return hands;
-}
-
-test("bench: lever taster at an edge", async ({ page }) => {
-  const hands = await onShelf(page, "Dovetail clamp, corner by lever taster", "taster");
-  await hands.perform({ command: { type: "trueTaster" }, clicks: 0 });
-  await hands.perform({ command: { type: "setDoor", isOpen: false }, clicks: 0 });
-  const edge = (name: string, side: string) => page.locator(`[data-part=${name}]`).evaluate((element, key) => Number(element.getAttribute(key)), side);
-  const [left, front, back] = [await edge("plan-stock", "data-u0"), await edge("plan-stock", "data-v0"), await edge("plan-stock", "data-v1")];
-  const length = Number(await page.locator("[data-part=tool]").getAttribute("data-length"));
-  await hands.block(`G53 G0 X${(left - 3).toFixed(3)} Y${((front + back) / 2).toFixed(3)}`);
-  await hands.block(`G53 G0 Z${((await edge("elevation-stock", "data-v1")) + length - 4).toFixed(3)}`);
-  await hands.perform({ command: { type: "jog", axis: "x", direction: 1, clicks: 26, size: "coarse" }, clicks: 26 });
-  await hands.perform({ command: { type: "jog", axis: "x", direction: 1, clicks: 1, size: "coarse" }, clicks: 1 });
-  await shot(page, "bench-taster");
-});
-
-test("bench: face mill over the setter", async ({ page }) => {
-  const hands = await onShelf(page, "Five tools from the gauge line", "tool5");
-  await hands.perform({ command: { type: "measure", what: "toolReach", by: "rule" }, clicks: 0 });
-  const reach = /nose to tip\s*([\d.]+)/.exec(await page.getByTestId("reading-1").innerText())?.[1] ?? "54";
-  await hands.perform({ command: { type: "setDoor", isOpen: false }, clicks: 0 });
-  await hands.perform({ command: { type: "askSetter", what: "length", isTurning: true, offset: "21", about: reach }, clicks: 0 });
-  await hands.perform({ command: { type: "takeReading", register: "H5", from: 2 }, clicks: 0 });
-  await hands.do("f");
-  await shot(page, "bench-setter");
+test("bench: a corner read on the hand-wound lathe, a tool slid to the bar on the gang slide", async ({ page }) => {
+  const until = (type: string, count: number) => (step: { command: { type: string } }) => step.command.type === type && --count < 0;
+  await workThrough(page, "sorrel", "ring-readout-library", {}, until("placeGap", 1));
+  await shot(page, "bench-readout");
+  await page.goto("/");
+  await page.getByRole("button", { name: "Sign out" }).click();
+  await workThrough(page, "fennimore", "collar-gang-two-changed", { toolToRegister: true }, until("tightenTool", 0));
+  await shot(page, "bench-gang");
 });
 
 test("bench: the lathe, a skim along the diameter", async ({ page }) => {
@@ -109,14 +82,11 @@ test("bench in the dark look, after a crash", async ({ page }) => {
   await shot(page, "bench-dark");
 });
 
-test("instructor: wall, marks, a lane watched", async ({ page }) => {
+test("instructor: wall, marks", async ({ page }) => {
   await new KeyboardStudent(page).signIn("marrow");
   await shot(page, "wall");
   await page.getByRole("link", { name: "Marks" }).click();
   await shot(page, "marks");
-  await page.getByRole("link", { name: "Wall" }).click();
-  await page.getByRole("link", { name: "Sunniva Lindqvare" }).click();
-  await shot(page, "watch");
 });
 
 test("instructor: a lane replayed, with a note; skills", async ({ page }) => {
@@ -159,4 +129,6 @@ test("what did I do wrong", async ({ page }) => {
   await page.getByLabel("Tip moved").selectOption("plus");
   await page.getByLabel("tip radius").fill("5");
   await shot(page, "what-went-wrong");
+  await page.goto("/turning-desk");
+  await shot(page, "turning-desk");
 });

@@ -1,5 +1,5 @@
 import { commandSchema, type Gate, type IncidentCode, type Observation, type ObservationNow, type Refusal } from "@probe-lane/core/bench";
-import { markingSchema, type Marking } from "@probe-lane/core/exercises";
+import { markingSchema, type Machine, type Marking } from "@probe-lane/core/exercises";
 import { entrySchema, type FloorExercise, type FloorGateName, type FloorRuling, type StoredFloorEntry } from "@probe-lane/core/floor";
 import { strandNames, type Ruling } from "@probe-lane/core/grading";
 import type { SkillId, Stand } from "@probe-lane/core/skills";
@@ -74,7 +74,7 @@ export interface AttemptRow {
   total: number | null; outOf: number | null; headline: string | null;
 }
 export interface AssignmentRow {
-  id: string; title: string; story: string; partName: string; dueAt: string | null; isCoachOn: boolean; attemptsAllowed: number; attempts: AttemptRow[];
+  id: string; title: string; story: string; partName: string; machine: Machine; dueAt: string | null; isCoachOn: boolean; attemptsAllowed: number; attempts: AttemptRow[];
 }
 export interface MyLanes { assignments: AssignmentRow[] }
 export interface StartedLane { id: string }

@@ -6,7 +6,7 @@ export type GateKind = "machineReady" | "stockSeated" | "xSet" | "ySet" | "turnS
 export interface Gate { readonly name: string; readonly kind: GateKind; readonly tool?: number | undefined; readonly isPassed: boolean }
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence" | "changed" | "starts" | "stated" | "fits"> | null };
+export type Done = Pick<LaneState, "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "isHandedIn"> & { readonly desk: Pick<LaneState["desk"], "verdict">; readonly lathe: Pick<NonNullable<LaneState["lathe"]>, "evidence" | "changed" | "loose" | "starts" | "stated" | "fits"> | null };
 
 const MACHINE_TASKS: readonly SetupTask[] = ["releaseStop", "lowRapid"];
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
@@ -52,7 +52,7 @@ export function gatesOf(done: Done): Gate[] {
       if (setup.lathe.gang?.changed.includes(number)) gate("toolChanged", done.lathe.changed[number] !== undefined, number);
       // the reference of a library is set by the zero of the readout
       const isReference = (control === "readout" || setup.lathe.start !== undefined) && number === master;
-      const isXDone = isReference ? turned.isZeroXSet : (turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true;
+      const isXDone = isReference ? turned.isZeroXSet : (turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true && done.lathe.loose !== number;
       const isHeightDone = (turned.pipsSeen[number] ?? 0) > 0 && (control === "gang" ? turned.isHeightSet[number] === true : turned.isShimmed[number] === true);
       const isMet = isUnderSquare ? (turned.coneTouched[number] ?? 0) > 0 : (turned.zTouched[number] ?? 0) > 0;
       const isZDone = isMet && (turned.isZSet[number] === true || ((schools.includes("master-shift") || isReference) && number === master && turned.isWorkSet));

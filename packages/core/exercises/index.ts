@@ -2,6 +2,7 @@
 export {
   exerciseSchema, faultKinds, markingSchema, millLengthSchools, setupTasks, type Doubtful, type Exercise, type FaultKind, type Marking, type MillLengthSchool, type SetupTask,
 } from "./schema";
+export { machineOf, machines, type Machine } from "./machine";
 export { upgradeSetup, upgradeTruth } from "./upgrade";
 export { drawLane, SLOW_BELOW_MM } from "./handover";
 export { edgeOf, leftoverOf, paperOf, type Fault, type HandedLine, type Setup, type SetupEdge, type SetupTool, type Truth } from "./variant";

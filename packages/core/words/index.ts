@@ -4,7 +4,7 @@ export { coachWords, gateWords } from "./coach";
 export { figureWords, methodWords, mistakeWords } from "./mistakes";
 export { causeWords, choiceWords, findingWords, signatureWords } from "./ruling";
 export {
-  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, outcomeWords, questionWords, readingWords, inShopWords, registerName, registerWords, schoolWords,
+  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, machineWords, outcomeWords, questionWords, readingWords, inShopWords, registerName, registerWords, schoolWords,
   surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, turnedFaceWords, turretKindWords, wobbleWords,
 } from "./names";
 export { momentWords } from "./moments";

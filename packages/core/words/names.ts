@@ -1,7 +1,7 @@
 import type { IncidentCode } from "../bench/events";
 import type { CheckName, TermName } from "../bench/commands";
 import type { TurnedFace } from "../bench/lathe/state";
-import type { LatheControl, LatheSchool, MillLengthSchool, SetupTask, Surface, TargetId, TurretToolKind } from "../exercises";
+import type { LatheControl, LatheSchool, Machine, MillLengthSchool, SetupTask, Surface, TargetId, TurretToolKind } from "../exercises";
 import { toolNumber, type Feel, type GapKind, type HandInstrument, type InstrumentName, type ProbeOutcome, type ProbeQuestion, type Thing, type ToolKind, type Wobble } from "../instruments";
 import { turretPlace, type Axis, type TurretColumn } from "../registers";
 
@@ -173,6 +173,8 @@ const READINGS: Record<string, string> = {
 /** What a reading is of: "length of tool 3". */
 export const readingWords = (what: string, tool?: number): string =>
   `${READINGS[what] ?? questionWords[what as ProbeQuestion]?.name.toLowerCase() ?? what}${tool === undefined ? "" : ` of tool ${tool}`}`;
+
+export const machineWords: Record<Machine, string> = { mill: "Mill", turret: "Turret lathe", readout: "Hand-wound lathe with a readout", gang: "Sliding-head lathe with gang tools" };
 
 export const turretKindWords: Record<TurretToolKind, string> = {
   turning: "turning tool", profiling: "profiling tool", grooving: "grooving tool", parting: "parting tool", threading: "threading tool", boring: "boring bar", drill: "drill", endMill: "live end mill", neutral: "neutral tool",

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { decide, eventSchema, gatesOf, nowOf, observe, openLane, seenScene, type LaneEvent, type Refusal } from "@probe-lane/core/bench";
+import { machineOf } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
 import type { AttemptRow, BatchReply, CommandBatch, LaneHeader, LaneView, MyLanes, Outcome, RulingView } from "@probe-lane/contract";
@@ -188,7 +189,7 @@ export class LaneService {
   async myLanes(actor: Actor): Promise<MyLanes> {
     const [rows, mine] = await Promise.all([this.deps.store.assignmentsOfClass(actor.classId), this.deps.store.headersOfStudent(actor.id)]);
     const assignments = await Promise.all(rows.map(async (row) => ({
-      id: row.id, title: row.exercise.title, story: row.exercise.story, partName: row.exercise.part.name, dueAt: row.dueAt?.toISOString() ?? null,
+      id: row.id, title: row.exercise.title, story: row.exercise.story, partName: row.exercise.part.name, machine: machineOf(row.exercise), dueAt: row.dueAt?.toISOString() ?? null,
       isCoachOn: row.isCoachOn, attemptsAllowed: row.attemptsAllowed,
       attempts: await Promise.all(mine.filter(({ assignmentId }) => assignmentId === row.id).map((header) => this.attemptRow(header))),
     })));

@@ -1,4 +1,6 @@
 import type { AssignmentRow, AttemptRow, MyLanes, StartedLane } from "@probe-lane/contract";
+import { machines } from "@probe-lane/core/exercises";
+import { machineWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format, formatDistanceToNow } from "date-fns";
 import { Link, useNavigate } from "react-router";
@@ -35,12 +37,19 @@ function useStart(assignmentId: string) {
   });
 }
 
-/** Exercises without a date, to practice whenever one likes: a line each. */
+/** Exercises without a date, to practice whenever one likes: a line each, by the machine. */
 function Shelf({ rows }: { rows: readonly AssignmentRow[] }) {
+  const groups = machines.map((machine) => ({ machine, of: rows.filter((row) => row.machine === machine) })).filter(({ of }) => of.length > 0);
   return (
     <section aria-labelledby="shelf" className="rounded-panel border border-rule bg-panel">
-      <h2 id="shelf" className="px-4 py-3 text-lg font-bold">Practice shelf <span className="text-xs font-normal text-ink2">no date; take what you are shaky on</span></h2>
-      <ul>{rows.map((row) => <ShelfLine key={row.id} row={row} />)}</ul>
+      <h2 id="shelf" className="px-4 py-3 text-lg font-bold">Practice shelf <span className="text-xs font-normal text-ink2">no date; take what you are shaky on</span>
+        {groups.length > 1 ? <span className="ml-4 text-[13px] font-normal">{groups.map(({ machine }) => <a key={machine} className="mr-3 text-expected underline" href={`#shelf-${machine}`}>{machineWords[machine]}</a>)}</span> : null}</h2>
+      {groups.map(({ machine, of }) => (
+        <section key={machine} aria-labelledby={`shelf-${machine}`}>
+          <h3 id={`shelf-${machine}`} className="border-t border-rule bg-well px-4 py-1.5 font-bold">{machineWords[machine]} <span className="text-xs font-normal text-ink2">{of.length === 1 ? "one exercise" : `${of.length} exercises`}</span></h3>
+          <ul>{of.map((row) => <ShelfLine key={row.id} row={row} />)}</ul>
+        </section>
+      ))}
     </section>
   );
 }
