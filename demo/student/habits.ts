@@ -80,6 +80,8 @@ export interface Habits {
   zeroOverPaper?: boolean;
   leansOnPost?: boolean;
   recallsNothing?: boolean;
+  /** Makes X read this at the corner, as on any other readout. */
+  cornerReads?: string;
   /** On a gang slide: puts the tool where its register says, tightens one screw right down, leaves the old register in. */
   toolToRegister?: boolean;
   tightensOneSide?: boolean;

@@ -35,18 +35,21 @@ function row(lane: LaneDriver, n: number, axis: "x" | "z", betweenMm: number, ha
   const register = axis === "x" ? (`LX${n}` as const) : (`LZ${n}` as const);
   lane.do({ type: "takeReading", register });
   if (betweenMm !== 0) lane.do({ type: "writeTerm", register, term: "paper", text: text(lane, -betweenMm) });
-  const value = (habits.librarySign ? 1 : -1) * (shown(lane, axis) - betweenMm);
+  // the corner reads what it was made to read: what is wanted is the difference from that
+  const cornerMm = axis === "x" ? Number(habits.cornerReads ?? 0) : 0;
+  if (cornerMm !== 0) lane.do({ type: "writeTerm", register, term: "diameter", text: text(lane, -cornerMm) });
+  const value = (habits.librarySign ? 1 : -1) * (shown(lane, axis) - betweenMm - cornerMm);
   lane.do({ type: "writeSum", register, text: text(lane, value) });
   lane.do({ type: "typeRegister", register, text: text(lane, value), how: "set", isConfirmed: true });
 }
 
 /** With the row recalled the corner must read 0: said first, then looked at. */
-function recallHere(lane: LaneDriver, n: number): void {
+function recallHere(lane: LaneDriver, n: number, cornerReads: string): void {
   lane.do({ type: "recall", row: n });
-  lane.do({ type: "expectCheck", check: "recalled", text: "0", tool: n });
+  lane.do({ type: "expectCheck", check: "recalled", text: cornerReads, tool: n });
   lane.do({ type: "lookCheck" });
   const seen = lane.seen.check?.seenMm ?? 0;
-  lane.do({ type: "judgeCheck", isAsExpected: Math.abs(seen) <= 0.06 });
+  lane.do({ type: "judgeCheck", isAsExpected: Math.abs(seen - Number(cornerReads)) <= 0.06 });
   lane.do({ type: "recall", row: null });
 }
 
@@ -75,7 +78,7 @@ export function workReadout(lane: LaneDriver, habits: Habits): void {
   if (!habits.zeroOverPaper) lane.do({ type: "captureRegister", register: "G54.z", asText: "0" });
   turning(lane);
   skim(lane, habits);
-  if (!habits.zeroOverPaper) lane.do({ type: "captureRegister", register: "G54.x", asText: "0" });
+  if (!habits.zeroOverPaper) lane.do({ type: "captureRegister", register: "G54.x", asText: habits.cornerReads ?? "0" });
   lane.do({ type: "stopSpindle" });
   if (habits.zeroOverPaper) overPaper(lane, habits);
   retract(lane);
@@ -120,7 +123,7 @@ function readCorner(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
   beside(lane);
   feel(lane, "x", "diameter", habits);
   row(lane, tool.number, "x", 2 * paperMm(lane) * over, habits);
-  if (!habits.recallsNothing) recallHere(lane, tool.number);
+  if (!habits.recallsNothing) recallHere(lane, tool.number, habits.cornerReads ?? "0");
   pull(lane, "x");
   if (tool.kind === "threading") {
     reachIn(lane);

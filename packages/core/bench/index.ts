@@ -17,3 +17,4 @@ export { type CoachStep } from "./coach";
 export { seenScene } from "./eye";
 export { probeNeeds } from "./cycles/probe";
 export { bench } from "./machine";
+export { hasRegister } from "./machineRegisters";

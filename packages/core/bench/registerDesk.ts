@@ -5,6 +5,7 @@ import type { CommandOf } from "./commands";
 import { Draft } from "./draft";
 import type { EventOf, LaneEvent } from "./events";
 import { guardCounts } from "./machine";
+import { hasRegister } from "./machineRegisters";
 import type { Refusal } from "./refusals";
 import { readsAt } from "./lathe/display";
 import { lengthInUse, type LaneState } from "./state";
@@ -54,6 +55,7 @@ function capturedCounts(state: LaneState, register: RegisterId, as: Counts): Cou
 
 /** Capture, type or undo: one register, its old value kept in the event. */
 export function changeRegister(state: LaneState, command: CommandOf<"captureRegister" | "typeRegister" | "undoRegister">): Decision {
+  if (command.type !== "undoRegister" && !hasRegister(state.setup, command.register)) return refuse({ code: "notOnThisMachine" });
   if (command.type === "undoRegister") {
     const last = state.desk.undo.at(-1);
     return last ? changed(state, last.register, last.counts, "undone") : refuse({ code: "nothingToUndo" });
@@ -79,6 +81,7 @@ export function changeRegister(state: LaneState, command: CommandOf<"captureRegi
 export function takeInRegisters(state: LaneState, { rows }: CommandOf<"takeInRegisters">): Decision {
   const draft = new Draft(state);
   for (const { register, text } of rows) {
+    if (!hasRegister(state.setup, register)) return refuse({ code: "notOnThisMachine" });
     const typed = countsTyped(state, text, register);
     if (!typed.ok) return typed;
     if (Math.abs(typed.value) > REGISTER_LIMIT_COUNTS) return refuse({ code: "registerOutOfRange", register });

@@ -10,7 +10,7 @@ export type CauseId =
   | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip"
   | "notCleanedUp" | "notMeasured" | "faceCutAgain" | "touchedRunout" | "armOff"
   | "leanedOnPost" | "bandCutAgain" | "clampShifted" | "registerBuiltIn" | "coneNoseLeftOut" | "declaredElsewhere" | "declarationLost"
-  | "halfPinForgotten" | "wholePinAdded" | "tailstockTaken" | "gaugeNotZeroed" | "gaugeFromAbove";
+  | "halfPinForgotten" | "wholePinAdded" | "tailstockTaken" | "gaugeNotZeroed" | "gaugeFromAbove" | "cornerNotZero";
 
 /** Where one cause would put a value, mm off. */
 export interface CauseSignature { readonly id: CauseId; readonly predictedMm: number }

@@ -81,9 +81,10 @@ function prove(trace: LaneTrace, { register, isReference, axis, closureMm, conta
   const held = readRegister(registers, register);
   const last = trace.changes.findLast(({ event }) => event.register === register);
   const seq = last?.seq ?? contact.seq;
+  const saidAs = isReference && last?.event.how === "captured" ? (last.event.as ?? 0) : 0;
   const stray = isReference && last?.event.how === "captured" ? last.event.machine[axis] - contact.at[axis] : 0;
   const named: NamedCounts[] = isReference
-    ? (extra === 0 ? [] : [{ id: "feelerForgotten", counts: extra }])
+    ? [...(extra === 0 ? [] : [{ id: "feelerForgotten" as const, counts: extra }]), ...(saidAs === 0 ? [] : [{ id: "cornerNotZero" as const, counts: -saidAs }])]
     : signaturesFor("lathe-readout", figures).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) }));
   const left = held - wanted;
   const direct = matchCounts(left, named);

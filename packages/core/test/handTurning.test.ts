@@ -98,6 +98,23 @@ describe("a readout's library", () => {
     lane.do({ type: "recall", row: 2 });
     expect(lane.seen.work).toMatchObject({ x: -5_500, z: -6_250 });
   });
+  it("a corner that was made to read its diameter is named, and the library is right all the same", () => {
+    const { ruling } = ruled(LIBRARY, { cornerReads: "41.5" }, "corner");
+    expect(causeOf(ruling, "X1")).toBe("cornerNotZero");
+    expect(valueOf(ruling, "X1").closureMm).toBeCloseTo(-41.5, 1);
+    for (const target of ["X2", "X3", "Z2"] as const) expect(causeOf(ruling, target)).toBe("none");
+  });
+  it("registers that this machine has not are refused, however they come", () => {
+    const tries: [string, "LX2" | "Y2" | "X2" | "HW1" | "common.x" | "R1"][] = [[LIBRARY, "X2"], [LIBRARY, "common.x"], [LIBRARY, "R1"], [GANG, "LX2"], [CONE, "LX2"], [CONE, "Y2"], [CONE, "HW1"], ["focuser-plate-lower-left", "X2"], ["focuser-plate-lower-left", "LX2"]];
+    for (const [id, register] of tries) {
+      const lane = open(id, "other");
+      expect(lane.attempt({ type: "typeRegister", register, text: "1", how: "set", isConfirmed: true }), `${id} ${register}`).toEqual({ code: "notOnThisMachine" });
+      expect(lane.attempt({ type: "takeInRegisters", rows: [{ register, text: "1" }] })).toEqual({ code: "notOnThisMachine" });
+    }
+    const lane = open(CONE, "program");
+    lane.do({ type: "home" });
+    expect(lane.attempt({ type: "runBlock", text: "G10 L10 P10002 Y0.1" })).toMatchObject({ code: "programLine" });
+  });
   it("how far a leaning hand gives is nowhere in what is sent", () => {
     const lane = open(LIBRARY, "lean");
     workLane(lane, { leansOnPost: true });
@@ -310,6 +327,11 @@ describe("noses, tip codes and what fits", () => {
     const lane = open(FIT, "codes");
     expect(lane.seen.sheet.lathe?.tools.map(({ tipCode }) => tipCode)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
     expect(lane.state.setup.lathe?.tools.map(({ tipCode }) => tipCode)).toEqual([3, 3, 3, 3, 3, 2, 2, 8]);
+  });
+  it("a wrong tip code is told with what it does: code 2 for 3 and a nose of 0.8 shifts X by 2·0.8·2 and Z by nothing", () => {
+    const { ruling } = ruled(FIT, { tipCode: 2 }, "code");
+    // Rn(s′ − s): X as a radius from −1 to +1, Z from −1 to −1
+    expect(causeWords(valueOf(ruling, "Q1"), ruling.sheet).body).toContain("With a nose of 0.800 every compensated cut is shifted by X +3.200, a diameter, and Z 0.000.");
   });
   it("said of every tool that it fits, three are wrong, and the ruling says why", () => {
     const { ruling } = ruled(FIT, { allFit: true }, "all");

@@ -5,6 +5,7 @@ import type { RegisterRuling, Ruling } from "../grading/ruling";
 import type { WorkingFault, WorkingFinding } from "../grading/working";
 import { formatMm, formatUm, scales, showLength, showSignedCounts, type LengthUnit } from "../units";
 import { noseAngleOf } from "../desk/insert";
+import { tipCodes, tipDirection } from "../registers";
 import { axisNames, incidentWords, instrumentWords, registerWords, targetWords, termWords } from "./names";
 import type { InstrumentName } from "../instruments";
 
@@ -34,7 +35,7 @@ const CAUSES: Record<CauseId, string> = {
   taperDirt: "dirt in the taper", notSeated: "part not tapped down", setterMoved: "setter moved, card out of date", presetterOff: "presetter out of date", chipOnTip: "chip on the tip",
   notCleanedUp: "band that had not cleaned up", notMeasured: "diameter never measured", faceCutAgain: "face cut again after it was touched", touchedRunout: "touched where it runs out", armOff: "setter arm out of date",
   leanedOnPost: "leaned on the post", bandCutAgain: "band cut again after it was touched", clampShifted: "clamp tightened unevenly", registerBuiltIn: "old register built in", coneNoseLeftOut: "nose left out of the cone touch", declaredElsewhere: "declared from another place or tool", declarationLost: "declared position lost",
-  halfPinForgotten: "half the pin left out", wholePinAdded: "the whole pin added", tailstockTaken: "measured at the tailstock", gaugeNotZeroed: "gauge not zeroed on the slide", gaugeFromAbove: "gauge brought down onto the crest",
+  halfPinForgotten: "half the pin left out", wholePinAdded: "the whole pin added", tailstockTaken: "measured at the tailstock", gaugeNotZeroed: "gauge not zeroed on the slide", gaugeFromAbove: "gauge brought down onto the crest", cornerNotZero: "corner made to read something else than zero",
   wholeSignTurned: "sign of the whole value", inchForMm: "inch and mm mixed", decimalShifted: "decimal point shifted", digitsSwapped: "two digits swapped",
 };
 
@@ -158,6 +159,7 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   tailstockTaken: ({ mm }) => `The stack went under a pin in the tailstock, which stands ${formatMm(Math.abs(mm))} mm low by its wear. The headstock is the reference.`,
   gaugeNotZeroed: () => "The setting gauge was not zeroed on the slide before it was brought to the pin.",
   gaugeFromAbove: () => "The setting gauge was brought down onto the crest, so its backlash is in the reading: lower it past the crest, then raise it to the mark.",
+  cornerNotZero: ({ mm }) => `The corner was made to read ${formatMm(-mm)} and not zero, as the sheet has it. The library does not mind, because it holds differences; whoever counts from the corner does.`,
   plateMetEarly: ({ mm }) => `Z was taken where an edge that leans under a square met the face before the nose did: ${formatMm(Math.abs(mm))} mm early, so the nose stands off.`,
   librarySign: ({ mm }) => `The library is ADDED to what the readout shows, so it takes the reading with its sign turned. With the sign as it was read the corner reads ${formatMm(mm)} mm when the row is recalled: twice the difference.`,
   feelerOnSome: ({ mm }) => `The feeler was between this tool and the part and not between the reference and the part, or the other way round: ${formatMm(Math.abs(mm))} mm. With every tool, or with none.`,
@@ -187,6 +189,16 @@ function heightWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
   };
 }
 
+/** What a wrong tip code does to a compensated cut: Rn(s′ − s), on a diameter twice that. */
+function codeShift(value: RegisterRuling, sheet: Ruling["sheet"]): string {
+  const nose = sheet.lathe?.tools.find(({ number }) => number === Number(value.target.slice(1)))?.noseRadiusMm ?? 0;
+  const [held, wanted] = [value.held, value.wanted].map((code) => tipCodes.find((one) => one === Math.round(code)));
+  if (held === undefined || wanted === undefined || nose === 0) return "A wrong one shifts every compensated cut by a nose radius, twice that on a diameter.";
+  const [from, to] = [tipDirection(wanted), tipDirection(held)];
+  const signed = (mm: number) => `${mm > 0 ? "+" : ""}${show(mm || 0, sheet)}`;
+  return `With a nose of ${show(nose, sheet)} every compensated cut is shifted by X ${signed(2 * nose * (to[0] - from[0]))}, a diameter, and Z ${signed(nose * (to[1] - from[1]))}.`;
+}
+
 /** Nose radius and tip code are right or not: nothing is measured. */
 function noseWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
   const name = targetWords(value.target);
@@ -196,7 +208,7 @@ function noseWords(value: RegisterRuling, sheet: Ruling["sheet"]): Words {
   if (Math.abs(value.closureMm) <= value.toleranceMm) return { name, headline: `${name} is right: ${show_(value.held)}.`, body: "", proof: "" };
   return {
     name, headline: `${name} is ${show_(value.held)}; it should be ${show_(value.wanted)}.`, proof: "It acts only while the nose is compensated, and shifts every slope then.",
-    body: isCode ? "The code says to which side of its nose center the tip is set; a wrong one shifts every compensated cut by a nose radius, twice that on a diameter." : `The designation ${insert} says the radius.`,
+    body: isCode ? `The code says to which side of its nose center the tip is set. ${codeShift(value, sheet)}` : `The designation ${insert} says the radius.`,
   };
 }
 

@@ -2,7 +2,7 @@ import { findDemoExercise, LaneDriver } from "../../../../demo";
 import type { Command } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
 import { across, depth, dialHands, gapLabel, planWindow, sensationOf, sheetLine, solidsOf, thingLabel } from "./benchView";
-import { instrumentActs, readyActs } from "./Controls";
+import { instrumentActs, readyActs } from "./benchActs";
 
 const lane = (id: string, ...commands: Command[]): LaneDriver => {
   const made = new LaneDriver(findDemoExercise(id).exercise, "view");

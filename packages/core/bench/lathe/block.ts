@@ -6,6 +6,7 @@ import { toCounts } from "../../units";
 import { Draft } from "../draft";
 import type { EventOf, LaneEvent } from "../events";
 import { isInTravel } from "../motion";
+import { hasRegister } from "../machineRegisters";
 import { referenceReturn } from "../reference";
 import type { Refusal } from "../refusals";
 import { speedProblem, startSpindle } from "../spindle";
@@ -47,7 +48,7 @@ function declare(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
 
 /** G10 sets registers as a program does; a line that cannot be used changes nothing. */
 function setRows(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
-  const rows = readRegisters(text, exchangeIds(state.registers), "lathe", state.setup.unit);
+  const rows = readRegisters(text, exchangeIds(state.registers).filter((id) => hasRegister(state.setup, id)), "lathe", state.setup.unit);
   const bad = rows.find(({ problem }) => problem !== null);
   if (bad?.problem) return refuse({ code: "programLine", sentence: bad.problem });
   const draft = new Draft(state);

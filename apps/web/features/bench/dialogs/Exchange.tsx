@@ -1,4 +1,5 @@
 import { exchangeIds, printG10, printTable, readRegisters } from "@probe-lane/core/exchange";
+import { hasRegister } from "@probe-lane/core/bench";
 import { readRegister, type RegisterId } from "@probe-lane/core/registers";
 import { scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
 import { registerWords } from "@probe-lane/core/words";
@@ -19,7 +20,7 @@ export function Exchange({ seen, send, onClose, isReadOnly }: DialogProps) {
   const { registers, sheet } = seen;
   const scale = scales[sheet.unit];
   const [text, setText] = useState("");
-  const rows = text.trim() === "" ? [] : readRegisters(text, exchangeIds(registers), sheet.lathe ? "lathe" : "mill", sheet.unit);
+  const rows = text.trim() === "" ? [] : readRegisters(text, exchangeIds(registers).filter((id) => hasRegister(sheet, id)), sheet.lathe ? "lathe" : "mill", sheet.unit);
   const bad = rows.filter(({ problem }) => problem !== null);
   const changes = rows.flatMap(({ register, mm, problem }) => (problem === null && mm !== null ? [{ register: register as RegisterId, mm, from: readRegister(registers, register as RegisterId), to: register.startsWith("Q") ? Math.round(mm) * scale.countsPerUnit : toCounts(mm, scale) }] : []));
   const news = changes.filter(({ from, to }) => from !== to);

@@ -1,7 +1,8 @@
 import type { MillLengthSchool } from "@probe-lane/core/exercises";
-import { gateWords, schoolWords } from "@probe-lane/core/words";
+import { gateWords, inShopWords, schoolWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Notice } from "../../../ui";
+import { instrumentActs } from "../benchActs";
 import { jogKeys, keyVerbs, verbKeys, type KeyVerb } from "../keys";
 import type { DialogProps } from "./props";
 
@@ -33,22 +34,30 @@ export function Speed({ seen, send, onClose }: DialogProps) {
 }
 
 const TURNING_WORDS: Record<string, string> = { "←": "Z minus, toward the chuck", "→": "Z plus, away from the chuck", "↑": "X plus, away from the axis", "↓": "X minus, toward the axis" };
-const TURNING_VERBS: Partial<Record<KeyVerb, string>> = {
-  drawer: "turret: another tool", wobble: "swing the setter arm down or away, or carry the indicator round a drill", burr: "turn the chuck a quarter on", paper: "hold paper, feeler or straight edge at the part, or pull it",
-  block: "try a block or pin, or take it out", feel: "shim the holder to center height", measure: "measure what was turned", fit: "near view or whole travel",
-};
-/** Keys that a lathe has nothing for. */
+const TURNING_VERBS: Partial<Record<KeyVerb, string>> = { drawer: "another tool", measure: "measure what was turned", fit: "near view or whole travel" };
+/** Keys whose meaning on a lathe is what stands on its controls now. */
+const BY_ACT = new Set<KeyVerb>(["wobble", "burr", "paper", "feel", "block"]);
+/** Keys that a lathe has nothing for, and those that a hand-wound one has nothing for. */
 const NOT_TURNING = new Set<KeyVerb>(["look"]);
+const NOT_BY_HAND = new Set<KeyVerb>(["home", "typeBlock"]);
+
+/** What a key does here; null where it does nothing. */
+function verbWords(verb: KeyVerb, seen: DialogProps["seen"]): string | null {
+  if (!seen.lathe) return verbKeys[verb].words;
+  if (NOT_TURNING.has(verb) || (seen.sheet.lathe?.control === "readout" && NOT_BY_HAND.has(verb))) return null;
+  if (BY_ACT.has(verb)) return instrumentActs(seen).find(({ keyCap }) => keyCap === verbKeys[verb].key.toUpperCase())?.label ?? null;
+  return TURNING_VERBS[verb] ?? inShopWords(verbKeys[verb].words, seen.sheet.lathe?.control);
+}
 
 export function KeyMap({ seen }: DialogProps) {
   const isLathe = seen.lathe !== null;
-  const verbs = keyVerbs.filter((verb) => !(isLathe && NOT_TURNING.has(verb)) && (verb !== "judgeSetup" || seen.sheet.handover));
+  const verbs = keyVerbs.filter((verb) => verb !== "judgeSetup" || seen.sheet.handover).map((verb) => ({ verb, words: verbWords(verb, seen) })).filter(({ words }) => words !== null);
   return (
     <div className="grid gap-x-8 gap-y-1 sm:grid-cols-2">
       {Object.values(jogKeys).filter(({ cap }) => !isLathe || TURNING_WORDS[cap] !== undefined).map(({ cap, words }) => <p key={cap}><KeyCap>{cap}</KeyCap> {isLathe ? TURNING_WORDS[cap] : words}</p>)}
       <p><KeyCap>Shift</KeyCap> with these: ten clicks</p>
       <p><KeyCap>[</KeyCap> <KeyCap>]</KeyCap> coarser or finer clicks</p>
-      {verbs.map((verb) => <p key={verb}><KeyCap>{verbKeys[verb].key === "Escape" ? "Esc" : verbKeys[verb].key.toUpperCase()}</KeyCap> {(isLathe ? TURNING_VERBS[verb] : undefined) ?? verbKeys[verb].words}</p>)}
+      {verbs.map(({ verb, words }) => <p key={verb}><KeyCap>{verbKeys[verb].key === "Escape" ? "Esc" : verbKeys[verb].key.toUpperCase()}</KeyCap> {words}</p>)}
       <p><KeyCap>Esc</KeyCap> in a box: leave it</p>
     </div>
   );
