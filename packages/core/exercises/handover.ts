@@ -1,8 +1,9 @@
 import { toolName } from "../instruments";
-import { drawBetween, drawUnit } from "../random";
+import { drawBetween } from "../random";
 import { isRegisterId, type RegisterId } from "../registers";
 import { scales, toCounts, toMm } from "../units";
 import { expectedLengths, type TargetId } from "./expected";
+import { chooseFaults } from "./faults";
 import type { Exercise, FaultKind } from "./schema";
 import { drawTurningHandover } from "./turningHandover";
 import { drawVariant, edgeOf, paperOf, type Fault, type HandedLine, type Setup, type Truth } from "./variant";
@@ -130,13 +131,7 @@ function drawHandover(exercise: Exercise, setup: Setup, truth: Truth): { setup: 
   if (!handover) return { setup, truth };
   if (truth.lathe) return drawTurningHandover(handover, setup, truth);
   const draw: Draw = (low, high, ...keys) => drawBetween(low, high, truth.seed, "handover", ...keys);
-  const isSound = drawUnit(truth.seed, "handover", "sound") < handover.soundShare;
-  const count = isSound ? 0 : Math.round(draw(handover.count[0] - 0.499, handover.count[1] + 0.499, "count"));
-  const order = [...handover.faults].sort((a, b) => draw(0, 1, "order", a) - draw(0, 1, "order", b));
-  const chosen: FaultKind[] = [];
-  for (const kind of order) {
-    if (chosen.length < count && !chosen.some((one) => REALM[one].some((realm) => REALM[kind].includes(realm)))) chosen.push(kind);
-  }
+  const chosen = chooseFaults(handover, truth.seed, (kind) => REALM[kind]);
   const sign = draw(0, 1, "setter sign") < 0.5 ? -1 : 1;
   const off = Math.round(sign * draw(SETTER_MM.low, SETTER_MM.high, "setter") * 1000) / 1000;
   const withDoubt: Truth = {

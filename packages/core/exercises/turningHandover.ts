@@ -1,6 +1,7 @@
-import { drawBetween, drawUnit } from "../random";
+import { drawBetween } from "../random";
 import { isRegisterId, type RegisterId } from "../registers";
 import { scales, toCounts, toMm } from "../units";
+import { chooseFaults } from "./faults";
 import type { Exercise, FaultKind } from "./schema";
 import type { Fault, HandedLine, Setup, Truth } from "./variant";
 
@@ -28,12 +29,7 @@ export function drawTurningHandover(handover: Handover, setup: Setup, truth: Tru
   const draw = (low: number, high: number, ...keys: string[]) => drawBetween(low, high, truth.seed, "handover", ...keys);
   const pick = (list: readonly number[], key: string) => [...list].sort((a, b) => draw(0, 1, key, String(a)) - draw(0, 1, key, String(b)));
   const micron = (mm: number) => Math.round(mm * 1e4) / 1e4;
-  const isSound = drawUnit(truth.seed, "handover", "sound") < handover.soundShare;
-  const count = isSound ? 0 : Math.round(draw(handover.count[0] - 0.499, handover.count[1] + 0.499, "count"));
-  const chosen: FaultKind[] = [];
-  for (const kind of [...handover.faults].sort((a, b) => draw(0, 1, "order", a) - draw(0, 1, "order", b))) {
-    if (chosen.length < count && !chosen.some((one) => REALM[one]?.some((realm) => REALM[kind]?.includes(realm)))) chosen.push(kind);
-  }
+  const chosen = chooseFaults(handover, truth.seed, (kind) => REALM[kind] ?? []);
   const setFaceMm = micron(lathe.skinMm - draw(FACED_OFF_MM.low, FACED_OFF_MM.high, "faced"));
   const againMm = chosen.includes("facedAgain") ? micron(draw(FACED_AGAIN_MM.low, FACED_AGAIN_MM.high, "again")) : 0;
   const diameterMm = micron(lathe.stock.diameterMm - 2 * (lathe.stock.runoutMm + lathe.stock.ovalMm / 2) - draw(SKIM_MM.low, SKIM_MM.high, "skim"));
