@@ -85,7 +85,7 @@ export function Dialog({ title, isOpen, onClose, children, width = "max-w-md" }:
   return (
     <RadixDialog.Root open={isOpen} onOpenChange={(open) => { if (!open) onClose(); }}>
       <RadixDialog.Portal>
-        <RadixDialog.Overlay className="fixed inset-0 bg-ink/30" />
+        <RadixDialog.Overlay className="fixed inset-0 bg-[#0a0f0e]/35" />
         <RadixDialog.Content aria-describedby={undefined} className={`fixed top-1/2 left-1/2 max-h-[90dvh] outline-none w-[calc(100vw-2rem)] ${width} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-panel border border-rule bg-panel p-4`}>
           <RadixDialog.Title className="mb-3 text-base font-bold">{title}</RadixDialog.Title>
           {children}

@@ -107,7 +107,7 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
         </form>
       )}
       {seen.coach ? (
-        <aside aria-label="Coach" className="max-h-40 shrink-0 overflow-y-auto border-t-0 border-l-4 border-expected bg-expected-soft p-2.5">
+        <aside aria-label="Coach" className="max-h-52 shrink-0 overflow-y-auto border-t-0 border-l-4 border-expected bg-expected-soft p-2.5">
           <h3 className="font-bold">Next</h3>
           <p data-testid="coach">{coachWords(seen.coach, seen)}</p>
         </aside>
