@@ -80,7 +80,7 @@ function TurningSheet({ seen, lathe }: Pick<DialogProps, "seen"> & { lathe: NonN
       <dl className="grid gap-x-8 sm:grid-cols-2">
         {rows.map(([name, value]) => <div key={name + value} className="flex justify-between gap-3 border-t border-rule-soft py-1"><dt className="text-ink2">{name}</dt><dd className="figures text-right">{value}</dd></div>)}
       </dl>
-      <p className="text-xs text-ink2">{lathe.control ? "School" : "School of Z"}: {lathe.schools.map((school) => schoolWords[school]).join("; or ")}. X registers and displays are diameters; tools stand behind the axis, X plus is away from it, Z plus away from the chuck. {lathe.control === "readout" ? "The library is added to what the readout shows." : `A reset ${sheet.settings.resetDropsLength ? "drops" : "keeps"} the offset that was called.`}</p>
+      <p className="text-xs text-ink2">{lathe.control ? "School" : "School of Z"}: {lathe.schools.map((school) => schoolWords[school]).join("; or ")}. X registers and displays are diameters; {lathe.control === "readout" ? "X plus is away from the axis" : "tools stand behind the axis, X plus is away from it"}, Z plus away from the chuck. {lathe.control === "readout" ? "The library is added to what the readout shows." : `A reset ${sheet.settings.resetDropsLength ? "drops" : "keeps"} the offset that was called.`}</p>
     </div>
   );
 }
