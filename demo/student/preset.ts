@@ -1,7 +1,7 @@
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
 import { machineMm, moveTo, text } from "./moves";
-import { bring, face, leaveFace, measure, retract, seenOf, setZ, sheetOf, skim, touchDiameter, touchFace } from "./turning";
+import { bring, face, leaveFace, lookBeforeFace, measure, retract, setZ, sheetOf, skim, touchDiameter, touchFace } from "./turning";
 
 interface Place { readonly xMm: number; readonly zMm: number }
 
@@ -42,9 +42,6 @@ export function workPreset(lane: LaneDriver, habits: Habits): void {
   else bring(lane, first);
   if (habits.declaresAgain !== "never") declare(lane, start, { xMm, zMm }, habits.declaresAgain === "elsewhere" ? -4 : 0);
   bring(lane, first);
-  const { tip } = seenOf(lane);
-  lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
-  lane.do({ type: "lookCheck" });
-  lane.do({ type: "judgeCheck", isAsExpected: true });
+  lookBeforeFace(lane);
   lane.do({ type: "handIn" });
 }

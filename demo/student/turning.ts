@@ -473,6 +473,14 @@ function partFace(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits
   }
 }
 
+/** Says how far before the face the tip stands, looks with a rule, and says that it is so. */
+export function lookBeforeFace(lane: LaneDriver): void {
+  const { tip } = seenOf(lane);
+  lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
+  lane.do({ type: "lookCheck" });
+  lane.do({ type: "judgeCheck", isAsExpected: true });
+}
+
 /** Two readings of one place agree when they differ by no more than this, mm; paper on a diameter is felt less well. */
 const AGREES_MM = { x: 0.045, z: 0.014 } as const;
 
@@ -514,10 +522,7 @@ function readTurret(lane: LaneDriver, habits: Habits): void {
       putRight(tool.number, "x", x);
     }
   }
-  const { tip } = seenOf(lane);
-  lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
-  lane.do({ type: "lookCheck" });
-  lane.do({ type: "judgeCheck", isAsExpected: true });
+  lookBeforeFace(lane);
   lane.do({ type: "judgeSetup", isSound: habits.says ? habits.says === "sound" : !isFaulty });
   lane.do({ type: "handIn" });
 }
@@ -556,9 +561,6 @@ export function workLathe(lane: LaneDriver, habits: Habits): void {
   else partFace(lane, wanted, habits);
   if (lane.seen.isStopped) return;
   setNoses(lane, habits);
-  const { tip } = seenOf(lane);
-  lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
-  lane.do({ type: "lookCheck" });
-  lane.do({ type: "judgeCheck", isAsExpected: true });
+  lookBeforeFace(lane);
   lane.do({ type: "handIn" });
 }

@@ -50,19 +50,14 @@ export function expectCheck(state: LaneState, { check, text, tool }: CommandOf<"
   return accept([{ type: "checkExpected", check, mm: read.value, ...(tool === undefined ? {} : { tool }) }]);
 }
 
-/** At the part: on metal, with something felt or held in the gap, or with the point where it was sighted over the edge. */
-function isTouching({ lathe, position }: LaneState): boolean {
-  if (!lathe) return false;
-  const isSighted = lathe.sighted?.looks === "over" && lathe.sighted.at.z === position.z;
-  return (lathe.isResting || lathe.block !== null || (lathe.gap !== null && lathe.gap.feel !== "slides") || isSighted);
-}
-
-/** What a check on a lathe wants before there is anything to look at: a row recalled, a tool at the face. */
-function lookProblem(state: LaneState): Refusal | null {
-  const { lathe, desk } = state;
-  if (!lathe || (desk.check?.check !== "recalled" && desk.check?.check !== "sumByHand")) return null;
-  if (desk.check.check === "recalled" && lathe.row !== lathe.station) return { code: "recallFirst", tool: lathe.station };
-  return isTouching(state) ? null : { code: "touchFirst" };
+/** What a check on a lathe wants before there is anything to look at: at the band with the row recalled, or at the face for the sum. */
+function lookProblem({ lathe, desk }: LaneState): Refusal | null {
+  const check = desk.check?.check;
+  if (!lathe || (check !== "recalled" && check !== "sumByHand")) return null;
+  if (check === "recalled" && lathe.row !== lathe.station) return { code: "recallFirst", tool: lathe.station };
+  const on = check === "recalled" ? "diameter" : "face";
+  const isTouching = lathe.isResting || lathe.block?.on === on || (lathe.gap?.on === on && lathe.gap.feel !== "slides");
+  return isTouching ? null : { code: "touchFirst" };
 }
 
 /** What stands between tip and face where the tool touches it, by what is written on it, mm. */
@@ -90,7 +85,7 @@ function lookAtLathe(state: LaneState): number | null {
 /** The look itself: what an eye or a rule tells; null where the figure stands in the log already (a touch, a sum, a lifted move). */
 export function lookCheck(state: LaneState): Decision {
   if (!state.desk.check) return refuse({ code: "expectFirst" });
-  const problem = state.lathe ? lookProblem(state) : null;
+  const problem = lookProblem(state);
   if (problem) return refuse(problem);
   const seenMm = (): number | null => {
     // on a lathe a rule beside the tool tells how far it stands from the face

@@ -14,7 +14,7 @@ type Decision = Result<LaneEvent[], Refusal>;
 type LedgerCommand = CommandOf<"takeReading" | "writeTerm" | "writeSum" | "strikeLine">;
 
 /** The widest value a register holds, counts. */
-const REGISTER_LIMIT_COUNTS = 999_999;
+export const REGISTER_LIMIT_COUNTS = 999_999;
 const LEDGER_LIMIT = 120;
 
 function countsTyped(state: LaneState, text: string, register?: RegisterId): Result<Counts, Refusal> {

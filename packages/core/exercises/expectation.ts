@@ -2,8 +2,8 @@ import { standardUncertainty } from "../desk/uncertainty";
 import type { InstrumentName } from "../instruments";
 import type { RegisterId } from "../registers";
 import { expectedDiameter, expectedLengths } from "./expected";
-import { lengthBias, SETTING_GAUGE_U_MM, turretBias, xyBias, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
-import { drawNewTool, type LatheSchool, type LatheSheet } from "./lathe";
+import { lengthBias, SETTING_GAUGE_U_MM, STACK_U_MM, turretBias, xyBias, type LengthMethod, type MethodBias, type XyMethod } from "./fairness";
+import { drawNewTool, farEdgeMm, type LatheSchool, type LatheSheet } from "./lathe";
 import type { MillLengthSchool } from "./schema";
 import type { Setup, Truth } from "./variant";
 
@@ -52,7 +52,7 @@ function handLines(lathe: LatheSheet, truth: Truth, school: "readout-library" | 
     return { ...old, kxMm: old.kxMm + fresh.xMm, heightMm: old.heightMm + fresh.heightMm };
   };
   const axis = truth.lathe?.axis;
-  if (axis) return [{ register: "axisHeight", wantedMm: axis.heightMm, method: "gaugeBlocks", biasMm: 0, uMm: 0.0012 }, { register: "gaugeError", wantedMm: axis.gaugeOffMm, method: "settingGauge", biasMm: 0, uMm: SETTING_GAUGE_U_MM }];
+  if (axis) return [{ register: "axisHeight", wantedMm: axis.heightMm, method: "gaugeBlocks", biasMm: 0, uMm: STACK_U_MM }, { register: "gaugeError", wantedMm: axis.gaugeOffMm, method: "settingGauge", biasMm: 0, uMm: SETTING_GAUGE_U_MM }];
   const [reference] = lathe.targets.x;
   // a row is the reference's reading less the tool's
   const less = (theirs: MethodBias, mine: MethodBias): MethodBias => ({ biasMm: theirs.biasMm - mine.biasMm, uMm: Math.hypot(theirs.uMm, mine.uMm) });
@@ -81,8 +81,7 @@ function latheLines(setup: Setup, lathe: LatheSheet, truth: Truth, school: MillL
   if (own === "readout-library" || own === "gang-bar") return handLines(lathe, truth, own, setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0);
   const [master] = lathe.targets.z;
   const reach = (number: number) => tools[number]?.qMm ?? 0;
-  const farMm = (number: number) => { const tool = lathe.tools.find((one) => one.number === number); return tool?.qualified === "far" ? (tool.bladeMm ?? 0) : 0; };
-  const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) - farMm(number) : own === "master-shift" || own === "preset" ? reach(number) - reach(master ?? number) : reach(number));
+  const zOf = (number: number): number => (own === "part-face" ? skinMm + reach(number) - farEdgeMm(lathe.tools.find((one) => one.number === number)) : own === "master-shift" || own === "preset" ? reach(number) - reach(master ?? number) : reach(number));
   const workMm = own === "part-face" ? 0 : own === "master-shift" || own === "preset" ? skinMm + reach(master ?? 0) : skinMm;
   // a declared position stands in the common offset, of X as well: what the rows hold is the difference from its tool
   const isDeclared = own === "preset";

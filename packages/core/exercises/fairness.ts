@@ -66,6 +66,8 @@ const worstGaps = (exercise: Exercise) => [{ kind: "paper" as const, nominalMm: 
 export const lengthMethodsOf = ({ instruments, gaps }: { instruments: readonly InstrumentName[]; gaps: readonly { kind: GapKind }[] }): LengthMethod[] =>
   LENGTH_METHODS.filter((method) => instruments.includes(method) && (method === "paper" || method === "lampGauge" || !["feeler", "block", "pin"].includes(method) || gaps.some(({ kind }) => kind === method)));
 
+/** A stack of blocks finds a slot this well, mm. */
+export const STACK_U_MM = 0.0012;
 /** A stack of blocks and a setting gauge compared with one another: what the gauge reads a crest to, mm. */
 export const SETTING_GAUGE_U_MM = 0.0035;
 

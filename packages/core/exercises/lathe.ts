@@ -122,6 +122,9 @@ export function drawNewTool(seed: string, tool: number, times: number): { xMm: n
   return { xMm: tidy(2 * drawBetween(-BY_RULE_MM, BY_RULE_MM, seed, "new tool", tool, times)), heightMm: tidy(side * drawBetween(NEW_HEIGHT_MM.low, NEW_HEIGHT_MM.high, seed, "new height", tool, times)) };
 }
 
+/** How far beyond the near edge of a blade the edge that is set stands, mm: one blade, where its far edge finishes the part. */
+export const farEdgeMm = (tool: Pick<TurretTool, "qualified" | "bladeMm"> | undefined): number => (tool?.qualified === "far" ? (tool.bladeMm ?? 0) : 0);
+
 const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
 /** A height so small that no pip could be told is none. */
 const NO_PIP_MM = 0.06;

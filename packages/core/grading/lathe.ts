@@ -1,7 +1,7 @@
 import {
   causeOf, matchCounts, signaturesFor, typingSlip, type CauseId, type CauseSignature, type Evidence, type Figures, type LaneTrace, type NamedCounts, type ProvenTerm, type TurretContact,
 } from "../diagnosis";
-import { turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretMethod, type TurretTool } from "../exercises";
+import { farEdgeMm, turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretMethod, type TurretTool } from "../exercises";
 import { coneTouchZ } from "../bench/lathe/cone";
 import { calledHeightMm, faceMm, kxNowMm } from "../bench/lathe/contact";
 import { ruleStated } from "./stated";
@@ -29,9 +29,6 @@ const addends = (tool: number, axis: TurretAxis): RegisterId[] => [`${upper(axis
 function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis: TurretAxis): number {
   return registers.common[axis] + registers.work.G54[axis] + turretSum(registers.turret, axis, tool);
 }
-
-/** How far beyond the near edge the edge that is set stands: the blade, where its far edge finishes the part, mm. */
-const farEdgeMm = (tool: TurretTool | undefined): number => (tool?.qualified === "far" ? (tool.bladeMm ?? 0) : 0);
 
 /** Where a tool's tip lies on the axis, or on the face as it has been cut, machine frame, mm. */
 function wantedMm({ final }: LaneTrace, tool: number, axis: TurretAxis): number {

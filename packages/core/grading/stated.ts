@@ -1,13 +1,11 @@
 import { causeOf, type CauseSignature, type Evidence, type LaneTrace, type ProvenTerm } from "../diagnosis";
 import { noseAngleOf } from "../desk/insert";
-import { SETTING_GAUGE_U_MM, type LatheSheet, type Marking, type TargetId, type TurretTool } from "../exercises";
+import { SETTING_GAUGE_U_MM, STACK_U_MM, type LatheSheet, type Marking, type TargetId, type TurretTool } from "../exercises";
 import { steepestFallDeg } from "../registers/nose";
 import type { RegisterRuling } from "./ruling";
 
 /** A clearance of fewer degrees than this is none in practice. */
 const SPARE_DEG = 2;
-/** A stack of blocks finds a slot this well, mm. */
-const STACK_U_MM = 0.0012;
 
 /** Whether a tool does for the part: its trailing edge clears the steepest fall with degrees to spare, its blade reaches the groove's bottom. */
 export function fitsPart({ leadDeg, insert, deepestMm }: Pick<TurretTool, "leadDeg" | "insert" | "deepestMm">, profile: NonNullable<LatheSheet["profile"]>): boolean {

@@ -1,7 +1,7 @@
 import type { LedgerLine } from "../bench";
 import type { TermName } from "../bench/commands";
 import type { LaneTrace } from "../diagnosis";
-import { edgeOf, paperOf, type Setup, type TargetId } from "../exercises";
+import { edgeOf, farEdgeMm, paperOf, type Setup, type TargetId } from "../exercises";
 import { toolName } from "../instruments";
 import { readRegister, type RegisterId } from "../registers";
 import { toCounts } from "../units";
@@ -79,7 +79,7 @@ function turretTerms({ turret, final, changes }: LaneTrace, register: RegisterId
   const setSeq = changes.findLast(({ event }) => event.register === register)?.seq ?? Infinity;
   const contact = turret.findLast((one) => one.tool === Number(row) && one.axis === axis && one.seq < setSeq);
   const tool = final.setup.lathe?.tools.find(({ number }) => number === Number(row));
-  const blade: Required[] = contact && axis === "z" && tool?.qualified === "far" ? [{ term: "bladeWidth", counts: counts(-(tool.bladeMm ?? 0)) }] : [];
+  const blade: Required[] = contact && axis === "z" && farEdgeMm(tool) !== 0 ? [{ term: "bladeWidth", counts: counts(-farEdgeMm(tool)) }] : [];
   if (!contact || contact.thicknessMm === 0) return blade;
   // in a library it cancels where it lay between the reference and the part as well
   const reference = register.startsWith("L") ? turret.findLast((one) => one.tool === final.setup.lathe?.targets[axis][0] && one.axis === axis) : undefined;

@@ -167,6 +167,16 @@ describe("a gang slide over a bar", () => {
     expect(Math.abs((lane.state.registers.turret?.y[2] ?? 0) / 1000)).toBeCloseTo(pip / 2, 1);
     expect(causeOf(ruling, "C2")).toBe("none");
   });
+  it("a tool that is changed twice stands as its last one does, not off by both", () => {
+    const lane = open(GANG, "twice changed");
+    lane.do({ type: "home" });
+    lane.do({ type: "setDoor", isOpen: true });
+    for (let turn = 0; turn < 2; turn++) lane.do({ type: "changeTool", tool: 2, overhang: "22" });
+    const last = lane.log.at(-1)?.event;
+    if (last?.type !== "toolChanged") throw new Error("not changed");
+    expect(lane.state.lathe?.raisedMm[2]).toBe(last.heightMm);
+    expect(lane.state.lathe?.movedMm[2]).toBe(last.xMm);
+  });
   it("feed up, and an overhang beyond the clearance, cost their steps", () => {
     expect(stepOf(ruled(GANG, { feedUp: true }, "feed").ruling, "feedDown")).toBe("stepMissed");
     expect(stepOf(ruled(GANG, { overhangMm: 24 }, "overhang").ruling, "overhangClear")).toBe("stepMissed");
@@ -272,6 +282,9 @@ describe("a declared position", () => {
     expect(lane.state.registers.turret).toMatchObject({ x: { 2: -12_500 }, z: { 2: 3_250 }, r: { 2: 400 }, q: { 2: 3_000 } });
     expect(lane.attempt({ type: "runBlock", text: "G10 L10 P10002" })).toMatchObject({ code: "programLine" });
     expect(lane.state.registers.turret?.x[2]).toBe(-12_500);
+    lane.do({ type: "runBlock", text: "G10 L10 P10002 X-12.5" });
+    expect(lane.attempt({ type: "runBlock", text: "G10 L10 P10002 X-5000" })).toEqual({ code: "registerOutOfRange", register: "X2" });
+    expect(lane.attempt({ type: "runBlock", text: "G50 X5000" })).toEqual({ code: "registerOutOfRange", register: "common.x" });
   });
 });
 

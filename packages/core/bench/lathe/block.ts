@@ -1,13 +1,14 @@
 import { readBlock } from "../../gcode";
 import { exchangeIds, readRegisters } from "../../exchange";
-import { isRegisterId, machineFromDisplay, readRegister, turretSum, type AxisCounts } from "../../registers";
+import { isRegisterId, machineFromDisplay, turretSum, type AxisCounts } from "../../registers";
 import { accept, refuse, type Result } from "../../result";
-import { toCounts } from "../../units";
+import { showLength, toCounts } from "../../units";
 import { Draft } from "../draft";
 import type { EventOf, LaneEvent } from "../events";
 import { isInTravel } from "../motion";
 import { hasRegister } from "../machineRegisters";
 import { referenceReturn } from "../reference";
+import { REGISTER_LIMIT_COUNTS, takeInRegisters } from "../registerDesk";
 import type { Refusal } from "../refusals";
 import { speedProblem, startSpindle } from "../spindle";
 import type { LaneState } from "../state";
@@ -41,25 +42,22 @@ function declare(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
     if (mm === undefined) continue;
     const { registers, position, modal, scale } = state;
     const to = position[axis] - registers.work[modal.workOffset][axis] - turretSum(registers.turret, axis, latheOf(state).row) - toCounts(mm, scale);
+    if (Math.abs(to) > REGISTER_LIMIT_COUNTS) return refuse({ code: "registerOutOfRange", register: `common.${axis}` });
     draft.emit({ type: "registerChanged", register: `common.${axis}`, from: registers.common[axis], to, how: "declared", machine: position });
   }
   return accept(draft.events);
 }
 
-/** G10 sets registers as a program does; a line that cannot be used changes nothing. */
+/** G10 sets registers as a program does, by the same desk as a list that is taken in; a line that cannot be used changes nothing. */
 function setRows(state: LaneState, text: string): Result<LaneEvent[], Refusal> {
-  const rows = readRegisters(text, exchangeIds(state.registers).filter((id) => hasRegister(state.setup, id)), "lathe", state.setup.unit);
-  const bad = rows.find(({ problem }) => problem !== null);
+  const read = readRegisters(text, exchangeIds(state.registers).filter((id) => hasRegister(state.setup, id)), "lathe", state.setup.unit);
+  const bad = read.find(({ problem }) => problem !== null);
   if (bad?.problem) return refuse({ code: "programLine", sentence: bad.problem });
-  const draft = new Draft(state);
-  draft.emit({ type: "blockRan", text: text.trim() });
-  for (const { register, mm } of rows) {
-    if (mm === null || !isRegisterId(register)) continue;
-    const to = register.startsWith("Q") ? Math.round(mm) * state.scale.countsPerUnit : toCounts(mm, state.scale);
-    const from = readRegister(state.registers, register);
-    if (from !== to) draft.emit({ type: "registerChanged", register, from, to, how: "takenIn", machine: state.position });
-  }
-  return accept(draft.events);
+  const rows = read.flatMap(({ register, mm }) => (mm !== null && isRegisterId(register) ? [{ register, text: register.startsWith("Q") ? String(Math.round(mm)) : showLength(mm, state.scale) }] : []));
+  const taken = takeInRegisters(state, { type: "takeInRegisters", rows });
+  // a block that sets what is set already has run all the same
+  if (!taken.ok && taken.error.code !== "nothingChanges") return taken;
+  return accept([{ type: "blockRan", text: text.trim() }, ...(taken.ok ? taken.value : [])]);
 }
 
 /** A typed block of the lathe: tool word, spindle, work offset, one straight move in X (a diameter) and Z. Read and checked whole. */

@@ -61,9 +61,8 @@ function changeTool(state: LaneState, { tool, overhang }: CommandOf<"changeTool"
   if (read.value < OVERHANG_MM.low || read.value > OVERHANG_MM.high) return refuse({ code: "overhangNotPossible", lowMm: OVERHANG_MM.low, highMm: OVERHANG_MM.high });
   const times = Object.keys(latheOf(state).changed).length;
   // what sticks out further lies on the axis from further back, on a diameter by twice as much
-  const before = latheOf(state).changed[tool] ?? gang.overhangMm;
   const drawn = drawNewTool(state.truth.seed, tool, times);
-  return accept([{ type: "toolChanged", tool, overhangMm: read.value, xMm: round(2 * (read.value - before) + drawn.xMm), heightMm: toolAt(state, tool).kind === "endMill" ? 0 : drawn.heightMm }]);
+  return accept([{ type: "toolChanged", tool, overhangMm: read.value, xMm: round(2 * (read.value - gang.overhangMm) + drawn.xMm), heightMm: toolAt(state, tool).kind === "endMill" ? 0 : drawn.heightMm }]);
 }
 
 const clampProblem = (state: LaneState): Refusal | null => (latheOf(state).loose === null ? null : { code: "clampLoose" });

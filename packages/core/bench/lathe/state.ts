@@ -159,8 +159,7 @@ export function evolveLathe(state: LatheState, event: LatheEvent): LatheState {
       evidence: event.looks === "over" ? { ...state.evidence, zTouched: counted(state.evidence.zTouched, event.tool) } : state.evidence,
     };
     case "toolChanged": return {
-      ...state, changed: { ...state.changed, [event.tool]: event.overhangMm }, ...shifted(state, event.tool, event.xMm),
-      raisedMm: { ...state.raisedMm, [event.tool]: (state.raisedMm[event.tool] ?? 0) + event.heightMm },
+      ...state, changed: { ...state.changed, [event.tool]: event.overhangMm }, movedMm: { ...state.movedMm, [event.tool]: event.xMm }, raisedMm: { ...state.raisedMm, [event.tool]: event.heightMm },
       // a new edge: what the old one touched and left says nothing of it
       pip: state.pip?.tool === event.tool ? null : state.pip, evidence: withoutTool(state.evidence, event.tool),
     };
