@@ -1,6 +1,11 @@
-/** Imports go core ← contract ← server | web | cli; demo, bench and e2e may look at all of it, and nobody at them (but the server's demo loader). */
+/**
+ * Imports go core ← contract ← server | web | cli; demo, bench and e2e may look at all of it, and nobody at them (but
+ * the server's demo loader).
+ */
 const only = (name, from, allowed) => ({
-  name, severity: "error", from: { path: from, pathNot: "\\.test\\.ts$|/test/" },
+  name,
+  severity: "error",
+  from: { path: from, pathNot: "\\.test\\.ts$|/test/" },
   to: { path: "^(apps|packages|demo|bench|e2e|scripts)/", pathNot: allowed },
 });
 module.exports = {
@@ -11,14 +16,46 @@ module.exports = {
     only("server-imports-contract-and-core", "^apps/server/(?!demoData)", "^(apps/server|packages/(core|contract))/"),
     only("cli-imports-core", "^apps/cli/", "^(apps/cli|packages/core)/"),
     only("demo-imports-core", "^demo/", "^(demo|packages/core)/"),
-    { name: "features-apart", severity: "error", from: { path: "^apps/web/features/([^/]+)/" }, to: { path: "^apps/web/features/", pathNot: "^apps/web/features/$1/" } },
-    { name: "ui-below-features", severity: "error", from: { path: "^apps/web/ui/" }, to: { path: "^apps/web/(features|app)/" } },
-    { name: "core-is-pure", severity: "error", from: { path: "^packages/core/", pathNot: "\\.test\\.ts$|/test/" }, to: { dependencyTypes: ["core"] } },
-    { name: "core-needs-zod-only", severity: "error", from: { path: "^packages/core/", pathNot: "\\.test\\.ts$|/test/" }, to: { path: "node_modules", pathNot: "node_modules/(zod|@probe-lane)" } },
-    { name: "no-circular-values", severity: "error", from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+    {
+      name: "features-apart",
+      severity: "error",
+      from: { path: "^apps/web/features/([^/]+)/" },
+      to: { path: "^apps/web/features/", pathNot: "^apps/web/features/$1/" },
+    },
+    {
+      name: "ui-below-features",
+      severity: "error",
+      from: { path: "^apps/web/ui/" },
+      to: { path: "^apps/web/(features|app)/" },
+    },
+    {
+      name: "core-is-pure",
+      severity: "error",
+      from: { path: "^packages/core/", pathNot: "\\.test\\.ts$|/test/" },
+      to: { dependencyTypes: ["core"] },
+    },
+    {
+      name: "core-needs-zod-only",
+      severity: "error",
+      from: { path: "^packages/core/", pathNot: "\\.test\\.ts$|/test/" },
+      to: { path: "node_modules", pathNot: "node_modules/(zod|@probe-lane)" },
+    },
+    {
+      name: "no-circular-values",
+      severity: "error",
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
+    },
   ],
   options: {
-    tsPreCompilationDeps: true, tsConfig: { fileName: "tsconfig.json" }, doNotFollow: { path: "node_modules" },
-    exclude: { path: "^(dist|\\.pg)/" }, enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "default"], extensions: [".ts", ".tsx", ".js", ".json"] },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: "tsconfig.json" },
+    doNotFollow: { path: "node_modules" },
+    exclude: { path: "^(dist|\\.pg)/" },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "default"],
+      extensions: [".ts", ".tsx", ".js", ".json"],
+    },
   },
 };

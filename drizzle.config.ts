@@ -1,5 +1,8 @@
 import { defineConfig } from "drizzle-kit";
 
 export default defineConfig({
-  dialect: "postgresql", schema: "./apps/server/db/schema.ts", out: "./apps/server/db/migrations", casing: "snake_case",
+  dialect: "postgresql",
+  schema: "./apps/server/db/schema.ts",
+  out: "./apps/server/db/migrations",
+  casing: "snake_case",
 });

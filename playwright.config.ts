@@ -12,7 +12,11 @@ export default defineConfig({
   expect: { timeout: 15_000 },
   reporter: [["list"], ["./scripts/e2e-count-reporter.ts"]],
   use: {
-    baseURL, viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: "/usr/bin/chromium", args: ["--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-quic"] },
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: ["--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-quic"],
+    },
   },
 });

@@ -7,7 +7,10 @@ import { medianMs, report } from "./measure";
 
 const EVENTS = 3000;
 
-/** A lane of exactly so many events: worked carefully, then clicked on in the air until the log is long enough, and handed in. */
+/**
+ * A lane of exactly so many events: worked carefully, then clicked on in the air until the log is long enough, and
+ * handed in.
+ */
 function longLane(length: number): LoggedEvent[] {
   const { exercise } = findDemoExercise("roller-bracket-back-right");
   const lane = new LaneDriver(exercise, "bench");
@@ -26,11 +29,17 @@ function bareFold(events: readonly LaneEvent[], fields: number): number {
   return state["field0"] ?? 0;
 }
 
-/** A lane with eight tools, after the longest exercise of the pack has been worked in it; with one tool and nothing done for comparison. */
+/**
+ * A lane with eight tools, after the longest exercise of the pack has been worked in it; with one tool and nothing done
+ * for comparison.
+ */
 function workedBench(isFull: boolean): LaneDriver {
   const { exercise } = findDemoExercise(isFull ? "five-tools-block-in-wear" : "focuser-plate-lower-left");
   const [first] = exercise.tools;
-  const eight = isFull && first ? Array.from({ length: 8 }, (_, i) => exercise.tools[i] ?? { ...first, number: i + 1 }) : exercise.tools;
+  const eight =
+    isFull && first
+      ? Array.from({ length: 8 }, (_, i) => exercise.tools[i] ?? { ...first, number: i + 1 })
+      : exercise.tools;
   const lane = new LaneDriver({ ...exercise, tools: eight }, "bench", { isCoachOn: true });
   workLane(lane, { stopsAfter: isFull ? "z" : "dressed" });
   return lane;
@@ -40,27 +49,38 @@ function workedBench(isFull: boolean): LaneDriver {
 function clickMs(lane: LaneDriver): number {
   const CLICKS = 400;
   let turn = 0;
-  return medianMs(20, () => {
-    for (let click = 0; click < CLICKS; click++) {
-      lane.do({ type: "jog", axis: "z", direction: turn++ % 2 ? 1 : -1, clicks: 1, size: "fine" });
-      JSON.stringify(nowOf(lane.seen, lane.seen.solids));
-    }
-  }) / CLICKS;
+  return (
+    medianMs(20, () => {
+      for (let click = 0; click < CLICKS; click++) {
+        lane.do({ type: "jog", axis: "z", direction: turn++ % 2 ? 1 : -1, clicks: 1, size: "fine" });
+        JSON.stringify(nowOf(lane.seen, lane.seen.solids));
+      }
+    }) / CLICKS
+  );
 }
 
 const CANDIDATES = 60;
 
 /** Sixty mistakes over 60 mm, and a closure that one of the pairs explains. */
 function diagnosisMs(): { inferMs: number; sumMs: number } {
-  const candidates = Array.from({ length: CANDIDATES }, (_, i): Candidate => ({ id: `mistake${i}`, predicted: ((i * 37) % CANDIDATES) - 29.5 + i / 97, prior: 0.01 }));
+  const candidates = Array.from({ length: CANDIDATES }, (_, i): Candidate => ({
+    id: `mistake${i}`,
+    predicted: ((i * 37) % CANDIDATES) - 29.5 + i / 97,
+    prior: 0.01,
+  }));
   const closure = (candidates[7]?.predicted ?? 0) + (candidates[41]?.predicted ?? 0);
   /** The least that any diagnosis of all pairs could do: add two predictions and weigh the rest by a normal curve. */
   const bareSum = () => {
     let total = 0;
-    for (const [i, first] of candidates.entries()) for (let j = i; j < candidates.length; j++) total += Math.exp(-0.5 * (closure - first.predicted - (candidates[j]?.predicted ?? 0)) ** 2);
+    for (const [i, first] of candidates.entries())
+      for (let j = i; j < candidates.length; j++)
+        total += Math.exp(-0.5 * (closure - first.predicted - (candidates[j]?.predicted ?? 0)) ** 2);
     return total;
   };
-  return { inferMs: medianMs(60, () => infer({ closure, u: 0.004, none: 0.5, candidates, other: { prior: 0.02, span: 200 } })), sumMs: medianMs(60, bareSum) };
+  return {
+    inferMs: medianMs(60, () => infer({ closure, u: 0.004, none: 0.5, candidates, other: { prior: 0.02, span: 200 } })),
+    sumMs: medianMs(60, bareSum),
+  };
 }
 
 const FRAME_MS = 1000 / 60;
@@ -73,13 +93,38 @@ export function benchCore(): void {
   const bareMs = medianMs(40, () => bareFold(events, fields));
   const replayMs = medianMs(40, () => replay(events));
   const rulingMs = medianMs(20, () => rule(log, marking));
-  report("replay", `${Math.round((EVENTS / replayMs) * 1000).toLocaleString("en")} events/s`, "goal ≥ 300,000", `${(replayMs / bareMs).toFixed(1)} × a fold that only copies the state`);
+  report(
+    "replay",
+    `${Math.round((EVENTS / replayMs) * 1000).toLocaleString("en")} events/s`,
+    "goal ≥ 300,000",
+    `${(replayMs / bareMs).toFixed(1)} × a fold that only copies the state`,
+  );
   const plainMs = clickMs(workedBench(false));
   const fullMs = clickMs(workedBench(true));
-  report("a click, eight tools, longest lane", `${(fullMs * 1000).toFixed(0)} µs`, `goal < one frame (${FRAME_MS.toFixed(1)} ms)`, `${(fullMs / plainMs).toFixed(1)} × a click with one tool and nothing done`);
-  report(`ruling of ${EVENTS} events`, `${rulingMs.toFixed(1)} ms`, "goal < 30", `${(rulingMs / replayMs).toFixed(1)} × one replay of the same log`);
+  report(
+    "a click, eight tools, longest lane",
+    `${(fullMs * 1000).toFixed(0)} µs`,
+    `goal < one frame (${FRAME_MS.toFixed(1)} ms)`,
+    `${(fullMs / plainMs).toFixed(1)} × a click with one tool and nothing done`,
+  );
+  report(
+    `ruling of ${EVENTS} events`,
+    `${rulingMs.toFixed(1)} ms`,
+    "goal < 30",
+    `${(rulingMs / replayMs).toFixed(1)} × one replay of the same log`,
+  );
   const { inferMs, sumMs } = diagnosisMs();
-  report(`diagnosis, ${CANDIDATES} candidates, all pairs`, `${inferMs.toFixed(2)} ms`, "goal < 5", `${(inferMs / sumMs).toFixed(1)} × weighing the bare sums`);
+  report(
+    `diagnosis, ${CANDIDATES} candidates, all pairs`,
+    `${inferMs.toFixed(2)} ms`,
+    "goal < 5",
+    `${(inferMs / sumMs).toFixed(1)} × weighing the bare sums`,
+  );
   const reviewMs = medianMs(5, () => JSON.stringify(reviewOf(log)));
-  report(`replay for a page, ${EVENTS} events`, `${reviewMs.toFixed(0)} ms, ${(JSON.stringify(reviewOf(log)).length / 1e6).toFixed(1)} MB`, "goal < 300", `${(reviewMs / rulingMs).toFixed(1)} × the ruling of the same log`);
+  report(
+    `replay for a page, ${EVENTS} events`,
+    `${reviewMs.toFixed(0)} ms, ${(JSON.stringify(reviewOf(log)).length / 1e6).toFixed(1)} MB`,
+    "goal < 300",
+    `${(reviewMs / rulingMs).toFixed(1)} × the ruling of the same log`,
+  );
 }

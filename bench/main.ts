@@ -2,7 +2,10 @@ import { benchCore } from "./core";
 import { benchRegrade } from "./regrade";
 import { benchServer } from "./server";
 
-/** Prints each goal as a figure and as a ratio against a baseline measured in the same run. `core`, `server` or `regrade` picks one part. */
+/**
+ * Prints each goal as a figure and as a ratio against a baseline measured in the same run. `core`, `server` or
+ * `regrade` picks one part.
+ */
 const which = process.argv[2];
 if (which === undefined || which === "core") benchCore();
 if (which === undefined || which === "server") await benchServer();

@@ -10,16 +10,36 @@ const WARM_SECONDS = 2;
 const [SERVER_PORT, BARE_PORT] = [4471, 4472];
 export const agent = new Agent({ keepAlive: true, maxSockets: LANES });
 
-interface Answer { status: number; text: string; cookie: string }
+interface Answer {
+  status: number;
+  text: string;
+  cookie: string;
+}
 
 export function post(port: number, path: string, body: unknown, cookie = ""): Promise<Answer> {
   return new Promise((resolve, reject) => {
     const data = JSON.stringify(body);
-    const call = request({ port, host: "127.0.0.1", path, method: "POST", agent, headers: { "content-type": "application/json", "content-length": Buffer.byteLength(data), cookie } }, (reply) => {
-      let text = "";
-      reply.on("data", (chunk: Buffer) => (text += chunk.toString()));
-      reply.on("end", () => resolve({ status: reply.statusCode ?? 0, text, cookie: reply.headers["set-cookie"]?.[0]?.split(";")[0] ?? cookie }));
-    });
+    const call = request(
+      {
+        port,
+        host: "127.0.0.1",
+        path,
+        method: "POST",
+        agent,
+        headers: { "content-type": "application/json", "content-length": Buffer.byteLength(data), cookie },
+      },
+      (reply) => {
+        let text = "";
+        reply.on("data", (chunk: Buffer) => (text += chunk.toString()));
+        reply.on("end", () =>
+          resolve({
+            status: reply.statusCode ?? 0,
+            text,
+            cookie: reply.headers["set-cookie"]?.[0]?.split(";")[0] ?? cookie,
+          }),
+        );
+      },
+    );
     call.on("error", reject);
     call.end(data);
   });
@@ -38,40 +58,60 @@ export async function started(command: string[], env: Record<string, string>) {
 async function saturate(clients: number, seconds: number, one: (client: number) => Promise<void>): Promise<number> {
   const end = performance.now() + seconds * 1000;
   let answers = 0;
-  await Promise.all(Array.from({ length: clients }, async (_, client) => {
-    while (performance.now() < end) {
-      await one(client);
-      answers += 1;
-    }
-  }));
+  await Promise.all(
+    Array.from({ length: clients }, async (_, client) => {
+      while (performance.now() < end) {
+        await one(client);
+        answers += 1;
+      }
+    }),
+  );
   return answers / seconds;
 }
 
 /** Every client at its own steady pace, spread over the second: how long each answer took, ms. */
-async function paced(clients: number, perSecond: number, seconds: number, one: (client: number) => Promise<void>): Promise<number[]> {
+async function paced(
+  clients: number,
+  perSecond: number,
+  seconds: number,
+  one: (client: number) => Promise<void>,
+): Promise<number[]> {
   const times: number[] = [];
   const begin = performance.now();
-  await Promise.all(Array.from({ length: clients }, async (_, client) => {
-    for (let turn = 0; turn < perSecond * seconds; turn++) {
-      const due = begin + (turn * 1000) / perSecond + (client * 1000) / perSecond / clients;
-      await new Promise((resolve) => setTimeout(resolve, Math.max(0, due - performance.now())));
-      const start = performance.now();
-      await one(client);
-      times.push(performance.now() - start);
-    }
-  }));
+  await Promise.all(
+    Array.from({ length: clients }, async (_, client) => {
+      for (let turn = 0; turn < perSecond * seconds; turn++) {
+        const due = begin + (turn * 1000) / perSecond + (client * 1000) / perSecond / clients;
+        await new Promise((resolve) => setTimeout(resolve, Math.max(0, due - performance.now())));
+        const start = performance.now();
+        await one(client);
+        times.push(performance.now() - start);
+      }
+    }),
+  );
   return times;
 }
 
-/** Jog batches against a bare Express handler with one INSERT: rate at saturation, and p95 at a class's pace. Needs `npm run build:server`. */
+/**
+ * Jog batches against a bare Express handler with one INSERT: rate at saturation, and p95 at a class's pace. Needs `npm
+ * run build:server`.
+ */
 export async function benchServer(): Promise<void> {
-  const base = execFileSync("scripts/pg.sh", ["start"], { env: { ...process.env, PG_NAME: "test" }, encoding: "utf8" }).trim();
+  const base = execFileSync("scripts/pg.sh", ["start"], {
+    env: { ...process.env, PG_NAME: "test" },
+    encoding: "utf8",
+  }).trim();
   const name = `bench_${process.pid}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
   await admin.query(`create database ${name}`);
   const DATABASE_URL = base.replace(/[^/]*$/, name);
-  const env = { DATABASE_URL, SESSION_SECRET: "bench bench bench bench bench bench bench", MIGRATIONS: "apps/server/db/migrations", NODE_ENV: "production" };
+  const env = {
+    DATABASE_URL,
+    SESSION_SECRET: "bench bench bench bench bench bench bench",
+    MIGRATIONS: "apps/server/db/migrations",
+    NODE_ENV: "production",
+  };
   const server = await started(["dist/server/main.js"], { ...env, PORT: String(SERVER_PORT) });
   const bare = await started(["--import", "tsx", "bench/bareExpress.ts"], { ...env, PORT: String(BARE_PORT) });
   try {
@@ -80,14 +120,27 @@ export async function benchServer(): Promise<void> {
       const lane = lanes[client % lanes.length];
       if (!lane) throw new Error("no lane");
       lane.clientSeq += 1;
-      const body = { writer: lane.writer, afterSeq: lane.seq, commands: [{ clientSeq: lane.clientSeq, command: { type: "jog", axis: "x", direction: lane.clientSeq % 2 ? -1 : 1, clicks: 1, size: "fine" } }] };
+      const body = {
+        writer: lane.writer,
+        afterSeq: lane.seq,
+        commands: [
+          {
+            clientSeq: lane.clientSeq,
+            command: { type: "jog", axis: "x", direction: lane.clientSeq % 2 ? -1 : 1, clicks: 1, size: "fine" },
+          },
+        ],
+      };
       const { status, text } = await post(SERVER_PORT, `/api/lanes/${lane.id}/commands`, body, lane.cookie);
       if (status !== 200) throw new Error(`jog: ${status} ${text.slice(0, 200)}`);
       // the head of the reply is enough here; reading the rest is a browser's work, not the server's
       lane.seq = Number(/"seq":(\d+)/.exec(text.slice(0, 40))?.[1]);
     };
     const insert = async (client: number): Promise<void> => {
-      const { status } = await post(BARE_PORT, "/insert", { lane: client, writer: "bench-bench", commands: [{ clientSeq: 1, command: { type: "jog", axis: "x", direction: 1, clicks: 1, size: "fine" } }] });
+      const { status } = await post(BARE_PORT, "/insert", {
+        lane: client,
+        writer: "bench-bench",
+        commands: [{ clientSeq: 1, command: { type: "jog", axis: "x", direction: 1, clicks: 1, size: "fine" } }],
+      });
       if (status !== 200) throw new Error(`insert: ${status}`);
     };
     await saturate(lanes.length, WARM_SECONDS, jog);
@@ -96,8 +149,18 @@ export async function benchServer(): Promise<void> {
     const jogRate = await saturate(lanes.length, SECONDS, jog);
     const bareTimes = await paced(lanes.length, PER_SECOND, SECONDS, insert);
     const jogTimes = await paced(lanes.length, PER_SECOND, SECONDS, jog);
-    report("jog batches at saturation", `${Math.round(jogRate)} /s`, "goal ≥ 0.5 × bare", `${(jogRate / bareRate).toFixed(2)} × bare Express + INSERT (${Math.round(bareRate)} /s)`);
-    report(`p95, ${lanes.length} lanes at ${PER_SECOND}/s`, `${quantile(jogTimes, 0.95).toFixed(1)} ms`, "goal < 25", `${(quantile(jogTimes, 0.95) / quantile(bareTimes, 0.95)).toFixed(2)} × bare (${quantile(bareTimes, 0.95).toFixed(1)} ms)`);
+    report(
+      "jog batches at saturation",
+      `${Math.round(jogRate)} /s`,
+      "goal ≥ 0.5 × bare",
+      `${(jogRate / bareRate).toFixed(2)} × bare Express + INSERT (${Math.round(bareRate)} /s)`,
+    );
+    report(
+      `p95, ${lanes.length} lanes at ${PER_SECOND}/s`,
+      `${quantile(jogTimes, 0.95).toFixed(1)} ms`,
+      "goal < 25",
+      `${(quantile(jogTimes, 0.95) / quantile(bareTimes, 0.95)).toFixed(2)} × bare (${quantile(bareTimes, 0.95).toFixed(1)} ms)`,
+    );
   } finally {
     server.removeAllListeners("exit");
     bare.removeAllListeners("exit");
@@ -110,19 +173,38 @@ export async function benchServer(): Promise<void> {
 }
 
 /** Forty lanes of forty students: the demo class has twelve, so it is copied within the bench's own database. */
-async function openLanes(databaseUrl: string): Promise<{ id: string; cookie: string; writer: string; clientSeq: number; seq: number }[]> {
+async function openLanes(
+  databaseUrl: string,
+): Promise<{ id: string; cookie: string; writer: string; clientSeq: number; seq: number }[]> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
-  await client.query(`insert into users (login, name, role, password_hash) select 'bench' || n, 'Bench ' || n, 'student', (select password_hash from users limit 1) from generate_series(1, ${LANES}) n`);
-  await client.query("insert into memberships (class_id, user_id) select (select id from classes limit 1), id from users where login like 'bench%'");
-  const { rows: [row] } = await client.query<{ id: string }>("select id from assignments order by place limit 1");
+  await client.query(
+    `insert into users (login, name, role, password_hash) select 'bench' || n, 'Bench ' || n, 'student', (select password_hash from users limit 1) from generate_series(1, ${LANES}) n`,
+  );
+  await client.query(
+    "insert into memberships (class_id, user_id) select (select id from classes limit 1), id from users where login like 'bench%'",
+  );
+  const {
+    rows: [row],
+  } = await client.query<{ id: string }>("select id from assignments order by place limit 1");
   await client.end();
   const lanes = [];
   for (let n = 1; n <= LANES; n++) {
     const { cookie } = await post(SERVER_PORT, "/api/session", { login: `bench${n}`, password: "fernhollow" });
     const { text } = await post(SERVER_PORT, `/api/assignments/${row?.id}/lanes`, {}, cookie);
-    const lane = { id: (JSON.parse(text) as { id: string }).id, cookie, writer: `bench-tab-${n}`, clientSeq: 1, seq: 1 };
-    const home = await post(SERVER_PORT, `/api/lanes/${lane.id}/commands`, { writer: lane.writer, afterSeq: 1, commands: [{ clientSeq: 1, command: { type: "home" } }] }, cookie);
+    const lane = {
+      id: (JSON.parse(text) as { id: string }).id,
+      cookie,
+      writer: `bench-tab-${n}`,
+      clientSeq: 1,
+      seq: 1,
+    };
+    const home = await post(
+      SERVER_PORT,
+      `/api/lanes/${lane.id}/commands`,
+      { writer: lane.writer, afterSeq: 1, commands: [{ clientSeq: 1, command: { type: "home" } }] },
+      cookie,
+    );
     lane.seq = (JSON.parse(home.text) as { seq: number }).seq;
     lanes.push(lane);
   }

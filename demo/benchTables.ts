@@ -6,7 +6,12 @@ import { LaneDriver } from "./laneDriver";
 import { workLane, type Habits } from "./student";
 
 /** A mistake woven into what a student does: where it shows, and what it is called. */
-interface Woven { readonly exercise: string; readonly habits: Habits; readonly target: TargetId; readonly cause: CauseId }
+interface Woven {
+  readonly exercise: string;
+  readonly habits: Habits;
+  readonly target: TargetId;
+  readonly cause: CauseId;
+}
 
 const FOCUSER = "focuser-plate-lower-left";
 const ROLLER = "roller-bracket-back-right";
@@ -53,39 +58,146 @@ const WOVEN: readonly Woven[] = [
   { exercise: "ring-readout-library", habits: { librarySign: true }, target: "X2", cause: "librarySign" },
   { exercise: "ring-readout-library", habits: { feelerOnSome: true }, target: "X3", cause: "feelerOnSome" },
   { exercise: "ring-readout-library", habits: { leansOnPost: true }, target: "X2", cause: "leanedOnPost" },
-  { exercise: "collar-gang-two-changed", habits: { toolToRegister: true, tightensOneSide: true }, target: "X4", cause: "clampShifted" },
-  { exercise: "collar-gang-two-changed", habits: { toolToRegister: true, leavesRegister: true }, target: "X2", cause: "registerBuiltIn" },
+  {
+    exercise: "collar-gang-two-changed",
+    habits: { toolToRegister: true, tightensOneSide: true },
+    target: "X4",
+    cause: "clampShifted",
+  },
+  {
+    exercise: "collar-gang-two-changed",
+    habits: { toolToRegister: true, leavesRegister: true },
+    target: "X2",
+    cause: "registerBuiltIn",
+  },
   { exercise: "knob-cone-neutral", habits: { cone: "faceOnly" }, target: "Z2", cause: "plateMetEarly" },
   { exercise: "knob-cone-neutral", habits: { cone: "noseLeftOut" }, target: "Z2", cause: "coneNoseLeftOut" },
   { exercise: "inch-collar", habits: { paper: "forgotten" }, target: "X3", cause: "feelerForgotten" },
 ];
 
 /** Two mistakes in one lane, each on a value of its own. */
-const PAIRS: readonly { readonly exercise: string; readonly habits: Habits; readonly both: readonly [TargetId, CauseId][] }[] = [
-  { exercise: FOCUSER, habits: { radius: { x: "forgotten" }, paper: "forgotten" }, both: [["x", "radiusForgotten"], ["z1", "paperForgotten"]] },
-  { exercise: ROLLER, habits: { radius: { y: "turned" }, facing: "forgotten" }, both: [["y", "radiusSignTurned"], ["z1", "facingForgotten"]] },
-  { exercise: ROLLER, habits: { radius: { x: "forgotten" }, edgeWork: { x: "turned" } }, both: [["x", "radiusForgotten"], ["x", "edgeWorkSignTurned"]] },
-  { exercise: ROLLER, habits: { leavesOldWorkZ: true, facing: "forgotten" }, both: [["z1", "leftoverWorkZ"], ["z1", "facingForgotten"]] },
-  { exercise: FOCUSER, habits: { backsOffFirst: { x: 35 }, radius: { x: "forgotten" } }, both: [["x", "capturedAfterLeaving"], ["x", "radiusForgotten"]] },
-  { exercise: ROLLER, habits: { paper: "wrongWay", facing: "forgotten" }, both: [["z1", "paperWrongWay"], ["z1", "facingForgotten"]] },
-  { exercise: FOCUSER, habits: { keepsBurr: true, radius: { y: "diameter" } }, both: [["x", "burr"], ["y", "diameterForRadius"]] },
-  { exercise: "collar-five-tools-face", habits: { gapForgotten: true, otherBladeEdge: true }, both: [["Z2", "gapForgotten"], ["Z4", "otherBladeEdge"]] },
-  { exercise: "knob-first-tool", habits: { radiusForX: true, movesBeforeZ: 7 }, both: [["X1", "diameterAsRadius"], ["Z1", "capturedAfterLeaving"]] },
-  { exercise: "knob-declared-position", habits: { declaresAgain: "elsewhere", gapForgotten: true }, both: [["Z1", "declaredElsewhere"], ["Z2", "gapForgotten"]] },
-  { exercise: "knob-master-shift", habits: { gapForgotten: true, paper: "forgotten" }, both: [["Z2", "gapForgotten"], ["X2", "feelerForgotten"]] },
+const PAIRS: readonly {
+  readonly exercise: string;
+  readonly habits: Habits;
+  readonly both: readonly [TargetId, CauseId][];
+}[] = [
+  {
+    exercise: FOCUSER,
+    habits: { radius: { x: "forgotten" }, paper: "forgotten" },
+    both: [
+      ["x", "radiusForgotten"],
+      ["z1", "paperForgotten"],
+    ],
+  },
+  {
+    exercise: ROLLER,
+    habits: { radius: { y: "turned" }, facing: "forgotten" },
+    both: [
+      ["y", "radiusSignTurned"],
+      ["z1", "facingForgotten"],
+    ],
+  },
+  {
+    exercise: ROLLER,
+    habits: { radius: { x: "forgotten" }, edgeWork: { x: "turned" } },
+    both: [
+      ["x", "radiusForgotten"],
+      ["x", "edgeWorkSignTurned"],
+    ],
+  },
+  {
+    exercise: ROLLER,
+    habits: { leavesOldWorkZ: true, facing: "forgotten" },
+    both: [
+      ["z1", "leftoverWorkZ"],
+      ["z1", "facingForgotten"],
+    ],
+  },
+  {
+    exercise: FOCUSER,
+    habits: { backsOffFirst: { x: 35 }, radius: { x: "forgotten" } },
+    both: [
+      ["x", "capturedAfterLeaving"],
+      ["x", "radiusForgotten"],
+    ],
+  },
+  {
+    exercise: ROLLER,
+    habits: { paper: "wrongWay", facing: "forgotten" },
+    both: [
+      ["z1", "paperWrongWay"],
+      ["z1", "facingForgotten"],
+    ],
+  },
+  {
+    exercise: FOCUSER,
+    habits: { keepsBurr: true, radius: { y: "diameter" } },
+    both: [
+      ["x", "burr"],
+      ["y", "diameterForRadius"],
+    ],
+  },
+  {
+    exercise: "collar-five-tools-face",
+    habits: { gapForgotten: true, otherBladeEdge: true },
+    both: [
+      ["Z2", "gapForgotten"],
+      ["Z4", "otherBladeEdge"],
+    ],
+  },
+  {
+    exercise: "knob-first-tool",
+    habits: { radiusForX: true, movesBeforeZ: 7 },
+    both: [
+      ["X1", "diameterAsRadius"],
+      ["Z1", "capturedAfterLeaving"],
+    ],
+  },
+  {
+    exercise: "knob-declared-position",
+    habits: { declaresAgain: "elsewhere", gapForgotten: true },
+    both: [
+      ["Z1", "declaredElsewhere"],
+      ["Z2", "gapForgotten"],
+    ],
+  },
+  {
+    exercise: "knob-master-shift",
+    habits: { gapForgotten: true, paper: "forgotten" },
+    both: [
+      ["Z2", "gapForgotten"],
+      ["X2", "feelerForgotten"],
+    ],
+  },
 ];
 
-interface Tally { lanes: number; named: number }
-interface BenchMiss { readonly exercise: string; readonly target: TargetId; readonly cause: string; readonly said: string; readonly closureUm: number }
+interface Tally {
+  lanes: number;
+  named: number;
+}
+interface BenchMiss {
+  readonly exercise: string;
+  readonly target: TargetId;
+  readonly cause: string;
+  readonly said: string;
+  readonly closureUm: number;
+}
 export interface BenchTables {
-  single: Tally; pair: Tally; clean: Tally; full: Tally;
+  single: Tally;
+  pair: Tally;
+  clean: Tally;
+  full: Tally;
   /** Of the lanes of one mistake: proven from the log, and inferred from the number. */
-  proven: number; inferred: number;
-  rows: { exercise: string; cause: CauseId; lanes: number; named: number; tooSmall: number }[]; misses: BenchMiss[];
+  proven: number;
+  inferred: number;
+  rows: { exercise: string; cause: CauseId; lanes: number; named: number; tooSmall: number }[];
+  misses: BenchMiss[];
 }
 
-const said = ({ cause }: RegisterRuling): string[] =>
-  cause.kind === "proven" ? cause.terms.map(({ id }) => id) : cause.kind === "inferred" ? [...(cause.ranked[0]?.ids ?? [])] : [];
+const said = ({ cause }: RegisterRuling): string[] => {
+  if (cause.kind === "proven") return cause.terms.map(({ id }) => id);
+  return cause.kind === "inferred" ? [...(cause.ranked[0]?.ids ?? [])] : [];
+};
 
 function ruled(exerciseId: string, habits: Habits, seed: string) {
   const { exercise, marking } = findDemoExercise(exerciseId);
@@ -95,16 +207,27 @@ function ruled(exerciseId: string, habits: Habits, seed: string) {
 }
 
 /**
- * So many lanes each of simulated students with one mistake, with two, and with none. A mistake that in this lane stays inside the
- * tolerance leaves nothing to name and is counted apart, not as named.
+ * So many lanes each of simulated students with one mistake, with two, and with none. A mistake that in this lane stays
+ * inside the tolerance leaves nothing to name and is counted apart, not as named.
  */
 export function benchTables(lanes: number): BenchTables {
-  const tables: BenchTables = { single: { lanes: 0, named: 0 }, pair: { lanes: 0, named: 0 }, clean: { lanes: 0, named: 0 }, full: { lanes: 0, named: 0 }, proven: 0, inferred: 0, rows: [], misses: [] };
+  const tables: BenchTables = {
+    single: { lanes: 0, named: 0 },
+    pair: { lanes: 0, named: 0 },
+    clean: { lanes: 0, named: 0 },
+    full: { lanes: 0, named: 0 },
+    proven: 0,
+    inferred: 0,
+    rows: [],
+    misses: [],
+  };
   const rows = new Map<Woven, { exercise: string; cause: CauseId; lanes: number; named: number; tooSmall: number }>();
   for (let turn = 0; tables.single.lanes < lanes && turn < lanes * 2; turn++) {
     const woven = WOVEN[turn % WOVEN.length];
     if (!woven) break;
-    const value = ruled(woven.exercise, woven.habits, `one ${turn}`).ruling.values.find(({ target }) => target === woven.target);
+    const value = ruled(woven.exercise, woven.habits, `one ${turn}`).ruling.values.find(
+      ({ target }) => target === woven.target,
+    );
     const row = rows.get(woven) ?? { exercise: woven.exercise, cause: woven.cause, lanes: 0, named: 0, tooSmall: 0 };
     rows.set(woven, row);
     if (!value || Math.abs(value.closureMm) <= value.toleranceMm) {
@@ -119,16 +242,32 @@ export function benchTables(lanes: number): BenchTables {
     tables.inferred += Number(isNamed && value.cause.kind === "inferred");
     row.lanes += 1;
     row.named += Number(isNamed);
-    if (!isNamed) tables.misses.push({ exercise: woven.exercise, target: woven.target, cause: woven.cause, said: ids.join(" + ") || "unexplained", closureUm: Math.round(value.closureMm * 1000) });
+    if (!isNamed)
+      tables.misses.push({
+        exercise: woven.exercise,
+        target: woven.target,
+        cause: woven.cause,
+        said: ids.join(" + ") || "unexplained",
+        closureUm: Math.round(value.closureMm * 1000),
+      });
   }
   for (let turn = 0; turn < lanes; turn++) {
     const pair = PAIRS[turn % PAIRS.length];
     if (!pair) break;
     const { values } = ruled(pair.exercise, pair.habits, `two ${turn}`).ruling;
-    const isBoth = pair.both.every(([target, cause]) => values.some((value) => value.target === target && said(value).includes(cause)));
+    const isBoth = pair.both.every(([target, cause]) =>
+      values.some((value) => value.target === target && said(value).includes(cause)),
+    );
     tables.pair.lanes += 1;
     tables.pair.named += Number(isBoth);
-    if (!isBoth) tables.misses.push({ exercise: pair.exercise, target: pair.both[0]?.[0] ?? "x", cause: pair.both.map(([, cause]) => cause).join(" + "), said: values.flatMap(said).join(" + ") || "unexplained", closureUm: 0 });
+    if (!isBoth)
+      tables.misses.push({
+        exercise: pair.exercise,
+        target: pair.both[0]?.[0] ?? "x",
+        cause: pair.both.map(([, cause]) => cause).join(" + "),
+        said: values.flatMap(said).join(" + ") || "unexplained",
+        closureUm: 0,
+      });
   }
   for (let turn = 0; turn < lanes; turn++) {
     const file = demoExercises[turn % demoExercises.length];
@@ -139,7 +278,14 @@ export function benchTables(lanes: number): BenchTables {
     tables.clean.named += Number(claimed.length === 0);
     tables.full.lanes += 1;
     tables.full.named += Number(ruling.total > 100 - 1e-6);
-    for (const value of claimed) tables.misses.push({ exercise: file.exercise.id, target: value.target, cause: "none", said: said(value).join(" + "), closureUm: Math.round(value.closureMm * 1000) });
+    for (const value of claimed)
+      tables.misses.push({
+        exercise: file.exercise.id,
+        target: value.target,
+        cause: "none",
+        said: said(value).join(" + "),
+        closureUm: Math.round(value.closureMm * 1000),
+      });
   }
   tables.rows = [...rows.values()];
   return tables;

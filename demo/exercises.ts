@@ -48,21 +48,69 @@ import ringReadoutLibrary from "./exercises/ring-readout-library.json" with { ty
 import collarGangTwoChanged from "./exercises/collar-gang-two-changed.json" with { type: "json" };
 import knobNoseAndTip from "./exercises/knob-nose-and-tip.json" with { type: "json" };
 
-export interface ExerciseFile { exercise: Exercise; marking: Marking }
+export interface ExerciseFile {
+  exercise: Exercise;
+  marking: Marking;
+}
 
 const read = (file: { exercise: unknown; marking: unknown }): ExerciseFile => ({
   exercise: exerciseSchema.parse(file.exercise),
   marking: markingSchema.parse(file.marking),
 });
 
-/** The pack, in the order in which an evening class would take it: edges, middles, bores, lengths, another part, diameters, doubts. */
+/**
+ * The pack, in the order in which an evening class would take it: edges, middles, bores, lengths, another part,
+ * diameters, doubts.
+ */
 export const demoExercises: readonly ExerciseFile[] = [
-  focuserPlateLowerLeft, rollerBracketBackRight, bracketColdMachine, inchBracket, clampCornerTaster, clampMiddleFinder,
-  clampMiddleTaster, clampMiddleProbe, plateBoreSweep, plateBoreProbe, platePocketProbe, bracketBossSweep, plateSkewed, fiveToolsFree, fiveToolsGaugeLine,
-  fiveToolsPartTouch, fiveToolsPlaneLift, fiveToolsMaster, threeToolsOffsetEach, fiveToolsBlockInWear, lengthsAtSpeed, changeOfPart,
-  changeOfPartMovingJaw, middleBetweenJaws, diametersPartContour, diametersOffsetPath, setterInDoubt, probeInDoubt,
-  handedOverEvening, handedOverMorning,
-  knobFirstTool, collarFiveToolsFace, collarFiveToolsArm, knobMasterShift, ringBoringBar, collarPartingEdge, ringGrooveFarEdge, knobNoseAndTip, collarTipsAndFit, ringDrillSweep, knobCenterHeight, knobConeNeutral, knobDeclaredPosition, inchCollar, ringAxisHeight, ringReadoutLibrary, collarGangTwoChanged, latheHandedOver,
+  focuserPlateLowerLeft,
+  rollerBracketBackRight,
+  bracketColdMachine,
+  inchBracket,
+  clampCornerTaster,
+  clampMiddleFinder,
+  clampMiddleTaster,
+  clampMiddleProbe,
+  plateBoreSweep,
+  plateBoreProbe,
+  platePocketProbe,
+  bracketBossSweep,
+  plateSkewed,
+  fiveToolsFree,
+  fiveToolsGaugeLine,
+  fiveToolsPartTouch,
+  fiveToolsPlaneLift,
+  fiveToolsMaster,
+  threeToolsOffsetEach,
+  fiveToolsBlockInWear,
+  lengthsAtSpeed,
+  changeOfPart,
+  changeOfPartMovingJaw,
+  middleBetweenJaws,
+  diametersPartContour,
+  diametersOffsetPath,
+  setterInDoubt,
+  probeInDoubt,
+  handedOverEvening,
+  handedOverMorning,
+  knobFirstTool,
+  collarFiveToolsFace,
+  collarFiveToolsArm,
+  knobMasterShift,
+  ringBoringBar,
+  collarPartingEdge,
+  ringGrooveFarEdge,
+  knobNoseAndTip,
+  collarTipsAndFit,
+  ringDrillSweep,
+  knobCenterHeight,
+  knobConeNeutral,
+  knobDeclaredPosition,
+  inchCollar,
+  ringAxisHeight,
+  ringReadoutLibrary,
+  collarGangTwoChanged,
+  latheHandedOver,
 ].map(read);
 
 export function findDemoExercise(id: string): ExerciseFile {

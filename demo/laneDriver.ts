@@ -1,4 +1,14 @@
-import { decide, evolve, observe, openLane, type Command, type LaneEvent, type LaneState, type Observation, type Refusal } from "@probe-lane/core/bench";
+import {
+  decide,
+  evolve,
+  observe,
+  openLane,
+  type Command,
+  type LaneEvent,
+  type LaneState,
+  type Observation,
+  type Refusal,
+} from "@probe-lane/core/bench";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import type { Exercise } from "@probe-lane/core/exercises";
 
@@ -8,7 +18,11 @@ export class LaneDriver {
   state: LaneState;
   atMs: number;
 
-  constructor(exercise: Exercise, seed: string, options: { isCoachOn?: boolean; startMs?: number; commandMs?: number } = {}) {
+  constructor(
+    exercise: Exercise,
+    seed: string,
+    options: { isCoachOn?: boolean; startMs?: number; commandMs?: number } = {},
+  ) {
     this.atMs = options.startMs ?? 0;
     this.commandMs = options.commandMs ?? 2500;
     const first = openLane(exercise, seed, options.isCoachOn ?? false);
@@ -36,7 +50,9 @@ export class LaneDriver {
   /** Does a command; a refusal is returned, and logged as the server does. */
   attempt(command: Command): Refusal | null {
     const decided = decide(this.state, command);
-    this.append(decided.ok ? decided.value : [{ type: "commandRefused", command: command.type, refusal: decided.error }]);
+    this.append(
+      decided.ok ? decided.value : [{ type: "commandRefused", command: command.type, refusal: decided.error }],
+    );
     return decided.ok ? null : decided.error;
   }
 

@@ -1,8 +1,18 @@
 import type { Habits } from "./student";
 
 /** One lane of the demo class: who, which exercise, with which habits, begun how many minutes ago. */
-interface DemoLane { exerciseId: string; habits: Habits; minutesAgo: number; isCoachOn?: boolean; raisesHand?: boolean }
-export interface DemoStudent { login: string; name: string; lanes: DemoLane[] }
+interface DemoLane {
+  exerciseId: string;
+  habits: Habits;
+  minutesAgo: number;
+  isCoachOn?: boolean;
+  raisesHand?: boolean;
+}
+export interface DemoStudent {
+  login: string;
+  name: string;
+  lanes: DemoLane[];
+}
 
 const FOCUSER = "focuser-plate-lower-left";
 const ROLLER = "roller-bracket-back-right";
@@ -13,20 +23,86 @@ export const demoClass = {
   name: "Tuesday Evening Setup",
   instructor: { login: "marrow", name: "Corin Marrowfield" },
   students: [
-    { login: "brandvold", name: "Ottilie Brandvold", lanes: [
-      { exerciseId: FOCUSER, habits: { radius: { x: "forgotten" } }, minutesAgo: 190, isCoachOn: true },
-      { exerciseId: FOCUSER, habits: { stopsAfter: "x" }, minutesAgo: 14, isCoachOn: true },
-    ] },
-    { login: "quillfeather", name: "Jasper Quillfeather", lanes: [{ exerciseId: FOCUSER, habits: {}, minutesAgo: 150 }, { exerciseId: ROLLER, habits: { way: "motion" }, minutesAgo: 90 }, { exerciseId: "five-tools-gauge-line", habits: {}, minutesAgo: 48 }, { exerciseId: "handed-over-evening", habits: {}, minutesAgo: 25 }, { exerciseId: "knob-first-tool", habits: {}, minutesAgo: 15 }] },
-    { login: "tamblin", name: "Ysolde Tamblin", lanes: [{ exerciseId: ROLLER, habits: { radius: { y: "turned" }, edgeWork: { x: "forgotten" } }, minutesAgo: 120 }, { exerciseId: "clamp-corner-taster", habits: { dialTurnShort: "x" }, minutesAgo: 52 }, { exerciseId: "collar-five-tools-face", habits: { feelerOnce: true, otherBladeEdge: true }, minutesAgo: 40 }] },
-    { login: "okonjo", name: "Theodric Okonjo-Vale", lanes: [{ exerciseId: FOCUSER, habits: { paper: "forgotten", oneKick: true }, minutesAgo: 100 }, { exerciseId: "setter-in-doubt", habits: { trustsCard: true }, minutesAgo: 41 }, { exerciseId: "handed-over-morning", habits: { believes: "tools" }, minutesAgo: 20 }] },
-    { login: "fennimore", name: "Pelham Fennimore", lanes: [{ exerciseId: FOCUSER, habits: { startsAtRememberedSpeed: true, backsOffFirst: { x: 35 } }, minutesAgo: 80 }, { exerciseId: "plate-skewed", habits: { forgetsTurn: true }, minutesAgo: 37 }] },
-    { login: "lindqvare", name: "Sunniva Lindqvare", lanes: [{ exerciseId: ROLLER, habits: { stopsAfter: "y" }, minutesAgo: 22, raisesHand: true }] },
-    { login: "ashgrove", name: "Bertram Ashgrove", lanes: [{ exerciseId: FOCUSER, habits: { driveIntoPart: true }, minutesAgo: 31 }] },
-    { login: "merriwick", name: "Calla Merriwick", lanes: [{ exerciseId: ROLLER, habits: { leavesOldWorkZ: true, facing: "forgotten" }, minutesAgo: 70 }, { exerciseId: "clamp-middle-probe", habits: { wrongSizeMm: -30 }, minutesAgo: 18 }] },
-    { login: "dunmarrow", name: "Ivo Dunmarrow", lanes: [{ exerciseId: FOCUSER, habits: { keepsBurr: true, paperUnderTurningTool: true, way: "add" }, minutesAgo: 60 }] },
-    { login: "hollinsworth", name: "Wilhelmina Hollinsworth-Abernethy", lanes: [{ exerciseId: ROLLER, habits: { stopsAfter: "z", school: "plane-lift" }, minutesAgo: 9 }] },
-    { login: "peverill", name: "Aldous Peverill", lanes: [{ exerciseId: FOCUSER, habits: { stopsAfter: "homed" }, minutesAgo: 6, isCoachOn: true }] },
+    {
+      login: "brandvold",
+      name: "Ottilie Brandvold",
+      lanes: [
+        { exerciseId: FOCUSER, habits: { radius: { x: "forgotten" } }, minutesAgo: 190, isCoachOn: true },
+        { exerciseId: FOCUSER, habits: { stopsAfter: "x" }, minutesAgo: 14, isCoachOn: true },
+      ],
+    },
+    {
+      login: "quillfeather",
+      name: "Jasper Quillfeather",
+      lanes: [
+        { exerciseId: FOCUSER, habits: {}, minutesAgo: 150 },
+        { exerciseId: ROLLER, habits: { way: "motion" }, minutesAgo: 90 },
+        { exerciseId: "five-tools-gauge-line", habits: {}, minutesAgo: 48 },
+        { exerciseId: "handed-over-evening", habits: {}, minutesAgo: 25 },
+        { exerciseId: "knob-first-tool", habits: {}, minutesAgo: 15 },
+      ],
+    },
+    {
+      login: "tamblin",
+      name: "Ysolde Tamblin",
+      lanes: [
+        { exerciseId: ROLLER, habits: { radius: { y: "turned" }, edgeWork: { x: "forgotten" } }, minutesAgo: 120 },
+        { exerciseId: "clamp-corner-taster", habits: { dialTurnShort: "x" }, minutesAgo: 52 },
+        { exerciseId: "collar-five-tools-face", habits: { feelerOnce: true, otherBladeEdge: true }, minutesAgo: 40 },
+      ],
+    },
+    {
+      login: "okonjo",
+      name: "Theodric Okonjo-Vale",
+      lanes: [
+        { exerciseId: FOCUSER, habits: { paper: "forgotten", oneKick: true }, minutesAgo: 100 },
+        { exerciseId: "setter-in-doubt", habits: { trustsCard: true }, minutesAgo: 41 },
+        { exerciseId: "handed-over-morning", habits: { believes: "tools" }, minutesAgo: 20 },
+      ],
+    },
+    {
+      login: "fennimore",
+      name: "Pelham Fennimore",
+      lanes: [
+        { exerciseId: FOCUSER, habits: { startsAtRememberedSpeed: true, backsOffFirst: { x: 35 } }, minutesAgo: 80 },
+        { exerciseId: "plate-skewed", habits: { forgetsTurn: true }, minutesAgo: 37 },
+      ],
+    },
+    {
+      login: "lindqvare",
+      name: "Sunniva Lindqvare",
+      lanes: [{ exerciseId: ROLLER, habits: { stopsAfter: "y" }, minutesAgo: 22, raisesHand: true }],
+    },
+    {
+      login: "ashgrove",
+      name: "Bertram Ashgrove",
+      lanes: [{ exerciseId: FOCUSER, habits: { driveIntoPart: true }, minutesAgo: 31 }],
+    },
+    {
+      login: "merriwick",
+      name: "Calla Merriwick",
+      lanes: [
+        { exerciseId: ROLLER, habits: { leavesOldWorkZ: true, facing: "forgotten" }, minutesAgo: 70 },
+        { exerciseId: "clamp-middle-probe", habits: { wrongSizeMm: -30 }, minutesAgo: 18 },
+      ],
+    },
+    {
+      login: "dunmarrow",
+      name: "Ivo Dunmarrow",
+      lanes: [
+        { exerciseId: FOCUSER, habits: { keepsBurr: true, paperUnderTurningTool: true, way: "add" }, minutesAgo: 60 },
+      ],
+    },
+    {
+      login: "hollinsworth",
+      name: "Wilhelmina Hollinsworth-Abernethy",
+      lanes: [{ exerciseId: ROLLER, habits: { stopsAfter: "z", school: "plane-lift" }, minutesAgo: 9 }],
+    },
+    {
+      login: "peverill",
+      name: "Aldous Peverill",
+      lanes: [{ exerciseId: FOCUSER, habits: { stopsAfter: "homed" }, minutesAgo: 6, isCoachOn: true }],
+    },
     { login: "sorrel", name: "Nessa Sorrelby", lanes: [] },
   ] satisfies DemoStudent[],
 } as const;

@@ -1,6 +1,14 @@
 import { expect, type Page } from "@playwright/test";
 import type { Command, CommandOf } from "@probe-lane/core/bench";
-import { instrumentWords, questionWords, registerName, taskWords, thingWords, turnedFaceWords, checkWords } from "@probe-lane/core/words";
+import {
+  instrumentWords,
+  questionWords,
+  registerName,
+  taskWords,
+  thingWords,
+  turnedFaceWords,
+  checkWords,
+} from "@probe-lane/core/words";
 import type { Exercise } from "@probe-lane/core/exercises";
 import { LaneDriver } from "../demo";
 import { KeyboardStudent } from "./keyboardStudent";
@@ -10,7 +18,10 @@ const TURNING_KEYS = { x: ["ArrowDown", "ArrowUp"], y: ["", ""], z: ["ArrowLeft"
 const KEYS = { x: ["ArrowLeft", "ArrowRight"], y: ["ArrowDown", "ArrowUp"], z: ["PageDown", "PageUp"] } as const;
 
 /** A planned step: the command, and for clicks how many were made before something was felt. */
-export interface Step { readonly command: Command; readonly clicks: number }
+export interface Step {
+  readonly command: Command;
+  readonly clicks: number;
+}
 
 /** Keeps what a simulated student does on a copy of the lane, so that hands can do the same through the page. */
 export class PlanningDriver extends LaneDriver {
@@ -18,7 +29,9 @@ export class PlanningDriver extends LaneDriver {
   override attempt(command: Command) {
     const before = this.log.length;
     const refusal = super.attempt(command);
-    const clicks = this.log.slice(before).reduce((sum, { event }) => sum + (event.type === "jogged" ? event.clicks : 0), 0);
+    const clicks = this.log
+      .slice(before)
+      .reduce((sum, { event }) => sum + (event.type === "jogged" ? event.clicks : 0), 0);
     this.steps.push({ command, clicks });
     return refusal;
   }
@@ -26,7 +39,10 @@ export class PlanningDriver extends LaneDriver {
 
 /** Hands on the page: every command by the keys, buttons and boxes that a student has. */
 export class BenchHands extends KeyboardStudent {
-  constructor(page: Page, private readonly lathe?: Exercise["lathe"]) {
+  constructor(
+    page: Page,
+    private readonly lathe?: Exercise["lathe"],
+  ) {
     super(page);
   }
   private level = -1;
@@ -54,28 +70,43 @@ export class BenchHands extends KeyboardStudent {
   }
 
   private async askProbe({ question, axis, direction, directionY, size, depth }: CommandOf<"askProbe">): Promise<void> {
-    await this.dialog(() => this.press("w"), async () => {
-      const dialog = this.page.getByRole("dialog");
-      await dialog.getByLabel("Question").selectOption({ label: questionWords[question].name });
-      if (axis) await dialog.getByLabel(question === "angle" ? "The face runs along" : "Along").selectOption(axis);
-      if (direction && question === "angle") await dialog.getByLabel("The face lies to the").selectOption(String(direction));
-      if (direction && question === "face") await dialog.getByLabel("Toward the").selectOption(String(direction));
-      if (directionY) {
-        await dialog.getByLabel(/^Which corner/).selectOption(String(direction));
-        await dialog.getByLabel("and of these").selectOption(String(directionY));
-      }
-      if (size) await dialog.getByLabel("Size").fill(size);
-      if (depth) await dialog.getByLabel("Depth").fill(depth);
-      await this.inDialog("Ask").click();
-    });
+    await this.dialog(
+      () => this.press("w"),
+      async () => {
+        const dialog = this.page.getByRole("dialog");
+        await dialog.getByLabel("Question").selectOption({ label: questionWords[question].name });
+        if (axis) await dialog.getByLabel(question === "angle" ? "The face runs along" : "Along").selectOption(axis);
+        if (direction && question === "angle")
+          await dialog.getByLabel("The face lies to the").selectOption(String(direction));
+        if (direction && question === "face") await dialog.getByLabel("Toward the").selectOption(String(direction));
+        if (directionY) {
+          await dialog.getByLabel(/^Which corner/).selectOption(String(direction));
+          await dialog.getByLabel("and of these").selectOption(String(directionY));
+        }
+        if (size) await dialog.getByLabel("Size").fill(size);
+        if (depth) await dialog.getByLabel("Depth").fill(depth);
+        await this.inDialog("Ask").click();
+      },
+    );
   }
 
   private async measure(command: CommandOf<"measure">): Promise<void> {
-    const label = { toolDiameter: `diameter of tool ${command.tool ?? 0},`, toolReach: "from the nose to the tip", gapThing: "", stockX: "blank along X", stockY: "blank along Y", stockZ: "height of the blank", feature: "across the" }[command.what];
-    await this.dialog(() => this.press("y"), async () => {
-      await this.inDialog(instrumentWords(command.by)).click();
-      await this.inDialog(new RegExp(`^${label}`)).click();
-    });
+    const label = {
+      toolDiameter: `diameter of tool ${command.tool ?? 0},`,
+      toolReach: "from the nose to the tip",
+      gapThing: "",
+      stockX: "blank along X",
+      stockY: "blank along Y",
+      stockZ: "height of the blank",
+      feature: "across the",
+    }[command.what];
+    await this.dialog(
+      () => this.press("y"),
+      async () => {
+        await this.inDialog(instrumentWords(command.by)).click();
+        await this.inDialog(new RegExp(`^${label}`)).click();
+      },
+    );
   }
 
   private async ledger_(register: string, kind: string | null, text: string): Promise<void> {
@@ -124,92 +155,181 @@ export class BenchHands extends KeyboardStudent {
 
   /** Strikes one line of the ledger. */
   private async strike(line: number): Promise<void> {
-    await this.page.locator(`li[data-line="${line}"]`).getByRole("button", { name: /^Strike this line/ }).click();
+    await this.page
+      .locator(`li[data-line="${line}"]`)
+      .getByRole("button", { name: /^Strike this line/ })
+      .click();
     await this.settle();
   }
 
   /** Does one step through the page. */
   async perform({ command, clicks }: Step): Promise<void> {
     switch (command.type) {
-      case "home": return this.do("h");
-      case "jog": return this.jog(command, clicks);
-      case "setDoor": return this.do("o");
-      case "load": return this.dialog(() => this.press("d"), () => this.inDialog(new RegExp(`^Load the ${thingWords(command.thing)}`)).click());
-      case "unload": return this.dialog(() => this.press("d"), () => this.inDialog(/^Take the/).click());
-      case "swapPockets": return this.dialog(() => this.press("d"), () => this.inDialog(`Change pockets ${command.a} and ${command.b} round`).click());
-      case "startSpindle": return this.startSpindle(command.rpm ?? null);
-      case "stopSpindle": return this.do("s");
-      case "lookFrom": await this.page.getByRole("button", { name: `from the ${command.side}` }).click(); return this.settle();
-      case "setWobbling": case "trueTaster": case "sweep": return this.do("w");
-      case "turnSpindle": return this.button("Turn by hand");
-      case "placePaper": case "pullPaper": return this.do("p");
-      case "feelPaper": return this.do("q");
-      case "tryBlock": case "pullBlock": return this.do("j");
-      case "wipeBlocks": return this.button("Wipe the blocks");
-      case "standLamp": return this.button("Stand the height gauge");
-      case "takeLamp": return this.button("Take the gauge away");
-      case "blowTip": return this.button("Blow the tip clean");
-      case "askProbe": return this.askProbe(command);
-      case "askSetter": return this.dialog(() => this.button("Ask the setter …"), async () => {
-        const dialog = this.page.getByRole("dialog");
-        await dialog.getByLabel("What to measure").selectOption(command.what);
-        await dialog.getByLabel("Length, about").fill(command.about);
-        await dialog.getByLabel("Off the middle by").fill(command.offset);
-        await dialog.getByLabel(/turning slowly/).setChecked(command.isTurning);
-        await this.inDialog("Ask").click();
-      });
-      case "askBeam": return this.dialog(() => this.button("Ask the beam …"), async () => {
-        const dialog = this.page.getByRole("dialog");
-        await dialog.getByLabel("What to measure").selectOption(command.what);
-        await dialog.getByLabel("Speed of the measurement").fill(String(command.rpm));
-        await dialog.getByLabel(/stepped over the edge/).setChecked(command.isAtEdge);
-        await this.inDialog("Ask").click();
-      });
-      case "askPresetter": return this.dialog(() => this.press("y"), async () => {
-        await this.inDialog("presetter").click();
-        await this.inDialog(new RegExp(`^tool ${command.tool},`)).click();
-      });
-      case "measure": return this.measure(command);
-      case "doTask": case "dressBurr": {
+      case "home":
+        return this.do("h");
+      case "jog":
+        return this.jog(command, clicks);
+      case "setDoor":
+        return this.do("o");
+      case "load":
+        return this.dialog(
+          () => this.press("d"),
+          () => this.inDialog(new RegExp(`^Load the ${thingWords(command.thing)}`)).click(),
+        );
+      case "unload":
+        return this.dialog(
+          () => this.press("d"),
+          () => this.inDialog(/^Take the/).click(),
+        );
+      case "swapPockets":
+        return this.dialog(
+          () => this.press("d"),
+          () => this.inDialog(`Change pockets ${command.a} and ${command.b} round`).click(),
+        );
+      case "startSpindle":
+        return this.startSpindle(command.rpm ?? null);
+      case "stopSpindle":
+        return this.do("s");
+      case "lookFrom":
+        await this.page.getByRole("button", { name: `from the ${command.side}` }).click();
+        return this.settle();
+      case "setWobbling":
+      case "trueTaster":
+      case "sweep":
+        return this.do("w");
+      case "turnSpindle":
+        return this.button("Turn by hand");
+      case "placePaper":
+      case "pullPaper":
+        return this.do("p");
+      case "feelPaper":
+        return this.do("q");
+      case "tryBlock":
+      case "pullBlock":
+        return this.do("j");
+      case "wipeBlocks":
+        return this.button("Wipe the blocks");
+      case "standLamp":
+        return this.button("Stand the height gauge");
+      case "takeLamp":
+        return this.button("Take the gauge away");
+      case "blowTip":
+        return this.button("Blow the tip clean");
+      case "askProbe":
+        return this.askProbe(command);
+      case "askSetter":
+        return this.dialog(
+          () => this.button("Ask the setter …"),
+          async () => {
+            const dialog = this.page.getByRole("dialog");
+            await dialog.getByLabel("What to measure").selectOption(command.what);
+            await dialog.getByLabel("Length, about").fill(command.about);
+            await dialog.getByLabel("Off the middle by").fill(command.offset);
+            await dialog.getByLabel(/turning slowly/).setChecked(command.isTurning);
+            await this.inDialog("Ask").click();
+          },
+        );
+      case "askBeam":
+        return this.dialog(
+          () => this.button("Ask the beam …"),
+          async () => {
+            const dialog = this.page.getByRole("dialog");
+            await dialog.getByLabel("What to measure").selectOption(command.what);
+            await dialog.getByLabel("Speed of the measurement").fill(String(command.rpm));
+            await dialog.getByLabel(/stepped over the edge/).setChecked(command.isAtEdge);
+            await this.inDialog("Ask").click();
+          },
+        );
+      case "askPresetter":
+        return this.dialog(
+          () => this.press("y"),
+          async () => {
+            await this.inDialog("presetter").click();
+            await this.inDialog(new RegExp(`^tool ${command.tool},`)).click();
+          },
+        );
+      case "measure":
+        return this.measure(command);
+      case "doTask":
+      case "dressBurr": {
         // one thing to do is done at once, of several one is chosen
         const act = taskWords[command.type === "doTask" ? command.task : "dressBurr"].act;
         if (!(await this.page.getByRole("button", { name: /^Get ready …/ }).isVisible())) return this.do("b");
-        return this.dialog(() => this.press("b"), () => this.inDialog(act).click());
+        return this.dialog(
+          () => this.press("b"),
+          () => this.inDialog(act).click(),
+        );
       }
-      case "captureRegister": return this.capture(command);
-      case "typeRegister": return this.type_(command);
-      case "runBlock": return this.block(command.text);
+      case "captureRegister":
+        return this.capture(command);
+      case "typeRegister":
+        return this.type_(command);
+      case "runBlock":
+        return this.block(command.text);
       case "takeReading":
         if (command.from === undefined) return this.ledger_(command.register, null, "");
         await this.page.getByLabel("Ledger register").selectOption(command.register);
         await this.page.getByRole("button", { name: `Take reading ${command.from} into the ledger` }).click();
         return this.settle();
-      case "writeTerm": return this.ledger_(command.register, command.term, command.text);
-      case "writeSum": return this.ledger_(command.register, "sum", command.text);
+      case "writeTerm":
+        return this.ledger_(command.register, command.term, command.text);
+      case "writeSum":
+        return this.ledger_(command.register, "sum", command.text);
       case "expectCheck":
         await this.press("x");
         await this.page.getByLabel("Which check").selectOption({ label: checkWords[command.check].name });
         await this.page.getByLabel("Expected").fill(command.text);
         await this.inDialog("I expect that").click();
         return this.settle();
-      case "lookCheck": await this.inDialog("Look").click(); return this.settle();
-      case "judgeCheck": await this.inDialog(command.isAsExpected ? /^As I expected/ : /^Not as I expected/).click(); return this.settle();
+      case "lookCheck":
+        await this.inDialog("Look").click();
+        return this.settle();
+      case "judgeCheck":
+        await this.inDialog(command.isAsExpected ? /^As I expected/ : /^Not as I expected/).click();
+        return this.settle();
       case "judgeSetup":
         await this.press("z");
-        await this.page.getByRole("group", { name: "What you say of the setup" }).getByRole("button", { name: command.isSound ? "was sound" : "was faulty" }).click();
+        await this.page
+          .getByRole("group", { name: "What you say of the setup" })
+          .getByRole("button", { name: command.isSound ? "was sound" : "was faulty" })
+          .click();
         await this.settle();
         return this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-      case "recall": return this.dialog(() => this.press("q"), () => this.inDialog(command.row === null ? "Recall no row" : new RegExp(`^Recall row ${command.row}`)).click());
-      case "sightEdge": case "slideTool": return this.do("w");
-      case "loosenTool": return this.do("b");
-      case "turnFeed": case "switchOff": return this.do("q");
-      case "changeTool": return this.dialog(() => this.press("w"), async () => {
-        await this.page.getByLabel("Overhang by rule").fill(command.overhang);
-        await this.inDialog("Change it").click();
-      });
-      case "tightenTool": return this.dialog(() => this.press("b"), () => this.inDialog(command.how === "inTurn" ? "A little each, in turn" : "One right down, then the other").click());
-      case "runCone": return this.do(command.isHeld ? "q" : "w");
-      case "zeroCounter": await this.page.getByRole("button", { name: `Zero the ${command.axis.toUpperCase()} counter` }).click(); return this.settle();
+      case "recall":
+        return this.dialog(
+          () => this.press("q"),
+          () =>
+            this.inDialog(command.row === null ? "Recall no row" : new RegExp(`^Recall row ${command.row}`)).click(),
+        );
+      case "sightEdge":
+      case "slideTool":
+        return this.do("w");
+      case "loosenTool":
+        return this.do("b");
+      case "turnFeed":
+      case "switchOff":
+        return this.do("q");
+      case "changeTool":
+        return this.dialog(
+          () => this.press("w"),
+          async () => {
+            await this.page.getByLabel("Overhang by rule").fill(command.overhang);
+            await this.inDialog("Change it").click();
+          },
+        );
+      case "tightenTool":
+        return this.dialog(
+          () => this.press("b"),
+          () =>
+            this.inDialog(
+              command.how === "inTurn" ? "A little each, in turn" : "One right down, then the other",
+            ).click(),
+        );
+      case "runCone":
+        return this.do(command.isHeld ? "q" : "w");
+      case "zeroCounter":
+        await this.page.getByRole("button", { name: `Zero the ${command.axis.toUpperCase()} counter` }).click();
+        return this.settle();
       case "tryStack": {
         await this.openAxis();
         await this.page.getByLabel("Stack of blocks").fill(command.text);
@@ -217,10 +337,18 @@ export class BenchHands extends KeyboardStudent {
         await this.inDialog("Try the stack").click();
         return this.settle();
       }
-      case "zeroGauge": await this.inDialog("Zero it on the slide").click(); return this.settle();
-      case "readGauge": await this.inDialog(command.from === "below" ? "Past the crest, raise to the mark" : "Bring it down onto the crest").click(); return this.settle();
+      case "zeroGauge":
+        await this.inDialog("Zero it on the slide").click();
+        return this.settle();
+      case "readGauge":
+        await this.inDialog(
+          command.from === "below" ? "Past the crest, raise to the mark" : "Bring it down onto the crest",
+        ).click();
+        return this.settle();
       case "stateHeight": {
-        const box = this.page.getByLabel(command.what === "axisHeight" ? "Height of the axis" : "Error of the setting gauge");
+        const box = this.page.getByLabel(
+          command.what === "axisHeight" ? "Height of the axis" : "Error of the setting gauge",
+        );
         await box.fill(command.text);
         await box.press("Enter");
         await this.settle();
@@ -231,32 +359,73 @@ export class BenchHands extends KeyboardStudent {
         if (!(await this.page.getByRole("dialog").isVisible())) await this.press("w");
         await this.inDialog(`Tool ${command.tool} ${command.fits ? "fits" : "does not fit"}`).click();
         return this.settle();
-      case "strikeLine": return this.strike(command.line);
+      case "strikeLine":
+        return this.strike(command.line);
       case "index":
-        if (this.lathe?.control === "readout") return this.dialog(() => this.press("d"), () => this.inDialog(`Put tool ${command.station} on the post`).click());
-        return this.dialog(() => this.press("d"), () => this.inDialog(command.withOffset ? `Tool ${command.station} with its offset` : `Tool ${command.station} without offset`).click());
-      case "placeGap": case "tryGap":
+        if (this.lathe?.control === "readout")
+          return this.dialog(
+            () => this.press("d"),
+            () => this.inDialog(`Put tool ${command.station} on the post`).click(),
+          );
+        return this.dialog(
+          () => this.press("d"),
+          () =>
+            this.inDialog(
+              command.withOffset ? `Tool ${command.station} with its offset` : `Tool ${command.station} without offset`,
+            ).click(),
+        );
+      case "placeGap":
+      case "tryGap":
         // one pin in the drawer is tried at once
-        if (command.type === "tryGap" && (await this.page.getByRole("button", { name: /^Try gauge pin/ }).isVisible())) return this.do("j");
-        return this.dialog(() => this.press(command.type === "placeGap" ? "p" : "j"), async () => {
-          if (command.type === "placeGap" && command.hand) await this.page.getByLabel(command.hand === "post" ? "on the tool post, to be steady" : "clear of the machine").check();
-          await this.inDialog(new RegExp(`^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}`)).click();
-        });
+        if (command.type === "tryGap" && (await this.page.getByRole("button", { name: /^Try gauge pin/ }).isVisible()))
+          return this.do("j");
+        return this.dialog(
+          () => this.press(command.type === "placeGap" ? "p" : "j"),
+          async () => {
+            if (command.type === "placeGap" && command.hand)
+              await this.page
+                .getByLabel(command.hand === "post" ? "on the tool post, to be steady" : "clear of the machine")
+                .check();
+            await this.inDialog(
+              new RegExp(
+                `^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}`,
+              ),
+            ).click();
+          },
+        );
       case "pullGap": {
         const isThin = await this.page.getByRole("button", { name: /^Pull it out/ }).isVisible();
         return this.do(isThin ? "p" : "j");
       }
-      case "swingArm": return this.do("w");
-      case "turnChuck": return this.do("b");
-      case "shimTool": return this.dialog(() => this.press("q"), async () => {
-        await this.page.getByLabel("Raise the tool by", { exact: true }).fill(command.text);
-        await this.inDialog("Shim it").click();
-      });
-      case "measureTurned": return this.dialog(() => this.press("y"), () => this.inDialog(new RegExp(`^${instrumentWords(command.by)} ${command.what === "pip" ? "over the pip" : ""}`)).click());
+      case "swingArm":
+        return this.do("w");
+      case "turnChuck":
+        return this.do("b");
+      case "shimTool":
+        return this.dialog(
+          () => this.press("q"),
+          async () => {
+            await this.page.getByLabel("Raise the tool by", { exact: true }).fill(command.text);
+            await this.inDialog("Shim it").click();
+          },
+        );
+      case "measureTurned":
+        return this.dialog(
+          () => this.press("y"),
+          () =>
+            this.inDialog(
+              new RegExp(`^${instrumentWords(command.by)} ${command.what === "pip" ? "over the pip" : ""}`),
+            ).click(),
+        );
       case "handIn":
         if (await this.page.getByRole("dialog").isVisible()) await this.page.keyboard.press("Escape");
         return this.handIn();
-      case "reset": case "raiseHand": case "lowerHand": case "takeInRegisters": case "tapPart": case "undoRegister":
+      case "reset":
+      case "raiseHand":
+      case "lowerHand":
+      case "takeInRegisters":
+      case "tapPart":
+      case "undoRegister":
         throw new Error(`perform: no simulated student does ${command.type}`);
     }
   }

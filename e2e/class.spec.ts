@@ -1,7 +1,10 @@
 import { expect, test } from "@playwright/test";
 import { KeyboardStudent } from "./keyboardStudent";
 
-test("a class: a roster with a bad line, mended and added; a student joins with the code and starts a lane", async ({ page, browser }) => {
+test("a class: a roster with a bad line, mended and added; a student joins with the code and starts a lane", async ({
+  page,
+  browser,
+}) => {
   await new KeyboardStudent(page).signIn("marrow");
   await page.getByRole("link", { name: "Class" }).click();
   const code = (await page.getByTestId("join-code").innerText()).replace(/\s/g, "");

@@ -16,7 +16,10 @@ test("an answer is kept in a floor lane when the student says so, and only then"
   await expect(page.getByText(/off by −4\.999 mm\. radius left out/)).toBeVisible();
 });
 
-for (const size of [{ width: 390, height: 844 }, { width: 1280, height: 800 }]) {
+for (const size of [
+  { width: 390, height: 844 },
+  { width: 1280, height: 800 },
+]) {
   test(`what did I do wrong, at ${size.width} × ${size.height}: from the header to the mistake`, async ({ page }) => {
     await page.setViewportSize(size);
     await new KeyboardStudent(page).signIn("quillfeather");
@@ -42,7 +45,9 @@ for (const size of [{ width: 390, height: 844 }, { width: 1280, height: 800 }]) 
     await page.getByLabel("It should hold").fill("-264.59");
     await expect(answer).toContainText("No known mistake explains this number");
     const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
-    expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual([]);
+    expect(
+      violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`),
+    ).toEqual([]);
     expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
   });
 }
@@ -66,5 +71,7 @@ test("the turning desk: height plot, stack, insert and speed answer as they are 
   await page.getByLabel("Cutting speed").fill("");
   await expect(page.getByText("Type speed, diameter, teeth and feed", { exact: false })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual([]);
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual(
+    [],
+  );
 });

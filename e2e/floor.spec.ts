@@ -4,13 +4,17 @@ import { KeyboardStudent } from "./keyboardStudent";
 
 const card = (page: Page, label: string): Locator => page.getByRole("region", { name: label, exact: true });
 async function enter(page: Page, label: string, act: string, text: string): Promise<void> {
-  const form = card(page, label).locator("form").filter({ has: page.getByRole("button", { name: act }) });
+  const form = card(page, label)
+    .locator("form")
+    .filter({ has: page.getByRole("button", { name: act }) });
   await form.getByRole("textbox").fill(text);
   await form.getByRole("button", { name: act }).click();
 }
 async function accessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual([]);
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual(
+    [],
+  );
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
 }
 async function check(instructor: Page, values: Record<string, string>): Promise<void> {
@@ -20,11 +24,18 @@ async function check(instructor: Page, values: Record<string, string>): Promise<
   }
 }
 
-test("a mill floor lane on a phone: offline in the middle, a bad import mended, checked, signed, ruled", async ({ page, context, browser }) => {
+test("a mill floor lane on a phone: offline in the middle, a bad import mended, checked, signed, ruled", async ({
+  page,
+  context,
+  browser,
+}) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await new KeyboardStudent(page).signIn("ashgrove");
   await page.getByRole("link", { name: "Floor" }).click();
-  await page.getByRole("region", { name: "Dovetail clamp, first side" }).getByRole("button", { name: "Start at the machine" }).click();
+  await page
+    .getByRole("region", { name: "Dovetail clamp, first side" })
+    .getByRole("button", { name: "Start at the machine" })
+    .click();
   // the answer comes late: what is typed meanwhile stays, and so does what was entered
   await page.route("**/api/floor/lanes/*", async (route) => {
     await new Promise((resolve) => setTimeout(resolve, 400));
@@ -64,9 +75,17 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
   const instructor = await (await browser.newContext()).newPage();
   await new KeyboardStudent(instructor).signIn("marrow");
   await instructor.getByRole("link", { name: "Floor" }).click();
-  await instructor.getByRole("region", { name: "Dovetail clamp, first side" }).getByRole("link", { name: "Bertram Ashgrove" }).click();
+  await instructor
+    .getByRole("region", { name: "Dovetail clamp, first side" })
+    .getByRole("link", { name: "Bertram Ashgrove" })
+    .click();
   await expect(instructor.getByRole("button", { name: "Sign this setup" })).toBeDisabled();
-  await check(instructor, { "G54 X": "-329.667", "G54 Y": "-191.119", "H1 length": "-250.781", "H2 length": "-231.701" });
+  await check(instructor, {
+    "G54 X": "-329.667",
+    "G54 Y": "-191.119",
+    "H1 length": "-250.781",
+    "H2 length": "-231.701",
+  });
   await instructor.getByLabel("initials").fill("CM");
   await instructor.getByRole("button", { name: "Sign this setup" }).click();
   await accessible(instructor);
@@ -83,7 +102,10 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
   await expect(page.getByTestId("floor-total")).toHaveText("75", { timeout: 15_000 });
 });
 
-test("a lathe floor lane: made from the template with a fairness warning, worked, checked, ruled; the worksheet prints", async ({ page, browser }) => {
+test("a lathe floor lane: made from the template with a fairness warning, worked, checked, ruled; the worksheet prints", async ({
+  page,
+  browser,
+}) => {
   await new KeyboardStudent(page).signIn("marrow");
   await page.getByRole("link", { name: "Floor" }).click();
   await page.getByLabel("Title").fill("Thrust collar, one tool");
@@ -106,7 +128,10 @@ test("a lathe floor lane: made from the template with a fairness warning, worked
   await enter(student, "tool 1 Z", "Add reading", "-258.079");
   await enter(student, "tool 1 Z", "Enter register", "-258.179");
 
-  await page.getByRole("region", { name: "Thrust collar, one tool" }).getByRole("link", { name: "Sunniva Lindqvare" }).click();
+  await page
+    .getByRole("region", { name: "Thrust collar, one tool" })
+    .getByRole("link", { name: "Sunniva Lindqvare" })
+    .click();
   await expect(card(page, "tool 1 Z")).toContainText("−258.179");
   await check(page, { "tool 1 X": "-265.328", "tool 1 Z": "-258.207" });
   await page.getByLabel("what happened").fill("reached in before the chuck stood still");
@@ -115,10 +140,15 @@ test("a lathe floor lane: made from the template with a fairness warning, worked
   await page.getByRole("button", { name: "Sign this setup" }).click();
   await student.getByRole("button", { name: "Hand in" }).click({ timeout: 20_000 });
   await student.getByRole("button", { name: "Yes, hand in" }).click();
-  await expect(student.getByText(/tool 1 X is 0\.100 high\. Most likely: feeler counted once/)).toBeVisible({ timeout: 15_000 });
+  await expect(student.getByText(/tool 1 X is 0\.100 high\. Most likely: feeler counted once/)).toBeVisible({
+    timeout: 15_000,
+  });
   await expect(student.getByText("tool 1 Z: too close to call.")).toBeVisible();
   await student.goto("/floor");
-  await student.getByRole("region", { name: "Thrust collar, one tool" }).getByRole("link", { name: "Worksheet" }).click();
+  await student
+    .getByRole("region", { name: "Thrust collar, one tool" })
+    .getByRole("link", { name: "Worksheet" })
+    .click();
   await expect(student.getByText("Before cycle start: checked and signed")).toBeVisible();
   await accessible(student);
 });

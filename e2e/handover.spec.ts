@@ -7,8 +7,15 @@ import { giveToClass, workThrough } from "./workThrough";
 test("someone else's setup: two faults found, one missed, because the setter's card was believed", async ({ page }) => {
   const { exercise, marking } = findDemoExercise("handed-over-evening");
   const three = exerciseSchema.parse({
-    ...exercise, id: "three-things-wrong", title: "Three things wrong",
-    handover: { ...exercise.handover, faults: ["staleWear", "radiusSign", "setterMoved"], count: [3, 3], soundShare: 0 },
+    ...exercise,
+    id: "three-things-wrong",
+    title: "Three things wrong",
+    handover: {
+      ...exercise.handover,
+      faults: ["staleWear", "radiusSign", "setterMoved"],
+      count: [3, 3],
+      soundShare: 0,
+    },
   });
   await giveToClass(three, marking);
   await workThrough(page, "peverill", three, { believes: "setter" });
@@ -21,7 +28,10 @@ test("someone else's setup: two faults found, one missed, because the setter's c
   // a third of 80 % of 40 is lost in proving, and one of five values of 35
   await expect(page.getByTestId("total")).toHaveText("82.3");
   await accessible(page);
-  await panel.getByRole("link", { name: /^Replay entry/ }).first().click();
+  await panel
+    .getByRole("link", { name: /^Replay entry/ })
+    .first()
+    .click();
   await expect(page.getByRole("region", { name: "Handed over to you" })).toBeVisible();
   await expect(page.getByText(/Brackenridge/)).toBeVisible();
 });

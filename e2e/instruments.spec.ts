@@ -23,7 +23,9 @@ test("indicator swept round a bore by hand", async ({ page }) => {
   await full(page);
 });
 
-test("plunger setter with its card in doubt, the nose let down on it by hand; paper under the nose", async ({ page }) => {
+test("plunger setter with its card in doubt, the nose let down on it by hand; paper under the nose", async ({
+  page,
+}) => {
   await workThrough(page, "okonjo", "probe-in-doubt");
   await full(page);
 });
@@ -39,18 +41,32 @@ test("micrometer and diameter registers, a check with its expectation first", as
 });
 
 test("height gauge with lamp: the first tool on the table", async ({ page }) => {
-  const hands = await workThrough(page, "okonjo", "five-tools-plane-lift", {}, ({ command }) => command.type === "load" && command.thing === "tool2");
+  const hands = await workThrough(
+    page,
+    "okonjo",
+    "five-tools-plane-lift",
+    {},
+    ({ command }) => command.type === "load" && command.thing === "tool2",
+  );
   expect(await hands.figure("H1")).not.toBe(0);
   await expect(page.getByLabel("Gates of this lane")).toContainText("✓ Tool 1");
 });
 
 test("gauge block: the gap opened until it goes, the block in wear", async ({ page }) => {
-  const hands = await workThrough(page, "dunmarrow", "five-tools-block-in-wear", {}, ({ command }) => command.type === "load" && command.thing === "tool2");
+  const hands = await workThrough(
+    page,
+    "dunmarrow",
+    "five-tools-block-in-wear",
+    {},
+    ({ command }) => command.type === "load" && command.thing === "tool2",
+  );
   expect(await hands.figure("HW1")).toBe(-25);
   await expect(page.getByLabel("Gates of this lane")).toContainText("✓ Tool 1");
 });
 
-test("a cold machine: everything made ready, pockets put right, edge finder, indicator on the jaw, paper", async ({ page }) => {
+test("a cold machine: everything made ready, pockets put right, edge finder, indicator on the jaw, paper", async ({
+  page,
+}) => {
   test.setTimeout(240_000);
   await workThrough(page, "sorrel", "bracket-cold-machine");
   await full(page);

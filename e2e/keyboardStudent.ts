@@ -29,7 +29,9 @@ export class KeyboardStudent {
     await expect(card).toBeVisible();
     for (let turn = 0; turn < 60; turn++) {
       await this.page.keyboard.press("Tab");
-      const isHere = await card.evaluate((element) => element.contains(document.activeElement) && document.activeElement?.tagName === "BUTTON");
+      const isHere = await card.evaluate(
+        (element) => element.contains(document.activeElement) && document.activeElement?.tagName === "BUTTON",
+      );
       if (isHere) break;
     }
     await this.page.keyboard.press("Enter");
@@ -76,7 +78,8 @@ export class KeyboardStudent {
       await expect(dialog).toBeVisible();
     }
     const button = dialog.getByRole("button", { name: `Load the ${thing}` });
-    for (let turn = 0; turn < 8 && !(await button.evaluate((element) => element === document.activeElement)); turn++) await this.press("Tab");
+    for (let turn = 0; turn < 8 && !(await button.evaluate((element) => element === document.activeElement)); turn++)
+      await this.press("Tab");
     await this.press("Enter");
     await expect(dialog).toBeHidden();
     await this.settle();
@@ -104,12 +107,28 @@ export class KeyboardStudent {
   }
 
   /** The figures of the sheet, read off the bench. */
-  async sheet(): Promise<{ x: number; y: number; skin: number; tip: number; paper: number; left: boolean; front: boolean }> {
-    const lines = await this.page.locator("ul li").filter({ hasText: /edge is|skin is|tip|paper/ }).allInnerTexts();
+  async sheet(): Promise<{
+    x: number;
+    y: number;
+    skin: number;
+    tip: number;
+    paper: number;
+    left: boolean;
+    front: boolean;
+  }> {
+    const lines = await this.page
+      .locator("ul li")
+      .filter({ hasText: /edge is|skin is|tip|paper/ })
+      .allInnerTexts();
     const value = (pattern: RegExp) => Number(lines.map((line) => pattern.exec(line)?.[1]).find(Boolean) ?? NaN);
     return {
-      x: value(/edge is X (\S+)/), y: value(/edge is Y (\S+)/), skin: value(/skin is Z (\S+)/), tip: value(/tip ⌀ (\S+)/), paper: value(/paper (\S+)/),
-      left: lines.some((line) => line.startsWith("left")), front: lines.some((line) => line.startsWith("front")),
+      x: value(/edge is X (\S+)/),
+      y: value(/edge is Y (\S+)/),
+      skin: value(/skin is Z (\S+)/),
+      tip: value(/tip ⌀ (\S+)/),
+      paper: value(/paper (\S+)/),
+      left: lines.some((line) => line.startsWith("left")),
+      front: lines.some((line) => line.startsWith("front")),
     };
   }
 
@@ -170,7 +189,9 @@ export class KeyboardStudent {
     // typing into a list goes on from what is chosen: from the top it finds "H1 length" before "H1 length wear"
     await this.press("Home");
     await this.page.keyboard.type(register);
-    expect(await this.page.evaluate(() => (document.activeElement as HTMLSelectElement).selectedOptions[0]?.textContent)).toBe(register);
+    expect(
+      await this.page.evaluate(() => (document.activeElement as HTMLSelectElement).selectedOptions[0]?.textContent),
+    ).toBe(register);
     await this.press("Tab");
     await this.page.keyboard.type(how);
     await this.press("Tab");

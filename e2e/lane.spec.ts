@@ -8,7 +8,9 @@ const ROLLER = "Roller bracket, back right corner";
 /** Full marks, or what cost some: the part is drawn anew each time, so the reason has to be in the report. */
 async function expectFull(page: Page): Promise<void> {
   await page.getByTestId("total").waitFor();
-  const lost = await page.locator("section", { has: page.getByRole("heading", { name: "What cost marks" }) }).innerText();
+  const lost = await page
+    .locator("section", { has: page.getByRole("heading", { name: "What cost marks" }) })
+    .innerText();
   expect(await page.getByTestId("total").innerText(), lost).toBe("100");
 }
 
@@ -33,8 +35,12 @@ test("radius forgotten in X and paper forgotten in Z: both named, with their evi
   await student.signIn("dunmarrow");
   await student.startLane(FOCUSER);
   await workLane(student, { radiusForgottenX: true, paperForgotten: true });
-  await expect(page.getByRole("heading", { name: /G54 X is .* mm low\. Cause: one tip radius, left out/ })).toBeVisible();
-  await expect(page.getByRole("heading", { name: /Z with tool 1 is .* mm high.*Cause: one paper, left out/ })).toBeVisible();
+  await expect(
+    page.getByRole("heading", { name: /G54 X is .* mm low\. Cause: one tip radius, left out/ }),
+  ).toBeVisible();
+  await expect(
+    page.getByRole("heading", { name: /Z with tool 1 is .* mm high.*Cause: one paper, left out/ }),
+  ).toBeVisible();
   await expect(page.getByText("The log shows this step, so it is the cause and not a guess.").first()).toBeVisible();
 });
 
@@ -43,7 +49,9 @@ test("sign turned in Y on the roller bracket", async ({ page }) => {
   await student.signIn("fennimore");
   await student.startLane(ROLLER);
   await workLane(student, { signTurnedY: true });
-  await expect(page.getByRole("heading", { name: /G54 Y is .* mm high\. Cause: the tip radius, turned round/ })).toBeVisible();
+  await expect(
+    page.getByRole("heading", { name: /G54 Y is .* mm high\. Cause: the tip radius, turned round/ }),
+  ).toBeVisible();
 });
 
 test("edge finder started at the remembered speed, and X taken after backing off", async ({ page }) => {
@@ -51,7 +59,13 @@ test("edge finder started at the remembered speed, and X taken after backing off
   await student.signIn("quillfeather");
   await student.startLane(FOCUSER);
   await workLane(student, { rememberedSpeed: true, backsOffBeforeX: true });
-  await expect(page.getByText(/Edge finder thrown apart by too much speed\. The spindle came up at 3400 rev\/min/)).toBeVisible();
+  await expect(
+    page.getByText(/Edge finder thrown apart by too much speed\. The spindle came up at 3400 rev\/min/),
+  ).toBeVisible();
   // backed off by 0.3 mm, less the kick of this lane's own finder: 5 µm, give or take 2
-  await expect(page.getByRole("heading", { name: /G54 X is 0\.(28[3-9]|29\d|300) mm low\. Cause: taken after leaving the contact/ })).toBeVisible();
+  await expect(
+    page.getByRole("heading", {
+      name: /G54 X is 0\.(28[3-9]|29\d|300) mm low\. Cause: taken after leaving the contact/,
+    }),
+  ).toBeVisible();
 });

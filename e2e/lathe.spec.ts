@@ -7,7 +7,12 @@ import { giveToClass, workThrough } from "./workThrough";
 /** An exercise with only the first two of its tools: the page's hands are slow. */
 async function twoTools(id: string, title: string): Promise<Exercise> {
   const { exercise, marking } = findDemoExercise(id);
-  const short = exerciseSchema.parse({ ...exercise, id: `${id}-two`, title, lathe: { ...exercise.lathe, tools: exercise.lathe?.tools.slice(0, 2), targets: { x: [1, 2], z: [1, 2] } } });
+  const short = exerciseSchema.parse({
+    ...exercise,
+    id: `${id}-two`,
+    title,
+    lathe: { ...exercise.lathe, tools: exercise.lathe?.tools.slice(0, 2), targets: { x: [1, 2], z: [1, 2] } },
+  });
   await giveToClass(short, marking);
   return short;
 }
@@ -23,11 +28,15 @@ test("the first tool of a lathe: face, Z, skim, measured a quarter turn apart, X
 
 test("Z at the face: parting tool by straight edge, and the other edge of the blade named", async ({ page }) => {
   await workThrough(page, "brandvold", "collar-parting-edge", { otherBladeEdge: true });
-  await expect(page.getByRole("heading", { name: /^T4 Z is \d\.\d+ mm low: .* Cause: other edge of the blade\.$/ })).toBeVisible();
+  await expect(
+    page.getByRole("heading", { name: /^T4 Z is \d\.\d+ mm low: .* Cause: other edge of the blade\.$/ }),
+  ).toBeVisible();
 });
 
 test("Z by the setter arm, work Z taken without an offset called", async ({ page }) => {
-  await workThrough(page, "hollinsworth", await twoTools("collar-five-tools-arm", "Two tools by the setter arm"), { offsetNotCalled: true });
+  await workThrough(page, "hollinsworth", await twoTools("collar-five-tools-arm", "Two tools by the setter arm"), {
+    offsetNotCalled: true,
+  });
   await expect(page.getByRole("heading", { name: /Cause: tool not active\.$/ })).toBeVisible();
   await expect(page.getByText(/^Work Z was taken while no tool’s offset was called/)).toBeVisible();
 });
@@ -57,14 +66,24 @@ test("a hand at the turning chuck stops the machine, and the ruling of safety is
 });
 
 test("a hand-wound lathe: the corner zeroed, two tools read it, a row recalled and looked at", async ({ page }) => {
-  const hands = await workThrough(page, "quillfeather", "ring-readout-library", { librarySign: true }, (step) => step.command.type === "sightEdge");
+  const hands = await workThrough(
+    page,
+    "quillfeather",
+    "ring-readout-library",
+    { librarySign: true },
+    (step) => step.command.type === "sightEdge",
+  );
   await expect(page.getByText("Readout, mm")).toBeVisible();
   await expect(page.getByTestId("machine-x")).toHaveCount(0);
   await hands.do("o");
   await expect(page.getByTestId("message")).toContainText(/^Guard /);
   await accessible(page);
   await hands.handIn();
-  await expect(page.getByRole("heading", { name: /^T2 X is .*: recalled, the corner reads too (much|little)\. Cause: sign of the library\.$/ })).toBeVisible();
+  await expect(
+    page.getByRole("heading", {
+      name: /^T2 X is .*: recalled, the corner reads too (much|little)\. Cause: sign of the library\.$/,
+    }),
+  ).toBeVisible();
   await expect(page.getByText("Recalled a row at the corner and compared it with what was said first.")).toBeVisible();
 });
 
@@ -87,21 +106,37 @@ test("an edge under a square: Z by the cone, and its pass just skims", async ({ 
   await expect(page.getByRole("img", { name: /^Half section from the front/ })).toBeVisible();
 });
 
-test("how high the axis stands: a stack under the pin, taken at the tailstock, and the gauge compared", async ({ page }) => {
+test("how high the axis stands: a stack under the pin, taken at the tailstock, and the gauge compared", async ({
+  page,
+}) => {
   await workThrough(page, "brandvold", "ring-axis-height", { atTailstock: true });
   await expect(page.getByRole("heading", { name: /Cause: measured at the tailstock\.$/ })).toBeVisible();
   await expect(page.getByText("Error of the setting gauge is right", { exact: false })).toBeVisible();
 });
 
 test("eight tools: nose radius, tip code off its picture, and which of them fits", async ({ page }) => {
-  const hands = await workThrough(page, "hollinsworth", "collar-tips-and-fit", { allFit: true }, (step) => step.command.type === "stateFit");
+  const hands = await workThrough(
+    page,
+    "hollinsworth",
+    "collar-tips-and-fit",
+    { allFit: true },
+    (step) => step.command.type === "stateFit",
+  );
   await page.getByRole("form", { name: "Set a register" }).getByLabel("Register").selectOption("Q8");
   await page.getByRole("button", { name: "Tip code 7" }).click();
   await page.getByRole("button", { name: "Set T8 tip code" }).click();
   await hands.settle();
   await expect(page.getByTestId("Q8")).toHaveText("7");
   await hands.press("w");
-  for (const [tool, says] of [[1, "does not fit"], [2, "fits"], [3, "fits"]] as const) await page.getByRole("dialog").getByRole("button", { name: `Tool ${tool} ${says}`, exact: true }).click();
+  for (const [tool, says] of [
+    [1, "does not fit"],
+    [2, "fits"],
+    [3, "fits"],
+  ] as const)
+    await page
+      .getByRole("dialog")
+      .getByRole("button", { name: `Tool ${tool} ${says}`, exact: true })
+      .click();
   await accessible(page);
   await page.keyboard.press("Escape");
   await hands.handIn();
@@ -112,6 +147,10 @@ test("eight tools: nose radius, tip code off its picture, and which of them fits
 
 test("a declared position: a second start, declared 4 mm away from the start point", async ({ page }) => {
   await workThrough(page, "fennimore", "knob-declared-position", { declaresAgain: "elsewhere" });
-  await expect(page.getByRole("heading", { name: /^T1 Z is .* Cause: declared from another place or tool\.$/ })).toBeVisible();
-  await expect(page.getByText("The position was declared somewhere else than at the start point", { exact: false })).toBeVisible();
+  await expect(
+    page.getByRole("heading", { name: /^T1 Z is .* Cause: declared from another place or tool\.$/ }),
+  ).toBeVisible();
+  await expect(
+    page.getByText("The position was declared somewhere else than at the start point", { exact: false }),
+  ).toBeVisible();
 });

@@ -6,7 +6,10 @@ import pg from "pg";
 const FOCUSER = "Focuser plate, lower left corner";
 const ROLLER = "Roller bracket, back right corner";
 
-test("a lost link holds the machine and says so; on return nothing is missing or doubled", async ({ page, context }) => {
+test("a lost link holds the machine and says so; on return nothing is missing or doubled", async ({
+  page,
+  context,
+}) => {
   const student = new KeyboardStudent(page);
   await student.signIn("peverill");
   await student.startLane(FOCUSER);
@@ -41,7 +44,9 @@ test("two tabs on one lane: the second is told, and goes on after a reload", asy
   await expect(second.page.getByRole("button", { name: /^Shut door/ })).toBeVisible();
 });
 
-test("kill -9 of the server in mid-lane: the same state after the next start, and the page goes on by itself", async ({ page }) => {
+test("kill -9 of the server in mid-lane: the same state after the next start, and the page goes on by itself", async ({
+  page,
+}) => {
   const own = new OwnServer();
   await own.start();
   try {
@@ -79,7 +84,9 @@ test("a session that ended in mid-lane: one sentence, sign in, and the lane is a
   const lane = page.url();
   const database = new pg.Client({ connectionString: process.env["DATABASE_URL"] });
   await database.connect();
-  await database.query("delete from session where sess->'user'->>'id' = (select id::text from users where login = 'tamblin')");
+  await database.query(
+    "delete from session where sess->'user'->>'id' = (select id::text from users where login = 'tamblin')",
+  );
   await database.end();
   await page.waitForTimeout(5500); // the server remembers a session for five seconds
   await student.press("o");

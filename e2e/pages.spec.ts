@@ -37,14 +37,20 @@ test("marks: best attempt, strands, sorted by a click, down to the ruling", asyn
   const row = page.getByRole("row").filter({ hasText: "Ottilie Brandvold" });
   await expect(row).toContainText("83");
   await page.getByRole("button", { name: /^Focuser plate, lower left/ }).click();
-  await expect(page.getByRole("columnheader", { name: /^Focuser plate, lower left/ })).toHaveAttribute("aria-sort", /ascending|descending/);
+  await expect(page.getByRole("columnheader", { name: /^Focuser plate, lower left/ })).toHaveAttribute(
+    "aria-sort",
+    /ascending|descending/,
+  );
   await accessible(page);
   await row.getByRole("link", { name: "83" }).click();
   await expect(page.getByRole("heading", { name: /one tip radius, left out/ })).toBeVisible();
   await accessible(page);
 });
 
-test("bad input: a wrong password, an unknown lane, another student's lane, a page that is not there, a role that may not", async ({ page, browser }) => {
+test("bad input: a wrong password, an unknown lane, another student's lane, a page that is not there, a role that may not", async ({
+  page,
+  browser,
+}) => {
   await page.goto("/sign-in");
   await page.getByLabel("Name").fill("brandvold");
   await page.getByLabel("Password").fill("not this one");
@@ -72,12 +78,19 @@ test("bad input: a wrong password, an unknown lane, another student's lane, a pa
   await expect(page.getByTestId("link")).toContainText("linked");
 });
 
-test("a register that cannot be read, and a block that cannot, are answered on the bench and change nothing", async ({ page }) => {
+test("a register that cannot be read, and a block that cannot, are answered on the bench and change nothing", async ({
+  page,
+}) => {
   const student = new KeyboardStudent(page);
   await student.signIn("lindqvare");
   await student.startLane("Focuser plate, lower left corner");
   await student.do("h");
-  for (const [text, words] of [["1e999", "is not a length"], ["abc", "is not a length"], ["1/0", "divides by zero"], ["1".repeat(40), "longer than any length"]] as const) {
+  for (const [text, words] of [
+    ["1e999", "is not a length"],
+    ["abc", "is not a length"],
+    ["1/0", "divides by zero"],
+    ["1".repeat(40), "longer than any length"],
+  ] as const) {
     await student.press("e");
     await expect(page.getByLabel("Value to type")).toBeFocused();
     await page.getByLabel("Value to type").fill(text);

@@ -2,15 +2,25 @@ import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
 
-test("an instructor replays a lane, pins a note, gives other marks with a reason; the student reads and replays it", async ({ page, browser }) => {
+test("an instructor replays a lane, pins a note, gives other marks with a reason; the student reads and replays it", async ({
+  page,
+  browser,
+}) => {
   const instructor = new KeyboardStudent(page);
   await instructor.signIn("marrow");
   await page.goto("/marks");
-  await page.getByRole("row", { name: /Merriwick/ }).getByRole("link", { name: /^\d+$/ }).first().click();
+  await page
+    .getByRole("row", { name: /Merriwick/ })
+    .getByRole("link", { name: /^\d+$/ })
+    .first()
+    .click();
   await expect(page.getByTestId("total")).toBeVisible();
   const before = Number(await page.getByTestId("total").innerText());
   const ruling = page.url();
-  await page.getByRole("link", { name: /^Replay entry/ }).first().click();
+  await page
+    .getByRole("link", { name: /^Replay entry/ })
+    .first()
+    .click();
   await page.waitForURL(/\/review\?seq=\d+/);
 
   // by the scrubber's keys, by the jumps, and by itself
@@ -57,7 +67,10 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   await other.goto(ruling);
   await expect(other.getByText("The neighbor said the speed aloud.")).toBeVisible();
   await expect(other.getByRole("button", { name: /Give other marks/ })).toHaveCount(0);
-  await other.locator("section", { has: other.getByRole("heading", { name: "From your instructor" }) }).getByRole("link").click();
+  await other
+    .locator("section", { has: other.getByRole("heading", { name: "From your instructor" }) })
+    .getByRole("link")
+    .click();
   await expect(other.getByTestId("moment")).toHaveText(/^register G54 X captured/);
   await expect(other.getByLabel(/A note pinned/)).toHaveCount(0);
   await other.getByRole("tab", { name: "Ledger then" }).click();
@@ -79,7 +92,13 @@ test("two attempts beside one another", async ({ page }) => {
     const { id } = await page.evaluate(async () => {
       const mine = (await (await fetch("/api/lanes")).json()) as { assignments: { id: string }[] };
       const last = mine.assignments.at(-1)?.id ?? "";
-      return (await (await fetch(`/api/assignments/${last}/lanes`, { method: "POST", headers: { "content-type": "application/json" }, body: "{}" })).json()) as { id: string };
+      return (await (
+        await fetch(`/api/assignments/${last}/lanes`, {
+          method: "POST",
+          headers: { "content-type": "application/json" },
+          body: "{}",
+        })
+      ).json()) as { id: string };
     });
     await page.goto(`/lanes/${id}`);
     await expect(page.getByTestId("link")).toContainText("linked");

@@ -20,7 +20,10 @@ export class OwnServer {
   }
   async start(): Promise<void> {
     if (this.port === 0) this.port = await freePort();
-    const child = spawn("node", ["dist/server/main.js"], { env: { ...process.env, ...this.env, PORT: String(this.port) }, stdio: ["ignore", "pipe", "inherit"] });
+    const child = spawn("node", ["dist/server/main.js"], {
+      env: { ...process.env, ...this.env, PORT: String(this.port) },
+      stdio: ["ignore", "pipe", "inherit"],
+    });
     this.child = child;
     await new Promise<void>((resolve, reject) => {
       child.stdout.on("data", (chunk: Buffer) => {

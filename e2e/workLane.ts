@@ -13,8 +13,8 @@ export interface Slips {
 }
 
 /**
- * Stock places as the drawing shows them: by the label of the plan and the daylight words a person finds them within a few mm.
- * The walk below needs no more: it closes in by what the loupe says.
+ * Stock places as the drawing shows them: by the label of the plan and the daylight words a person finds them within a
+ * few mm. The walk below needs no more: it closes in by what the loupe says.
  */
 async function goBeside(student: KeyboardStudent, at: { x: number; y: number }, z: number): Promise<void> {
   await student.block("G53 G0 Z0");
@@ -24,10 +24,11 @@ async function goBeside(student: KeyboardStudent, at: { x: number; y: number }, 
 
 /** Where an eye finds the blank: read from the drawing as it is drawn, to the millimetre. */
 async function eyePlaces(student: KeyboardStudent) {
-  const read = (name: string) => student.page.locator(`[data-part=${name}]`).evaluate((element) => ({
-    low: { u: Number(element.getAttribute("data-u0")), v: Number(element.getAttribute("data-v0")) },
-    high: { u: Number(element.getAttribute("data-u1")), v: Number(element.getAttribute("data-v1")) },
-  }));
+  const read = (name: string) =>
+    student.page.locator(`[data-part=${name}]`).evaluate((element) => ({
+      low: { u: Number(element.getAttribute("data-u0")), v: Number(element.getAttribute("data-v0")) },
+      high: { u: Number(element.getAttribute("data-u1")), v: Number(element.getAttribute("data-v1")) },
+    }));
   const plan = await read("plan-stock");
   await student.look("front");
   const elevation = await read("elevation-stock");
@@ -47,8 +48,19 @@ async function findEdge(student: KeyboardStudent, axis: "x" | "y", slips: Slips)
   const face = axis === "x" ? (isLow ? places.left : places.right) : isLow ? places.front : places.back;
   const start = face - s * (r + 4);
   const middle = { x: (places.left + places.right) / 2, y: (places.front + places.back) / 2 };
-  await goBeside(student, axis === "x" ? { x: start, y: middle.y } : { x: middle.x, y: start }, places.top + (await heldLength(student)) - 4);
-  const [toward, away] = axis === "x" ? (isLow ? ["ArrowRight", "ArrowLeft"] : ["ArrowLeft", "ArrowRight"]) : isLow ? ["ArrowUp", "ArrowDown"] : ["ArrowDown", "ArrowUp"];
+  await goBeside(
+    student,
+    axis === "x" ? { x: start, y: middle.y } : { x: middle.x, y: start },
+    places.top + (await heldLength(student)) - 4,
+  );
+  const [toward, away] =
+    axis === "x"
+      ? isLow
+        ? ["ArrowRight", "ArrowLeft"]
+        : ["ArrowLeft", "ArrowRight"]
+      : isLow
+        ? ["ArrowUp", "ArrowDown"]
+        : ["ArrowDown", "ArrowUp"];
   await student.look(axis === "x" ? "left" : "front");
   if (!(await student.page.getByRole("button", { name: /^Stop it/ }).count())) await student.startSpindle(600);
   for (let kick = 0; kick < 2; kick++) {
@@ -65,7 +77,10 @@ async function findEdge(student: KeyboardStudent, axis: "x" | "y", slips: Slips)
   const reading = await student.figure(`machine-${axis}`);
   const radius = forgets ? 0 : turned ? -s * r : s * r;
   await student.ledger(
-    [...(radius === 0 ? [] : [{ kind: "tip radius", text: radius.toFixed(3) }]), ...(o === 0 ? [] : [{ kind: "edge", text: (-o).toFixed(3) }])],
+    [
+      ...(radius === 0 ? [] : [{ kind: "tip radius", text: radius.toFixed(3) }]),
+      ...(o === 0 ? [] : [{ kind: "edge", text: (-o).toFixed(3) }]),
+    ],
     reading + radius - o,
   );
   if (axis === "x" && slips.backsOffBeforeX) {
@@ -75,7 +90,12 @@ async function findEdge(student: KeyboardStudent, axis: "x" | "y", slips: Slips)
     await student.do(away);
   }
   const side = s === 1 ? "minus" : "plus";
-  await student.setEdge(axis, forgets ? "0" : r.toFixed(3), forgets ? null : turned ? (side === "minus" ? "plus" : "minus") : side, o.toFixed(3));
+  await student.setEdge(
+    axis,
+    forgets ? "0" : r.toFixed(3),
+    forgets ? null : turned ? (side === "minus" ? "plus" : "minus") : side,
+    o.toFixed(3),
+  );
   await student.size(0);
   await student.do(away);
   await student.do(away);
@@ -85,13 +105,18 @@ async function findEdge(student: KeyboardStudent, axis: "x" | "y", slips: Slips)
 async function setLength(student: KeyboardStudent, slips: Slips): Promise<void> {
   const sheet = await student.sheet();
   const places = await eyePlaces(student);
-  await goBeside(student, { x: (places.left + places.right) / 2, y: (places.front + places.back) / 2 }, places.top + (await heldLength(student)) + 2);
+  await goBeside(
+    student,
+    { x: (places.left + places.right) / 2, y: (places.front + places.back) / 2 },
+    places.top + (await heldLength(student)) + 2,
+  );
   await student.do("o");
   await student.do("p");
   expect(await student.sensation()).toBe("paper slides freely");
   const lower = async (size: 2 | 3) => {
     await student.size(size);
-    for (let turn = 0; turn < 60 && (await student.sensation()) === "paper slides freely"; turn++) await student.do(size === 2 ? "Shift+PageDown" : "PageDown");
+    for (let turn = 0; turn < 60 && (await student.sensation()) === "paper slides freely"; turn++)
+      await student.do(size === 2 ? "Shift+PageDown" : "PageDown");
   };
   await lower(2);
   await student.size(2);
@@ -101,7 +126,10 @@ async function setLength(student: KeyboardStudent, slips: Slips): Promise<void> 
   await student.settle();
   await lower(3);
   const reading = await student.figure("machine-z");
-  const terms = [...(slips.paperForgotten ? [] : [{ kind: "paper", text: (-sheet.paper).toFixed(3) }]), ...(sheet.skin === 0 ? [] : [{ kind: "facing", text: (-sheet.skin).toFixed(3) }])];
+  const terms = [
+    ...(slips.paperForgotten ? [] : [{ kind: "paper", text: (-sheet.paper).toFixed(3) }]),
+    ...(sheet.skin === 0 ? [] : [{ kind: "facing", text: (-sheet.skin).toFixed(3) }]),
+  ];
   const off = terms.reduce((sum, { text }) => sum + Number(text), 0);
   await student.ledger(terms, reading + off);
   await student.press("c");

@@ -10,7 +10,10 @@ async function firstEvent(laneId: string): Promise<unknown> {
   const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
   await client.connect();
   try {
-    const { rows } = await client.query<{ event: unknown }>("select event from lane_events where attempt_id = $1 and seq = 1", [laneId]);
+    const { rows } = await client.query<{ event: unknown }>(
+      "select event from lane_events where attempt_id = $1 and seq = 1",
+      [laneId],
+    );
     return rows[0]?.event;
   } finally {
     await client.end();
@@ -25,8 +28,16 @@ function planned(exercise: Exercise, event: unknown, habits: Habits): Step[] {
   return driver.steps;
 }
 
-/** Starts an exercise from the practice shelf and works it through the page. `until` ends it early, before that step. */
-export async function workThrough(page: Page, login: string, wanted: string | Exercise, habits: Habits = {}, until?: (step: Step) => boolean): Promise<BenchHands> {
+/**
+ * Starts an exercise from the practice shelf and works it through the page. `until` ends it early, before that step.
+ */
+export async function workThrough(
+  page: Page,
+  login: string,
+  wanted: string | Exercise,
+  habits: Habits = {},
+  until?: (step: Step) => boolean,
+): Promise<BenchHands> {
   const exercise = typeof wanted === "string" ? findDemoExercise(wanted).exercise : wanted;
   const hands = new BenchHands(page, exercise.lathe);
   await hands.signIn(login);
@@ -46,9 +57,19 @@ export async function giveToClass(exercise: Exercise, marking: Marking): Promise
   const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
   await client.connect();
   try {
-    await client.query("insert into exercises (id, version, body) values ($1, $2, $3) on conflict do nothing", [exercise.id, exercise.version, exercise]);
-    await client.query("insert into marking_revisions (exercise_id, exercise_version, revision, body) values ($1, $2, $3, $4) on conflict do nothing", [exercise.id, exercise.version, marking.revision, marking]);
-    await client.query("insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select id, $1, $2, 900, false, 5 from classes limit 1", [exercise.id, exercise.version]);
+    await client.query("insert into exercises (id, version, body) values ($1, $2, $3) on conflict do nothing", [
+      exercise.id,
+      exercise.version,
+      exercise,
+    ]);
+    await client.query(
+      "insert into marking_revisions (exercise_id, exercise_version, revision, body) values ($1, $2, $3, $4) on conflict do nothing",
+      [exercise.id, exercise.version, marking.revision, marking],
+    );
+    await client.query(
+      "insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select id, $1, $2, 900, false, 5 from classes limit 1",
+      [exercise.id, exercise.version],
+    );
   } finally {
     await client.end();
   }

@@ -3,9 +3,18 @@ import { readFileSync } from "node:fs";
 import { build } from "esbuild";
 
 const { dependencies } = JSON.parse(readFileSync("apps/server/package.json", "utf8"));
-const external = Object.keys(dependencies).filter((name) => !name.startsWith("@probe-lane/")).flatMap((name) => [name, `${name}/*`]);
+const external = Object.keys(dependencies)
+  .filter((name) => !name.startsWith("@probe-lane/"))
+  .flatMap((name) => [name, `${name}/*`]);
 await build({
   // the worker thread's file lies beside the server
-  entryPoints: { main: "apps/server/main.ts", ruleWorker: "apps/server/jobs/ruleWorker.ts" }, outdir: "dist/server", bundle: true, platform: "node", format: "esm", target: "node20",
-  sourcemap: true, external, logLevel: "warning",
+  entryPoints: { main: "apps/server/main.ts", ruleWorker: "apps/server/jobs/ruleWorker.ts" },
+  outdir: "dist/server",
+  bundle: true,
+  platform: "node",
+  format: "esm",
+  target: "node20",
+  sourcemap: true,
+  external,
+  logLevel: "warning",
 });

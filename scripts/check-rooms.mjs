@@ -4,7 +4,11 @@ import { execFileSync } from "node:child_process";
 const LEAST_MODULES = 80;
 let report;
 try {
-  report = execFileSync("node_modules/.bin/depcruise", ["--config", ".dependency-cruiser.cjs", "--output-type", "json", "packages", "apps", "demo"], { encoding: "utf8", maxBuffer: 64e6 });
+  report = execFileSync(
+    "node_modules/.bin/depcruise",
+    ["--config", ".dependency-cruiser.cjs", "--output-type", "json", "packages", "apps", "demo"],
+    { encoding: "utf8", maxBuffer: 64e6 },
+  );
 } catch (error) {
   report = error.stdout;
 }

@@ -9,6 +9,8 @@ export default class CountReporter implements Reporter {
   onEnd(): void {
     const outcomes = this.suite?.allTests().map((test) => test.outcome()) ?? [];
     const count = (...kinds: string[]) => outcomes.filter((outcome) => kinds.includes(outcome)).length;
-    process.stdout.write(`\ne2e: ${count("expected", "flaky")} passed, ${count("unexpected")} failed, ${count("skipped")} skipped\n`);
+    process.stdout.write(
+      `\ne2e: ${count("expected", "flaky")} passed, ${count("unexpected")} failed, ${count("skipped")} skipped\n`,
+    );
   }
 }

@@ -23,12 +23,16 @@ test("student: my lanes, bench, ruling", async ({ page }) => {
   await page.waitForURL(/\/lanes\//);
   await shot(page, "bench");
   await page.goto("/");
-  await page.getByRole("link", { name: /Read the ruling/ }).first().click();
+  await page
+    .getByRole("link", { name: /Read the ruling/ })
+    .first()
+    .click();
   await shot(page, "ruling");
 });
 
 test("bench: a corner read on the hand-wound lathe, a tool slid to the bar on the gang slide", async ({ page }) => {
-  const until = (type: string, count: number) => (step: { command: { type: string } }) => step.command.type === type && --count < 0;
+  const until = (type: string, count: number) => (step: { command: { type: string } }) =>
+    step.command.type === type && --count < 0;
   await workThrough(page, "sorrel", "ring-readout-library", {}, until("placeGap", 1));
   await shot(page, "bench-readout");
   await page.goto("/");
@@ -46,11 +50,23 @@ test("bench: the lathe, a skim along the diameter", async ({ page }) => {
   await hands.perform({ command: { type: "home" }, clicks: 0 });
   await hands.perform({ command: { type: "startSpindle", direction: "forward", rpm: 900 }, clicks: 0 });
   // where to go, by eye: as the drawing shows it
-  const { observation: { machine, lathe } } = (await (await page.request.get(`/api${new URL(page.url()).pathname}`)).json()) as LaneView;
+  const {
+    observation: { machine, lathe },
+  } = (await (await page.request.get(`/api${new URL(page.url()).pathname}`)).json()) as LaneView;
   if (!lathe) throw new Error("not a lathe");
   const x = (radiusMm: number) => `X${(machine.x / 1000 + 2 * (radiusMm - lathe.tip.radiusMm)).toFixed(3)}`;
   const z = (overFaceMm: number) => `Z${(machine.z / 1000 + lathe.tip.faceMm + overFaceMm - lathe.tip.zMm).toFixed(3)}`;
-  for (const block of [`G0 ${z(5)}`, `G0 ${x(25)}`, `G0 ${z(-1)}`, `G1 ${x(-1)} F120`, `G0 ${x(25)}`, `G0 ${z(3)}`, `G0 ${x(20.2)}`, `G1 ${z(-14)}`]) await hands.block(`G53 ${block}`);
+  for (const block of [
+    `G0 ${z(5)}`,
+    `G0 ${x(25)}`,
+    `G0 ${z(-1)}`,
+    `G1 ${x(-1)} F120`,
+    `G0 ${x(25)}`,
+    `G0 ${z(3)}`,
+    `G0 ${x(20.2)}`,
+    `G1 ${z(-14)}`,
+  ])
+    await hands.block(`G53 ${block}`);
   await shot(page, "bench-lathe");
 });
 
@@ -68,7 +84,10 @@ test("instructor: tolerances and weights, who would change", async ({ page }) =>
 
 test("the same setup in another school", async ({ page }) => {
   await new KeyboardStudent(page).signIn("quillfeather");
-  await page.getByRole("region", { name: "Five tools from the gauge line" }).getByRole("link", { name: /Read the ruling/ }).click();
+  await page
+    .getByRole("region", { name: "Five tools from the gauge line" })
+    .getByRole("link", { name: /Read the ruling/ })
+    .click();
   await page.getByRole("link", { name: "The same setup in another school" }).click();
   await page.getByLabel("School", { exact: true }).selectOption("master");
   await shot(page, "schools");
@@ -92,9 +111,18 @@ test("instructor: wall, marks", async ({ page }) => {
 test("instructor: a lane replayed, with a note; skills", async ({ page }) => {
   await new KeyboardStudent(page).signIn("marrow");
   await page.getByRole("link", { name: "Marks" }).click();
-  await page.getByRole("row", { name: /Tamblin/ }).getByRole("link").nth(2).click();
-  await page.getByRole("link", { name: /^Replay entry/ }).first().click();
-  await page.getByLabel(/A note pinned to this moment/).fill("Both hands: the small one stood a turn away from zero here.");
+  await page
+    .getByRole("row", { name: /Tamblin/ })
+    .getByRole("link")
+    .nth(2)
+    .click();
+  await page
+    .getByRole("link", { name: /^Replay entry/ })
+    .first()
+    .click();
+  await page
+    .getByLabel(/A note pinned to this moment/)
+    .fill("Both hands: the small one stood a turn away from zero here.");
   await page.getByRole("button", { name: "Pin it here" }).click();
   await page.getByText("Both hands: the small one").waitFor();
   await shot(page, "replay");

@@ -11,7 +11,11 @@ import { firstDifference } from "./vectors";
 async function call(args: string[], input = "") {
   const out: string[] = [];
   const err: string[] = [];
-  const code = await runCommand(args, { input: Readable.from([input]), print: (line) => out.push(line), complain: (line) => err.push(line) });
+  const code = await runCommand(args, {
+    input: Readable.from([input]),
+    print: (line) => out.push(line),
+    complain: (line) => err.push(line),
+  });
   return { code, out, err };
 }
 
@@ -34,9 +38,16 @@ describe("calc", () => {
     expect(err[0]).toMatch(words);
   });
   it("answers a batch line by line, errors included", async () => {
-    const { code, out } = await call(["calc", "--batch"], '{"op":"setterLength","input":{"toolTrigger":-424,"noseTrigger":-511}}\nnonsense\n{"op":"nope","input":{}}\n');
+    const { code, out } = await call(
+      ["calc", "--batch"],
+      '{"op":"setterLength","input":{"toolTrigger":-424,"noseTrigger":-511}}\nnonsense\n{"op":"nope","input":{}}\n',
+    );
     expect(code).toBe(0);
-    expect(out.map((line) => JSON.parse(line) as unknown)).toEqual([{ length: 87 }, { error: expect.any(String) as unknown }, { error: expect.stringContaining("nope") as unknown }]);
+    expect(out.map((line) => JSON.parse(line) as unknown)).toEqual([
+      { length: 87 },
+      { error: expect.any(String) as unknown },
+      { error: expect.stringContaining("nope") as unknown },
+    ]);
   });
 });
 
@@ -51,7 +62,12 @@ describe("what a bench lane should hold", () => {
     expect((await call(["expect", file, "--seed", "8", "--school", "plane-lift"])).out).not.toEqual(out);
   });
   it("what is not understood is one line and exit 2", async () => {
-    for (const words of [["--school", "master"], ["--seed", "1", "--school", "mine"], ["--sead", "1"], ["--seed", "1", "--school", "offset-per-tool"]]) {
+    for (const words of [
+      ["--school", "master"],
+      ["--seed", "1", "--school", "mine"],
+      ["--sead", "1"],
+      ["--seed", "1", "--school", "offset-per-tool"],
+    ]) {
       const { code, out, err } = await call(["expect", file, ...words]);
       expect([code, out.length, err.length]).toEqual([2, 0, 1]);
     }
@@ -64,18 +80,35 @@ it("expect says what a lathe's registers should hold, by school, and refuses a s
   expect(code).toBe(0);
   expect(out).toHaveLength(1 + 4 * 2 + 2);
   expect(out[1]).toMatch(/^T1 X +−28\d\.\d{3} +bias +0\.0 µm/);
-  expect(await call(["expect", file, "--seed", "7", "--school", "part-face"])).toMatchObject({ code: 2, err: [expect.stringContaining("it allows setter-arm")] });
+  expect(await call(["expect", file, "--seed", "7", "--school", "part-face"])).toMatchObject({
+    code: 2,
+    err: [expect.stringContaining("it allows setter-arm")],
+  });
 });
 
 describe("vectors", () => {
   it("counts passed and failed, lists what is not built, and fails when a case does", async () => {
     const folder = mkdtempSync(join(tmpdir(), "cases-"));
-    writeFileSync(join(folder, "edge.json"), JSON.stringify({ op: "edge", cases: [
-      { name: "right", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 3 }, tolerance: 0 },
-      { name: "wrong", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 4 }, tolerance: 0.5 },
-      { name: "must refuse", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { error: true }, tolerance: 0 },
-    ] }));
-    writeFileSync(join(folder, "inspect.json"), JSON.stringify({ op: "inspect", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }));
+    writeFileSync(
+      join(folder, "edge.json"),
+      JSON.stringify({
+        op: "edge",
+        cases: [
+          { name: "right", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 3 }, tolerance: 0 },
+          { name: "wrong", input: { contact: 1, approach: 1, tipRadius: 2 }, expect: { edge: 4 }, tolerance: 0.5 },
+          {
+            name: "must refuse",
+            input: { contact: 1, approach: 1, tipRadius: 2 },
+            expect: { error: true },
+            tolerance: 0,
+          },
+        ],
+      }),
+    );
+    writeFileSync(
+      join(folder, "inspect.json"),
+      JSON.stringify({ op: "inspect", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }),
+    );
     const { code, out } = await call(["vectors", folder]);
     expect(code).toBe(1);
     expect(out.at(-1)).toBe("1 passed, 2 failed");
@@ -92,13 +125,39 @@ describe("floor lanes", () => {
   const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
   const lane = (...entries: unknown[]) => {
     const path = join(mkdtempSync(join(tmpdir(), "floor-")), "floor.json");
-    const exercise = floorFromTemplate({ title: "Dovetail clamp", machine: "lathe", school: "part-face", asksNose: false, unit: "mm", corner: "front left", tools: 1, readingsNeeded: 1, tipDiameterMm: 10, edgeXMm: 0, edgeYMm: 0, paperMm: 0.1, skinMm: 0, toleranceXyMm: 0.03, toleranceZMm: 0.03 });
-    writeFileSync(path, JSON.stringify({ exercise, entries: entries.map((entry, n) => ({ id: id(n), atMs: n, entry })) }));
+    const exercise = floorFromTemplate({
+      title: "Dovetail clamp",
+      machine: "lathe",
+      school: "part-face",
+      asksNose: false,
+      unit: "mm",
+      corner: "front left",
+      tools: 1,
+      readingsNeeded: 1,
+      tipDiameterMm: 10,
+      edgeXMm: 0,
+      edgeYMm: 0,
+      paperMm: 0.1,
+      skinMm: 0,
+      toleranceXyMm: 0.03,
+      toleranceZMm: 0.03,
+    });
+    writeFileSync(
+      path,
+      JSON.stringify({ exercise, entries: entries.map((entry, n) => ({ id: id(n), atMs: n, entry })) }),
+    );
     return path;
   };
   it("expect tells what follows from the readings, grade rules", async () => {
-    const path = lane({ type: "reading", register: "T1.z", mm: -258.079 }, { type: "register", register: "T1.z", mm: -258.079 }, { type: "check", register: "T1.z", method: "probe", mm: -258.18, uMm: 0.002 });
-    expect((await call(["expect", path])).out).toEqual(["tool 1 X         no reading", "tool 1 Z         −258.179 ± 0.012"]);
+    const path = lane(
+      { type: "reading", register: "T1.z", mm: -258.079 },
+      { type: "register", register: "T1.z", mm: -258.079 },
+      { type: "check", register: "T1.z", method: "probe", mm: -258.18, uMm: 0.002 },
+    );
+    expect((await call(["expect", path])).out).toEqual([
+      "tool 1 X         no reading",
+      "tool 1 Z         −258.179 ± 0.012",
+    ]);
     const { code, out } = await call(["grade", path]);
     expect(code).toBe(0);
     expect(out.join("\n")).toContain("tool 1 Z is 0.101 high. Most likely: gap left out");
@@ -106,7 +165,10 @@ describe("floor lanes", () => {
   it("a file that is no floor lane is named", async () => {
     const path = join(mkdtempSync(join(tmpdir(), "floor-")), "floor.json");
     writeFileSync(path, '{"exercise": {}}');
-    expect(await call(["grade", path])).toMatchObject({ code: 2, err: [expect.stringContaining("not a floor lane") as unknown] });
+    expect(await call(["grade", path])).toMatchObject({
+      code: 2,
+      err: [expect.stringContaining("not a floor lane") as unknown],
+    });
   });
 });
 

@@ -14,7 +14,7 @@ export interface Console {
 
 const USAGE = [
   "usage: cli calc OP            one input as JSON on standard input, the answer as JSON",
-  "       cli calc --batch       lines of {\"op\",\"input\"}, one line of answer each",
+  '       cli calc --batch       lines of {"op","input"}, one line of answer each',
   "       cli vectors FOLDER     run a folder of reference cases",
   "       cli replay LANE.json   fold an exported lane, print its state and ruling",
   "       cli expect EXERCISE.json --seed N [--school S]   what every register of a bench lane should hold",
@@ -73,7 +73,8 @@ function answerLine(line: string): string {
 export async function runCommand(args: readonly string[], console: Console): Promise<number> {
   const [command, argument] = args;
   if (command === "calc" && argument === "--batch") {
-    for await (const line of createInterface({ input: console.input })) if (line.trim() !== "") console.print(answerLine(line));
+    for await (const line of createInterface({ input: console.input }))
+      if (line.trim() !== "") console.print(answerLine(line));
     return 0;
   }
   if (command === "calc" && argument) return calc(argument, console);
@@ -84,7 +85,8 @@ export async function runCommand(args: readonly string[], console: Console): Pro
   if (command === "vectors" && argument) return runVectors(argument, console.print);
   if (command === "replay" && argument) return replayLane(readFileSync(argument, "utf8"), console);
   if (command === "grade" && argument) return gradeFloor(readFileSync(argument, "utf8"), console);
-  if (command === "expect" && argument && args.length > 2) return expectBench(readFileSync(argument, "utf8"), args.slice(2), console);
+  if (command === "expect" && argument && args.length > 2)
+    return expectBench(readFileSync(argument, "utf8"), args.slice(2), console);
   if (command === "expect" && argument) return expectFloor(readFileSync(argument, "utf8"), console);
   console.complain(USAGE);
   return 2;

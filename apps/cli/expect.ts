@@ -1,5 +1,13 @@
 import { parseArgs } from "node:util";
-import { drawLane, exerciseSchema, expectationOf, latheSchools, markingSchema, millLengthSchools, type ExpectedLine } from "@probe-lane/core/exercises";
+import {
+  drawLane,
+  exerciseSchema,
+  expectationOf,
+  latheSchools,
+  markingSchema,
+  millLengthSchools,
+  type ExpectedLine,
+} from "@probe-lane/core/exercises";
 import { formatMm, scales, showLength, type Scale } from "@probe-lane/core/units";
 import { instrumentWords, registerWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { instrumentNames } from "@probe-lane/core/instruments";
@@ -15,13 +23,18 @@ const methodName = (method: string): string => {
 
 function lineText({ register, wantedMm, biasMm, uMm, method }: ExpectedLine, scale: Scale): string {
   if (register === "turn") return `${"turn".padEnd(18)} ${formatMm(wantedMm, 4)}°`;
-  if (register === "axisHeight" || register === "gaugeError") return `${targetWords(register).padEnd(28)} ${showLength(wantedMm, scale, scale.unit === "mm" ? 4 : 5)}   U ${(2000 * uMm).toFixed(1)} µm   ${methodName(method)}`;
-  if (register.startsWith("Q")) return `${registerWords(register).padEnd(18)} ${String(wantedMm).padStart(11)}   ${method}`;
+  if (register === "axisHeight" || register === "gaugeError")
+    return `${targetWords(register).padEnd(28)} ${showLength(wantedMm, scale, scale.unit === "mm" ? 4 : 5)}   U ${(2000 * uMm).toFixed(1)} µm   ${methodName(method)}`;
+  if (register.startsWith("Q"))
+    return `${registerWords(register).padEnd(18)} ${String(wantedMm).padStart(11)}   ${method}`;
   const um = (mm: number) => (mm * 1000).toFixed(1);
   return `${registerWords(register).padEnd(18)} ${showLength(wantedMm, scale).padStart(11)}   bias ${um(biasMm).padStart(6)} µm   U ${um(2 * uMm).padStart(5)} µm   ${methodName(method)}`;
 }
 
-/** What every register of a bench lane should hold for a seed and a school. 0 printed, 2 when a word or the file is not understood. */
+/**
+ * What every register of a bench lane should hold for a seed and a school. 0 printed, 2 when a word or the file is not
+ * understood.
+ */
 export function expectBench(text: string, words: readonly string[], { print, complain }: Console): number {
   let options: { seed?: string | undefined; school?: string | undefined };
   try {
@@ -30,9 +43,16 @@ export function expectBench(text: string, words: readonly string[], { print, com
     complain("expect: use --seed N, and --school S where the exercise allows more than one");
     return 2;
   }
-  const school = options.school === undefined ? null : ([...millLengthSchools, ...latheSchools].find((name) => name === options.school) ?? undefined);
+  const school =
+    options.school === undefined
+      ? null
+      : ([...millLengthSchools, ...latheSchools].find((name) => name === options.school) ?? undefined);
   if (options.seed === undefined || school === undefined) {
-    complain(options.seed === undefined ? "expect: name the lane with --seed N" : `expect: ${options.school ?? ""} is not a school; use one of ${[...millLengthSchools, ...latheSchools].join(", ")}`);
+    complain(
+      options.seed === undefined
+        ? "expect: name the lane with --seed N"
+        : `expect: ${options.school ?? ""} is not a school; use one of ${[...millLengthSchools, ...latheSchools].join(", ")}`,
+    );
     return 2;
   }
   let exercise: z.infer<typeof fileSchema>["exercise"];
@@ -45,11 +65,15 @@ export function expectBench(text: string, words: readonly string[], { print, com
   const { setup, truth } = drawLane(exercise, options.seed);
   const lines = expectationOf(setup, truth, school);
   if (!lines) {
-    complain(`expect: this exercise does not allow ${school ?? ""}; it allows ${(setup.lathe?.schools ?? setup.lengthSchools).join(", ") || "no school of length"}`);
+    complain(
+      `expect: this exercise does not allow ${school ?? ""}; it allows ${(setup.lathe?.schools ?? setup.lengthSchools).join(", ") || "no school of length"}`,
+    );
     return 2;
   }
   const [only] = setup.lathe?.schools ?? setup.lengthSchools;
-  print(`${setup.title}, seed ${options.seed}, ${setup.unit}${setup.lathe || setup.targets.lengths.length > 0 ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`);
+  print(
+    `${setup.title}, seed ${options.seed}, ${setup.unit}${setup.lathe || setup.targets.lengths.length > 0 ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`,
+  );
   for (const line of lines) print(lineText(line, scales[setup.unit]));
   return 0;
 }

@@ -6,28 +6,39 @@ import { z } from "zod";
 import type { Console } from "./commands";
 
 const recordSchema = z.object({
-  exercise: floorExerciseSchema, entries: z.array(z.object({ id: z.uuid(), atMs: z.number(), by: z.string().optional(), entry: entrySchema })),
+  exercise: floorExerciseSchema,
+  entries: z.array(z.object({ id: z.uuid(), atMs: z.number(), by: z.string().optional(), entry: entrySchema })),
 });
 
 /** A floor lane out of a file; null, with one line said, when it is none. */
 function readFloor(text: string, complain: (line: string) => void, command: string): FloorState | null {
   try {
     const { exercise, entries } = recordSchema.parse(JSON.parse(text));
-    return foldFloor(exercise, entries.map((one) => ({ ...one, by: one.by ?? "" })));
+    return foldFloor(
+      exercise,
+      entries.map((one) => ({ ...one, by: one.by ?? "" })),
+    );
   } catch {
-    complain(`${command}: the file is not a floor lane: it needs {"exercise": …, "entries": […]} as the server's /api/floor/lanes/ID gives it`);
+    complain(
+      `${command}: the file is not a floor lane: it needs {"exercise": …, "entries": […]} as the server's /api/floor/lanes/ID gives it`,
+    );
     return null;
   }
 }
 
-/** What each register should hold by the student's own last reading and the exercise's figures, with the uncertainty of the method. */
+/**
+ * What each register should hold by the student's own last reading and the exercise's figures, with the uncertainty of
+ * the method.
+ */
 export function expectFloor(text: string, { print, complain }: Console): number {
   const state = readFloor(text, complain, "expect");
   if (!state) return 2;
   for (const { id, label, method, figures, uMm } of state.exercise.registers) {
     const reading = state.readings.findLast(({ register }) => register === id);
     const wanted = reading ? wantedFrom(method, reading.mm, figures) : null;
-    print(`${label.padEnd(16)} ${wanted === null ? (reading ? "a figure is missing" : "no reading") : `${formatMm(wanted)} ± ${formatMm(2 * uMm)}`}`);
+    print(
+      `${label.padEnd(16)} ${wanted === null ? (reading ? "a figure is missing" : "no reading") : `${formatMm(wanted)} ± ${formatMm(2 * uMm)}`}`,
+    );
   }
   return 0;
 }
@@ -37,7 +48,9 @@ export function gradeFloor(text: string, { print, complain }: Console): number {
   const state = readFloor(text, complain, "grade");
   if (!state) return 2;
   const ruling = ruleFloor(state);
-  print(`total ${ruling.total.toFixed(1)} of ${ruling.outOf}   ${ruling.strands.map(({ name, marks, outOf }) => `${name} ${marks.toFixed(1)}/${outOf}`).join("   ")}`);
+  print(
+    `total ${ruling.total.toFixed(1)} of ${ruling.outOf}   ${ruling.strands.map(({ name, marks, outOf }) => `${name} ${marks.toFixed(1)}/${outOf}`).join("   ")}`,
+  );
   for (const value of ruling.values) {
     const { headline, body } = floorValueWords(value, formatMm);
     print(`${headline} ${body}`);

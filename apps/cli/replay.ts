@@ -8,7 +8,9 @@ import { z } from "zod";
 import type { Console } from "./commands";
 
 const recordSchema = z.object({
-  format: z.literal("probe-lane/lane"), version: z.literal(1), marking: markingSchema,
+  format: z.literal("probe-lane/lane"),
+  version: z.literal(1),
+  marking: markingSchema,
   events: z.array(z.object({ seq: z.number().int(), atMs: z.number(), event: z.unknown() })).min(1),
 });
 
@@ -28,15 +30,20 @@ export function replayLane(text: string, { print, complain }: Console): number {
   const show = (counts: number) => showCounts(counts, scales[seen.sheet.unit]);
   print(`machine  X ${show(seen.machine.x)}  Y ${show(seen.machine.y)}  Z ${show(seen.machine.z)}`);
   const { G54 } = seen.registers.work;
-  const rows = seen.sheet.tools.map(({ number }) => `H${number} ${show(seen.registers.lengthGeometry[number] ?? 0)}`).join("  ");
+  const rows = seen.sheet.tools
+    .map(({ number }) => `H${number} ${show(seen.registers.lengthGeometry[number] ?? 0)}`)
+    .join("  ");
   print(`G54      X ${show(G54.x)}  Y ${show(G54.y)}  Z ${show(G54.z)}   ${rows}`);
   print(`gates    ${seen.gates.map((gate) => `${gate.isPassed ? "✓" : "·"} ${gateWords(gate)}`).join("   ")}`);
   const ruling = rule(log, record.marking);
-  print(`total    ${ruling.total.toFixed(1)} of ${ruling.outOf}   ${ruling.strands.map(({ name, marks, outOf }) => `${name} ${marks.toFixed(1)}/${outOf}`).join("   ")}`);
+  print(
+    `total    ${ruling.total.toFixed(1)} of ${ruling.outOf}   ${ruling.strands.map(({ name, marks, outOf }) => `${name} ${marks.toFixed(1)}/${outOf}`).join("   ")}`,
+  );
   for (const value of ruling.values) {
     const { headline, body, proof } = causeWords(value, ruling.sheet);
     print([headline, body, proof].filter(Boolean).join(" "));
   }
-  for (const finding of ruling.findings) if (finding.code !== "stepDone") print(`${finding.code}: ${findingWords(finding)}`);
+  for (const finding of ruling.findings)
+    if (finding.code !== "stepDone") print(`${finding.code}: ${findingWords(finding)}`);
   return 0;
 }

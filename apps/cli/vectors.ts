@@ -2,7 +2,12 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { runOperation } from "@probe-lane/core/desk";
 
-interface Case { name: string; input: unknown; expect: unknown; tolerance: number }
+interface Case {
+  name: string;
+  input: unknown;
+  expect: unknown;
+  tolerance: number;
+}
 
 /** The first place where an answer leaves the expectation, or null. Keys that are not expected are not looked at. */
 export function firstDifference(expected: unknown, actual: unknown, tolerance: number, path = ""): string | null {
@@ -11,14 +16,22 @@ export function firstDifference(expected: unknown, actual: unknown, tolerance: n
     return isNear ? null : `${path || "answer"}: expected ${expected}, got ${JSON.stringify(actual)}`;
   }
   if (expected === null || typeof expected !== "object") {
-    return expected === actual ? null : `${path || "answer"}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`;
+    return expected === actual
+      ? null
+      : `${path || "answer"}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`;
   }
   if (Array.isArray(expected) && (!Array.isArray(actual) || actual.length !== expected.length)) {
     return `${path}: expected ${expected.length} entries, got ${JSON.stringify(actual)}`;
   }
-  if (actual === null || typeof actual !== "object") return `${path}: expected an object, got ${JSON.stringify(actual)}`;
+  if (actual === null || typeof actual !== "object")
+    return `${path}: expected an object, got ${JSON.stringify(actual)}`;
   for (const [key, value] of Object.entries(expected)) {
-    const difference = firstDifference(value, (actual as Record<string, unknown>)[key], tolerance, path ? `${path}.${key}` : key);
+    const difference = firstDifference(
+      value,
+      (actual as Record<string, unknown>)[key],
+      tolerance,
+      path ? `${path}.${key}` : key,
+    );
     if (difference) return difference;
   }
   return null;
@@ -31,7 +44,8 @@ const isRefusalExpected = (expect: unknown): boolean =>
 function judge(op: string, { input, expect, tolerance }: Case): string {
   const answer = runOperation(op, input);
   if (!answer.ok && answer.error.code === "unknownOperation") return "skipped";
-  if (isRefusalExpected(expect)) return answer.ok ? `expected a refusal, got ${JSON.stringify(answer.value)}` : "passed";
+  if (isRefusalExpected(expect))
+    return answer.ok ? `expected a refusal, got ${JSON.stringify(answer.value)}` : "passed";
   if (!answer.ok) return `refused: ${answer.error.code === "badInput" ? answer.error.message : answer.error.op}`;
   return firstDifference(expect, answer.value, tolerance) ?? "passed";
 }
@@ -41,7 +55,9 @@ export function runVectors(folder: string, print: (line: string) => void): numbe
   let passed = 0;
   let failed = 0;
   const skippedOps: string[] = [];
-  for (const file of readdirSync(folder).filter((name) => name.endsWith(".json")).sort()) {
+  for (const file of readdirSync(folder)
+    .filter((name) => name.endsWith(".json"))
+    .sort()) {
     const { op, cases } = JSON.parse(readFileSync(join(folder, file), "utf8")) as { op: string; cases: Case[] };
     let skipped = 0;
     for (const one of cases) {

@@ -48,8 +48,16 @@ const apiHeaders: RequestHandler = (_req, res, next) => {
 };
 
 /** The whole application without a port: build it here, listen elsewhere. */
-export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: "silent" }), now = () => new Date() }: AppOptions): {
-  app: Express; start(): Promise<void>; close(): Promise<void>;
+export function buildApp({
+  pool,
+  sessionSecret,
+  webRoot,
+  logger = pino({ level: "silent" }),
+  now = () => new Date(),
+}: AppOptions): {
+  app: Express;
+  start(): Promise<void>;
+  close(): Promise<void>;
 } {
   const db = openDatabase(pool);
   const store = laneStore(db);
@@ -64,7 +72,11 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   const queue = new JobQueue(pool, logger);
   const rules = new RulePool();
   const regrade = new RegradeService({
-    store: regradeStore(db), lanes: store, pool, rules, queue,
+    store: regradeStore(db),
+    lanes: store,
+    pool,
+    rules,
+    queue,
     nameOf: async (id) => (await people.profile(id))?.name ?? "an instructor",
   });
 
@@ -79,8 +91,15 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   const pageHeaders = helmet({
     contentSecurityPolicy: {
       directives: {
-        defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", "data:"], fontSrc: ["'self'"],
-        connectSrc: ["'self'"], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"],
+        defaultSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", "data:"],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        frameAncestors: ["'none'"],
+        baseUri: ["'self'"],
+        formAction: ["'self'"],
         upgradeInsecureRequests: null,
       },
     },
@@ -105,9 +124,14 @@ export function buildApp({ pool, sessionSecret, webRoot, logger = pino({ level: 
   app.use("/api", api);
   app.use(pageHeaders);
   if (webRoot) {
-    app.use("/assets", express.static(`${webRoot}/assets`, { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }));
+    app.use(
+      "/assets",
+      express.static(`${webRoot}/assets`, { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }),
+    );
     app.use(express.static(webRoot, { index: false, maxAge: 0 }));
-    app.get("/{*path}", (_req, res) => res.sendFile("index.html", { root: webRoot, headers: { "cache-control": "no-cache" } }));
+    app.get("/{*path}", (_req, res) =>
+      res.sendFile("index.html", { root: webRoot, headers: { "cache-control": "no-cache" } }),
+    );
   }
   app.use(errorHandler(logger));
   return {

@@ -9,7 +9,14 @@ const schema = z.object({
   LOG_LEVEL: z.enum(["silent", "error", "warn", "info", "debug"]).default("warn"),
 });
 
-export interface Config { databaseUrl: string; sessionSecret: string; port: number; webRoot: string | null; migrations: string; logLevel: string }
+export interface Config {
+  databaseUrl: string;
+  sessionSecret: string;
+  port: number;
+  webRoot: string | null;
+  migrations: string;
+  logLevel: string;
+}
 
 /** The server's settings from its environment, or one line that names the first that is wrong. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -19,5 +26,12 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     throw new Error(`setting ${issue?.path.join(".")} ${issue?.message}`);
   }
   const { DATABASE_URL, SESSION_SECRET, PORT, WEB_ROOT, MIGRATIONS, LOG_LEVEL } = parsed.data;
-  return { databaseUrl: DATABASE_URL, sessionSecret: SESSION_SECRET, port: PORT, webRoot: WEB_ROOT ?? null, migrations: MIGRATIONS, logLevel: LOG_LEVEL };
+  return {
+    databaseUrl: DATABASE_URL,
+    sessionSecret: SESSION_SECRET,
+    port: PORT,
+    webRoot: WEB_ROOT ?? null,
+    migrations: MIGRATIONS,
+    logLevel: LOG_LEVEL,
+  };
 }

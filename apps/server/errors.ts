@@ -16,23 +16,28 @@ export function sendError(res: Response, code: ErrorCode, requestId?: string): v
 }
 
 const BODY_ERRORS: Record<string, ErrorCode> = {
-  "entity.too.large": "tooLarge", "entity.parse.failed": "badRequest", "encoding.unsupported": "badRequest", "charset.unsupported": "badRequest",
+  "entity.too.large": "tooLarge",
+  "entity.parse.failed": "badRequest",
+  "encoding.unsupported": "badRequest",
+  "charset.unsupported": "badRequest",
 };
 
 /** The one place where an error becomes a reply. What is not known stays in the log, under the number that is sent. */
-export const errorHandler = (logger: Logger): ErrorRequestHandler => (error, _req, res, next) => {
-  if (res.headersSent) return next(error);
-  if (error instanceof HttpError) return sendError(res, error.code);
-  const bodyError = BODY_ERRORS[String((error as { type?: unknown }).type)];
-  if (bodyError) return sendError(res, bodyError);
-  if (error instanceof URIError || (error as { status?: unknown }).status === 404) return sendError(res, "notFound");
-  const requestId = String(res.locals["requestId"]);
-  if (isUnavailable(error)) {
-    logger.warn({ requestId, err: error }, "database unavailable");
-    return sendError(res, "unavailable", requestId);
-  }
-  logger.error({ requestId, err: error }, "request failed");
-  sendError(res, "internal", requestId);
-};
+export const errorHandler =
+  (logger: Logger): ErrorRequestHandler =>
+  (error, _req, res, next) => {
+    if (res.headersSent) return next(error);
+    if (error instanceof HttpError) return sendError(res, error.code);
+    const bodyError = BODY_ERRORS[String((error as { type?: unknown }).type)];
+    if (bodyError) return sendError(res, bodyError);
+    if (error instanceof URIError || (error as { status?: unknown }).status === 404) return sendError(res, "notFound");
+    const requestId = String(res.locals["requestId"]);
+    if (isUnavailable(error)) {
+      logger.warn({ requestId, err: error }, "database unavailable");
+      return sendError(res, "unavailable", requestId);
+    }
+    logger.error({ requestId, err: error }, "request failed");
+    sendError(res, "internal", requestId);
+  };
 
 export const notFoundHandler: RequestHandler = (_req, res) => sendError(res, "notFound");

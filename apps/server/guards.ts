@@ -3,7 +3,11 @@ import type { Request, RequestHandler } from "express";
 import type { z } from "zod";
 import { HttpError } from "./errors";
 
-export interface Actor { id: string; role: Role; classId: string }
+export interface Actor {
+  id: string;
+  role: Role;
+  classId: string;
+}
 
 /** The signed-in person, or 401. */
 export function actorOf(req: Request): Actor {
@@ -13,10 +17,12 @@ export function actorOf(req: Request): Actor {
 }
 
 /** Mounted on an area's router: who may enter at all. */
-export const requireRole = (...roles: Role[]): RequestHandler => (req, _res, next) => {
-  const actor = actorOf(req);
-  next(roles.includes(actor.role) ? undefined : new HttpError("forbidden"));
-};
+export const requireRole =
+  (...roles: Role[]): RequestHandler =>
+  (req, _res, next) => {
+    const actor = actorOf(req);
+    next(roles.includes(actor.role) ? undefined : new HttpError("forbidden"));
+  };
 
 /** A request body by its schema, or 400; nothing of a bad one is used. */
 export function parseBody<S extends z.ZodType>(schema: S, body: unknown): z.output<S> {

@@ -17,7 +17,9 @@ const { app, start, close } = buildApp({ pool, sessionSecret: config.sessionSecr
 await start();
 const server = app.listen(config.port, "127.0.0.1", (error?: Error) => {
   if (error) {
-    process.stderr.write(`Port ${config.port} cannot be used (${error.message}): choose another one with PORT=4311 ./start\n`);
+    process.stderr.write(
+      `Port ${config.port} cannot be used (${error.message}): choose another one with PORT=4311 ./start\n`,
+    );
     process.exit(1);
   }
   const address = server.address();

@@ -5,7 +5,9 @@ import type pg from "pg";
 import type { Actor } from "./guards";
 
 declare module "express-session" {
-  interface SessionData { user: Actor }
+  interface SessionData {
+    user: Actor;
+  }
 }
 
 const CACHE_MS = 5000;
@@ -55,7 +57,12 @@ const isSessionPath = (path: string): boolean => path === "/session" || path.sta
 export function sessionHandler(pool: pg.Pool, secret: string): { handler: RequestHandler; close(): void } {
   const store = new QuietStore({ pool, tableName: "session", createTableIfMissing: false, pruneSessionInterval: 900 });
   const handler = session({
-    name: "probe-lane", secret, store, resave: false, saveUninitialized: false, rolling: false,
+    name: "probe-lane",
+    secret,
+    store,
+    resave: false,
+    saveUninitialized: false,
+    rolling: false,
     cookie: { httpOnly: true, sameSite: "strict", secure: "auto", maxAge: SESSION_MS },
   });
   const known = new KnownCookies();
@@ -70,7 +77,7 @@ export function sessionHandler(pool: pg.Pool, secret: string): { handler: Reques
       }
     }
     return handler(req, res, (error?: unknown) => {
-      const { user } = error ? {} as Partial<session.SessionData> : req.session;
+      const { user } = error ? ({} as Partial<session.SessionData>) : req.session;
       if (user) {
         res.locals["actor"] = user;
         if (!isSessionPath(req.path)) known.keep(cookie, user);

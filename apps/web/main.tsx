@@ -7,4 +7,8 @@ import "./styles.css";
 applyTheme(storedTheme());
 const root = document.getElementById("root");
 if (!root) throw new Error("main: the page has no #root");
-createRoot(root).render(<StrictMode><App /></StrictMode>);
+createRoot(root).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+);

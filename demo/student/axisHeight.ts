@@ -66,8 +66,15 @@ export function sayWhatFits(lane: LaneDriver, habits: Habits): void {
   for (const number of targets.fit ?? []) {
     const tool = tools.find((one) => one.number === number);
     const nose = angles[tool?.insert.slice(0, 1) ?? ""];
-    const clears = tool?.leadDeg === undefined || nose === undefined || 180 - tool.leadDeg - nose - 2 >= (profile?.steepestFallDeg ?? 0);
-    lane.do({ type: "stateFit", tool: number, fits: habits.allFit === true || (clears && (tool?.deepestMm ?? Infinity) >= (profile?.grooveMm ?? 0)) });
+    const clears =
+      tool?.leadDeg === undefined ||
+      nose === undefined ||
+      180 - tool.leadDeg - nose - 2 >= (profile?.steepestFallDeg ?? 0);
+    lane.do({
+      type: "stateFit",
+      tool: number,
+      fits: habits.allFit === true || (clears && (tool?.deepestMm ?? Infinity) >= (profile?.grooveMm ?? 0)),
+    });
   }
   lane.do({ type: "handIn" });
 }

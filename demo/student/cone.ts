@@ -30,8 +30,12 @@ export function workCone(lane: LaneDriver, habits: Habits): void {
     runPass(lane, n, true);
     lane.do({ type: "stopSpindle" });
     lane.do({ type: "zeroCounter", axis: "z" });
-    for (const [size, back] of [["middle", true], ["fine", false]] as const) {
-      for (let turn = 0; turn < 200 && !seenOf(lane).isResting; turn++) lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "fine" ? 20 : 1, size });
+    for (const [size, back] of [
+      ["middle", true],
+      ["fine", false],
+    ] as const) {
+      for (let turn = 0; turn < 200 && !seenOf(lane).isResting; turn++)
+        lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "fine" ? 20 : 1, size });
       if (back) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 2, size: "middle" });
     }
     setByCone(lane, tool.noseRadiusMm, n, habits);
@@ -48,7 +52,13 @@ function setByCone(lane: LaneDriver, noseRadiusMm: number, n: number, habits: Ha
   const held = toMm(lane.seen.registers.turret?.z[n] ?? 0, scales[lane.state.setup.unit]);
   const angle = ((cone?.angleDeg ?? 45) * Math.PI) / 180;
   const code = tools.find(({ number }) => number === n)?.tipCode ?? 3;
-  const touch = coneTouch(habits.cone === "noseLeftOut" ? 0 : noseRadiusMm, code, { diameter: cone?.diameterMm ?? 0, z: cone?.atMm ?? 0, normal: [Math.cos(angle), Math.sin(angle)] }, [shown(lane, "x"), shown(lane, "z")], held);
+  const touch = coneTouch(
+    habits.cone === "noseLeftOut" ? 0 : noseRadiusMm,
+    code,
+    { diameter: cone?.diameterMm ?? 0, z: cone?.atMm ?? 0, normal: [Math.cos(angle), Math.sin(angle)] },
+    [shown(lane, "x"), shown(lane, "z")],
+    held,
+  );
   const move = habits.cone ? -(touch?.closureZ ?? 0) : toMm(lane.seen.counter.z, scales[lane.state.setup.unit]);
   // the rough Z is done with: its lines go
   for (const { line, register: of } of lane.seen.ledger) if (of === register) lane.do({ type: "strikeLine", line });

@@ -22,7 +22,9 @@ function closeIn(lane: LaneDriver, axis: Flat, direction: 1 | -1, last: "fine" |
 }
 
 function goBeside(lane: LaneDriver, axis: Flat, approach: 1 | -1, standOffMm: number): void {
-  const { boxes: { stock } } = lane.seen;
+  const {
+    boxes: { stock },
+  } = lane.seen;
   const face = approach === 1 ? stock.low[axis] : stock.high[axis];
   standAt(lane, { ...middleOf(lane.seen), [axis]: face - approach * standOffMm }, stock.high.z - 4);
 }
@@ -74,7 +76,14 @@ function setEdge(lane: LaneDriver, axis: Flat, tipRadiusMm: number, habits: Habi
 }
 
 /** Reading, terms and sum of an edge; with a slip of the pen where the habit says so. */
-function workOut(lane: LaneDriver, register: "G54.x" | "G54.y" | "G55.x" | "G55.y", axis: Flat, radiusTerm: number, o: number, slip: Habits["ledger"]): void {
+function workOut(
+  lane: LaneDriver,
+  register: "G54.x" | "G54.y" | "G55.x" | "G55.y",
+  axis: Flat,
+  radiusTerm: number,
+  o: number,
+  slip: Habits["ledger"],
+): void {
   if (slip === "none") return;
   const contact = machineMm(lane, axis);
   if (slip === "reading") {
@@ -92,7 +101,14 @@ export function findEdge(lane: LaneDriver, axis: Flat, habits: Habits): void {
   const approach = edgeOf(lane.seen.sheet, axis)?.approach ?? 1;
   kickFace(lane, axis, approach, habits);
   setEdge(lane, axis, lane.seen.sheet.tipDiameterMm / 2, habits);
-  if (habits.overTravels && axis === "x") lane.do({ type: "jog", axis, direction: approach, clicks: Math.ceil(lane.seen.sheet.tipDiameterMm * 3), size: "coarse" });
+  if (habits.overTravels && axis === "x")
+    lane.do({
+      type: "jog",
+      axis,
+      direction: approach,
+      clicks: Math.ceil(lane.seen.sheet.tipDiameterMm * 3),
+      size: "coarse",
+    });
   leave(lane, axis, approach);
 }
 
@@ -107,8 +123,20 @@ function dialZero(lane: LaneDriver, axis: Flat, approach: 1 | -1, habits: Habits
       if (tip?.kind !== "dial") throw new Error("dialZero: no dial");
       const left = goal - tip.readsMm;
       if (tip.isTouching && Math.abs(left) < 0.0005) break;
-      const size = !tip.isTouching ? "coarse" : Math.abs(left) > 0.3 ? "coarse" : Math.abs(left) > 0.02 ? "middle" : "fine";
-      lane.do({ type: "jog", axis, direction: left > 0 ? approach : away(approach), clicks: size === "middle" && Math.abs(left) > 0.03 ? 2 : 1, size });
+      const size = !tip.isTouching
+        ? "coarse"
+        : Math.abs(left) > 0.3
+          ? "coarse"
+          : Math.abs(left) > 0.02
+            ? "middle"
+            : "fine";
+      lane.do({
+        type: "jog",
+        axis,
+        direction: left > 0 ? approach : away(approach),
+        clicks: size === "middle" && Math.abs(left) > 0.03 ? 2 : 1,
+        size,
+      });
     }
     lane.do({ type: "takeReading", register: `G54.${axis}` });
   }

@@ -27,7 +27,9 @@ function touchBar(lane: LaneDriver, { number }: TurretTool, barMm: number, habit
   lane.do({ type: "index", station: number, withOffset: false });
   overBar(lane, barMm / 2);
   closeOn(lane, "x", "paper", "diameter");
-  const paperMm = (habits.feelerOnce ? 1 : 2) * (habits.paper === "forgotten" ? 0 : (lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0));
+  const paperMm =
+    (habits.feelerOnce ? 1 : 2) *
+    (habits.paper === "forgotten" ? 0 : (lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0));
   const register = `X${number}` as const;
   lane.do({ type: "takeReading", register });
   lane.do({ type: "writeTerm", register, term: "diameter", text: text(lane, -barMm) });
@@ -43,7 +45,8 @@ function touchBar(lane: LaneDriver, { number }: TurretTool, barMm: number, habit
 function slideToBar(lane: LaneDriver, { number }: TurretTool, barMm: number, habits: Habits): void {
   lane.do({ type: "index", station: number, withOffset: false });
   overBar(lane, barMm / 2);
-  if (!habits.leavesRegister) lane.do({ type: "typeRegister", register: `X${number}`, text: "0", how: "set", isConfirmed: true });
+  if (!habits.leavesRegister)
+    lane.do({ type: "typeRegister", register: `X${number}`, text: "0", how: "set", isConfirmed: true });
   reachIn(lane);
   lane.do({ type: "loosenTool" });
   door(lane, false);

@@ -45,7 +45,9 @@ export interface Habits {
   ledger?: "sum" | "sign" | "missing" | "reading" | "none";
   /** The first tool's length entered so much too large, mm; whatever hangs on it follows. */
   firstLengthOffMm?: number;
-  /** With someone else's setup: believes the setter's card, looks at no tool, at neither X nor Y, or at nothing at all. */
+  /**
+   * With someone else's setup: believes the setter's card, looks at no tool, at neither X nor Y, or at nothing at all.
+   */
   believes?: "setter" | "tools" | "place" | "all";
   /** Says this of the setup whatever was found. */
   says?: "sound" | "faulty";
@@ -82,7 +84,9 @@ export interface Habits {
   recallsNothing?: boolean;
   /** Makes X read this at the corner, as on any other readout. */
   cornerReads?: string;
-  /** On a gang slide: puts the tool where its register says, tightens one screw right down, leaves the old register in. */
+  /**
+   * On a gang slide: puts the tool where its register says, tightens one screw right down, leaves the old register in.
+   */
   toolToRegister?: boolean;
   tightensOneSide?: boolean;
   leavesRegister?: boolean;
@@ -96,7 +100,10 @@ export interface Habits {
   gauge?: "notZeroed" | "fromAbove";
   /** Says of every tool that it fits. */
   allFit?: boolean;
-  /** With a declared position, at the second start: 4 mm away from the start point, with the last tool in position, or not at all. */
+  /**
+   * With a declared position, at the second start: 4 mm away from the start point, with the last tool in position, or
+   * not at all.
+   */
   declaresAgain?: "elsewhere" | "withOther" | "never";
   /** With a cone: works Z out by the formula instead of a held pass, with or without the nose; or believes the face. */
   cone?: "formula" | "noseLeftOut" | "faceOnly";

@@ -11,7 +11,8 @@ import { moveTo, reachIn, swapTo, text } from "./moves";
 /** Two readings of one thing agree when they differ by no more than this, mm. */
 const AGREES_MM = 0.02;
 
-const held = (lane: LaneDriver, register: RegisterId): number => toMm(readRegister(lane.state.registers, register), scales[lane.state.setup.unit]);
+const held = (lane: LaneDriver, register: RegisterId): number =>
+  toMm(readRegister(lane.state.registers, register), scales[lane.state.setup.unit]);
 
 /** Sets a register where what was read says otherwise than what it holds; returns whether it did. */
 function putRight(lane: LaneDriver, register: RegisterId, readMm: number): boolean {
@@ -20,7 +21,10 @@ function putRight(lane: LaneDriver, register: RegisterId, readMm: number): boole
   return true;
 }
 
-/** X and Y at their edges, with the blank pushed to its stop first where an eye or the first reading says that it is not there. */
+/**
+ * X and Y at their edges, with the blank pushed to its stop first where an eye or the first reading says that it is not
+ * there.
+ */
 function readPlace(lane: LaneDriver, habits: Habits): boolean {
   swapTo(lane, "edgeFinder");
   const find = (axis: "x" | "y"): number => {

@@ -1,4 +1,6 @@
-/** A simulated student: works a lane through the same commands as anyone else, looking only at what a student may see. */
+/**
+ * A simulated student: works a lane through the same commands as anyone else, looking only at what a student may see.
+ */
 import { toolName } from "@probe-lane/core/instruments";
 import type { LatheSheet } from "@probe-lane/core/exercises";
 import type { LaneDriver } from "../laneDriver";
@@ -19,13 +21,15 @@ export type { Habits } from "./habits";
 
 function makeReady(lane: LaneDriver, habits: Habits): void {
   const { tasks } = lane.seen.sheet;
-  const does = (task: (typeof tasks)[number]) => tasks.includes(task) && !(task === "dressBurr" && habits.keepsBurr) && !(task === "wipeTaper" && habits.keepsDirt);
+  const does = (task: (typeof tasks)[number]) =>
+    tasks.includes(task) && !(task === "dressBurr" && habits.keepsBurr) && !(task === "wipeTaper" && habits.keepsDirt);
   for (const task of ["releaseStop", "lowRapid"] as const) if (does(task)) lane.do({ type: "doTask", task });
   lane.do({ type: "home" });
   if (habits.stopsAfter === "homed") return;
   reachIn(lane);
   if (lane.seen.sheet.handover) return;
-  for (const task of ["wipeTaper", "seatOnParallels", "pushToStop", "tapDown"] as const) if (does(task)) lane.do({ type: "doTask", task });
+  for (const task of ["wipeTaper", "seatOnParallels", "pushToStop", "tapDown"] as const)
+    if (does(task)) lane.do({ type: "doTask", task });
   if (does("dressBurr")) lane.do({ type: "dressBurr" });
   if (does("sweepJaw")) {
     swapTo(lane, "indicator");
@@ -90,7 +94,10 @@ function findMovedPlaces(lane: LaneDriver, habits: Habits): void {
   if (sheet.datum.kind === "middle") {
     swapTo(lane, "edgeFinder");
     middleByTouch(lane, "y", habits);
-  } else if (sheet.datum.kind === "corner" && (sheet.datum.edges.y.approach === 1) !== (sheet.fixture.fixedJaw === "front")) {
+  } else if (
+    sheet.datum.kind === "corner" &&
+    (sheet.datum.edges.y.approach === 1) !== (sheet.fixture.fixedJaw === "front")
+  ) {
     swapTo(lane, "edgeFinder");
     findEdge(lane, "y", habits);
   }

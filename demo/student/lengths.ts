@@ -39,7 +39,8 @@ function touchPaper(lane: LaneDriver, surface: Surface, id = "paper"): number {
     }
   };
   until("middle");
-  for (let turn = 0; turn < 6 && lane.seen.paper?.feel !== "slides"; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 3, size: "middle" });
+  for (let turn = 0; turn < 6 && lane.seen.paper?.feel !== "slides"; turn++)
+    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 3, size: "middle" });
   until("fine");
   return machineMm(lane, "z");
 }
@@ -62,7 +63,10 @@ function touchBlock(lane: LaneDriver, surface: Surface, id: string): number {
     return lane.seen.block !== null;
   };
   // down until it does not go, up by the middle click until it goes, down once more, then open by the finest
-  for (const [size, direction] of [["coarse", -1], ["middle", 1]] as const) {
+  for (const [size, direction] of [
+    ["coarse", -1],
+    ["middle", 1],
+  ] as const) {
     for (let turn = 0; turn < 60 && goes() === (direction === -1); turn++) {
       if (lane.seen.block) lane.do({ type: "pullBlock" });
       lane.do({ type: "jog", axis: "z", direction, clicks: 1, size });
@@ -70,7 +74,8 @@ function touchBlock(lane: LaneDriver, surface: Surface, id: string): number {
   }
   if (lane.seen.block) lane.do({ type: "pullBlock" });
   lane.do({ type: "jog", axis: "z", direction: -1, clicks: 2, size: "middle" });
-  for (let turn = 0; turn < 60 && !goes(); turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "fine" });
+  for (let turn = 0; turn < 60 && !goes(); turn++)
+    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "fine" });
   return machineMm(lane, "z");
 }
 
@@ -80,12 +85,16 @@ function touchLamp(lane: LaneDriver, surface: Surface): number {
   moveTo(lane, placeOn(lane, surface));
   reachIn(lane);
   lane.do({ type: "standLamp" });
-  moveTo(lane, { z: (lane.seen.boxes[surface]?.high.z ?? 0) + lane.seen.sheet.lampGaugeMm + lane.seen.heldLengthMm + 2 });
+  moveTo(lane, {
+    z: (lane.seen.boxes[surface]?.high.z ?? 0) + lane.seen.sheet.lampGaugeMm + lane.seen.heldLengthMm + 2,
+  });
   const until = (size: "middle" | "fine") => {
-    for (let turn = 0; turn < 60 && !lane.seen.lamp?.isLit; turn++) lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "middle" ? 100 : 20, size });
+    for (let turn = 0; turn < 60 && !lane.seen.lamp?.isLit; turn++)
+      lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "middle" ? 100 : 20, size });
   };
   until("middle");
-  for (let turn = 0; turn < 6 && lane.seen.lamp?.isLit; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 2, size: "middle" });
+  for (let turn = 0; turn < 6 && lane.seen.lamp?.isLit; turn++)
+    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 2, size: "middle" });
   until("fine");
   return machineMm(lane, "z");
 }
@@ -97,8 +106,15 @@ function leaveLamp(lane: LaneDriver): void {
   lane.do({ type: "takeLamp" });
 }
 
-/** What the tip is let down on in this lane: gap thing, gauge height and whether it is felt, by what the drawer holds. */
-export function touch(lane: LaneDriver, surface: Surface, prefer: "paper" | "lampGauge" | "block" | "pin", register: RegisterId): { z: number; t: number } {
+/**
+ * What the tip is let down on in this lane: gap thing, gauge height and whether it is felt, by what the drawer holds.
+ */
+export function touch(
+  lane: LaneDriver,
+  surface: Surface,
+  prefer: "paper" | "lampGauge" | "block" | "pin",
+  register: RegisterId,
+): { z: number; t: number } {
   const { sheet } = lane.seen;
   // the reading is taken while the contact is in force, not after leaving it
   const take = () => lane.do({ type: "takeReading", register });
@@ -126,7 +142,8 @@ function wayOf(lane: LaneDriver): "paper" | "lampGauge" | "block" | "pin" {
   return (["lampGauge", "block", "pin"] as const).find((name) => instruments.includes(name)) ?? "paper";
 }
 
-const rows = (lane: LaneDriver): Row[] => lane.seen.sheet.targets.lengths.flatMap((tool) => lane.seen.sheet.tools.filter(({ number }) => number === tool));
+const rows = (lane: LaneDriver): Row[] =>
+  lane.seen.sheet.targets.lengths.flatMap((tool) => lane.seen.sheet.tools.filter(({ number }) => number === tool));
 
 /** Length by the setter's cycle: a rule first, then turning or still, on center or over the teeth. */
 export function bySetter(lane: LaneDriver, tool: Row, habits: Habits): number {
@@ -137,7 +154,11 @@ export function bySetter(lane: LaneDriver, tool: Row, habits: Habits): number {
   moveTo(lane, { z: 0 });
   const isFace = tool.kind === "faceMill";
   lane.do({
-    type: "askSetter", what: "length", isTurning: (isFace || tool.kind === "endMill") && !habits.measuresStill, offset: text(lane, isFace ? tool.diameterMm / 2 - 4 : 0), about: text(lane, about),
+    type: "askSetter",
+    what: "length",
+    isTurning: (isFace || tool.kind === "endMill") && !habits.measuresStill,
+    offset: text(lane, isFace ? tool.diameterMm / 2 - 4 : 0),
+    about: text(lane, about),
   });
   return lastReading(lane).values.length ?? 0;
 }
@@ -147,7 +168,12 @@ function byBeam(lane: LaneDriver, tool: Row, habits: Habits): number {
   reachIn(lane);
   if (!habits.keepsChips) lane.do({ type: "blowTip" });
   moveTo(lane, { z: 0 });
-  lane.do({ type: "askBeam", what: "length", rpm: habits.measuresStill ? 0 : tool.workingRpm, isAtEdge: tool.kind === "endMill" || tool.kind === "faceMill" });
+  lane.do({
+    type: "askBeam",
+    what: "length",
+    rpm: habits.measuresStill ? 0 : tool.workingRpm,
+    isAtEdge: tool.kind === "endMill" || tool.kind === "faceMill",
+  });
   return lastReading(lane).values.length ?? 0;
 }
 
@@ -165,8 +191,10 @@ export function setterOff(lane: LaneDriver): number {
   moveTo(lane, { x: setter.xMm, y: setter.yMm });
   moveTo(lane, { z: setter.noseTriggerMm + 3 });
   for (const size of ["middle", "fine"] as const) {
-    for (let turn = 0; turn < 6 && size === "fine" && lane.seen.isSetterTriggered; turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 2, size: "middle" });
-    for (let turn = 0; turn < 60 && !lane.seen.isSetterTriggered; turn++) lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "middle" ? 50 : 10, size });
+    for (let turn = 0; turn < 6 && size === "fine" && lane.seen.isSetterTriggered; turn++)
+      lane.do({ type: "jog", axis: "z", direction: 1, clicks: 2, size: "middle" });
+    for (let turn = 0; turn < 60 && !lane.seen.isSetterTriggered; turn++)
+      lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "middle" ? 50 : 10, size });
   }
   const found = machineMm(lane, "z");
   lane.do({ type: "jog", axis: "z", direction: 1, clicks: 20, size: "coarse" });
@@ -178,8 +206,11 @@ function gaugeLine(lane: LaneDriver, habits: Habits): void {
   const { instruments, facingAllowanceMm } = lane.seen.sheet;
   const off = instruments.includes("plungerSetter") && !habits.trustsCard ? setterOff(lane) : 0;
   const lengths = rows(lane).map((tool) => {
-    const length = instruments.includes("plungerSetter") ? bySetter(lane, tool, habits) - (Math.abs(off) > 0.01 ? off : 0)
-      : instruments.includes("beamSetter") ? byBeam(lane, tool, habits) : byPresetter(lane, tool);
+    const length = instruments.includes("plungerSetter")
+      ? bySetter(lane, tool, habits) - (Math.abs(off) > 0.01 ? off : 0)
+      : instruments.includes("beamSetter")
+        ? byBeam(lane, tool, habits)
+        : byPresetter(lane, tool);
     lane.do({ type: "takeReading", register: `H${tool.number}`, from: lastReading(lane).number });
     if (Math.abs(off) > 0.01) terms(lane, `H${tool.number}`, ["other", -off]);
     return { tool, length };
@@ -223,7 +254,8 @@ function partTouch(lane: LaneDriver, habits: Habits): void {
     if (facing !== 0) lane.do({ type: "writeTerm", register, term: "facing", text: text(lane, -facing) });
     if (settings.lengthCapture === "machine") {
       lane.do({ type: "captureRegister", register, asText: "0" });
-      if (paper + facing !== 0) lane.do({ type: "typeRegister", register, text: text(lane, -paper - facing), how: "add", isConfirmed: true });
+      if (paper + facing !== 0)
+        lane.do({ type: "typeRegister", register, text: text(lane, -paper - facing), how: "add", isConfirmed: true });
       lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "z") - paper - facing) });
     } else set(lane, register, machineMm(lane, "z") - paper - facing);
     liftOff(lane);
@@ -237,7 +269,7 @@ function planeLift(lane: LaneDriver, habits: Habits): void {
   const way = wayOf(lane);
   const { facingAllowanceMm } = lane.seen.sheet;
   const tools = rows(lane);
-  const on = (t: number) => ({ forgotten: 0, wrongWay: -t, right: t }[habits.paper ?? "right"]);
+  const on = (t: number) => ({ forgotten: 0, wrongWay: -t, right: t })[habits.paper ?? "right"];
   let first: { thing: Thing; length: number } | null = null;
   for (const tool of tools) {
     swapTo(lane, toolName(tool.number));
@@ -295,7 +327,12 @@ function blockInWear(lane: LaneDriver, habits: Habits): void {
 }
 
 const SCHOOLS: Record<MillLengthSchool, (lane: LaneDriver, habits: Habits) => void> = {
-  "gauge-line": gaugeLine, "part-touch": partTouch, "plane-lift": planeLift, master, "offset-per-tool": offsetPerTool, "block-in-wear": blockInWear,
+  "gauge-line": gaugeLine,
+  "part-touch": partTouch,
+  "plane-lift": planeLift,
+  master,
+  "offset-per-tool": offsetPerTool,
+  "block-in-wear": blockInWear,
 };
 
 export function setLengths(lane: LaneDriver, habits: Habits): void {
@@ -303,7 +340,10 @@ export function setLengths(lane: LaneDriver, habits: Habits): void {
   SCHOOLS[lane.seen.sheet.isSchoolPrescribed ? first : (habits.school ?? first)](lane, habits);
 }
 
-/** Only what the other part changes: work Z with one of the tools that are set, and X or Y where the part hangs on what moved. */
+/**
+ * Only what the other part changes: work Z with one of the tools that are set, and X or Y where the part hangs on what
+ * moved.
+ */
 export function touchNewWork(lane: LaneDriver): void {
   const { sheet } = lane.seen;
   const [tool = 1] = sheet.targets.lengths;
@@ -326,12 +366,16 @@ export function setDiameters(lane: LaneDriver, habits: Habits): void {
       return lastReading(lane).values[toolName(number)] ?? 0;
     });
     const isWear = sheet.diameterSchool === "wear-comp";
-    const measured = habits.nominalForMeasured === number ? nominal : read.reduce((sum, mm) => sum + mm, 0) / read.length;
+    const measured =
+      habits.nominalForMeasured === number ? nominal : read.reduce((sum, mm) => sum + mm, 0) / read.length;
     const last = read.at(-1) ?? measured;
-    const value = (measured - (isWear ? nominal : 0)) / (sheet.settings.diameterMode === "radius" || habits.radiusForDiameter === number ? 2 : 1);
+    const value =
+      (measured - (isWear ? nominal : 0)) /
+      (sheet.settings.diameterMode === "radius" || habits.radiusForDiameter === number ? 2 : 1);
     lane.do({ type: "takeReading", register: `D${number}`, from: lastReading(lane).number });
     terms(lane, `D${number}`, ["other", measured - last], ["nominal", isWear ? -nominal : 0]);
     set(lane, `${isWear ? "DW" : "D"}${number}`, value);
-    if (!isWear && leftoverOf(sheet, `DW${number}`) !== 0) lane.do({ type: "typeRegister", register: `DW${number}`, text: "0", how: "set", isConfirmed: true });
+    if (!isWear && leftoverOf(sheet, `DW${number}`) !== 0)
+      lane.do({ type: "typeRegister", register: `DW${number}`, text: "0", how: "set", isConfirmed: true });
   }
 }

@@ -6,7 +6,8 @@ import type { LaneDriver } from "../laneDriver";
 /** A length as this student types it: in the machine's unit, to its least increment. */
 export const text = (lane: LaneDriver, mm: number): string => showLength(mm, scales[lane.state.setup.unit]);
 /** A machine figure in mm. */
-export const machineMm = (lane: LaneDriver, axis: "x" | "y" | "z"): number => toMm(lane.seen.machine[axis], scales[lane.state.setup.unit]);
+export const machineMm = (lane: LaneDriver, axis: "x" | "y" | "z"): number =>
+  toMm(lane.seen.machine[axis], scales[lane.state.setup.unit]);
 
 export function moveTo(lane: LaneDriver, at: Partial<Record<"x" | "y" | "z", number>>): Observation {
   door(lane, false);
@@ -14,11 +15,18 @@ export function moveTo(lane: LaneDriver, at: Partial<Record<"x" | "y" | "z", num
     for (const axis of ["x", "z"] as const) if (at[axis] !== undefined) wind(lane, axis, at[axis], "rapid");
     return lane.seen;
   }
-  const words = Object.entries(at).map(([axis, mm]) => axis.toUpperCase() + text(lane, mm)).join(" ");
+  const words = Object.entries(at)
+    .map(([axis, mm]) => axis.toUpperCase() + text(lane, mm))
+    .join(" ");
   return lane.do({ type: "runBlock", text: `G53 G0 ${words}` });
 }
 
-const WHEELS = [["rapid", 1000], ["coarse", 100], ["middle", 10], ["fine", 1]] as const;
+const WHEELS = [
+  ["rapid", 1000],
+  ["coarse", 100],
+  ["middle", 10],
+  ["fine", 1],
+] as const;
 const MOST_CLICKS = 200;
 
 /** Winds a slide to a machine figure by its wheel, no coarser than stated; stops where something is met. */

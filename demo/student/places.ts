@@ -20,7 +20,8 @@ function measured(lane: LaneDriver, what: CommandOf<"measure">["what"]): number 
 type Ask = Omit<CommandOf<"askProbe">, "type" | "question">;
 /** Asked twice; the answers agree, or the second is believed. */
 function askTwice(lane: LaneDriver, question: ProbeQuestion, ask: Ask, habits: Habits): Reading {
-  for (let time = 0; time < (habits.oneKick ? 1 : 2) && !lane.seen.isStopped; time++) lane.do({ type: "askProbe", question, ...ask });
+  for (let time = 0; time < (habits.oneKick ? 1 : 2) && !lane.seen.isStopped; time++)
+    lane.do({ type: "askProbe", question, ...ask });
   return lastReading(lane);
 }
 
@@ -38,14 +39,22 @@ export function middleByProbe(lane: LaneDriver, axis: "x" | "y", habits: Habits)
   const size = measured(lane, axis === "x" ? "stockX" : "stockY") + (habits.wrongSizeMm ?? 0);
   swapTo(lane, "probe");
   standAt(lane, middleOf(lane.seen), lane.seen.boxes.stock.high.z + HIGH_MM);
-  const { values, outcome } = askTwice(lane, "twoOutside", { axis, size: text(lane, size), depth: text(lane, HIGH_MM + DEEP_MM) }, habits);
+  const { values, outcome } = askTwice(
+    lane,
+    "twoOutside",
+    { axis, size: text(lane, size), depth: text(lane, HIGH_MM + DEEP_MM) },
+    habits,
+  );
   if (outcome !== "found") return;
   typeIn(lane, axis, values.middle ?? 0);
 }
 
 /** Where the feature's axis is drawn. */
 function featureAt(lane: LaneDriver): { x: number; y: number } {
-  const { sheet, boxes: { stock } } = lane.seen;
+  const {
+    sheet,
+    boxes: { stock },
+  } = lane.seen;
   const [x = 0, y = 0] = sheet.feature?.atMm ?? [];
   return { x: stock.low.x + x, y: stock.low.y + y };
 }
@@ -57,7 +66,12 @@ export function pocketByProbe(lane: LaneDriver, habits: Habits): void {
   standAt(lane, featureAt(lane), lane.seen.boxes.stock.high.z + HIGH_MM);
   for (const axis of ["x", "y"] as const) {
     const size = (axis === "x" ? feature?.diameterMm : feature?.acrossYMm) ?? 0;
-    const { values, outcome } = askTwice(lane, "twoInside", { axis, size: text(lane, size + (habits.wrongSizeMm ?? 0)), depth: text(lane, HIGH_MM + DEEP_MM) }, habits);
+    const { values, outcome } = askTwice(
+      lane,
+      "twoInside",
+      { axis, size: text(lane, size + (habits.wrongSizeMm ?? 0)), depth: text(lane, HIGH_MM + DEEP_MM) },
+      habits,
+    );
     if (outcome !== "found") return;
     typeIn(lane, axis, values.middle ?? 0);
   }
@@ -70,13 +84,21 @@ export function roundByProbe(lane: LaneDriver, habits: Habits): void {
   swapTo(lane, "probe");
   const top = isBore ? boxes.stock.high.z : (boxes.boss?.high.z ?? 0);
   standAt(lane, featureAt(lane), top + HIGH_MM);
-  const { values, outcome } = askTwice(lane, isBore ? "bore" : "boss", { size: text(lane, size), depth: text(lane, HIGH_MM + DEEP_MM) }, habits);
+  const { values, outcome } = askTwice(
+    lane,
+    isBore ? "bore" : "boss",
+    { size: text(lane, size), depth: text(lane, HIGH_MM + DEEP_MM) },
+    habits,
+  );
   if (outcome !== "found") return;
   typeIn(lane, "x", values.x ?? 0);
   typeIn(lane, "y", values.y ?? 0);
 }
 
-/** The indicator carried round, the spindle moved by half of what opposite readings differ by, until hardly anything moves. */
+/**
+ * The indicator carried round, the spindle moved by half of what opposite readings differ by, until hardly anything
+ * moves.
+ */
 export function sweepRound(lane: LaneDriver, habits: Habits): void {
   const { sheet, boxes } = lane.seen;
   const kind = sheet.feature?.kind === "boss" ? "boss" : "bore";
@@ -86,7 +108,10 @@ export function sweepRound(lane: LaneDriver, habits: Habits): void {
     reachIn(lane);
     lane.do({ type: "sweep" });
     const { values } = lastReading(lane);
-    const { error, totalReading } = sweepError([values.at0 ?? 0, values.at90 ?? 0, values.at180 ?? 0, values.at270 ?? 0], kind);
+    const { error, totalReading } = sweepError(
+      [values.at0 ?? 0, values.at90 ?? 0, values.at180 ?? 0, values.at270 ?? 0],
+      kind,
+    );
     if (habits.sweepWrongWay || (totalReading < 0.008 && time > 0)) break;
     moveTo(lane, { x: machineMm(lane, "x") - error[0], y: machineMm(lane, "y") - error[1] });
   }
@@ -103,7 +128,9 @@ export function sweepRound(lane: LaneDriver, habits: Habits): void {
 export function skewedCorner(lane: LaneDriver, habits: Habits): void {
   swapTo(lane, "probe");
   const front = () => {
-    const { boxes: { stock } } = lane.seen;
+    const {
+      boxes: { stock },
+    } = lane.seen;
     standAt(lane, { x: (stock.low.x + stock.high.x) / 2, y: stock.low.y - 8 }, stock.high.z - 5);
     lane.do({ type: "askProbe", question: "angle", axis: "x", direction: 1, size: text(lane, 80) });
     return lastReading(lane).values.angleDeg ?? 0;
@@ -118,14 +145,23 @@ export function skewedCorner(lane: LaneDriver, habits: Habits): void {
     }
   }
   const corner = () => {
-    const { boxes: { stock } } = lane.seen;
+    const {
+      boxes: { stock },
+    } = lane.seen;
     standAt(lane, { x: stock.low.x + 1, y: stock.low.y + 1 }, stock.high.z + HIGH_MM);
-    lane.do({ type: "askProbe", question: "cornerOutside", direction: -1, directionY: -1, depth: text(lane, HIGH_MM + DEEP_MM) });
+    lane.do({
+      type: "askProbe",
+      question: "cornerOutside",
+      direction: -1,
+      directionY: -1,
+      depth: text(lane, HIGH_MM + DEEP_MM),
+    });
     return lastReading(lane).values;
   };
   corner();
   const found = corner();
   typeIn(lane, "x", found.x ?? 0);
   typeIn(lane, "y", found.y ?? 0);
-  if (habits.squares !== "tap" && !habits.forgetsTurn) lane.do({ type: "runBlock", text: `G68 R${(found.angleDeg ?? 0).toFixed(4)}` });
+  if (habits.squares !== "tap" && !habits.forgetsTurn)
+    lane.do({ type: "runBlock", text: `G68 R${(found.angleDeg ?? 0).toFixed(4)}` });
 }

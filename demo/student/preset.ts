@@ -1,9 +1,24 @@
 import type { LaneDriver } from "../laneDriver";
 import type { Habits } from "./habits";
 import { machineMm, moveTo, text } from "./moves";
-import { bring, face, leaveFace, lookBeforeFace, measure, retract, setZ, sheetOf, skim, touchDiameter, touchFace } from "./turning";
+import {
+  bring,
+  face,
+  leaveFace,
+  lookBeforeFace,
+  measure,
+  retract,
+  setZ,
+  sheetOf,
+  skim,
+  touchDiameter,
+  touchFace,
+} from "./turning";
 
-interface Place { readonly xMm: number; readonly zMm: number }
+interface Place {
+  readonly xMm: number;
+  readonly zMm: number;
+}
 
 /** Declares at the start point where the tip of the first tool stands from axis and face. */
 function declare(lane: LaneDriver, start: Place, own: Place, offMm: number): void {
@@ -12,7 +27,10 @@ function declare(lane: LaneDriver, start: Place, own: Place, offMm: number): voi
   lane.do({ type: "runBlock", text: `G50 X${text(lane, start.xMm - own.xMm)} Z${text(lane, start.zMm - own.zMm)}` });
 }
 
-/** A position declared with the first tool; the others' rows hold their difference; then a second start, and declared once more. */
+/**
+ * A position declared with the first tool; the others' rows hold their difference; then a second start, and declared
+ * once more.
+ */
 export function workPreset(lane: LaneDriver, habits: Habits): void {
   const { tools, targets, start } = sheetOf(lane);
   const [first, ...others] = tools.filter(({ number }) => targets.x.includes(number) || targets.z.includes(number));
@@ -38,9 +56,11 @@ export function workPreset(lane: LaneDriver, habits: Habits): void {
   lane.do({ type: "switchOff" });
   lane.do({ type: "home" });
   const other = others.at(-1);
-  if (habits.declaresAgain === "withOther" && other) lane.do({ type: "index", station: other.number, withOffset: true });
+  if (habits.declaresAgain === "withOther" && other)
+    lane.do({ type: "index", station: other.number, withOffset: true });
   else bring(lane, first);
-  if (habits.declaresAgain !== "never") declare(lane, start, { xMm, zMm }, habits.declaresAgain === "elsewhere" ? -4 : 0);
+  if (habits.declaresAgain !== "never")
+    declare(lane, start, { xMm, zMm }, habits.declaresAgain === "elsewhere" ? -4 : 0);
   bring(lane, first);
   lookBeforeFace(lane);
   lane.do({ type: "handIn" });

@@ -13,7 +13,8 @@ function feel(lane: LaneDriver, axis: "x" | "z", on: "face" | "diameter", habits
   reachIn(lane);
   lane.do({ type: "placeGap", id: "paper", on, hand: habits.leansOnPost ? "post" : "clear" });
   const until = (size: "middle" | "fine") => {
-    for (let turn = 0; turn < 80 && seenOf(lane).gap?.feel === "slides"; turn++) lane.do({ type: "jog", axis, direction: -1, clicks: size === "fine" ? 20 : 5, size });
+    for (let turn = 0; turn < 80 && seenOf(lane).gap?.feel === "slides"; turn++)
+      lane.do({ type: "jog", axis, direction: -1, clicks: size === "fine" ? 20 : 5, size });
   };
   until("middle");
   lane.do({ type: "jog", axis, direction: 1, clicks: 4, size: "middle" });
@@ -23,7 +24,8 @@ function feel(lane: LaneDriver, axis: "x" | "z", on: "face" | "diameter", habits
 /** Comes up to the bare part, spindle still, until tip and metal meet. */
 function meet(lane: LaneDriver, axis: "x" | "z"): void {
   const until = (size: "middle" | "fine") => {
-    for (let turn = 0; turn < 120 && !seenOf(lane).isResting && !lane.seen.isStopped; turn++) lane.do({ type: "jog", axis, direction: -1, clicks: size === "fine" ? 20 : 1, size });
+    for (let turn = 0; turn < 120 && !seenOf(lane).isResting && !lane.seen.isStopped; turn++)
+      lane.do({ type: "jog", axis, direction: -1, clicks: size === "fine" ? 20 : 1, size });
   };
   until("middle");
   lane.do({ type: "jog", axis, direction: 1, clicks: 2, size: "middle" });

@@ -22,8 +22,10 @@ export const sheetOf = (lane: LaneDriver): LatheSheet => {
 };
 
 /** Machine figures at which the tip would stand, by eye, at a radius and a place before the face. */
-export const xAt = (lane: LaneDriver, radiusMm: number): number => machineMm(lane, "x") + 2 * (radiusMm - seenOf(lane).tip.radiusMm);
-export const zAt = (lane: LaneDriver, overFaceMm: number): number => machineMm(lane, "z") + (seenOf(lane).tip.faceMm + overFaceMm - seenOf(lane).tip.zMm);
+export const xAt = (lane: LaneDriver, radiusMm: number): number =>
+  machineMm(lane, "x") + 2 * (radiusMm - seenOf(lane).tip.radiusMm);
+export const zAt = (lane: LaneDriver, overFaceMm: number): number =>
+  machineMm(lane, "z") + (seenOf(lane).tip.faceMm + overFaceMm - seenOf(lane).tip.zMm);
 
 export function retract(lane: LaneDriver): void {
   // nobody winds further by hand than the tool needs
@@ -75,7 +77,9 @@ export function face(lane: LaneDriver): void {
   moveTo(lane, { z: zAt(lane, 0) });
   // a face that was cut before is cut once more: Z stands at it only then
   const before = lane.log.length;
-  const isFaced = () => seenOf(lane).evidence.isFaced && lane.log.slice(before).some(({ event }) => event.type === "turned" && event.axis === "x");
+  const isFaced = () =>
+    seenOf(lane).evidence.isFaced &&
+    lane.log.slice(before).some(({ event }) => event.type === "turned" && event.axis === "x");
   for (let pass = 0; pass < 8 && !isFaced(); pass++) {
     lane.do({ type: "jog", axis: "z", direction: -1, clicks: 3, size: "coarse" });
     acrossFace(lane);
@@ -100,7 +104,11 @@ function shim(lane: LaneDriver, { pipMm, isStanding }: { pipMm: number; isStandi
 }
 
 /** Faces past the middle, looks what is left there, raises by half of it, and faces again until nothing is. */
-export function onCenter(lane: LaneDriver, habits: Habits, raise: (pip: { pipMm: number; isStanding: boolean }) => void): void {
+export function onCenter(
+  lane: LaneDriver,
+  habits: Habits,
+  raise: (pip: { pipMm: number; isStanding: boolean }) => void,
+): void {
   face(lane);
   for (let turn = 0; turn < 4 && seenOf(lane).pip !== "none"; turn++) {
     const zBefore = machineMm(lane, "z");
@@ -176,7 +184,14 @@ export function measure(lane: LaneDriver, what: "turned" | "bored", habits: Habi
 }
 
 /** Writes the working and sets X from where the tool stands: the diameter, and twice what lay in between. */
-function setX(lane: LaneDriver, n: number, diameterMm: number, thicknessMm: number, outside: 1 | -1, habits: Habits): void {
+function setX(
+  lane: LaneDriver,
+  n: number,
+  diameterMm: number,
+  thicknessMm: number,
+  outside: 1 | -1,
+  habits: Habits,
+): void {
   const register = `X${n}` as const;
   lane.do({ type: "takeReading", register });
   lane.do({ type: "writeTerm", register, term: "diameter", text: text(lane, -diameterMm) });
@@ -184,7 +199,8 @@ function setX(lane: LaneDriver, n: number, diameterMm: number, thicknessMm: numb
   const counted = habits.feelerOnce ? thicknessMm : paper;
   if (counted !== 0) lane.do({ type: "writeTerm", register, term: "paper", text: text(lane, -outside * counted) });
   const value = (habits.radiusForX ? diameterMm / 2 : diameterMm) + outside * counted;
-  if (habits.movesBeforeX) lane.do({ type: "jog", axis: "x", direction: 1, clicks: habits.movesBeforeX, size: "coarse" });
+  if (habits.movesBeforeX)
+    lane.do({ type: "jog", axis: "x", direction: 1, clicks: habits.movesBeforeX, size: "coarse" });
   const baseMm = fromDeclared(lane, register, "x");
   lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "x") - value - baseMm) });
   lane.do({ type: "captureRegister", register, asText: text(lane, value) });
@@ -203,7 +219,8 @@ export function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, 
   const counted = habits.gapForgotten ? 0 : gapMm;
   if (counted !== 0) lane.do({ type: "writeTerm", register, term: termOfGap(lane), text: text(lane, -counted) });
   // the far edge stands one blade further out than the near one, which is what met the face
-  const isFar = (sheetOf(lane).tools.find(({ number }) => number === n)?.qualified === "far") !== (habits.otherBladeEdge === true);
+  const isFar =
+    (sheetOf(lane).tools.find(({ number }) => number === n)?.qualified === "far") !== (habits.otherBladeEdge === true);
   const edge = isFar && blade > 0 ? blade : 0;
   if (edge !== 0) lane.do({ type: "writeTerm", register, term: "bladeWidth", text: text(lane, -edge) });
   const value = counted + edge;
@@ -215,11 +232,18 @@ export function setZ(lane: LaneDriver, n: number, gapMm: number, blade: number, 
 const termOfGap = (lane: LaneDriver): "paper" | "block" => (seenOf(lane).gap?.id === "paper" ? "paper" : "block");
 
 /** Comes up to paper or a straight edge until it drags: coarse, back, then fine. */
-export function closeOn(lane: LaneDriver, axis: "x" | "z", id: string, on: "face" | "diameter" | "bore", toward: 1 | -1 = -1): void {
+export function closeOn(
+  lane: LaneDriver,
+  axis: "x" | "z",
+  id: string,
+  on: "face" | "diameter" | "bore",
+  toward: 1 | -1 = -1,
+): void {
   reachIn(lane);
   lane.do({ type: "placeGap", id, on });
   const until = (size: "coarse" | "middle" | "fine") => {
-    for (let turn = 0; turn < 60 && seenOf(lane).gap?.feel === "slides"; turn++) lane.do({ type: "jog", axis, direction: toward, clicks: size === "fine" ? 20 : 5, size });
+    for (let turn = 0; turn < 60 && seenOf(lane).gap?.feel === "slides"; turn++)
+      lane.do({ type: "jog", axis, direction: toward, clicks: size === "fine" ? 20 : 5, size });
   };
   until("middle");
   lane.do({ type: "jog", axis, direction: toward === 1 ? -1 : 1, clicks: 4, size: "middle" });
@@ -243,7 +267,10 @@ function pinAtFace(lane: LaneDriver, id: string): void {
     return seenOf(lane).block !== null;
   };
   reachIn(lane);
-  for (const [size, direction] of [["coarse", -1], ["middle", 1]] as const) {
+  for (const [size, direction] of [
+    ["coarse", -1],
+    ["middle", 1],
+  ] as const) {
     for (let turn = 0; turn < 80 && goes() === (direction === -1); turn++) {
       if (seenOf(lane).block) lane.do({ type: "pullGap" });
       lane.do({ type: "jog", axis: "z", direction, clicks: 1, size });
@@ -251,7 +278,8 @@ function pinAtFace(lane: LaneDriver, id: string): void {
   }
   if (seenOf(lane).block) lane.do({ type: "pullGap" });
   lane.do({ type: "jog", axis: "z", direction: -1, clicks: 2, size: "middle" });
-  for (let turn = 0; turn < 60 && !goes(); turn++) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "fine" });
+  for (let turn = 0; turn < 60 && !goes(); turn++)
+    lane.do({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "fine" });
 }
 
 /** Z of a tool at the face, by what the drawer holds for it: straight edge for a blade, pin, or paper. */
@@ -291,7 +319,14 @@ export function touchDiameter(lane: LaneDriver, tool: TurretTool, diameterMm: nu
   moveTo(lane, { z: zAt(lane, habits.touchesRaw ? -30 : -8) });
   moveTo(lane, { x: xAt(lane, (habits.touchesRaw ? tip.partRadiusMm : diameterMm / 2) + 1.5) });
   closeOn(lane, "x", "paper", "diameter");
-  setX(lane, tool.number, diameterMm, lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0, 1, habits);
+  setX(
+    lane,
+    tool.number,
+    diameterMm,
+    lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0,
+    1,
+    habits,
+  );
   pull(lane, "x");
   retract(lane);
 }
@@ -301,7 +336,8 @@ function cutAndMeasure(lane: LaneDriver, tool: TurretTool, isZ: boolean, habits:
   bring(lane, tool);
   face(lane);
   if (isZ) {
-    if (habits.movesBeforeZ) lane.do({ type: "jog", axis: "z", direction: 1, clicks: habits.movesBeforeZ, size: "coarse" });
+    if (habits.movesBeforeZ)
+      lane.do({ type: "jog", axis: "z", direction: 1, clicks: habits.movesBeforeZ, size: "coarse" });
     setZ(lane, tool.number, 0, 0, habits);
   }
   skim(lane, habits);
@@ -333,7 +369,14 @@ function bore(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
     moveTo(lane, { x: xAt(lane, diameter / 2 - 1) });
     moveTo(lane, { z: zAt(lane, -6) });
     closeOn(lane, "x", "paper", "bore", 1);
-    setX(lane, tool.number, diameter, lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0, -1, habits);
+    setX(
+      lane,
+      tool.number,
+      diameter,
+      lane.seen.sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0,
+      -1,
+      habits,
+    );
     lane.do({ type: "jog", axis: "x", direction: -1, clicks: 8, size: "coarse" });
     lane.do({ type: "pullGap" });
     moveTo(lane, { z: zAt(lane, 40) });
@@ -341,7 +384,9 @@ function bore(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
   retract(lane);
 }
 
-/** Both planes of the arm with one tool: the axis stops by itself, the reading minus the card's plane is the register. */
+/**
+ * Both planes of the arm with one tool: the axis stops by itself, the reading minus the card's plane is the register.
+ */
 function byArm(lane: LaneDriver, tool: TurretTool): void {
   const arm = sheetOf(lane).arm;
   if (!arm) return;
@@ -351,9 +396,14 @@ function byArm(lane: LaneDriver, tool: TurretTool): void {
   door(lane, false);
   const corner = seenOf(lane).arm ?? { radiusMm: 0, zMm: 0 };
   const { tip } = seenOf(lane);
-  const goTo = (at: { r?: number; z?: number }) => moveTo(lane, { ...(at.z === undefined ? {} : { z: machineMm(lane, "z") + at.z - seenOf(lane).tip.zMm }), ...(at.r === undefined ? {} : { x: xAt(lane, at.r) }) });
+  const goTo = (at: { r?: number; z?: number }) =>
+    moveTo(lane, {
+      ...(at.z === undefined ? {} : { z: machineMm(lane, "z") + at.z - seenOf(lane).tip.zMm }),
+      ...(at.r === undefined ? {} : { x: xAt(lane, at.r) }),
+    });
   const trip = (axis: "x" | "z") => {
-    for (let turn = 0; turn < 40 && !seenOf(lane).isArmTripped; turn++) lane.do({ type: "jog", axis, direction: -1, clicks: 100, size: "middle" });
+    for (let turn = 0; turn < 40 && !seenOf(lane).isArmTripped; turn++)
+      lane.do({ type: "jog", axis, direction: -1, clicks: 100, size: "middle" });
     const reading = lastReading(lane);
     const register = axis === "x" ? (`X${tool.number}` as const) : (`Z${tool.number}` as const);
     lane.do({ type: "takeReading", register, from: reading.number });
@@ -393,7 +443,10 @@ function workZ(lane: LaneDriver, tool: TurretTool, habits: Habits): void {
   retract(lane);
 }
 
-/** At the face with a gap: work Z and the tool's row must add up to where the machine stands, less the gap. Said first, then looked at. */
+/**
+ * At the face with a gap: work Z and the tool's row must add up to where the machine stands, less the gap. Said first,
+ * then looked at.
+ */
 function sumCheck(lane: LaneDriver, tool: TurretTool): void {
   const { work, turret } = lane.seen.registers;
   const mm = (counts: number) => toMm(counts, scales[lane.seen.sheet.unit]);
@@ -409,7 +462,8 @@ function sumCheck(lane: LaneDriver, tool: TurretTool): void {
 function masterShift(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits): void {
   const [master] = tools;
   if (!master) return;
-  if (!habits.leavesOldRow) lane.do({ type: "typeRegister", register: `Z${master.number}`, text: "0", how: "set", isConfirmed: true });
+  if (!habits.leavesOldRow)
+    lane.do({ type: "typeRegister", register: `Z${master.number}`, text: "0", how: "set", isConfirmed: true });
   bring(lane, master);
   face(lane);
   const shift = machineMm(lane, "z");
@@ -432,23 +486,30 @@ function masterShift(lane: LaneDriver, tools: readonly TurretTool[], habits: Hab
     leaveFace(lane);
     touchDiameter(lane, tool, diameter, habits);
   }
-  if (!habits.shiftMissing) lane.do({ type: "typeRegister", register: "G54.z", text: text(lane, shift), how: "set", isConfirmed: true });
+  if (!habits.shiftMissing)
+    lane.do({ type: "typeRegister", register: "G54.z", text: text(lane, shift), how: "set", isConfirmed: true });
 }
 
 function partFace(lane: LaneDriver, tools: readonly TurretTool[], habits: Habits): void {
   const { targets } = sheetOf(lane);
   const [first, ...rest] = tools;
   if (!first) return;
-  for (const tool of tools) if (targets.height.includes(tool.number)) {
-    bring(lane, tool);
-    onCenter(lane, habits, (pip) => shim(lane, pip, habits));
-  }
-  if (!habits.leavesOldWorkZ && lane.seen.registers.work.G54.z !== 0) lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
+  for (const tool of tools)
+    if (targets.height.includes(tool.number)) {
+      bring(lane, tool);
+      onCenter(lane, habits, (pip) => shim(lane, pip, habits));
+    }
+  if (!habits.leavesOldWorkZ && lane.seen.registers.work.G54.z !== 0)
+    lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
   const diameter = cutAndMeasure(lane, first, targets.z.includes(first.number), habits);
   if (lane.seen.isStopped) return;
   for (const tool of rest) {
     if (targets.z.includes(tool.number)) {
-      const gap = touchFace(lane, tool, tool.kind === "boring" ? (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3 : tool.kind === "drill" ? 0 : 8);
+      const gap = touchFace(
+        lane,
+        tool,
+        tool.kind === "boring" ? (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3 : tool.kind === "drill" ? 0 : 8,
+      );
       setZ(lane, tool.number, gap, tool.bladeMm ?? 0, habits);
       leaveFace(lane);
     }
@@ -484,18 +545,23 @@ export function lookBeforeFace(lane: LaneDriver): void {
 /** Two readings of one place agree when they differ by no more than this, mm; paper on a diameter is felt less well. */
 const AGREES_MM = { x: 0.045, z: 0.014 } as const;
 
-/** Goes through a turret that somebody else set: each tool on the band and at the face, what does not agree put right. */
+/**
+ * Goes through a turret that somebody else set: each tool on the band and at the face, what does not agree put right.
+ */
 function readTurret(lane: LaneDriver, habits: Habits): void {
   const { tools } = sheetOf(lane);
   const { unit, gaps } = lane.seen.sheet;
-  const held = (n: number, axis: "x" | "z") => toMm(turretSum(lane.state.registers.turret, axis, n) + lane.state.registers.work.G54[axis], scales[unit]);
+  const held = (n: number, axis: "x" | "z") =>
+    toMm(turretSum(lane.state.registers.turret, axis, n) + lane.state.registers.work.G54[axis], scales[unit]);
   let isFaulty = false;
   const putRight = (n: number, axis: "x" | "z", readMm: number) => {
     if (Math.abs(held(n, axis) - readMm) <= AGREES_MM[axis]) return;
     isFaulty = true;
     const [row, wear] = axis === "x" ? ([`X${n}`, `XW${n}`] as const) : ([`Z${n}`, `ZW${n}`] as const);
-    if (readRegister(lane.state.registers, wear) !== 0) lane.do({ type: "typeRegister", register: wear, text: "0", how: "set", isConfirmed: true });
-    if (Math.abs(held(n, axis) - readMm) > AGREES_MM[axis]) lane.do({ type: "typeRegister", register: row, text: text(lane, readMm), how: "set", isConfirmed: true });
+    if (readRegister(lane.state.registers, wear) !== 0)
+      lane.do({ type: "typeRegister", register: wear, text: "0", how: "set", isConfirmed: true });
+    if (Math.abs(held(n, axis) - readMm) > AGREES_MM[axis])
+      lane.do({ type: "typeRegister", register: row, text: text(lane, readMm), how: "set", isConfirmed: true });
   };
   if (habits.believes !== "all") {
     const diameter = measure(lane, "turned", habits);
@@ -508,7 +574,8 @@ function readTurret(lane: LaneDriver, habits: Habits): void {
       const gap = touchFace(lane, tool, 8);
       const z = machineMm(lane, "z") - gap;
       leaveFace(lane);
-      if (lane.seen.registers.work.G54.z !== 0) lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
+      if (lane.seen.registers.work.G54.z !== 0)
+        lane.do({ type: "typeRegister", register: "G54.z", text: "0", how: "set", isConfirmed: true });
       putRight(tool.number, "z", z);
       if (habits.believes === "place") continue;
       bring(lane, tool);
@@ -528,15 +595,37 @@ function readTurret(lane: LaneDriver, habits: Habits): void {
 }
 
 /** Where a tool of each kind has its tip from the middle of its nose, standing behind the axis. */
-const TIP_CODES: Record<TurretTool["kind"], number> = { turning: 3, profiling: 3, grooving: 3, parting: 3, threading: 8, boring: 2, drill: 0, endMill: 0, neutral: 8 };
+const TIP_CODES: Record<TurretTool["kind"], number> = {
+  turning: 3,
+  profiling: 3,
+  grooving: 3,
+  parting: 3,
+  threading: 8,
+  boring: 2,
+  drill: 0,
+  endMill: 0,
+  neutral: 8,
+};
 
 /** Nose radius from the designation, tip code from the picture. */
 export function setNoses(lane: LaneDriver, habits: Habits): void {
   const { tools, targets } = sheetOf(lane);
   for (const number of targets.nose) {
     const tool = tools.find((one) => one.number === number);
-    lane.do({ type: "typeRegister", register: `R${number}`, text: text(lane, tool?.noseRadiusMm ?? 0), how: "set", isConfirmed: true });
-    lane.do({ type: "typeRegister", register: `Q${number}`, text: String(habits.tipCode ?? (tool ? TIP_CODES[tool.kind] : 0)), how: "set", isConfirmed: true });
+    lane.do({
+      type: "typeRegister",
+      register: `R${number}`,
+      text: text(lane, tool?.noseRadiusMm ?? 0),
+      how: "set",
+      isConfirmed: true,
+    });
+    lane.do({
+      type: "typeRegister",
+      register: `Q${number}`,
+      text: String(habits.tipCode ?? (tool ? TIP_CODES[tool.kind] : 0)),
+      how: "set",
+      isConfirmed: true,
+    });
   }
 }
 

@@ -31,8 +31,10 @@ export const errorWords: Record<ErrorCode, string> = {
   notSignedIn: "You are not signed in, or your session has ended. Sign in again; your lane is as you left it.",
   wrongCredentials: "Name and password do not fit together. Check both and try again.",
   joinRefused: "That class code is not in use. Ask your instructor for the one that counts now.",
-  loginTaken: "That sign-in name belongs to somebody already. Sign in with it, choose another one, or ask your instructor to reset it.",
-  rosterUnreadable: "The list has lines that cannot be read, so nobody was added. Preview it, mend the lines named there, and add it again.",
+  loginTaken:
+    "That sign-in name belongs to somebody already. Sign in with it, choose another one, or ask your instructor to reset it.",
+  rosterUnreadable:
+    "The list has lines that cannot be read, so nobody was added. Preview it, mend the lines named there, and add it again.",
   forbidden: "This is not yours to see. Go back to your own lanes.",
   readOnly: "You can watch this lane, but only its student can work in it.",
   crossSite: "This request came from another site and was not run. Open Probe Lane by its own address.",
@@ -42,15 +44,19 @@ export const errorWords: Record<ErrorCode, string> = {
   attemptsUsedUp: "All attempts of this exercise are used. Ask your instructor for another one.",
   tooManyMarks: "A strand cannot get more marks than it is out of, so nothing was changed. Give fewer.",
   noSuchMoment: "This lane has no such entry to pin a note to. Choose a moment on the scrubber.",
-  markingMoved: "Somebody else has just changed the marking of this exercise, so yours was not stored. Look at theirs and try again.",
+  markingMoved:
+    "Somebody else has just changed the marking of this exercise, so yours was not stored. Look at theirs and try again.",
   floorHandedIn: "This floor lane is handed in: nothing more can be written in it.",
   floorNotSigned: "Your instructor has not signed yet. The lane can be handed in after the sign-off.",
   floorNotChecked: "Every register needs a check before you sign. Enter the missing ones first.",
   tooLarge: "That is more than one request may carry. Nothing was changed.",
   tooManyTries: "Too many sign-ins have failed. Wait five minutes and try again.",
   internal: "Something went wrong on the server. Nothing was changed; tell your instructor the number below.",
-  unavailable: "The record cannot be reached at the moment, so nothing was changed. Wait a little; the page tries again by itself.",
+  unavailable:
+    "The record cannot be reached at the moment, so nothing was changed. Wait a little; the page tries again by itself.",
 };
 
 /** The one shape of every error reply. A 5xx carries a number to find it in the server's log, and nothing else. */
-export interface ErrorBody { error: { code: ErrorCode; message: string; requestId?: string } }
+export interface ErrorBody {
+  error: { code: ErrorCode; message: string; requestId?: string };
+}

@@ -1,6 +1,19 @@
-import { commandSchema, type Gate, type IncidentCode, type Observation, type ObservationNow, type Refusal } from "@probe-lane/core/bench";
+import {
+  commandSchema,
+  type Gate,
+  type IncidentCode,
+  type Observation,
+  type ObservationNow,
+  type Refusal,
+} from "@probe-lane/core/bench";
 import { markingSchema, type Machine, type Marking } from "@probe-lane/core/exercises";
-import { entrySchema, type FloorExercise, type FloorGateName, type FloorRuling, type StoredFloorEntry } from "@probe-lane/core/floor";
+import {
+  entrySchema,
+  type FloorExercise,
+  type FloorGateName,
+  type FloorRuling,
+  type StoredFloorEntry,
+} from "@probe-lane/core/floor";
 import { strandNames, type Ruling } from "@probe-lane/core/grading";
 import type { SkillId, Stand } from "@probe-lane/core/skills";
 import type { Review } from "@probe-lane/core/review";
@@ -9,77 +22,164 @@ import { z } from "zod";
 export const signInRequest = z.strictObject({ login: z.string().min(1).max(80), password: z.string().min(1).max(200) });
 export type SignInRequest = z.infer<typeof signInRequest>;
 
-/** What a student types to join: the class code, the sign-in name of the roster or a new one, and a password of their own. */
+/**
+ * What a student types to join: the class code, the sign-in name of the roster or a new one, and a password of their
+ * own.
+ */
 export const joinRequest = z.strictObject({
-  code: z.string().trim().min(1).max(20), login: z.string().trim().toLowerCase().regex(/^[a-z0-9][a-z0-9._-]{1,39}$/), name: z.string().trim().min(2).max(80), password: z.string().min(8).max(200),
+  code: z.string().trim().min(1).max(20),
+  login: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .regex(/^[a-z0-9][a-z0-9._-]{1,39}$/),
+  name: z.string().trim().min(2).max(80),
+  password: z.string().min(8).max(200),
 });
 export type JoinRequest = z.infer<typeof joinRequest>;
 
 /** A roster as CSV text: columns login and name, or username, givenName and familyName. */
 export const rosterRequest = z.strictObject({ csv: z.string().min(1).max(50_000) });
-export interface RosterLine { line: number; login: string; name: string; status: "new" | "already" | "bad"; problem: string | null }
-export interface RosterPreview { lines: RosterLine[] }
+export interface RosterLine {
+  line: number;
+  login: string;
+  name: string;
+  status: "new" | "already" | "bad";
+  problem: string | null;
+}
+export interface RosterPreview {
+  lines: RosterLine[];
+}
 export interface ClassView {
-  className: string; joinCode: string | null;
+  className: string;
+  joinCode: string | null;
   students: { id: string; name: string; login: string; hasJoined: boolean; lanes: number }[];
 }
 
 /** Entries of a floor lane, each with the id that the device gave it and the time it was made there. */
 export const floorBatch = z.strictObject({
-  entries: z.array(z.strictObject({ id: z.uuid(), atMs: z.number().int().min(0).max(4e12), entry: entrySchema })).min(1).max(100),
+  entries: z
+    .array(z.strictObject({ id: z.uuid(), atMs: z.number().int().min(0).max(4e12), entry: entrySchema }))
+    .min(1)
+    .max(100),
 });
 export type FloorBatch = z.infer<typeof floorBatch>;
 export interface FloorLaneView {
-  id: string; studentName: string; exercise: FloorExercise; entries: StoredFloorEntry[]; isInstructor: boolean;
+  id: string;
+  studentName: string;
+  exercise: FloorExercise;
+  entries: StoredFloorEntry[];
+  isInstructor: boolean;
   /** Before it is handed in, or for a student before the instructor's sign-off, there is none. */
   ruling: FloorRuling | null;
 }
 export interface FloorExerciseRow {
-  id: string; exercise: FloorExercise; madeAt: string;
-  lanes: { id: string; studentName: string; gates: { name: FloorGateName; isPassed: boolean }[]; total: number | null; isMine: boolean }[];
+  id: string;
+  exercise: FloorExercise;
+  madeAt: string;
+  lanes: {
+    id: string;
+    studentName: string;
+    gates: { name: FloorGateName; isPassed: boolean }[];
+    total: number | null;
+    isMine: boolean;
+  }[];
 }
-export interface FloorList { exercises: FloorExerciseRow[] }
+export interface FloorList {
+  exercises: FloorExerciseRow[];
+}
 
 export type Role = "student" | "instructor";
-export interface Me { id: string; name: string; role: Role; className: string; schoolName: string }
+export interface Me {
+  id: string;
+  name: string;
+  role: Role;
+  className: string;
+  schoolName: string;
+}
 
 /** How long a batch may be; a held key sends clicks as one command. */
 const LONGEST_BATCH = 20;
 
 /**
  * Commands of one tab, in order. `writer` names the tab, `clientSeq` counts its commands (resending is harmless), and
- * `afterSeq` is the last log entry that the tab knows: when another tab has written since, the batch is refused whole (409).
+ * `afterSeq` is the last log entry that the tab knows: when another tab has written since, the batch is refused whole
+ * (409).
  */
 export const commandBatch = z.strictObject({
   writer: z.string().min(8).max(64),
   afterSeq: z.number().int().min(1),
-  commands: z.array(z.strictObject({ clientSeq: z.number().int().min(1), command: commandSchema })).min(1).max(LONGEST_BATCH),
+  commands: z
+    .array(z.strictObject({ clientSeq: z.number().int().min(1), command: commandSchema }))
+    .min(1)
+    .max(LONGEST_BATCH),
 });
 export type CommandBatch = z.infer<typeof commandBatch>;
 
 /** What became of one command. `skipped`: an earlier one of the batch was refused. */
 export type Outcome = { clientSeq: number } & (
-  | { kind: "done" } | { kind: "skipped" } | { kind: "refused"; refusal: Refusal; message: string }
+  { kind: "done" } | { kind: "skipped" } | { kind: "refused"; refusal: Refusal; message: string }
 );
 
 export interface LaneHeader {
-  id: string; title: string; studentName: string; attempt: number; dueAt: string | null; openedAt: string; handedInAt: string | null;
+  id: string;
+  title: string;
+  studentName: string;
+  attempt: number;
+  dueAt: string | null;
+  openedAt: string;
+  handedInAt: string | null;
 }
-export interface LaneView { lane: LaneHeader; seq: number; observation: Observation; isReadOnly: boolean }
+export interface LaneView {
+  lane: LaneHeader;
+  seq: number;
+  observation: Observation;
+  isReadOnly: boolean;
+}
 /** What changed with a batch; what never changes came with the `LaneView`. */
-export interface BatchReply { seq: number; observation: ObservationNow; outcomes: Outcome[] }
+export interface BatchReply {
+  seq: number;
+  observation: ObservationNow;
+  outcomes: Outcome[];
+}
 
 export interface AttemptRow {
-  id: string; number: number; openedAt: string; handedInAt: string | null; gatesPassed: number; gateCount: number; nextGate: string | null;
-  total: number | null; outOf: number | null; headline: string | null;
+  id: string;
+  number: number;
+  openedAt: string;
+  handedInAt: string | null;
+  gatesPassed: number;
+  gateCount: number;
+  nextGate: string | null;
+  total: number | null;
+  outOf: number | null;
+  headline: string | null;
 }
 export interface AssignmentRow {
-  id: string; title: string; story: string; partName: string; machine: Machine; dueAt: string | null; isCoachOn: boolean; attemptsAllowed: number; attempts: AttemptRow[];
+  id: string;
+  title: string;
+  story: string;
+  partName: string;
+  machine: Machine;
+  dueAt: string | null;
+  isCoachOn: boolean;
+  attemptsAllowed: number;
+  attempts: AttemptRow[];
 }
-export interface MyLanes { assignments: AssignmentRow[] }
-export interface StartedLane { id: string }
+export interface MyLanes {
+  assignments: AssignmentRow[];
+}
+export interface StartedLane {
+  id: string;
+}
 
-export interface RulingView { lane: LaneHeader; ruling: Ruling; notes: LaneNote[]; bestTotal: number; attemptsLeft: number; assignmentId: string;
+export interface RulingView {
+  lane: LaneHeader;
+  ruling: Ruling;
+  notes: LaneNote[];
+  bestTotal: number;
+  attemptsLeft: number;
+  assignmentId: string;
   /** The student's attempts at this exercise that have a ruling, this one among them, oldest first. */
   ruled: { id: string; attempt: number; total: number }[];
   /** What this lane got by earlier markings, oldest first. */
@@ -88,43 +188,118 @@ export interface RulingView { lane: LaneHeader; ruling: Ruling; notes: LaneNote[
   practice: Practice | null;
 }
 
-export interface Practice { skill: SkillId; assignmentId: string; title: string }
-export interface SkillRow { skill: SkillId; stand: Stand; shown: { laneId: string; title: string; at: string; isGood: boolean }[] }
+export interface Practice {
+  skill: SkillId;
+  assignmentId: string;
+  title: string;
+}
+export interface SkillRow {
+  skill: SkillId;
+  stand: Stand;
+  shown: { laneId: string; title: string; at: string; isGood: boolean }[];
+}
 /** Where a student stands, from the rulings of bench lanes, oldest first. */
-export interface SkillsView { studentName: string; skills: SkillRow[]; practice: Practice | null }
+export interface SkillsView {
+  studentName: string;
+  skills: SkillRow[];
+  practice: Practice | null;
+}
 
 /** An instructor's note, pinned to an entry of the log. */
 export const noteRequest = z.strictObject({ seq: z.number().int().min(1), text: z.string().trim().min(1).max(1000) });
 export type NoteRequest = z.infer<typeof noteRequest>;
-export interface LaneNote { id: string; seq: number; text: string; by: string; at: string }
+export interface LaneNote {
+  id: string;
+  seq: number;
+  text: string;
+  by: string;
+  at: string;
+}
 /** A lane to replay. `canWrite`: notes may be pinned by whoever asks. */
-export interface ReviewView { lane: LaneHeader; review: Review; notes: LaneNote[]; canWrite: boolean }
+export interface ReviewView {
+  lane: LaneHeader;
+  review: Review;
+  notes: LaneNote[];
+  canWrite: boolean;
+}
 
 /** Other marks for one strand, and why; null goes back to what the log earned. */
-export const overrideRequest = z.strictObject({ strand: z.enum(strandNames), marks: z.number().min(0).max(1000).nullable(), reason: z.string().trim().min(3).max(500) });
+export const overrideRequest = z.strictObject({
+  strand: z.enum(strandNames),
+  marks: z.number().min(0).max(1000).nullable(),
+  reason: z.string().trim().min(3).max(500),
+});
 export type OverrideRequest = z.infer<typeof overrideRequest>;
 
 /** A marking that is proposed: everything but the number that it gets when it is stored. */
-export const markingDraft = markingSchema.omit({ revision: true }).refine(({ weights }) => Object.values(weights).some((weight) => weight > 0), "give at least one strand a weight");
+export const markingDraft = markingSchema
+  .omit({ revision: true })
+  .refine(({ weights }) => Object.values(weights).some((weight) => weight > 0), "give at least one strand a weight");
 export type MarkingDraft = z.infer<typeof markingDraft>;
 /** Marking again of an exercise's lanes: how far it has come. */
-export interface RegradeProgress { id: string; revision: number; by: string; lanes: number; done: number; startedAt: string; finishedAt: string | null }
+export interface RegradeProgress {
+  id: string;
+  revision: number;
+  by: string;
+  lanes: number;
+  done: number;
+  startedAt: string;
+  finishedAt: string | null;
+}
 /** The markings of an exercise, newest first, how many lanes are handed in, and the last marking again. */
-export interface MarkingView { title: string; revisions: Marking[]; lanes: number; regrade: RegradeProgress | null }
+export interface MarkingView {
+  title: string;
+  revisions: Marking[];
+  lanes: number;
+  regrade: RegradeProgress | null;
+}
 export interface RegradePreview {
-  lanes: { laneId: string; studentName: string; attempt: number; before: number | null; beforeOutOf: number | null; after: number; outOf: number }[];
+  lanes: {
+    laneId: string;
+    studentName: string;
+    attempt: number;
+    before: number | null;
+    beforeOutOf: number | null;
+    after: number;
+    outOf: number;
+  }[];
 }
 
 export interface WallRow {
-  laneId: string; studentName: string; title: string; attempt: number; gates: Gate[]; incidents: IncidentCode[]; isHandUp: boolean; isStopped: boolean;
-  isHandedIn: boolean; lastEventAt: string; lastProgressAt: string; total: number | null; outOf: number | null;
+  laneId: string;
+  studentName: string;
+  title: string;
+  attempt: number;
+  gates: Gate[];
+  incidents: IncidentCode[];
+  isHandUp: boolean;
+  isStopped: boolean;
+  isHandedIn: boolean;
+  lastEventAt: string;
+  lastProgressAt: string;
+  total: number | null;
+  outOf: number | null;
 }
-export interface WallView { className: string; rows: WallRow[]; idle: { studentName: string }[]; now: string }
+export interface WallView {
+  className: string;
+  rows: WallRow[];
+  idle: { studentName: string }[];
+  now: string;
+}
 
 export interface MarkCell {
   /** Where its ruling stands. */
-  href: string; attempt: number; total: number; outOf: number; strands: { name: string; marks: number; outOf: number }[] }
+  href: string;
+  attempt: number;
+  total: number;
+  outOf: number;
+  strands: { name: string; marks: number; outOf: number }[];
+}
 export interface MarksView {
   assignments: { id: string; title: string; isFloor: boolean }[];
-  students: { id: string; name: string; cells: Record<string, { best: MarkCell | null; attempts: number; isOpen: boolean }> }[];
+  students: {
+    id: string;
+    name: string;
+    cells: Record<string, { best: MarkCell | null; attempts: number; isOpen: boolean }>;
+  }[];
 }

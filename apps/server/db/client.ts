@@ -31,16 +31,37 @@ export async function migrateDatabase(pool: pg.Pool, migrationsFolder: string): 
 
 const UNIQUE_VIOLATION = "23505";
 /** Connection refused, broken, closed to us or the server going down: the request may be tried again later. */
-const UNAVAILABLE = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "57P01", "57P02", "57P03", "08006", "08001", "53300", "55000", "3D000"]);
+const UNAVAILABLE = new Set([
+  "ECONNREFUSED",
+  "ECONNRESET",
+  "EPIPE",
+  "57P01",
+  "57P02",
+  "57P03",
+  "08006",
+  "08001",
+  "53300",
+  "55000",
+  "3D000",
+]);
 
 function chain(error: unknown): { code?: unknown; message?: unknown }[] {
   const found: { code?: unknown; message?: unknown; cause?: unknown }[] = [];
-  for (let at = error; typeof at === "object" && at !== null && found.length < 6; at = (at as { cause?: unknown }).cause) found.push(at);
+  for (
+    let at = error;
+    typeof at === "object" && at !== null && found.length < 6;
+    at = (at as { cause?: unknown }).cause
+  )
+    found.push(at);
   return found;
 }
 
-export const isUniqueViolation = (error: unknown): boolean => chain(error).some(({ code }) => code === UNIQUE_VIOLATION);
+export const isUniqueViolation = (error: unknown): boolean =>
+  chain(error).some(({ code }) => code === UNIQUE_VIOLATION);
 
 export const isUnavailable = (error: unknown): boolean =>
-  chain(error).some(({ code, message }) =>
-    UNAVAILABLE.has(String(code)) || /connection terminated|timeout exceeded when trying to connect/i.test(String(message)));
+  chain(error).some(
+    ({ code, message }) =>
+      UNAVAILABLE.has(String(code)) ||
+      /connection terminated|timeout exceeded when trying to connect/i.test(String(message)),
+  );

@@ -2,7 +2,22 @@ import type { Exercise, Marking } from "@probe-lane/core/exercises";
 import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
 import type { LaneEvent } from "@probe-lane/core/bench";
 import type { Ruling, StrandName } from "@probe-lane/core/grading";
-import { boolean, doublePrecision, foreignKey, index, integer, json, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid, varchar } from "drizzle-orm/pg-core";
+import {
+  boolean,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  json,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+  varchar,
+} from "drizzle-orm/pg-core";
 
 const moment = () => timestamp({ withTimezone: true, mode: "date" });
 
@@ -16,11 +31,15 @@ export const users = pgTable("users", {
 });
 
 /** The table of the session store; its column names are the store's. */
-export const sessions = pgTable("session", {
-  sid: varchar().primaryKey(),
-  sess: json().notNull(),
-  expire: timestamp({ precision: 6, mode: "date" }).notNull(),
-}, (table) => [index("session_expire").on(table.expire)]);
+export const sessions = pgTable(
+  "session",
+  {
+    sid: varchar().primaryKey(),
+    sess: json().notNull(),
+    expire: timestamp({ precision: 6, mode: "date" }).notNull(),
+  },
+  (table) => [index("session_expire").on(table.expire)],
+);
 
 export const classes = pgTable("classes", {
   id: uuid().primaryKey().defaultRandom(),
@@ -30,125 +49,212 @@ export const classes = pgTable("classes", {
   joinCode: text().unique(),
 });
 
-export const memberships = pgTable("memberships", {
-  classId: uuid().notNull().references(() => classes.id, { onDelete: "cascade" }),
-  userId: uuid().notNull().references(() => users.id, { onDelete: "cascade" }),
-}, (table) => [primaryKey({ columns: [table.classId, table.userId] })]);
+export const memberships = pgTable(
+  "memberships",
+  {
+    classId: uuid()
+      .notNull()
+      .references(() => classes.id, { onDelete: "cascade" }),
+    userId: uuid()
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+  },
+  (table) => [primaryKey({ columns: [table.classId, table.userId] })],
+);
 
-export const exercises = pgTable("exercises", {
-  id: text().notNull(),
-  version: integer().notNull(),
-  body: jsonb().$type<Exercise>().notNull(),
-}, (table) => [primaryKey({ columns: [table.id, table.version] })]);
+export const exercises = pgTable(
+  "exercises",
+  {
+    id: text().notNull(),
+    version: integer().notNull(),
+    body: jsonb().$type<Exercise>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.id, table.version] })],
+);
 
 /** Append-only: a ruling cites the exercise version and one of these. */
-export const markingRevisions = pgTable("marking_revisions", {
-  exerciseId: text().notNull(),
-  exerciseVersion: integer().notNull(),
-  revision: integer().notNull(),
-  body: jsonb().$type<Marking>().notNull(),
-}, (table) => [
-  primaryKey({ columns: [table.exerciseId, table.exerciseVersion, table.revision] }),
-  foreignKey({ columns: [table.exerciseId, table.exerciseVersion], foreignColumns: [exercises.id, exercises.version] }),
-]);
+export const markingRevisions = pgTable(
+  "marking_revisions",
+  {
+    exerciseId: text().notNull(),
+    exerciseVersion: integer().notNull(),
+    revision: integer().notNull(),
+    body: jsonb().$type<Marking>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.exerciseId, table.exerciseVersion, table.revision] }),
+    foreignKey({
+      columns: [table.exerciseId, table.exerciseVersion],
+      foreignColumns: [exercises.id, exercises.version],
+    }),
+  ],
+);
 
-export const assignments = pgTable("assignments", {
-  id: uuid().primaryKey().defaultRandom(),
-  classId: uuid().notNull().references(() => classes.id, { onDelete: "cascade" }),
-  exerciseId: text().notNull(),
-  exerciseVersion: integer().notNull(),
-  place: integer().notNull(),
-  dueAt: moment(),
-  isCoachOn: boolean().notNull(),
-  attemptsAllowed: integer().notNull(),
-}, (table) => [foreignKey({ columns: [table.exerciseId, table.exerciseVersion], foreignColumns: [exercises.id, exercises.version] })]);
+export const assignments = pgTable(
+  "assignments",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    classId: uuid()
+      .notNull()
+      .references(() => classes.id, { onDelete: "cascade" }),
+    exerciseId: text().notNull(),
+    exerciseVersion: integer().notNull(),
+    place: integer().notNull(),
+    dueAt: moment(),
+    isCoachOn: boolean().notNull(),
+    attemptsAllowed: integer().notNull(),
+  },
+  (table) => [
+    foreignKey({
+      columns: [table.exerciseId, table.exerciseVersion],
+      foreignColumns: [exercises.id, exercises.version],
+    }),
+  ],
+);
 
-export const attempts = pgTable("attempts", {
-  id: uuid().primaryKey().defaultRandom(),
-  assignmentId: uuid().notNull().references(() => assignments.id, { onDelete: "cascade" }),
-  studentId: uuid().notNull().references(() => users.id, { onDelete: "cascade" }),
-  number: integer().notNull(),
-  openedAt: moment().notNull().defaultNow(),
-  handedInAt: moment(),
-}, (table) => [unique("attempts_number").on(table.assignmentId, table.studentId, table.number)]);
+export const attempts = pgTable(
+  "attempts",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    assignmentId: uuid()
+      .notNull()
+      .references(() => assignments.id, { onDelete: "cascade" }),
+    studentId: uuid()
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    number: integer().notNull(),
+    openedAt: moment().notNull().defaultNow(),
+    handedInAt: moment(),
+  },
+  (table) => [unique("attempts_number").on(table.assignmentId, table.studentId, table.number)],
+);
 
-/** The log. (attempt, seq) is its key, so two writers collide cleanly; writer and client seq make resending harmless. */
-export const laneEvents = pgTable("lane_events", {
-  attemptId: uuid().notNull().references(() => attempts.id, { onDelete: "cascade" }),
-  seq: integer().notNull(),
-  at: moment().notNull().defaultNow(),
-  actorId: uuid().notNull(),
-  writer: text().notNull(),
-  clientSeq: integer().notNull(),
-  event: jsonb().$type<LaneEvent>().notNull(),
-}, (table) => [primaryKey({ columns: [table.attemptId, table.seq] })]);
+/**
+ * The log. (attempt, seq) is its key, so two writers collide cleanly; writer and client seq make resending harmless.
+ */
+export const laneEvents = pgTable(
+  "lane_events",
+  {
+    attemptId: uuid()
+      .notNull()
+      .references(() => attempts.id, { onDelete: "cascade" }),
+    seq: integer().notNull(),
+    at: moment().notNull().defaultNow(),
+    actorId: uuid().notNull(),
+    writer: text().notNull(),
+    clientSeq: integer().notNull(),
+    event: jsonb().$type<LaneEvent>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.attemptId, table.seq] })],
+);
 
 /** Append-only: a later ruling of the same lane stands beside the earlier one. */
-export const rulings = pgTable("rulings", {
-  id: uuid().primaryKey().defaultRandom(),
-  attemptId: uuid().notNull().references(() => attempts.id, { onDelete: "cascade" }),
-  version: text().notNull(),
-  markingRevision: integer().notNull(),
-  madeAt: moment().notNull().defaultNow(),
-  total: doublePrecision().notNull(),
-  body: jsonb().$type<Ruling>().notNull(),
-}, (table) => [unique("rulings_once").on(table.attemptId, table.version, table.markingRevision)]);
+export const rulings = pgTable(
+  "rulings",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    attemptId: uuid()
+      .notNull()
+      .references(() => attempts.id, { onDelete: "cascade" }),
+    version: text().notNull(),
+    markingRevision: integer().notNull(),
+    madeAt: moment().notNull().defaultNow(),
+    total: doublePrecision().notNull(),
+    body: jsonb().$type<Ruling>().notNull(),
+  },
+  (table) => [unique("rulings_once").on(table.attemptId, table.version, table.markingRevision)],
+);
 
 /** One marking again of an exercise's lanes by a newer marking revision: how far it has come. */
-export const regrades = pgTable("regrades", {
-  id: uuid().primaryKey().defaultRandom(),
-  exerciseId: text().notNull(),
-  exerciseVersion: integer().notNull(),
-  revision: integer().notNull(),
-  byName: text().notNull(),
-  startedAt: moment().notNull().defaultNow(),
-  finishedAt: moment(),
-  lanes: integer().notNull(),
-  done: integer().notNull().default(0),
-}, (table) => [unique("regrades_once").on(table.exerciseId, table.exerciseVersion, table.revision)]);
+export const regrades = pgTable(
+  "regrades",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    exerciseId: text().notNull(),
+    exerciseVersion: integer().notNull(),
+    revision: integer().notNull(),
+    byName: text().notNull(),
+    startedAt: moment().notNull().defaultNow(),
+    finishedAt: moment(),
+    lanes: integer().notNull(),
+    done: integer().notNull().default(0),
+  },
+  (table) => [unique("regrades_once").on(table.exerciseId, table.exerciseVersion, table.revision)],
+);
 
 /** Notes that an instructor pins to an entry of a lane's log. */
-export const laneNotes = pgTable("lane_notes", {
-  id: uuid().primaryKey().defaultRandom(),
-  attemptId: uuid().notNull().references(() => attempts.id, { onDelete: "cascade" }),
-  seq: integer().notNull(),
-  text: text().notNull(),
-  byName: text().notNull(),
-  at: moment().notNull().defaultNow(),
-}, (table) => [index("lane_notes_attempt").on(table.attemptId)]);
+export const laneNotes = pgTable(
+  "lane_notes",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    attemptId: uuid()
+      .notNull()
+      .references(() => attempts.id, { onDelete: "cascade" }),
+    seq: integer().notNull(),
+    text: text().notNull(),
+    byName: text().notNull(),
+    at: moment().notNull().defaultNow(),
+  },
+  (table) => [index("lane_notes_attempt").on(table.attemptId)],
+);
 
-/** Append-only: other marks that an instructor gave for a strand, with the reason; the newest counts, null takes it back. */
-export const markOverrides = pgTable("mark_overrides", {
-  id: uuid().primaryKey().defaultRandom(),
-  attemptId: uuid().notNull().references(() => attempts.id, { onDelete: "cascade" }),
-  strand: text().$type<StrandName>().notNull(),
-  marks: doublePrecision(),
-  reason: text().notNull(),
-  byName: text().notNull(),
-  at: moment().notNull().defaultNow(),
-}, (table) => [index("mark_overrides_attempt").on(table.attemptId)]);
+/**
+ * Append-only: other marks that an instructor gave for a strand, with the reason; the newest counts, null takes it
+ * back.
+ */
+export const markOverrides = pgTable(
+  "mark_overrides",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    attemptId: uuid()
+      .notNull()
+      .references(() => attempts.id, { onDelete: "cascade" }),
+    strand: text().$type<StrandName>().notNull(),
+    marks: doublePrecision(),
+    reason: text().notNull(),
+    byName: text().notNull(),
+    at: moment().notNull().defaultNow(),
+  },
+  (table) => [index("mark_overrides_attempt").on(table.attemptId)],
+);
 
 /** Exercises for the shop, given to a class by its instructor. One in use is not changed: a new one is made. */
 export const floorExercises = pgTable("floor_exercises", {
   id: uuid().primaryKey().defaultRandom(),
-  classId: uuid().notNull().references(() => classes.id, { onDelete: "cascade" }),
+  classId: uuid()
+    .notNull()
+    .references(() => classes.id, { onDelete: "cascade" }),
   madeAt: moment().notNull().defaultNow(),
   body: jsonb().$type<FloorExercise>().notNull(),
 });
 
-export const floorLanes = pgTable("floor_lanes", {
-  id: uuid().primaryKey().defaultRandom(),
-  exerciseId: uuid().notNull().references(() => floorExercises.id, { onDelete: "cascade" }),
-  studentId: uuid().notNull().references(() => users.id, { onDelete: "cascade" }),
-  openedAt: moment().notNull().defaultNow(),
-}, (table) => [unique("floor_lanes_once").on(table.exerciseId, table.studentId)]);
+export const floorLanes = pgTable(
+  "floor_lanes",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    exerciseId: uuid()
+      .notNull()
+      .references(() => floorExercises.id, { onDelete: "cascade" }),
+    studentId: uuid()
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    openedAt: moment().notNull().defaultNow(),
+  },
+  (table) => [unique("floor_lanes_once").on(table.exerciseId, table.studentId)],
+);
 
 /** Entries keep the id that the student's device gave them: one that is sent again is there once. */
-export const floorEntries = pgTable("floor_entries", {
-  id: uuid().primaryKey(),
-  laneId: uuid().notNull().references(() => floorLanes.id, { onDelete: "cascade" }),
-  at: moment().notNull(),
-  byId: uuid().notNull(),
-  byName: text().notNull(),
-  entry: jsonb().$type<FloorEntry>().notNull(),
-}, (table) => [index("floor_entries_lane").on(table.laneId)]);
+export const floorEntries = pgTable(
+  "floor_entries",
+  {
+    id: uuid().primaryKey(),
+    laneId: uuid()
+      .notNull()
+      .references(() => floorLanes.id, { onDelete: "cascade" }),
+    at: moment().notNull(),
+    byId: uuid().notNull(),
+    byName: text().notNull(),
+    entry: jsonb().$type<FloorEntry>().notNull(),
+  },
+  (table) => [index("floor_entries_lane").on(table.laneId)],
+);

@@ -14,7 +14,10 @@ export class RulePool {
     // built there is one file beside the server; from the sources the same file is read as it is
     const isSource = import.meta.url.endsWith(".ts");
     this.pool ??= new Piscina<RuleTask, Ruling>({
-      filename: new URL(isSource ? "./ruleWorker.ts" : "./ruleWorker.js", import.meta.url).href, minThreads: 0, maxThreads: THREADS, idleTimeout: IDLE_MS,
+      filename: new URL(isSource ? "./ruleWorker.ts" : "./ruleWorker.js", import.meta.url).href,
+      minThreads: 0,
+      maxThreads: THREADS,
+      idleTimeout: IDLE_MS,
       ...(isSource ? { execArgv: ["--import", "tsx"] } : {}),
     });
     return this.pool.run(task);

@@ -18,7 +18,9 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const batch = (...entries: FloorEntry[]) => ({ entries: entries.map((entry) => ({ id: randomUUID(), atMs: Date.now(), entry })) });
+const batch = (...entries: FloorEntry[]) => ({
+  entries: entries.map((entry) => ({ id: randomUUID(), atMs: Date.now(), entry })),
+});
 const write = (client: TestClient, body: unknown) => client.call("POST", `/floor/lanes/${lane}/entries`, body);
 const view = async (client: TestClient) => (await client.call<FloorLaneView>("GET", `/floor/lanes/${lane}`)).body;
 const registers = { "G54.x": -334.666, "G54.y": -191.12, H1: -250.78, H2: -231.7 };
@@ -26,46 +28,89 @@ const truth = { "G54.x": -329.667, "G54.y": -191.118, H1: -250.781, H2: -231.699
 
 describe("a floor lane on the server", () => {
   it("entries sent twice are there once", async () => {
-    const sent = batch({ type: "cautionsRead" }, ...Object.entries(registers).flatMap(([register, mm]): FloorEntry[] => [{ type: "reading", register, mm }, { type: "register", register, mm }]));
+    const sent = batch(
+      { type: "cautionsRead" },
+      ...Object.entries(registers).flatMap(([register, mm]): FloorEntry[] => [
+        { type: "reading", register, mm },
+        { type: "register", register, mm },
+      ]),
+    );
     expect((await write(student, sent)).status).toBe(204);
     expect((await write(student, sent)).status).toBe(204);
     expect((await view(student)).entries.length).toBe(9);
   });
   it("a device whose clock runs ahead keeps the order of its entries", async () => {
     const ahead = Date.now() + 600_000;
-    const at = (mm: number, offset: number) => ({ id: randomUUID(), atMs: ahead + offset, entry: { type: "register", register: "H2", mm } });
+    const at = (mm: number, offset: number) => ({
+      id: randomUUID(),
+      atMs: ahead + offset,
+      entry: { type: "register", register: "H2", mm },
+    });
     expect((await write(student, { entries: [at(-1, 0), at(-2, 5), at(registers.H2, 10)] })).status).toBe(204);
     const { entries } = await view(student);
-    const newest = entries.filter(({ entry }) => entry.type === "register" && entry.register === "H2").sort((a, b) => a.atMs - b.atMs).at(-1);
+    const newest = entries
+      .filter(({ entry }) => entry.type === "register" && entry.register === "H2")
+      .sort((a, b) => a.atMs - b.atMs)
+      .at(-1);
     expect(newest?.entry).toMatchObject({ mm: registers.H2 });
     expect(newest?.atMs).toBeLessThanOrEqual(Date.now());
   });
   it("nobody signs before the check, nobody hands in before the sign-off, nobody does the other's work", async () => {
     expect((await write(student, batch({ type: "handedIn" }))).body.error.code).toBe("floorNotSigned");
-    expect((await write(instructor, batch({ type: "signedOff", initials: "CM" }))).body.error.code).toBe("floorNotChecked");
+    expect((await write(instructor, batch({ type: "signedOff", initials: "CM" }))).body.error.code).toBe(
+      "floorNotChecked",
+    );
     expect((await write(student, batch({ type: "signedOff", initials: "ME" }))).body.error.code).toBe("forbidden");
-    expect((await write(student, batch({ type: "check", register: "H1", method: "probe", mm: -250.78, uMm: 0.002 }))).body.error.code).toBe("forbidden");
-    expect((await write(instructor, batch({ type: "reading", register: "H1", mm: 1 }))).body.error.code).toBe("forbidden");
+    expect(
+      (await write(student, batch({ type: "check", register: "H1", method: "probe", mm: -250.78, uMm: 0.002 }))).body
+        .error.code,
+    ).toBe("forbidden");
+    expect((await write(instructor, batch({ type: "reading", register: "H1", mm: 1 }))).body.error.code).toBe(
+      "forbidden",
+    );
   });
   it("the check stays hidden from the student until hand-in, and cannot be struck by them", async () => {
-    const checks = batch(...Object.entries(truth).map(([register, mm]): FloorEntry => ({ type: "check", register, method: "second touch", mm, uMm: 0.003 })));
+    const checks = batch(
+      ...Object.entries(truth).map(([register, mm]): FloorEntry => ({
+        type: "check",
+        register,
+        method: "second touch",
+        mm,
+        uMm: 0.003,
+      })),
+    );
     expect((await write(instructor, checks)).status).toBe(204);
     const seen = await student.call<FloorLaneView>("GET", `/floor/lanes/${lane}`);
     expect(seen.body.ruling).toBeNull();
     for (const mm of [-329.667, -191.118, -250.781, -231.699]) expect(seen.text).not.toContain(String(mm));
-    expect((await write(student, batch({ type: "struck", entry: checks.entries[0]?.id ?? "" }))).body.error.code).toBe("forbidden");
-    expect((await view(instructor)).ruling?.values.map(({ verdict }) => verdict)).toEqual(["wrong", "right", "right", "right"]);
+    expect((await write(student, batch({ type: "struck", entry: checks.entries[0]?.id ?? "" }))).body.error.code).toBe(
+      "forbidden",
+    );
+    expect((await view(instructor)).ruling?.values.map(({ verdict }) => verdict)).toEqual([
+      "wrong",
+      "right",
+      "right",
+      "right",
+    ]);
   });
   it("after sign-off and hand-in the ruling names the mistake, and only the instructor writes", async () => {
     expect((await write(instructor, batch({ type: "signedOff", initials: "CM" }))).status).toBe(204);
     expect((await write(student, batch({ type: "handedIn" }))).status).toBe(204);
     const { ruling } = await view(student);
     expect(ruling?.values[0]?.explained?.ranked[0]?.classes[0]?.[0]).toBe("radiusForgotten");
-    expect((await write(student, batch({ type: "register", register: "G54.x", mm: -329.667 }))).body.error.code).toBe("floorHandedIn");
-    expect((await write(instructor, batch({ type: "overridden", marks: 80, reason: "found it alone afterwards" }))).status).toBe(204);
+    expect((await write(student, batch({ type: "register", register: "G54.x", mm: -329.667 }))).body.error.code).toBe(
+      "floorHandedIn",
+    );
+    expect(
+      (await write(instructor, batch({ type: "overridden", marks: 80, reason: "found it alone afterwards" }))).status,
+    ).toBe(204);
     expect((await view(student)).ruling?.total).toBe(80);
     const marks = (await instructor.call<MarksView>("GET", "/marks")).body;
-    expect(Object.values(marks.students.find(({ name }) => name === "Nessa Sorrelby")?.cells ?? {}).map(({ best }) => best?.href ?? null)).toContain(`/floor/${lane}`);
+    expect(
+      Object.values(marks.students.find(({ name }) => name === "Nessa Sorrelby")?.cells ?? {}).map(
+        ({ best }) => best?.href ?? null,
+      ),
+    ).toContain(`/floor/${lane}`);
   });
   it("is refused to others, and bad input changes nothing", async () => {
     const other = await new TestClient(server).signIn("okonjo");
@@ -74,7 +119,10 @@ describe("a floor lane on the server", () => {
       expect((await write(client, batch({ type: "cautionsRead" }))).status).toBe(client === other ? 404 : 401);
       expect((await client.call("POST", "/floor/exercises", {})).status).toBe(client === other ? 403 : 401);
     }
-    expect((await write(instructor, { entries: [{ id: "not-an-id", atMs: 0, entry: { type: "cautionsRead" } }] })).body.error.code).toBe("badRequest");
+    expect(
+      (await write(instructor, { entries: [{ id: "not-an-id", atMs: 0, entry: { type: "cautionsRead" } }] })).body.error
+        .code,
+    ).toBe("badRequest");
     expect((await instructor.call("POST", "/floor/exercises", { title: "x" })).body.error.code).toBe("badRequest");
     expect((await instructor.call("POST", `/floor/exercises/${randomUUID()}/lanes`, {})).status).toBe(403);
     expect((await student.call("POST", `/floor/exercises/${randomUUID()}/lanes`, {})).status).toBe(404);

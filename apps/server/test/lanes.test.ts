@@ -12,7 +12,9 @@ afterAll(() => server.close());
 
 const client = (login: string) => new TestClient(server).signIn(login);
 const jog = (clicks = 1): Command => ({ type: "jog", axis: "x", direction: -1, clicks, size: "coarse" });
-const rows = async (lane: string) => (await server.pool.query<{ n: number }>("select count(*)::int n from lane_events where attempt_id = $1", [lane])).rows[0]?.n ?? -1;
+const rows = async (lane: string) =>
+  (await server.pool.query<{ n: number }>("select count(*)::int n from lane_events where attempt_id = $1", [lane]))
+    .rows[0]?.n ?? -1;
 
 describe("a lane's batches", () => {
   it("a resent batch does nothing twice and is answered the same, refusals included", async () => {
@@ -37,7 +39,10 @@ describe("a lane's batches", () => {
     await one.do(jog(1));
     const before = await rows(lane);
     const { status, body } = await two.post(two.batch([jog(1)]));
-    expect({ status, code: (body as unknown as { error: { code: string } }).error.code }).toEqual({ status: 409, code: "laneMoved" });
+    expect({ status, code: (body as unknown as { error: { code: string } }).error.code }).toEqual({
+      status: 409,
+      code: "laneMoved",
+    });
     expect(await rows(lane)).toBe(before);
     const reloaded = await openTab(student, lane);
     await reloaded.do(jog(1));
@@ -62,7 +67,8 @@ describe("a lane's batches", () => {
 
   it("another process folds the same lane from the log", async () => {
     const student = await client("hollinsworth");
-    const { assignments } = (await student.call<{ assignments: { attempts: { id: string }[] }[] }>("GET", "/lanes")).body;
+    const { assignments } = (await student.call<{ assignments: { attempts: { id: string }[] }[] }>("GET", "/lanes"))
+      .body;
     const lane = assignments[1]?.attempts[0]?.id ?? "";
     const other = await server.another();
     try {
@@ -91,13 +97,18 @@ describe("a lane's batches", () => {
     const truths = new Set<string>();
     for (let attempt = 0; attempt < 5; attempt++) {
       const lane = await student.startLane(0);
-      const { rows: events } = await server.pool.query<{ event: { truth: { datumMm: unknown } } }>("select event from lane_events where attempt_id = $1 and seq = 1", [lane]);
+      const { rows: events } = await server.pool.query<{ event: { truth: { datumMm: unknown } } }>(
+        "select event from lane_events where attempt_id = $1 and seq = 1",
+        [lane],
+      );
       truths.add(JSON.stringify(events[0]?.event.truth.datumMm));
       await (await openTab(student, lane)).do({ type: "handIn" });
     }
     expect(truths.size).toBe(5);
     const { body } = await student.call<{ assignments: { id: string }[] }>("GET", "/lanes");
-    expect((await student.call("POST", `/assignments/${body.assignments[0]?.id}/lanes`, {})).body.error.code).toBe("attemptsUsedUp");
+    expect((await student.call("POST", `/assignments/${body.assignments[0]?.id}/lanes`, {})).body.error.code).toBe(
+      "attemptsUsedUp",
+    );
   });
 });
 
@@ -106,13 +117,36 @@ describe("what leaves the server", () => {
     const student = await client("merriwick");
     const lane = await student.startLane(0);
     const tab = await openTab(student, lane);
-    const { rows: [row] } = await server.pool.query<{ event: { truth: Truth; finderOwnKickMm: number } }>("select event from lane_events where attempt_id = $1 and seq = 1", [lane]);
+    const {
+      rows: [row],
+    } = await server.pool.query<{ event: { truth: Truth; finderOwnKickMm: number } }>(
+      "select event from lane_events where attempt_id = $1 and seq = 1",
+      [lane],
+    );
     if (!row) throw new Error("the lane has no first event");
     const { truth, finderOwnKickMm } = row.event;
-    const hidden = [...Object.values(truth.datumMm), ...Object.values(truth.lengthsMm), ...Object.values(truth.burrMm), ...Object.values(truth.gapsMm), truth.edgeBreakMm, truth.seed, finderOwnKickMm].map(String);
+    const hidden = [
+      ...Object.values(truth.datumMm),
+      ...Object.values(truth.lengthsMm),
+      ...Object.values(truth.burrMm),
+      ...Object.values(truth.gapsMm),
+      truth.edgeBreakMm,
+      truth.seed,
+      finderOwnKickMm,
+    ].map(String);
     const said = [
-      (await student.call("GET", `/lanes/${lane}`)).text, (await student.call("GET", "/lanes")).text,
-      (await tab.post(tab.batch([{ type: "home" }, { type: "setDoor", isOpen: true }, { type: "load", thing: "edgeFinder" }, { type: "lookFrom", side: "left" }]))).text,
+      (await student.call("GET", `/lanes/${lane}`)).text,
+      (await student.call("GET", "/lanes")).text,
+      (
+        await tab.post(
+          tab.batch([
+            { type: "home" },
+            { type: "setDoor", isOpen: true },
+            { type: "load", thing: "edgeFinder" },
+            { type: "lookFrom", side: "left" },
+          ]),
+        )
+      ).text,
     ].join("\n");
     expect(hidden.length).toBeGreaterThan(11);
     for (const figure of hidden) expect(said).not.toContain(figure);
@@ -128,7 +162,9 @@ describe("the instructor", () => {
     await tab.do({ type: "raiseHand" });
     const instructor = await client("marrow");
     expect(await instructor.view(tab.lane)).toMatchObject({ isReadOnly: true, observation: { isHandUp: true } });
-    expect((await instructor.call("POST", `/lanes/${tab.lane}/commands`, tab.batch([jog()]))).body.error.code).toBe("readOnly");
+    expect((await instructor.call("POST", `/lanes/${tab.lane}/commands`, tab.batch([jog()]))).body.error.code).toBe(
+      "readOnly",
+    );
     expect((await instructor.call("POST", `/lanes/${tab.lane}/hand`, {})).status).toBe(204);
     const { observation } = await tab.do(jog(2));
     expect(observation.isHandUp).toBe(false);
@@ -140,11 +176,19 @@ describe("the instructor", () => {
   it("sees the class sorted by need, and the marks", async () => {
     const instructor = await client("marrow");
     const wall = (await instructor.call<WallView>("GET", "/wall")).body;
-    const need = wall.rows.map(({ isHandUp, isStopped, isHandedIn }) => (isHandedIn ? 3 : isHandUp ? 0 : isStopped ? 1 : 2));
+    const need = wall.rows.map(({ isHandUp, isStopped, isHandedIn }) => {
+      if (isHandedIn) return 3;
+      if (isHandUp) return 0;
+      return isStopped ? 1 : 2;
+    });
     expect(need).toEqual([...need].sort());
     const marks = (await instructor.call<MarksView>("GET", "/marks")).body;
     const careful = marks.students.find(({ name }) => name === "Jasper Quillfeather");
-    expect(Object.values(careful?.cells ?? {}).slice(0, 2).map(({ best }) => Math.round(best?.total ?? 0))).toEqual([100, 100]);
+    expect(
+      Object.values(careful?.cells ?? {})
+        .slice(0, 2)
+        .map(({ best }) => Math.round(best?.total ?? 0)),
+    ).toEqual([100, 100]);
   });
 
   it("hears of a change through the stream, by id only and at most four times a second", async () => {

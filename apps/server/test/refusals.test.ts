@@ -13,45 +13,211 @@ beforeAll(async () => {
   clients.otherStudent = await new TestClient(server).signIn("okonjo");
   clients.instructor = await new TestClient(server).signIn("marrow");
   lane = await clients.student.startLane();
-  assignment = (await clients.student.call<{ assignments: { id: string }[] }>("GET", "/lanes")).body.assignments[0]?.id ?? "";
+  assignment =
+    (await clients.student.call<{ assignments: { id: string }[] }>("GET", "/lanes")).body.assignments[0]?.id ?? "";
 });
 afterAll(() => server.close());
 
 const nowhere = "00000000-0000-4000-8000-000000000000";
-const batch = { writer: "tab-of-the-matrix", afterSeq: 1, commands: [{ clientSeq: 1, command: { type: "lookFrom", side: "left" } }] };
+const batch = {
+  writer: "tab-of-the-matrix",
+  afterSeq: 1,
+  commands: [{ clientSeq: 1, command: { type: "lookFrom", side: "left" } }],
+};
 
-const marking = { tolerancesMm: { x: 0.02, y: 0.02, z: 0.03 }, zeroAtMultiple: 4, weights: { values: 40, working: 15, method: 20, safety: 15, proving: 10 } };
+const marking = {
+  tolerancesMm: { x: 0.02, y: 0.02, z: 0.03 },
+  zeroAtMultiple: 4,
+  weights: { values: 40, working: 15, method: 20, safety: 15, proving: 10 },
+};
 
 describe("every route, every role", () => {
-  const routes: { name: string; method: string; path: () => string; body?: unknown; expected: Record<keyof typeof clients, number> }[] = [
-    { name: "session", method: "GET", path: () => "/session", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 200 } },
-    { name: "my lanes", method: "GET", path: () => "/lanes", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 } },
-    { name: "start a lane", method: "POST", path: () => `/assignments/${assignment}/lanes`, body: {}, expected: { nobody: 401, student: 201, otherStudent: 201, instructor: 403 } },
-    { name: "start an unknown lane", method: "POST", path: () => `/assignments/${nowhere}/lanes`, body: {}, expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 403 } },
-    { name: "a lane", method: "GET", path: () => `/lanes/${lane}`, expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 200 } },
-    { name: "an unknown lane", method: "GET", path: () => `/lanes/${nowhere}`, expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },
-    { name: "no id at all", method: "GET", path: () => "/lanes/1;drop", expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },
-    { name: "commands", method: "POST", path: () => `/lanes/${lane}/commands`, body: batch, expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 403 } },
-    { name: "ruling before hand-in", method: "GET", path: () => `/lanes/${lane}/ruling`, expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 409 } },
-    { name: "replay before hand-in", method: "GET", path: () => `/lanes/${lane}/review`, expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 200 } },
-    { name: "pin a note", method: "POST", path: () => `/lanes/${lane}/notes`, body: { seq: 1, text: "Seen." }, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 } },
-    { name: "pin a note to nothing", method: "POST", path: () => `/lanes/${lane}/notes`, body: { seq: 99_999, text: "Seen." }, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 422 } },
-    { name: "an empty note", method: "POST", path: () => `/lanes/${lane}/notes`, body: { seq: 1, text: "  " }, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 400 } },
-    { name: "take a note away that is not there", method: "DELETE", path: () => `/lanes/${lane}/notes/${nowhere}`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 } },
-    { name: "other marks before hand-in", method: "POST", path: () => `/lanes/${lane}/overrides`, body: { strand: "method", marks: 1, reason: "seen it" }, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 409 } },
-    { name: "record", method: "GET", path: () => `/lanes/${lane}/record`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
-    { name: "answer a hand", method: "POST", path: () => `/lanes/${lane}/hand`, body: {}, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 } },
-    { name: "wall", method: "GET", path: () => "/wall", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
-    { name: "wall stream", method: "GET", path: () => "/wall/stream", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
-    { name: "marks", method: "GET", path: () => "/marks", expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
-    { name: "a marking", method: "GET", path: () => `/assignments/${assignment}/marking`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
-    { name: "the marking of nothing", method: "GET", path: () => `/assignments/${nowhere}/marking`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 } },
-    { name: "who would change", method: "POST", path: () => `/assignments/${assignment}/marking/preview`, body: marking, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 } },
-    { name: "a marking without any weight", method: "POST", path: () => `/assignments/${assignment}/marking`, body: { ...marking, weights: { values: 0, method: 0, safety: 0 } }, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 400 } },
-    { name: "mark again", method: "POST", path: () => `/assignments/${assignment}/marking`, body: marking, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 202 } },
-    { name: "own skills", method: "GET", path: () => "/skills", expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 } },
-    { name: "skills of nobody", method: "GET", path: () => `/students/${nowhere}/skills`, expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 } },
-    { name: "nothing", method: "GET", path: () => "/nothing", expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 } },
+  const routes: {
+    name: string;
+    method: string;
+    path: () => string;
+    body?: unknown;
+    expected: Record<keyof typeof clients, number>;
+  }[] = [
+    {
+      name: "session",
+      method: "GET",
+      path: () => "/session",
+      expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 200 },
+    },
+    {
+      name: "my lanes",
+      method: "GET",
+      path: () => "/lanes",
+      expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 },
+    },
+    {
+      name: "start a lane",
+      method: "POST",
+      path: () => `/assignments/${assignment}/lanes`,
+      body: {},
+      expected: { nobody: 401, student: 201, otherStudent: 201, instructor: 403 },
+    },
+    {
+      name: "start an unknown lane",
+      method: "POST",
+      path: () => `/assignments/${nowhere}/lanes`,
+      body: {},
+      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 403 },
+    },
+    {
+      name: "a lane",
+      method: "GET",
+      path: () => `/lanes/${lane}`,
+      expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 200 },
+    },
+    {
+      name: "an unknown lane",
+      method: "GET",
+      path: () => `/lanes/${nowhere}`,
+      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 },
+    },
+    {
+      name: "no id at all",
+      method: "GET",
+      path: () => "/lanes/1;drop",
+      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 },
+    },
+    {
+      name: "commands",
+      method: "POST",
+      path: () => `/lanes/${lane}/commands`,
+      body: batch,
+      expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 403 },
+    },
+    {
+      name: "ruling before hand-in",
+      method: "GET",
+      path: () => `/lanes/${lane}/ruling`,
+      expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 409 },
+    },
+    {
+      name: "replay before hand-in",
+      method: "GET",
+      path: () => `/lanes/${lane}/review`,
+      expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 200 },
+    },
+    {
+      name: "pin a note",
+      method: "POST",
+      path: () => `/lanes/${lane}/notes`,
+      body: { seq: 1, text: "Seen." },
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 },
+    },
+    {
+      name: "pin a note to nothing",
+      method: "POST",
+      path: () => `/lanes/${lane}/notes`,
+      body: { seq: 99_999, text: "Seen." },
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 422 },
+    },
+    {
+      name: "an empty note",
+      method: "POST",
+      path: () => `/lanes/${lane}/notes`,
+      body: { seq: 1, text: "  " },
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 400 },
+    },
+    {
+      name: "take a note away that is not there",
+      method: "DELETE",
+      path: () => `/lanes/${lane}/notes/${nowhere}`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+    },
+    {
+      name: "other marks before hand-in",
+      method: "POST",
+      path: () => `/lanes/${lane}/overrides`,
+      body: { strand: "method", marks: 1, reason: "seen it" },
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 409 },
+    },
+    {
+      name: "record",
+      method: "GET",
+      path: () => `/lanes/${lane}/record`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+    },
+    {
+      name: "answer a hand",
+      method: "POST",
+      path: () => `/lanes/${lane}/hand`,
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 },
+    },
+    {
+      name: "wall",
+      method: "GET",
+      path: () => "/wall",
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+    },
+    {
+      name: "wall stream",
+      method: "GET",
+      path: () => "/wall/stream",
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+    },
+    {
+      name: "marks",
+      method: "GET",
+      path: () => "/marks",
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+    },
+    {
+      name: "a marking",
+      method: "GET",
+      path: () => `/assignments/${assignment}/marking`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+    },
+    {
+      name: "the marking of nothing",
+      method: "GET",
+      path: () => `/assignments/${nowhere}/marking`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+    },
+    {
+      name: "who would change",
+      method: "POST",
+      path: () => `/assignments/${assignment}/marking/preview`,
+      body: marking,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+    },
+    {
+      name: "a marking without any weight",
+      method: "POST",
+      path: () => `/assignments/${assignment}/marking`,
+      body: { ...marking, weights: { values: 0, method: 0, safety: 0 } },
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 400 },
+    },
+    {
+      name: "mark again",
+      method: "POST",
+      path: () => `/assignments/${assignment}/marking`,
+      body: marking,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 202 },
+    },
+    {
+      name: "own skills",
+      method: "GET",
+      path: () => "/skills",
+      expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 },
+    },
+    {
+      name: "skills of nobody",
+      method: "GET",
+      path: () => `/students/${nowhere}/skills`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+    },
+    {
+      name: "nothing",
+      method: "GET",
+      path: () => "/nothing",
+      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 },
+    },
   ];
   for (const { name, method, path, body, expected } of routes) {
     it(name, async () => {
@@ -68,7 +234,8 @@ describe("every route, every role", () => {
 describe("bad input", () => {
   it("a wrong password, an unknown name and an empty form get one sentence each, and ten tries lock that name for a while", async () => {
     const client = new TestClient(server);
-    const tries = async (login: string, password: string) => (await client.call("POST", "/session", { login, password })).body.error.code;
+    const tries = async (login: string, password: string) =>
+      (await client.call("POST", "/session", { login, password })).body.error.code;
     expect(await tries("peverill", "wrong")).toBe("wrongCredentials");
     expect(await tries("nobody-here", "wrong")).toBe("wrongCredentials");
     expect(await tries("", "")).toBe("badRequest");
@@ -78,10 +245,22 @@ describe("bad input", () => {
   });
 
   it.each([
-    ["not JSON", "{not json"], ["empty", {}], ["unknown command", { ...batch, commands: [{ clientSeq: 1, command: { type: "teleport" } }] }],
-    ["not a register", { ...batch, commands: [{ clientSeq: 1, command: { type: "captureRegister", register: "G99.q", asText: "0" } }] }],
-    ["infinite clicks", { ...batch, commands: [{ clientSeq: 1, command: { type: "jog", axis: "x", direction: 1, clicks: 1e9, size: "fine" } }] }],
-    ["an extra field", { ...batch, commands: [{ clientSeq: 1, command: { type: "home", truth: true } }] }], ["no commands", { ...batch, commands: [] }],
+    ["not JSON", "{not json"],
+    ["empty", {}],
+    ["unknown command", { ...batch, commands: [{ clientSeq: 1, command: { type: "teleport" } }] }],
+    [
+      "not a register",
+      { ...batch, commands: [{ clientSeq: 1, command: { type: "captureRegister", register: "G99.q", asText: "0" } }] },
+    ],
+    [
+      "infinite clicks",
+      {
+        ...batch,
+        commands: [{ clientSeq: 1, command: { type: "jog", axis: "x", direction: 1, clicks: 1e9, size: "fine" } }],
+      },
+    ],
+    ["an extra field", { ...batch, commands: [{ clientSeq: 1, command: { type: "home", truth: true } }] }],
+    ["no commands", { ...batch, commands: [] }],
   ])("a batch that is %s is refused whole", async (_name, body) => {
     const before = (await clients.student.view(lane)).seq;
     const reply = await clients.student.call("POST", `/lanes/${lane}/commands`, body);
@@ -90,9 +269,17 @@ describe("bad input", () => {
   });
 
   it("a body that is too large, and a page of another site, are refused", async () => {
-    expect((await clients.student.call("POST", `/lanes/${lane}/commands`, { ...batch, writer: "x".repeat(100_000) })).body.error.code).toBe("tooLarge");
-    expect((await clients.student.call("POST", `/lanes/${lane}/commands`, batch, { origin: "http://elsewhere.test" })).body.error.code).toBe("crossSite");
-    expect((await clients.student.call("POST", `/lanes/${lane}/commands`, batch, { origin: "null" })).body.error.code).toBe("crossSite");
+    expect(
+      (await clients.student.call("POST", `/lanes/${lane}/commands`, { ...batch, writer: "x".repeat(100_000) })).body
+        .error.code,
+    ).toBe("tooLarge");
+    expect(
+      (await clients.student.call("POST", `/lanes/${lane}/commands`, batch, { origin: "http://elsewhere.test" })).body
+        .error.code,
+    ).toBe("crossSite");
+    expect(
+      (await clients.student.call("POST", `/lanes/${lane}/commands`, batch, { origin: "null" })).body.error.code,
+    ).toBe("crossSite");
   });
 
   it("registers of 1e999, abc, 1/0, empty and 40 digits, and an unreadable block, are answered in words and change nothing", async () => {
@@ -102,17 +289,28 @@ describe("bad input", () => {
     const before = (await student.view(tab.lane)).observation;
     const texts = ["1e999", "abc", "1/0", "", "1".repeat(40)];
     for (const text of texts) {
-      const { outcomes } = await tab.do({ type: "typeRegister", register: "G54.x", text, how: "set", isConfirmed: true });
+      const { outcomes } = await tab.do({
+        type: "typeRegister",
+        register: "G54.x",
+        text,
+        how: "set",
+        isConfirmed: true,
+      });
       expect(outcomes[0]).toMatchObject({ kind: "refused", message: expect.stringMatching(/.{25,}/) as unknown });
     }
-    expect((await tab.do({ type: "runBlock", text: "G0 X1 banana" })).outcomes[0]).toMatchObject({ kind: "refused", message: expect.stringContaining("Nothing was run") as unknown });
+    expect((await tab.do({ type: "runBlock", text: "G0 X1 banana" })).outcomes[0]).toMatchObject({
+      kind: "refused",
+      message: expect.stringContaining("Nothing was run") as unknown,
+    });
     expect((await student.view(tab.lane)).observation).toEqual(before);
   });
 
   it("an expired session is told so, and the lane is as it was", async () => {
     const student = await new TestClient(server).signIn("ashgrove");
     const id = await student.startLane(1);
-    await server.pool.query("delete from session where sess->'user'->>'id' = (select id::text from users where login = 'ashgrove')");
+    await server.pool.query(
+      "delete from session where sess->'user'->>'id' = (select id::text from users where login = 'ashgrove')",
+    );
     await new Promise((resolve) => setTimeout(resolve, 5200)); // sessions are remembered for five seconds
     expect((await student.call("GET", `/lanes/${id}`)).body.error.code).toBe("notSignedIn");
     await student.signIn("ashgrove");

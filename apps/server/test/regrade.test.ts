@@ -1,5 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { MarkingDraft, MarkingView, MarksView, RegradePreview, RegradeProgress, RulingView } from "@probe-lane/contract";
+import type {
+  MarkingDraft,
+  MarkingView,
+  MarksView,
+  RegradePreview,
+  RegradeProgress,
+  RulingView,
+} from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -7,7 +14,8 @@ let instructor: TestClient;
 let assignment = "";
 let draft: MarkingDraft;
 
-const viewOf = async (): Promise<MarkingView> => (await instructor.call<MarkingView>("GET", `/assignments/${assignment}/marking`)).body;
+const viewOf = async (): Promise<MarkingView> =>
+  (await instructor.call<MarkingView>("GET", `/assignments/${assignment}/marking`)).body;
 
 async function finished(): Promise<RegradeProgress> {
   for (let turn = 0; turn < 200; turn++) {
@@ -30,7 +38,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const preview = async (by: MarkingDraft) => (await instructor.call<RegradePreview>("POST", `/assignments/${assignment}/marking/preview`, by)).body.lanes;
+const preview = async (by: MarkingDraft) =>
+  (await instructor.call<RegradePreview>("POST", `/assignments/${assignment}/marking/preview`, by)).body.lanes;
 
 describe("marking again", () => {
   it("the same marking would change nobody", async () => {
@@ -49,20 +58,35 @@ describe("marking again", () => {
   it("runs to its end, keeps the earlier rulings beside the new ones, and leaves given marks as they are", async () => {
     const [first] = await preview(draft);
     const lane = first?.laneId ?? "";
-    await instructor.call("POST", `/lanes/${lane}/overrides`, { strand: "method", marks: 1, reason: "seen at the bench" });
+    await instructor.call("POST", `/lanes/${lane}/overrides`, {
+      strand: "method",
+      marks: 1,
+      reason: "seen at the bench",
+    });
     const old = (await instructor.call<RulingView>("GET", `/lanes/${lane}/ruling`)).body;
     const stricter: MarkingDraft = { ...draft, weights: { ...draft.weights, safety: draft.weights.safety + 20 } };
     const expected = new Map((await preview(stricter)).map((one) => [one.laneId, one.after]));
     const begun = await instructor.call<RegradeProgress>("POST", `/assignments/${assignment}/marking`, stricter);
     expect(begun.status).toBe(202);
     const done = await finished();
-    expect(done).toMatchObject({ id: begun.body.id, lanes: expected.size, done: expected.size, by: "Corin Marrowfield" });
+    expect(done).toMatchObject({
+      id: begun.body.id,
+      lanes: expected.size,
+      done: expected.size,
+      by: "Corin Marrowfield",
+    });
     const now = (await instructor.call<RulingView>("GET", `/lanes/${lane}/ruling`)).body;
     expect(now.ruling.markingRevision).toBe(old.ruling.markingRevision + 1);
     expect(now.earlier).toEqual([expect.objectContaining({ revision: old.ruling.markingRevision })]);
-    expect(now.ruling.strands.find(({ name }) => name === "method")).toMatchObject({ marks: 1, given: { reason: "seen at the bench" } });
+    expect(now.ruling.strands.find(({ name }) => name === "method")).toMatchObject({
+      marks: 1,
+      given: { reason: "seen at the bench" },
+    });
     for (const [id, total] of expected) {
-      const { rows } = await server.pool.query<{ total: number; marking_revision: number }>("select total, marking_revision from rulings where attempt_id = $1 order by made_at", [id]);
+      const { rows } = await server.pool.query<{ total: number; marking_revision: number }>(
+        "select total, marking_revision from rulings where attempt_id = $1 order by made_at",
+        [id],
+      );
       expect(rows).toHaveLength(2);
       expect(rows[1]?.total).toBeCloseTo(total, 9);
     }
@@ -72,14 +96,28 @@ describe("marking again", () => {
     const { revisions, lanes } = await viewOf();
     const revision = (revisions[0]?.revision ?? 0) + 1;
     // as a process leaves it that was killed: the revision and the row stand, no job of ours runs
-    const { rows: [key] } = await server.pool.query<{ exercise_id: string; exercise_version: number }>("select exercise_id, exercise_version from assignments where id = $1", [assignment]);
-    await server.pool.query("insert into marking_revisions (exercise_id, exercise_version, revision, body) values ($1, $2, $3, $4)", [key?.exercise_id, key?.exercise_version, revision, { ...draft, revision }]);
-    await server.pool.query("insert into regrades (exercise_id, exercise_version, revision, by_name, lanes) values ($1, $2, $3, 'nobody', $4)", [key?.exercise_id, key?.exercise_version, revision, lanes]);
+    const {
+      rows: [key],
+    } = await server.pool.query<{ exercise_id: string; exercise_version: number }>(
+      "select exercise_id, exercise_version from assignments where id = $1",
+      [assignment],
+    );
+    await server.pool.query(
+      "insert into marking_revisions (exercise_id, exercise_version, revision, body) values ($1, $2, $3, $4)",
+      [key?.exercise_id, key?.exercise_version, revision, { ...draft, revision }],
+    );
+    await server.pool.query(
+      "insert into regrades (exercise_id, exercise_version, revision, by_name, lanes) values ($1, $2, $3, 'nobody', $4)",
+      [key?.exercise_id, key?.exercise_version, revision, lanes],
+    );
     expect((await viewOf()).regrade).toMatchObject({ revision, done: 0, finishedAt: null });
     const another = await server.another();
     try {
       expect(await finished()).toMatchObject({ revision, done: lanes });
-      const { rows } = await server.pool.query<{ n: string }>("select count(*) n from rulings where marking_revision = $1 and attempt_id in (select id from attempts where assignment_id = $2) group by attempt_id", [revision, assignment]);
+      const { rows } = await server.pool.query<{ n: string }>(
+        "select count(*) n from rulings where marking_revision = $1 and attempt_id in (select id from attempts where assignment_id = $2) group by attempt_id",
+        [revision, assignment],
+      );
       expect(rows).toHaveLength(lanes);
       expect(rows.every(({ n }) => Number(n) === 1)).toBe(true);
     } finally {
@@ -88,10 +126,17 @@ describe("marking again", () => {
   });
 
   it("two instructors at once: one revision, the other is told", async () => {
-    const both = await Promise.all([1, 2].map((n) => instructor.call("POST", `/assignments/${assignment}/marking`, { ...draft, zeroAtMultiple: 4 + n })));
+    const both = await Promise.all(
+      [1, 2].map((n) =>
+        instructor.call("POST", `/assignments/${assignment}/marking`, { ...draft, zeroAtMultiple: 4 + n }),
+      ),
+    );
     const statuses = both.map(({ status }) => status).sort((a, b) => a - b);
     // when they did not meet, they are two revisions one after the other
-    expect([[202, 202], [202, 409]]).toContainEqual(statuses);
+    expect([
+      [202, 202],
+      [202, 409],
+    ]).toContainEqual(statuses);
     await finished();
     const { revisions } = await viewOf();
     expect(new Set(revisions.map(({ revision }) => revision)).size).toBe(revisions.length);

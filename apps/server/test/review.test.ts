@@ -21,15 +21,22 @@ const ruling = async (client: TestClient) => (await client.call<RulingView>("GET
 describe("the replay", () => {
   it("gives a student the own lane entry by entry, with observations and never the events or the truth", async () => {
     const reply = await student.call<ReviewView>("GET", `/lanes/${lane}/review`);
-    const { rows: [count] } = await server.pool.query<{ n: number }>("select count(*)::int n from lane_events where attempt_id = $1", [lane]);
+    const {
+      rows: [count],
+    } = await server.pool.query<{ n: number }>("select count(*)::int n from lane_events where attempt_id = $1", [lane]);
     expect(reply.body.review.moments.length).toBe(count?.n);
     expect(reply.body).toMatchObject({ canWrite: false, notes: [], review: { first: { isHandedIn: false } } });
     expect(reply.text).not.toMatch(/"(truth|seed|kickPastMm|errorMm|finderOwnKickMm)"/);
-    expect((await (await new TestClient(server).signIn("okonjo")).call("GET", `/lanes/${lane}/review`)).status).toBe(404);
+    expect((await (await new TestClient(server).signIn("okonjo")).call("GET", `/lanes/${lane}/review`)).status).toBe(
+      404,
+    );
   });
 
   it("a note pinned to a moment is read by the student, in the replay and the ruling, until it is taken away", async () => {
-    expect((await instructor.call("POST", `/lanes/${lane}/notes`, { seq: 5, text: "  Look before you lower the tip.  " })).status).toBe(204);
+    expect(
+      (await instructor.call("POST", `/lanes/${lane}/notes`, { seq: 5, text: "  Look before you lower the tip.  " }))
+        .status,
+    ).toBe(204);
     const [note] = (await review(student)).notes;
     expect(note).toMatchObject({ seq: 5, text: "Look before you lower the tip.", by: "Corin Marrowfield" });
     expect((await ruling(student)).notes).toEqual([note]);
@@ -42,34 +49,65 @@ describe("marks that an instructor gives", () => {
   const total = async () => (await ruling(student)).ruling.total;
   const marked = async () => {
     const { students } = (await instructor.call<MarksView>("GET", "/marks")).body;
-    return students.flatMap(({ cells }) => Object.values(cells)).find(({ best }) => best?.href === `/lanes/${lane}/ruling`)?.best?.total;
+    return students
+      .flatMap(({ cells }) => Object.values(cells))
+      .find(({ best }) => best?.href === `/lanes/${lane}/ruling`)?.best?.total;
   };
 
   it("count everywhere, stand beside the log's own with the reason, and can be taken back; the stored ruling is never changed", async () => {
-    const { rows: [stored] } = await server.pool.query<{ body: unknown }>("select body from rulings where attempt_id = $1", [lane]);
+    const {
+      rows: [stored],
+    } = await server.pool.query<{ body: unknown }>("select body from rulings where attempt_id = $1", [lane]);
     const before = await total();
     const strand = (await ruling(student)).ruling.strands.find(({ name }) => name === "method");
-    expect((await instructor.call("POST", `/lanes/${lane}/overrides`, { strand: "method", marks: 3, reason: "Asked a neighbor for the speed." })).status).toBe(204);
+    expect(
+      (
+        await instructor.call("POST", `/lanes/${lane}/overrides`, {
+          strand: "method",
+          marks: 3,
+          reason: "Asked a neighbor for the speed.",
+        })
+      ).status,
+    ).toBe(204);
     const after = (await ruling(student)).ruling;
     expect(after.total).toBeCloseTo(before - (strand?.marks ?? 0) + 3, 9);
-    expect(after.strands.find(({ name }) => name === "method")).toMatchObject({ marks: 3, given: { earned: strand?.marks, by: "Corin Marrowfield", reason: "Asked a neighbor for the speed." } });
+    expect(after.strands.find(({ name }) => name === "method")).toMatchObject({
+      marks: 3,
+      given: { earned: strand?.marks, by: "Corin Marrowfield", reason: "Asked a neighbor for the speed." },
+    });
     expect(await marked()).toBeCloseTo(after.total, 9);
-    const mine = (await student.call<MyLanes>("GET", "/lanes")).body.assignments.flatMap(({ attempts }) => attempts).find(({ id }) => id === lane);
+    const mine = (await student.call<MyLanes>("GET", "/lanes")).body.assignments
+      .flatMap(({ attempts }) => attempts)
+      .find(({ id }) => id === lane);
     expect(mine?.total).toBeCloseTo(after.total, 9);
-    expect((await instructor.call("POST", `/lanes/${lane}/overrides`, { strand: "method", marks: null, reason: "It was somebody else." })).status).toBe(204);
+    expect(
+      (
+        await instructor.call("POST", `/lanes/${lane}/overrides`, {
+          strand: "method",
+          marks: null,
+          reason: "It was somebody else.",
+        })
+      ).status,
+    ).toBe(204);
     expect(await total()).toBeCloseTo(before, 9);
-    const { rows: [now] } = await server.pool.query<{ body: unknown }>("select body from rulings where attempt_id = $1", [lane]);
+    const {
+      rows: [now],
+    } = await server.pool.query<{ body: unknown }>("select body from rulings where attempt_id = $1", [lane]);
     expect(now?.body).toEqual(stored?.body);
   });
 
   it("are refused in words when they are more than the strand is out of, for no strand, or without a reason", async () => {
     const before = await total();
-    const give = async (body: unknown) => (await instructor.call("POST", `/lanes/${lane}/overrides`, body)).body.error.code;
+    const give = async (body: unknown) =>
+      (await instructor.call("POST", `/lanes/${lane}/overrides`, body)).body.error.code;
     expect(await give({ strand: "method", marks: 900, reason: "too kind" })).toBe("tooManyMarks");
     expect(await give({ strand: "charm", marks: 1, reason: "very kind" })).toBe("badRequest");
     expect(await give({ strand: "method", marks: 1, reason: " " })).toBe("badRequest");
     expect(await give({ strand: "method", marks: -1, reason: "unkind" })).toBe("badRequest");
-    expect((await student.call("POST", `/lanes/${lane}/overrides`, { strand: "method", marks: 15, reason: "I say so" })).body.error.code).toBe("forbidden");
+    expect(
+      (await student.call("POST", `/lanes/${lane}/overrides`, { strand: "method", marks: 15, reason: "I say so" })).body
+        .error.code,
+    ).toBe("forbidden");
     expect(await total()).toBe(before);
   });
 });
@@ -87,6 +125,8 @@ describe("skills", () => {
     const me = students.find(({ name }) => name === mine.studentName);
     expect((await instructor.call<SkillsView>("GET", `/students/${me?.id}/skills`)).body).toEqual(mine);
     const { practice } = await ruling(student);
-    expect((await student.call<{ id: string }>("POST", `/assignments/${practice?.assignmentId}/lanes`, {})).status).toBe(201);
+    expect(
+      (await student.call<{ id: string }>("POST", `/assignments/${practice?.assignmentId}/lanes`, {})).status,
+    ).toBe(201);
   });
 });

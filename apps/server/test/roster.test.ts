@@ -13,16 +13,37 @@ afterAll(() => server.close());
 
 const view = async (): Promise<ClassView> => (await instructor.call<ClassView>("GET", "/class")).body;
 const join = (change: Partial<Record<"code" | "login" | "name" | "password", string>> = {}) =>
-  view().then(({ joinCode }) => new TestClient(server).call("POST", "/session/join", { code: joinCode, login: "wren", name: "Tilda Wrenhollow", password: "a long one", ...change }));
+  view().then(({ joinCode }) =>
+    new TestClient(server).call("POST", "/session/join", {
+      code: joinCode,
+      login: "wren",
+      name: "Tilda Wrenhollow",
+      password: "a long one",
+      ...change,
+    }),
+  );
 
 describe("reading a roster", () => {
   it("takes plain columns and OneRoster's, with quotes, a byte order mark and any case", () => {
-    expect(readRoster("\uFEFFLogin,Name\nMaud.L,\"Larkinfield, Maud\"\n\n")).toEqual([{ line: 2, login: "maud.l", name: "Larkinfield, Maud", problem: null }]);
-    expect(readRoster("sourcedId,username,givenName,familyName\n7,ivo,Ivo,Dunmarrow")).toMatchObject([{ login: "ivo", name: "Ivo Dunmarrow", problem: null }]);
+    expect(readRoster('\uFEFFLogin,Name\nMaud.L,"Larkinfield, Maud"\n\n')).toEqual([
+      { line: 2, login: "maud.l", name: "Larkinfield, Maud", problem: null },
+    ]);
+    expect(readRoster("sourcedId,username,givenName,familyName\n7,ivo,Ivo,Dunmarrow")).toMatchObject([
+      { login: "ivo", name: "Ivo Dunmarrow", problem: null },
+    ]);
   });
   it("names every bad line", () => {
-    expect(readRoster("login,name\n,Nobody\na b,Space\nok,X\ntwin,One Name\ntwin,Other Name").map(({ line, problem }) => [line, problem])).toEqual([
-      [2, "The sign-in name is missing."], [3, expect.stringContaining("“a b” is not a sign-in name")], [4, "The name is missing."], [5, null], [6, "The sign-in name stands in line 5 already."],
+    expect(
+      readRoster("login,name\n,Nobody\na b,Space\nok,X\ntwin,One Name\ntwin,Other Name").map(({ line, problem }) => [
+        line,
+        problem,
+      ]),
+    ).toEqual([
+      [2, "The sign-in name is missing."],
+      [3, expect.stringContaining("“a b” is not a sign-in name")],
+      [4, "The name is missing."],
+      [5, null],
+      [6, "The sign-in name stands in line 5 already."],
     ]);
     expect(readRoster("x,y\n1,2")[0]?.problem).toContain("must name the columns");
     expect(readRoster("login,name")[0]?.problem).toContain("nobody");
@@ -40,13 +61,33 @@ describe("a class and its code", () => {
     expect([refused.status, refused.body.error.code]).toEqual([422, "rosterUnreadable"]);
     expect((await view()).students.length).toBe(before);
     expect((await instructor.call("POST", "/class/roster", { csv })).body).toEqual({ added: 1 });
-    expect((await view()).students.find(({ login }) => login === "larkin")).toMatchObject({ name: "Maud Larkinfield", hasJoined: false, lanes: 0 });
-    expect((await new TestClient(server).call("POST", "/session", { login: "larkin", password: "no account has this password" })).status).toBe(401);
+    expect((await view()).students.find(({ login }) => login === "larkin")).toMatchObject({
+      name: "Maud Larkinfield",
+      hasJoined: false,
+      lanes: 0,
+    });
+    expect(
+      (
+        await new TestClient(server).call("POST", "/session", {
+          login: "larkin",
+          password: "no account has this password",
+        })
+      ).status,
+    ).toBe(401);
   });
   it("a student of the roster joins once, and starts a lane; somebody else cannot take the name", async () => {
     const { joinCode } = await view();
     const student = new TestClient(server);
-    expect((await student.call("POST", "/session/join", { code: ` ${joinCode?.slice(0, 4).toLowerCase()} ${joinCode?.slice(4)}`, login: "Larkin", name: "ignored for the roster", password: "bench and vise" })).status).toBe(201);
+    expect(
+      (
+        await student.call("POST", "/session/join", {
+          code: ` ${joinCode?.slice(0, 4).toLowerCase()} ${joinCode?.slice(4)}`,
+          login: "Larkin",
+          name: "ignored for the roster",
+          password: "bench and vise",
+        })
+      ).status,
+    ).toBe(201);
     expect((await student.view(await student.startLane())).lane.studentName).toBe("Maud Larkinfield");
     expect((await join({ login: "larkin" })).body.error.code).toBe("loginTaken");
     expect((await join({ login: "marrow" })).body.error.code).toBe("loginTaken");
@@ -66,17 +107,38 @@ describe("a class and its code", () => {
     const lane = await student.startLane(1);
     const id = (await view()).students.find(({ login }) => login === "okonjo")?.id ?? "";
     expect((await instructor.call("POST", `/class/students/${id}/reset`, {})).status).toBe(204);
-    expect((await new TestClient(server).call("POST", "/session", { login: "okonjo", password: "fernhollow" })).status).toBe(401);
+    expect(
+      (await new TestClient(server).call("POST", "/session", { login: "okonjo", password: "fernhollow" })).status,
+    ).toBe(401);
     const again = new TestClient(server);
     const { joinCode } = await view();
-    expect((await again.call("POST", "/session/join", { code: joinCode, login: "okonjo", name: "Theodric", password: "another one" })).status).toBe(201);
+    expect(
+      (
+        await again.call("POST", "/session/join", {
+          code: joinCode,
+          login: "okonjo",
+          name: "Theodric",
+          password: "another one",
+        })
+      ).status,
+    ).toBe(201);
     expect((await again.view(lane)).lane.studentName).toBe("Theodric Okonjo-Vale");
   });
   it("none of it is a student's", async () => {
     const student = await new TestClient(server).signIn("sorrel");
-    for (const [method, path] of [["GET", "/class"], ["POST", "/class/code"], ["POST", "/class/roster/preview"], ["POST", "/class/roster"], ["POST", "/class/students/00000000-0000-4000-8000-000000000000/reset"]] as const) {
-      expect((await student.call(method, path, method === "POST" ? { csv: "login,name\nx1,Xx" } : undefined)).status).toBe(403);
-      expect((await new TestClient(server).call(method, path, method === "POST" ? { csv: "x" } : undefined)).status).toBe(401);
+    for (const [method, path] of [
+      ["GET", "/class"],
+      ["POST", "/class/code"],
+      ["POST", "/class/roster/preview"],
+      ["POST", "/class/roster"],
+      ["POST", "/class/students/00000000-0000-4000-8000-000000000000/reset"],
+    ] as const) {
+      expect(
+        (await student.call(method, path, method === "POST" ? { csv: "login,name\nx1,Xx" } : undefined)).status,
+      ).toBe(403);
+      expect(
+        (await new TestClient(server).call(method, path, method === "POST" ? { csv: "x" } : undefined)).status,
+      ).toBe(401);
     }
   });
 });

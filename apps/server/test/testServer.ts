@@ -31,13 +31,19 @@ export interface TestServer {
 
 async function serve(databaseUrl: string): Promise<Omit<TestServer, "another">> {
   const pool = openPool(databaseUrl, 6);
-  const { app, start, close } = buildApp({ pool, sessionSecret: "a secret for tests only, never used elsewhere", webRoot: null });
+  const { app, start, close } = buildApp({
+    pool,
+    sessionSecret: "a secret for tests only, never used elsewhere",
+    webRoot: null,
+  });
   await start();
   const server = app.listen(0, "127.0.0.1");
   await new Promise((resolve) => server.once("listening", resolve));
   const { port } = server.address() as AddressInfo;
   return {
-    url: `http://127.0.0.1:${port}`, pool, databaseUrl,
+    url: `http://127.0.0.1:${port}`,
+    pool,
+    databaseUrl,
     close: async () => {
       await close();
       server.closeAllConnections();
@@ -68,22 +74,42 @@ export async function testServer(): Promise<TestServer> {
   };
 }
 
-export interface Reply<T> { status: number; body: T; text: string; headers: Headers }
+export interface Reply<T> {
+  status: number;
+  body: T;
+  text: string;
+  headers: Headers;
+}
 
 /** A browser's worth of client: keeps its cookie, speaks JSON. */
 export class TestClient {
   private cookie = "";
   constructor(readonly server: { url: string }) {}
 
-  async call<T = { error: { code: string; message: string; requestId?: string } }>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply<T>> {
+  async call<T = { error: { code: string; message: string; requestId?: string } }>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Reply<T>> {
     const response = await fetch(`${this.server.url}/api${path}`, {
-      method, headers: { cookie: this.cookie, ...(body === undefined ? {} : { "content-type": "application/json" }), ...headers },
+      method,
+      headers: {
+        cookie: this.cookie,
+        ...(body === undefined ? {} : { "content-type": "application/json" }),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body) }),
     });
     const set = response.headers.get("set-cookie");
     if (set) this.cookie = set.split(";")[0] ?? "";
     const text = await response.text();
-    return { status: response.status, text, headers: response.headers, body: (text.startsWith("{") ? JSON.parse(text) : null) as T };
+    return {
+      status: response.status,
+      text,
+      headers: response.headers,
+      body: (text.startsWith("{") ? JSON.parse(text) : null) as T,
+    };
   }
   /** The same cookie at another server process. */
   at(server: { url: string }): TestClient {
@@ -98,7 +124,11 @@ export class TestClient {
   }
   async startLane(place = 0): Promise<string> {
     const { body } = await this.call<MyLanes>("GET", "/lanes");
-    const { body: lane } = await this.call<StartedLane>("POST", `/assignments/${body.assignments[place]?.id}/lanes`, {});
+    const { body: lane } = await this.call<StartedLane>(
+      "POST",
+      `/assignments/${body.assignments[place]?.id}/lanes`,
+      {},
+    );
     return lane.id;
   }
   view = async (id: string): Promise<LaneView> => (await this.call<LaneView>("GET", `/lanes/${id}`)).body;
@@ -107,10 +137,19 @@ export class TestClient {
 /** A tab working one lane: counts its commands, knows the log's head. */
 export class TestTab {
   private clientSeq = 0;
-  constructor(readonly client: TestClient, readonly lane: string, public afterSeq: number, readonly writer = `tab-${randomBytes(6).toString("hex")}`) {}
+  constructor(
+    readonly client: TestClient,
+    readonly lane: string,
+    public afterSeq: number,
+    readonly writer = `tab-${randomBytes(6).toString("hex")}`,
+  ) {}
 
   batch(commands: Command[]) {
-    return { writer: this.writer, afterSeq: this.afterSeq, commands: commands.map((command) => ({ clientSeq: (this.clientSeq += 1), command })) };
+    return {
+      writer: this.writer,
+      afterSeq: this.afterSeq,
+      commands: commands.map((command) => ({ clientSeq: (this.clientSeq += 1), command })),
+    };
   }
   post = (batch: unknown) => this.client.call<BatchReply>("POST", `/lanes/${this.lane}/commands`, batch);
   async do(...commands: Command[]): Promise<BatchReply> {
@@ -120,4 +159,5 @@ export class TestTab {
     return body;
   }
 }
-export const openTab = async (client: TestClient, lane: string): Promise<TestTab> => new TestTab(client, lane, (await client.view(lane)).seq);
+export const openTab = async (client: TestClient, lane: string): Promise<TestTab> =>
+  new TestTab(client, lane, (await client.view(lane)).seq);

@@ -2,7 +2,12 @@ import type { ErrorBody, ErrorCode } from "@probe-lane/contract";
 
 /** A reply that says no, with its one sentence; `status` 0 means that no reply came. */
 export class ApiError extends Error {
-  constructor(readonly status: number, readonly code: ErrorCode | "linkLost", message: string, readonly requestId?: string) {
+  constructor(
+    readonly status: number,
+    readonly code: ErrorCode | "linkLost",
+    message: string,
+    readonly requestId?: string,
+  ) {
     super(message);
   }
   /** The same request may succeed later. */
@@ -18,7 +23,9 @@ async function send(method: string, path: string, body?: unknown): Promise<unkno
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
-      method, signal: AbortSignal.timeout(TIMEOUT_MS), credentials: "same-origin",
+      method,
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+      credentials: "same-origin",
       ...(body === undefined ? {} : { headers: { "content-type": "application/json" }, body: JSON.stringify(body) }),
     });
   } catch {
@@ -27,7 +34,8 @@ async function send(method: string, path: string, body?: unknown): Promise<unkno
   if (response.status === 204) return null;
   const reply = (await response.json().catch(() => null)) as ErrorBody | null;
   if (response.ok) return reply;
-  if (!reply?.error) throw new ApiError(response.status === 502 || response.status === 504 ? 0 : response.status, "linkLost", LINK_LOST);
+  if (!reply?.error)
+    throw new ApiError(response.status === 502 || response.status === 504 ? 0 : response.status, "linkLost", LINK_LOST);
   throw new ApiError(response.status, reply.error.code, reply.error.message, reply.error.requestId);
 }
 

@@ -13,10 +13,13 @@ export function useLaneChanges(onChange: (laneId: string) => void): void {
     const timers = new Map<string, ReturnType<typeof setTimeout>>();
     stream.addEventListener("lane", ({ data }: MessageEvent<string>) => {
       if (timers.has(data)) return;
-      timers.set(data, setTimeout(() => {
-        timers.delete(data);
-        latest.current(data);
-      }, LEAST_GAP_MS));
+      timers.set(
+        data,
+        setTimeout(() => {
+          timers.delete(data);
+          latest.current(data);
+        }, LEAST_GAP_MS),
+      );
     });
     return () => {
       stream.close();

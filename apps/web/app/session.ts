@@ -9,7 +9,8 @@ export const SESSION_KEY = ["session"];
 /** Who is signed in: undefined while asking, null for nobody. */
 export function useMe(): { me: Me | null | undefined; error: Error | null } {
   const { data, error } = useQuery<Me | null>({
-    queryKey: SESSION_KEY, staleTime: 60_000,
+    queryKey: SESSION_KEY,
+    staleTime: 60_000,
     queryFn: async () => {
       try {
         return await api.get<Me>("/session");

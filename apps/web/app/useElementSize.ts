@@ -7,7 +7,9 @@ export function useElementSize(): { ref: React.RefObject<HTMLDivElement | null>;
   useLayoutEffect(() => {
     const element = ref.current;
     if (!element) return undefined;
-    const observer = new ResizeObserver(() => setSize({ width: Math.floor(element.clientWidth), height: Math.floor(element.clientHeight) }));
+    const observer = new ResizeObserver(() =>
+      setSize({ width: Math.floor(element.clientWidth), height: Math.floor(element.clientHeight) }),
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);

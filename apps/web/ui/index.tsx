@@ -20,12 +20,27 @@ const LOOKS: Record<Look, string> = {
   quiet: "px-1.5 py-1 text-ink2 hover:text-ink",
 };
 
-export function Button({ look = "plain", keyCap, children, className = "", ref, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & {
-  look?: Look; keyCap?: string; ref?: Ref<HTMLButtonElement>;
+export function Button({
+  look = "plain",
+  keyCap,
+  children,
+  className = "",
+  ref,
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & {
+  look?: Look;
+  keyCap?: string;
+  ref?: Ref<HTMLButtonElement>;
 }) {
   return (
-    <button type="button" ref={ref} {...rest} className={`inline-flex items-center gap-1.5 whitespace-nowrap rounded-[4px] disabled:cursor-not-allowed disabled:opacity-50 ${LOOKS[look]} ${className}`}>
-      {children}{keyCap ? <KeyCap isOnAct={look === "act"}>{keyCap}</KeyCap> : null}
+    <button
+      type="button"
+      ref={ref}
+      {...rest}
+      className={`inline-flex items-center gap-1.5 whitespace-nowrap rounded-[4px] disabled:cursor-not-allowed disabled:opacity-50 ${LOOKS[look]} ${className}`}
+    >
+      {children}
+      {keyCap ? <KeyCap isOnAct={look === "act"}>{keyCap}</KeyCap> : null}
     </button>
   );
 }
@@ -33,18 +48,37 @@ export function Button({ look = "plain", keyCap, children, className = "", ref, 
 /** A key, drawn small beside what it does. */
 export function KeyCap({ children, isOnAct = false }: { children: ReactNode; isOnAct?: boolean }) {
   return (
-    <kbd className={`figures inline-block min-w-5 rounded-[3px] border px-1 text-center text-xs leading-4 font-normal ${isOnAct ? "border-on-contact" : "border-ink3 bg-panel text-ink2"}`}>{children}</kbd>
+    <kbd
+      className={`figures inline-block min-w-5 rounded-[3px] border px-1 text-center text-xs leading-4 font-normal ${isOnAct ? "border-on-contact" : "border-ink3 bg-panel text-ink2"}`}
+    >
+      {children}
+    </kbd>
   );
 }
 
-export function Panel({ title, note, children, className = "", bodyClassName = "" }: {
-  title: ReactNode; note?: ReactNode; children: ReactNode; className?: string; bodyClassName?: string;
+export function Panel({
+  title,
+  note,
+  children,
+  className = "",
+  bodyClassName = "",
+}: {
+  title: ReactNode;
+  note?: ReactNode;
+  children: ReactNode;
+  className?: string;
+  bodyClassName?: string;
 }) {
   const id = useId();
   return (
-    <section aria-labelledby={id} className={`flex min-h-0 flex-col rounded-panel border border-rule bg-panel ${className}`}>
+    <section
+      aria-labelledby={id}
+      className={`flex min-h-0 flex-col rounded-panel border border-rule bg-panel ${className}`}
+    >
       <header className="flex shrink-0 items-center justify-between gap-3 border-b border-rule-soft px-2.5 py-1.5">
-        <h2 id={id} className="text-xs font-bold text-ink2">{title}</h2>
+        <h2 id={id} className="text-xs font-bold text-ink2">
+          {title}
+        </h2>
         {note ? <span className="text-xs text-ink2">{note}</span> : null}
       </header>
       <div className={`min-h-0 flex-1 ${bodyClassName}`}>{children}</div>
@@ -53,40 +87,93 @@ export function Panel({ title, note, children, className = "", bodyClassName = "
 }
 
 /** A typed figure: plain text, so that what a person types is read by the core and never by the browser. */
-export function FigureInput({ className = "", ref, ...rest }: InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
+export function FigureInput({
+  className = "",
+  ref,
+  ...rest
+}: InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
   return (
-    <input ref={ref} type="text" inputMode="decimal" autoComplete="off" spellCheck={false} {...rest}
-      className={`figures rounded-[3px] border border-ink3 bg-field px-1.5 py-0.5 ${className}`} />
+    <input
+      ref={ref}
+      type="text"
+      inputMode="decimal"
+      autoComplete="off"
+      spellCheck={false}
+      {...rest}
+      className={`figures rounded-[3px] border border-ink3 bg-field px-1.5 py-0.5 ${className}`}
+    />
   );
 }
 
-export function Notice({ kind = "note", children, role = "status" }: { kind?: "note" | "stop"; children: ReactNode; role?: "status" | "alert" }) {
+export function Notice({
+  kind = "note",
+  children,
+  role = "status",
+}: {
+  kind?: "note" | "stop";
+  children: ReactNode;
+  role?: "status" | "alert";
+}) {
   return (
-    <p role={role} className={`border-l-4 px-3 py-2 ${kind === "stop" ? "border-contact bg-contact-soft" : "border-expected bg-expected-soft"}`}>{children}</p>
+    <p
+      role={role}
+      className={`border-l-4 px-3 py-2 ${kind === "stop" ? "border-contact bg-contact-soft" : "border-expected bg-expected-soft"}`}
+    >
+      {children}
+    </p>
   );
 }
 
 export function Loading() {
-  return <p role="status" className="p-8 text-ink2">Fetching …</p>;
+  return (
+    <p role="status" className="p-8 text-ink2">
+      Fetching …
+    </p>
+  );
 }
 
 export function PageError({ error }: { error: Error & { requestId?: string } }) {
   return (
     <div className="mx-auto max-w-xl p-8">
-      <Notice kind="stop" role="alert">{error.message}{error.requestId ? <span className="figures mt-1 block text-xs">number {error.requestId}</span> : null}</Notice>
-      <p className="mt-4"><Link to="/" className="font-bold text-contact underline">Back to the first page</Link></p>
+      <Notice kind="stop" role="alert">
+        {error.message}
+        {error.requestId ? <span className="figures mt-1 block text-xs">number {error.requestId}</span> : null}
+      </Notice>
+      <p className="mt-4">
+        <Link to="/" className="font-bold text-contact underline">
+          Back to the first page
+        </Link>
+      </p>
     </div>
   );
 }
 
-export function Dialog({ title, isOpen, onClose, children, width = "max-w-md" }: {
-  title: string; isOpen: boolean; onClose(): void; children: ReactNode; width?: string;
+export function Dialog({
+  title,
+  isOpen,
+  onClose,
+  children,
+  width = "max-w-md",
+}: {
+  title: string;
+  isOpen: boolean;
+  onClose(): void;
+  children: ReactNode;
+  width?: string;
 }) {
   return (
-    <RadixDialog.Root open={isOpen} onOpenChange={(open) => { if (!open) onClose(); }}>
+    <RadixDialog.Root
+      open={isOpen}
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+    >
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 bg-[#0a0f0e]/35" />
-        <RadixDialog.Content aria-describedby={undefined} className={`fixed top-1/2 left-1/2 max-h-[90dvh] outline-none w-[calc(100vw-2rem)] ${width} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-panel border border-rule bg-panel p-4`}>
+        <RadixDialog.Content
+          aria-describedby={undefined}
+          className={`fixed top-1/2 left-1/2 max-h-[90dvh] outline-none w-[calc(100vw-2rem)] ${width} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-panel border border-rule bg-panel p-4`}
+        >
           <RadixDialog.Title className="mb-3 text-base font-bold">{title}</RadixDialog.Title>
           {children}
         </RadixDialog.Content>

@@ -16,7 +16,10 @@ function besideLeft(seed = "bench", depthMm = 4): LaneDriver {
   const { stock } = lane.seen.boxes;
   const { heldLengthMm } = lane.seen;
   const r = lane.seen.sheet.tipDiameterMm / 2;
-  lane.do({ type: "runBlock", text: `G53 G0 X${(stock.low.x - r - 4).toFixed(3)} Y${((stock.low.y + stock.high.y) / 2).toFixed(3)}` });
+  lane.do({
+    type: "runBlock",
+    text: `G53 G0 X${(stock.low.x - r - 4).toFixed(3)} Y${((stock.low.y + stock.high.y) / 2).toFixed(3)}`,
+  });
   lane.do({ type: "runBlock", text: `G53 G0 Z${(stock.high.z + heldLengthMm - depthMm).toFixed(3)}` });
   return lane;
 }
@@ -38,28 +41,44 @@ describe("refusals say no and change nothing", () => {
     expect(refusalOf(lane, { type: "startSpindle", direction: "forward", rpm: 900 })).toBe("doorOpenSpeed");
     expect(refusalOf(lane, { type: "jog", axis: "x", direction: -1, clicks: 1, size: "rapid" })).toBe("doorOpenRapid");
   });
-  it.each(["1e999", "abc", "1/0", "", "1234567890123456789012345678901234567890", "NaN", "--5", "5 mm mm"])("a register of %j is refused in words", (text) => {
-    const lane = fresh();
-    lane.do({ type: "home" });
-    const before = lane.state;
-    expect(lane.attempt({ type: "typeRegister", register: "G54.x", text, how: "set", isConfirmed: true })?.code).toBe("text");
-    expect(lane.state).toEqual(before);
-  });
+  it.each(["1e999", "abc", "1/0", "", "1234567890123456789012345678901234567890", "NaN", "--5", "5 mm mm"])(
+    "a register of %j is refused in words",
+    (text) => {
+      const lane = fresh();
+      lane.do({ type: "home" });
+      const before = lane.state;
+      expect(lane.attempt({ type: "typeRegister", register: "G54.x", text, how: "set", isConfirmed: true })?.code).toBe(
+        "text",
+      );
+      expect(lane.state).toEqual(before);
+    },
+  );
   it("a large typed change asks once more, and stays within what the register holds", () => {
     const lane = fresh();
     lane.do({ type: "home" });
-    expect(refusalOf(lane, { type: "typeRegister", register: "G54.x", text: "-329.672", how: "set", isConfirmed: false })).toBe("registerGuard");
+    expect(
+      refusalOf(lane, { type: "typeRegister", register: "G54.x", text: "-329.672", how: "set", isConfirmed: false }),
+    ).toBe("registerGuard");
     lane.do({ type: "typeRegister", register: "G54.x", text: "-329.672", how: "set", isConfirmed: true });
     expect(lane.state.registers.work.G54.x).toBe(-329_672);
-    expect(refusalOf(lane, { type: "typeRegister", register: "G54.x", text: "-900", how: "add", isConfirmed: true })).toBe("registerOutOfRange");
+    expect(
+      refusalOf(lane, { type: "typeRegister", register: "G54.x", text: "-900", how: "add", isConfirmed: true }),
+    ).toBe("registerOutOfRange");
     lane.do({ type: "undoRegister" });
     expect(lane.state.registers.work.G54.x).toBe(0);
   });
   it("every refused command leaves the state as it was", () => {
     const lane = besideLeft();
     const commands: Command[] = [
-      { type: "runBlock", text: "G0 X1 R5" }, { type: "runBlock", text: "G1 X0" }, { type: "runBlock", text: "???" }, { type: "placePaper" },
-      { type: "feelPaper" }, { type: "load", thing: "tool1" }, { type: "undoRegister" }, { type: "lowerHand" }, { type: "strikeLine", line: 9 },
+      { type: "runBlock", text: "G0 X1 R5" },
+      { type: "runBlock", text: "G1 X0" },
+      { type: "runBlock", text: "???" },
+      { type: "placePaper" },
+      { type: "feelPaper" },
+      { type: "load", thing: "tool1" },
+      { type: "undoRegister" },
+      { type: "lowerHand" },
+      { type: "strikeLine", line: 9 },
     ];
     for (const command of commands) {
       const decided = decide(lane.state, command);
@@ -106,7 +125,8 @@ describe("edge finder", () => {
     lane.do({ type: "setWobbling" });
     lane.do({ type: "startSpindle", direction: "forward", rpm: 600 });
     lane.do({ type: "jog", axis: "x", direction: 1, clicks: 60, size: "coarse" });
-    for (let turn = 0; turn < 30 && !lane.log.some(({ event }) => event.type === "kicked"); turn++) lane.do({ type: "jog", axis: "x", direction: 1, clicks: 5, size: "middle" });
+    for (let turn = 0; turn < 30 && !lane.log.some(({ event }) => event.type === "kicked"); turn++)
+      lane.do({ type: "jog", axis: "x", direction: 1, clicks: 5, size: "middle" });
     expect(lane.seen.tip).toEqual({ kind: "running", wobble: "true" });
     expect(lane.seen.evidence.kicks.x).toBe(0);
     lane.do({ type: "lookFrom", side: "right" });
@@ -115,7 +135,13 @@ describe("edge finder", () => {
   });
   it("a stopped spindle gives no kick, and the tip bends in silence half its radius further", () => {
     const lane = besideLeft();
-    lane.do({ type: "jog", axis: "x", direction: 1, clicks: Math.round(40 + lane.seen.sheet.tipDiameterMm * 0.38 * 10), size: "coarse" });
+    lane.do({
+      type: "jog",
+      axis: "x",
+      direction: 1,
+      clicks: Math.round(40 + lane.seen.sheet.tipDiameterMm * 0.38 * 10),
+      size: "coarse",
+    });
     expect(lane.log.some(({ event }) => event.type === "kicked")).toBe(false);
     expect(lane.state.finder.condition).toBe("bent");
     expect(lane.seen.incidents).toEqual([]);
@@ -184,7 +210,8 @@ describe("paper", () => {
   it("drags between 0.92 and 1.00 of the sheet's own thickness", () => {
     const lane = overStock();
     lane.do({ type: "placePaper" });
-    for (let turn = 0; turn < 200 && lane.seen.paper?.feel === "slides"; turn++) lane.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "fine" });
+    for (let turn = 0; turn < 200 && lane.seen.paper?.feel === "slides"; turn++)
+      lane.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "fine" });
     const { truth, setup, position } = lane.state;
     const gapMm = position.z / 1000 - (truth.lengthsMm.tool1 ?? 0) - truth.datumMm.z - setup.facingAllowanceMm;
     expect(gapMm / (truth.gapsMm.paper ?? 0)).toBeGreaterThan(0.9);
@@ -211,9 +238,12 @@ describe("the log", () => {
   const events = worked.log.map(({ event }) => event);
 
   it("splitting the log anywhere changes nothing, and a stored event reads back the same", () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: events.length - 1 }), (cut) => {
-      expect(foldFrom(replay(events.slice(0, cut)), events.slice(cut))).toEqual(worked.state);
-    }), { numRuns: 20 });
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: events.length - 1 }), (cut) => {
+        expect(foldFrom(replay(events.slice(0, cut)), events.slice(cut))).toEqual(worked.state);
+      }),
+      { numRuns: 20 },
+    );
     for (const event of events) expect(eventSchema.parse(JSON.parse(JSON.stringify(event)))).toEqual(event);
   });
   it("folding never changes an earlier state", () => {
@@ -226,22 +256,61 @@ describe("the log", () => {
     };
     const [first, ...rest] = events;
     if (!first) throw new Error("empty");
-    expect(rest.reduce((state, event) => freeze(evolve(state, event)), freeze(evolve(null, first))).isHandedIn).toBe(true);
+    expect(rest.reduce((state, event) => freeze(evolve(state, event)), freeze(evolve(null, first))).isHandedIn).toBe(
+      true,
+    );
   });
   it("no sequence of commands makes the bench throw", () => {
     const command = fc.oneof(
-      fc.record({ type: fc.constant("jog" as const), axis: fc.constantFrom("x" as const, "y" as const, "z" as const), direction: fc.constantFrom(1 as const, -1 as const), clicks: fc.integer({ min: 1, max: 200 }), size: fc.constantFrom("rapid" as const, "coarse" as const, "middle" as const, "fine" as const) }),
-      fc.record({ type: fc.constant("load" as const), thing: fc.constantFrom("edgeFinder" as const, "tool1" as const, "pointedTool" as const) }),
-      fc.constantFrom<Command>({ type: "home" }, { type: "unload" }, { type: "stopSpindle" }, { type: "setWobbling" }, { type: "placePaper" }, { type: "pullPaper" }, { type: "reset" }, { type: "setDoor", isOpen: true }, { type: "setDoor", isOpen: false }, { type: "startSpindle", direction: "forward", rpm: 600 }),
-      fc.record({ type: fc.constant("runBlock" as const), text: fc.oneof(fc.string({ maxLength: 30 }), fc.constantFrom("G53 G0 Z0", "G53 G0 X-330 Y-180", "G91 G1 Z-40 F300", "G90 G54 G0 X0 Y0", "T1 M6", "M3 S600")) }),
+      fc.record({
+        type: fc.constant("jog" as const),
+        axis: fc.constantFrom("x" as const, "y" as const, "z" as const),
+        direction: fc.constantFrom(1 as const, -1 as const),
+        clicks: fc.integer({ min: 1, max: 200 }),
+        size: fc.constantFrom("rapid" as const, "coarse" as const, "middle" as const, "fine" as const),
+      }),
+      fc.record({
+        type: fc.constant("load" as const),
+        thing: fc.constantFrom("edgeFinder" as const, "tool1" as const, "pointedTool" as const),
+      }),
+      fc.constantFrom<Command>(
+        { type: "home" },
+        { type: "unload" },
+        { type: "stopSpindle" },
+        { type: "setWobbling" },
+        { type: "placePaper" },
+        { type: "pullPaper" },
+        { type: "reset" },
+        { type: "setDoor", isOpen: true },
+        { type: "setDoor", isOpen: false },
+        { type: "startSpindle", direction: "forward", rpm: 600 },
+      ),
+      fc.record({
+        type: fc.constant("runBlock" as const),
+        text: fc.oneof(
+          fc.string({ maxLength: 30 }),
+          fc.constantFrom(
+            "G53 G0 Z0",
+            "G53 G0 X-330 Y-180",
+            "G91 G1 Z-40 F300",
+            "G90 G54 G0 X0 Y0",
+            "T1 M6",
+            "M3 S600",
+          ),
+        ),
+      }),
     );
-    fc.assert(fc.property(fc.array(command, { maxLength: 40 }), (commands) => {
-      const lane = fresh("fuzz");
-      for (const one of commands) {
-        lane.attempt(one);
-        for (const axis of ["x", "y", "z"] as const) expect(Number.isSafeInteger(lane.state.position[axis])).toBe(true);
-      }
-    }), { numRuns: 150 });
+    fc.assert(
+      fc.property(fc.array(command, { maxLength: 40 }), (commands) => {
+        const lane = fresh("fuzz");
+        for (const one of commands) {
+          lane.attempt(one);
+          for (const axis of ["x", "y", "z"] as const)
+            expect(Number.isSafeInteger(lane.state.position[axis])).toBe(true);
+        }
+      }),
+      { numRuns: 150 },
+    );
   });
 });
 
@@ -258,34 +327,101 @@ describe("non-interference", () => {
       ...first,
       truth: {
         ...truth,
-        datumMm: { x: inside(truth.datumMm.x, truth.eyeOffsetMm.x) * 1 + by, y: inside(truth.datumMm.y, truth.eyeOffsetMm.y) + by, z: inside(truth.datumMm.z, truth.eyeOffsetMm.z) + by },
-        lengthsMm: Object.fromEntries(Object.entries(truth.lengthsMm).map(([thing, mm], i) => [thing, Math.round((mm ?? 0) * 2) / 2 + (i % 2 === 0 ? by : -by)])),
+        datumMm: {
+          x: inside(truth.datumMm.x, truth.eyeOffsetMm.x) * 1 + by,
+          y: inside(truth.datumMm.y, truth.eyeOffsetMm.y) + by,
+          z: inside(truth.datumMm.z, truth.eyeOffsetMm.z) + by,
+        },
+        lengthsMm: Object.fromEntries(
+          Object.entries(truth.lengthsMm).map(([thing, mm], i) => [
+            thing,
+            Math.round((mm ?? 0) * 2) / 2 + (i % 2 === 0 ? by : -by),
+          ]),
+        ),
         stockSizeMm: [truth.stockSizeMm[0] + by, truth.stockSizeMm[1] - by, truth.stockSizeMm[2]],
-        gapsMm: Object.fromEntries(Object.entries(truth.gapsMm).map(([id, mm]) => [id, mm + by / 1000])), diametersMm: Object.fromEntries(Object.entries(truth.diametersMm).map(([n, mm]) => [n, mm + by / 100])),
-        skewDeg: setup.isSkewed ? Math.round(truth.skewDeg * 2) / 2 + by / 2 : 0, dirtMm: truth.dirtMm + by / 100, taperDirtMm: truth.taperDirtMm + by / 100,
-        ...(truth.feature ? { feature: { diameterMm: truth.feature.diameterMm + by / 10 } } : {}), liftMm: truth.liftMm + by / 10,
-        ...(truth.setter ? { setter: { topMm: Math.round(truth.setter.topMm * 2) / 2 + by, centerErrorMm: { x: by / 10, y: -by / 10 } } } : {}),
-        burrMm: { x: truth.burrMm.x + by / 100, y: truth.burrMm.y }, edgeBreakMm: truth.edgeBreakMm + by / 10,
-        taster: { runoutMm: truth.taster.runoutMm + by / 10, leansTo: 3 }, probe: { pretravelMm: truth.probe.pretravelMm + by / 100, runoutMm: { x: by / 100, y: by / 100 } },
-        growthMmPer1000: truth.growthMmPer1000 + by / 100, doubt: by === 0 ? null : { of: "setter", byMm: 0.2 },
+        gapsMm: Object.fromEntries(Object.entries(truth.gapsMm).map(([id, mm]) => [id, mm + by / 1000])),
+        diametersMm: Object.fromEntries(Object.entries(truth.diametersMm).map(([n, mm]) => [n, mm + by / 100])),
+        skewDeg: setup.isSkewed ? Math.round(truth.skewDeg * 2) / 2 + by / 2 : 0,
+        dirtMm: truth.dirtMm + by / 100,
+        taperDirtMm: truth.taperDirtMm + by / 100,
+        ...(truth.feature ? { feature: { diameterMm: truth.feature.diameterMm + by / 10 } } : {}),
+        liftMm: truth.liftMm + by / 10,
+        ...(truth.setter
+          ? {
+              setter: {
+                topMm: Math.round(truth.setter.topMm * 2) / 2 + by,
+                centerErrorMm: { x: by / 10, y: -by / 10 },
+              },
+            }
+          : {}),
+        burrMm: { x: truth.burrMm.x + by / 100, y: truth.burrMm.y },
+        edgeBreakMm: truth.edgeBreakMm + by / 10,
+        taster: { runoutMm: truth.taster.runoutMm + by / 10, leansTo: 3 },
+        probe: { pretravelMm: truth.probe.pretravelMm + by / 100, runoutMm: { x: by / 100, y: by / 100 } },
+        growthMmPer1000: truth.growthMmPer1000 + by / 100,
+        doubt: by === 0 ? null : { of: "setter", byMm: 0.2 },
       },
       finderOwnKickMm: 0.005 + by / 1000,
     });
     return [move(0), move(0.11)];
   }
   const far: Command[] = [
-    { type: "jog", axis: "x", direction: -1, clicks: 3, size: "coarse" }, { type: "home" }, { type: "setDoor", isOpen: true }, { type: "dressBurr" }, { type: "load", thing: "edgeFinder" }, { type: "setWobbling" },
-    { type: "setDoor", isOpen: false }, { type: "startSpindle", direction: "forward", rpm: 600 }, { type: "runBlock", text: "G53 G0 X-300 Y-150" },
-    { type: "runBlock", text: "G53 G0 Z-230" }, { type: "lookFrom", side: "left" }, { type: "captureRegister", register: "G54.x", asText: "1.5" }, { type: "placePaper" },
-    { type: "runBlock", text: "G0 G54 X4 Y-250" }, { type: "stopSpindle" }, { type: "runBlock", text: "G53 G0 Z0" }, { type: "setDoor", isOpen: true }, { type: "unload" }, { type: "load", thing: "tool1" },
-    { type: "placePaper" }, { type: "feelPaper" }, { type: "pullPaper" }, { type: "unload" }, { type: "load", thing: "pointedTool" }, { type: "setDoor", isOpen: false },
-    { type: "runBlock", text: "G53 G0 X-280 Y-160" }, { type: "lookFrom", side: "front" }, { type: "takeReading", register: "H1" }, { type: "captureRegister", register: "H1", asText: "0" }, { type: "raiseHand" },
-    { type: "expectCheck", check: "overZero", text: "0" }, { type: "lookCheck" }, { type: "judgeCheck", isAsExpected: true },
-    { type: "expectCheck", check: "knownHeight", text: "40" }, { type: "lookCheck" }, { type: "judgeCheck", isAsExpected: false }, { type: "setDoor", isOpen: true },
-    { type: "jog", axis: "z", direction: 1, clicks: 200, size: "coarse" }, { type: "unload" }, { type: "load", thing: "taster" }, { type: "turnSpindle" }, { type: "trueTaster" },
-    { type: "expectCheck", check: "ruleBeside", text: "100" }, { type: "lookCheck" }, { type: "unload" }, { type: "load", thing: "probe" }, { type: "setDoor", isOpen: false },
-    { type: "askProbe", question: "face", axis: "x", direction: 1, size: "5" }, { type: "askProbe", question: "surface", size: "3" }, { type: "setDoor", isOpen: true },
-    { type: "sweep" }, { type: "doTask", task: "pushToStop" }, { type: "tapPart", direction: 1, strength: "light" }, { type: "standLamp" }, { type: "takeLamp" }, { type: "swapPockets", a: 1, b: 2 },
+    { type: "jog", axis: "x", direction: -1, clicks: 3, size: "coarse" },
+    { type: "home" },
+    { type: "setDoor", isOpen: true },
+    { type: "dressBurr" },
+    { type: "load", thing: "edgeFinder" },
+    { type: "setWobbling" },
+    { type: "setDoor", isOpen: false },
+    { type: "startSpindle", direction: "forward", rpm: 600 },
+    { type: "runBlock", text: "G53 G0 X-300 Y-150" },
+    { type: "runBlock", text: "G53 G0 Z-230" },
+    { type: "lookFrom", side: "left" },
+    { type: "captureRegister", register: "G54.x", asText: "1.5" },
+    { type: "placePaper" },
+    { type: "runBlock", text: "G0 G54 X4 Y-250" },
+    { type: "stopSpindle" },
+    { type: "runBlock", text: "G53 G0 Z0" },
+    { type: "setDoor", isOpen: true },
+    { type: "unload" },
+    { type: "load", thing: "tool1" },
+    { type: "placePaper" },
+    { type: "feelPaper" },
+    { type: "pullPaper" },
+    { type: "unload" },
+    { type: "load", thing: "pointedTool" },
+    { type: "setDoor", isOpen: false },
+    { type: "runBlock", text: "G53 G0 X-280 Y-160" },
+    { type: "lookFrom", side: "front" },
+    { type: "takeReading", register: "H1" },
+    { type: "captureRegister", register: "H1", asText: "0" },
+    { type: "raiseHand" },
+    { type: "expectCheck", check: "overZero", text: "0" },
+    { type: "lookCheck" },
+    { type: "judgeCheck", isAsExpected: true },
+    { type: "expectCheck", check: "knownHeight", text: "40" },
+    { type: "lookCheck" },
+    { type: "judgeCheck", isAsExpected: false },
+    { type: "setDoor", isOpen: true },
+    { type: "jog", axis: "z", direction: 1, clicks: 200, size: "coarse" },
+    { type: "unload" },
+    { type: "load", thing: "taster" },
+    { type: "turnSpindle" },
+    { type: "trueTaster" },
+    { type: "expectCheck", check: "ruleBeside", text: "100" },
+    { type: "lookCheck" },
+    { type: "unload" },
+    { type: "load", thing: "probe" },
+    { type: "setDoor", isOpen: false },
+    { type: "askProbe", question: "face", axis: "x", direction: 1, size: "5" },
+    { type: "askProbe", question: "surface", size: "3" },
+    { type: "setDoor", isOpen: true },
+    { type: "sweep" },
+    { type: "doTask", task: "pushToStop" },
+    { type: "tapPart", direction: 1, strength: "light" },
+    { type: "standLamp" },
+    { type: "takeLamp" },
+    { type: "swapPockets", a: 1, b: 2 },
   ];
   it("two truths within one eye step answer the same commands byte for byte", () => {
     for (const index of demoExercises.keys()) {
@@ -293,11 +429,14 @@ describe("non-interference", () => {
         for (const shift of [-0.2, 0, 0.1]) {
           const [one, two] = shifted(`ni ${seed}`, index, shift).map((first) => {
             let state = evolve(null, first);
-            return [JSON.stringify(observe(state, "student")), ...far.map((command) => {
-              const decided = decide(state, command);
-              if (decided.ok) state = foldFrom(state, decided.value);
-              return JSON.stringify(decided.ok ? observe(state, "student") : decided.error);
-            })];
+            return [
+              JSON.stringify(observe(state, "student")),
+              ...far.map((command) => {
+                const decided = decide(state, command);
+                if (decided.ok) state = foldFrom(state, decided.value);
+                return JSON.stringify(decided.ok ? observe(state, "student") : decided.error);
+              }),
+            ];
           });
           expect(one).toEqual(two);
         }
@@ -309,7 +448,16 @@ describe("non-interference", () => {
     workKick(lane);
     const wire = JSON.stringify(lane.seen);
     const { truth, finder } = lane.state;
-    for (const hidden of [truth.datumMm.x, truth.datumMm.y, truth.datumMm.z, truth.lengthsMm.edgeFinder, truth.gapsMm.paper, truth.burrMm.x, finder.ownKickMm, finder.approach?.kickPastMm]) {
+    for (const hidden of [
+      truth.datumMm.x,
+      truth.datumMm.y,
+      truth.datumMm.z,
+      truth.lengthsMm.edgeFinder,
+      truth.gapsMm.paper,
+      truth.burrMm.x,
+      finder.ownKickMm,
+      finder.approach?.kickPastMm,
+    ]) {
       expect(wire).not.toContain(String(hidden));
     }
     expect(wire).not.toContain("secret");
@@ -317,10 +465,26 @@ describe("non-interference", () => {
   it("nowhere in the pack does the sheet give a hidden place, length or turn away, but for what a card or a kept register states", () => {
     for (const file of demoExercises) {
       const lane = new LaneDriver(file.exercise, "hidden");
-      const wire = JSON.stringify({ ...lane.seen, sheet: { ...lane.seen.sheet, probe: null, setter: null, leftovers: [], handover: undefined }, ledger: [], registers: null, work: null, lengthCounts: null });
+      const wire = JSON.stringify({
+        ...lane.seen,
+        sheet: { ...lane.seen.sheet, probe: null, setter: null, leftovers: [], handover: undefined },
+        ledger: [],
+        registers: null,
+        work: null,
+        lengthCounts: null,
+      });
       const { truth } = lane.state;
-      const hidden = [truth.datumMm.x, truth.datumMm.y, truth.datumMm.z, ...Object.values(truth.lengthsMm), ...Object.values(truth.diametersMm), truth.skewDeg, truth.offStopMm, truth.liftMm, truth.growthMmPer1000]
-        .filter((mm) => mm !== 0 && String(mm).length > 6);
+      const hidden = [
+        truth.datumMm.x,
+        truth.datumMm.y,
+        truth.datumMm.z,
+        ...Object.values(truth.lengthsMm),
+        ...Object.values(truth.diametersMm),
+        truth.skewDeg,
+        truth.offStopMm,
+        truth.liftMm,
+        truth.growthMmPer1000,
+      ].filter((mm) => mm !== 0 && String(mm).length > 6);
       for (const mm of hidden) expect(wire, `${file.exercise.id}: ${mm}`).not.toContain(String(mm));
       expect(wire).not.toContain('"doubt"');
     }

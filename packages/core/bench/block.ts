@@ -17,16 +17,21 @@ import { axes, lengthInUse, type LaneState } from "./state";
 /** Room under the nose that a tool change wants, by eye, mm. */
 const ROOM_TO_CHANGE_MM = 130;
 
-/** Where a block's axis words send the machine; words become counts once. A rotation turns what is programmed about work zero. */
+/**
+ * Where a block's axis words send the machine; words become counts once. A rotation turns what is programmed about work
+ * zero.
+ */
 function targetOf(state: LaneState, block: Block): AxisCounts {
   const { modal, registers, position, scale } = state;
   const workOffset = block.workOffset ?? modal.workOffset;
-  const row = block.lengthComp === "on" ? (block.lengthRow ?? null) : block.lengthComp === "off" ? null : modal.lengthRow;
+  const row =
+    block.lengthComp === "on" ? (block.lengthRow ?? null) : block.lengthComp === "off" ? null : modal.lengthRow;
   const length = block.lengthComp === undefined ? lengthInUse(state) : lengthSum(registers, row);
   const isIncremental = (block.distance ?? modal.distance) === "incremental";
   const rotationDeg = block.rotation === "off" ? 0 : modal.rotationDeg;
   const at = { ...block.axesMm };
-  if (rotationDeg !== 0 && !block.isMachineFrame && at.x !== undefined && at.y !== undefined) Object.assign(at, turned(at.x, at.y, rotationDeg));
+  if (rotationDeg !== 0 && !block.isMachineFrame && at.x !== undefined && at.y !== undefined)
+    Object.assign(at, turned(at.x, at.y, rotationDeg));
   const target = (axis: Axis): number => {
     const word = at[axis];
     if (word === undefined) return position[axis];
@@ -42,8 +47,10 @@ function changeProblem(state: LaneState, block: Block): Refusal | null {
   if (state.carried.pockets[tool] === undefined) return { code: "toolNotHere", tool };
   if (state.isDoorOpen) return { code: "doorOpenMotion" };
   if (state.spindle.isOn) return { code: "spindleTurning" };
-  if (state.holds === "edgeFinder" || state.holds === "pointedTool") return { code: "spindleHolds", thing: state.holds };
-  if (state.holds && neverTurns(state.holds) && state.setup.settings.spindleGuard === "refuses") return { code: "spindleHolds", thing: state.holds };
+  if (state.holds === "edgeFinder" || state.holds === "pointedTool")
+    return { code: "spindleHolds", thing: state.holds };
+  if (state.holds && neverTurns(state.holds) && state.setup.settings.spindleGuard === "refuses")
+    return { code: "spindleHolds", thing: state.holds };
   return seenRoomMm(state, null) < ROOM_TO_CHANGE_MM ? { code: "noRoomToLoad" } : null;
 }
 
@@ -52,7 +59,11 @@ function problemOf(state: LaneState, block: Block, target: AxisCounts, moves: bo
     return { code: "rowNotHere", row: block.lengthRow };
   }
   const rpm = block.spindleRpm ?? state.rememberedRpm;
-  if (block.spindle === "forward" || block.spindle === "reverse" || (block.spindleRpm !== undefined && state.spindle.isOn)) {
+  if (
+    block.spindle === "forward" ||
+    block.spindle === "reverse" ||
+    (block.spindleRpm !== undefined && state.spindle.isOn)
+  ) {
     const problem = speedProblem(state, rpm);
     if (problem) return problem;
   }
@@ -75,20 +86,37 @@ function modalOf(state: LaneState, block: Block): EventOf<"modalChanged"> | null
     ...(block.motion ? { motion: block.motion } : {}),
     ...(block.distance ? { distance: block.distance } : {}),
     ...(block.workOffset ? { workOffset: block.workOffset } : {}),
-    ...(block.lengthComp === "on" ? { lengthRow: block.lengthRow ?? null, calledLength: lengthSum(state.registers, block.lengthRow ?? null) }
-      : block.lengthComp === "off" ? { lengthRow: null, calledLength: null } : {}),
-    ...(block.rotation === "off" ? { rotationDeg: 0 } : block.rotation === "on" ? { rotationDeg: block.rotationDeg ?? 0 } : {}),
+    ...(block.lengthComp === "on"
+      ? { lengthRow: block.lengthRow ?? null, calledLength: lengthSum(state.registers, block.lengthRow ?? null) }
+      : block.lengthComp === "off"
+        ? { lengthRow: null, calledLength: null }
+        : {}),
+    ...(block.rotation === "off"
+      ? { rotationDeg: 0 }
+      : block.rotation === "on"
+        ? { rotationDeg: block.rotationDeg ?? 0 }
+        : {}),
     ...(block.feedMmPerMin === undefined ? {} : { feedMmPerMin: block.feedMmPerMin }),
     ...(block.tool === undefined ? {} : { tool: block.tool }),
   };
   return Object.keys(change).length > 0 ? { type: "modalChanged", ...change } : null;
 }
 
-/** The changer puts away what hangs in the spindle and brings what stands in the pocket: the control believes the number. */
+/**
+ * The changer puts away what hangs in the spindle and brings what stands in the pocket: the control believes the
+ * number.
+ */
 function changeTool(draft: Draft, tool: number): void {
   const { state } = draft;
   if (state.holds && neverTurns(state.holds)) {
-    draft.emit({ type: "incidentHappened", code: "changerStruck", isSilent: false, failsOutright: false, stopsMachine: true, thing: state.holds });
+    draft.emit({
+      type: "incidentHappened",
+      code: "changerStruck",
+      isSilent: false,
+      failsOutright: false,
+      stopsMachine: true,
+      thing: state.holds,
+    });
     return;
   }
   const brings = toolName(state.carried.pockets[tool] ?? tool);

@@ -24,7 +24,12 @@ export function standsOverZero(state: LaneState): boolean {
   const { registers, position, modal, scale } = state;
   const display = displayCounts(registers, position, modal.workOffset, 0);
   const near = toCounts(OVER_ZERO_MM, scale);
-  return state.holds === "pointedTool" && Math.abs(display.x) <= near && Math.abs(display.y) <= near && seenRoomMm(state, "pointedTool") >= WELL_ABOVE_MM;
+  return (
+    state.holds === "pointedTool" &&
+    Math.abs(display.x) <= near &&
+    Math.abs(display.y) <= near &&
+    seenRoomMm(state, "pointedTool") >= WELL_ABOVE_MM
+  );
 }
 
 /** How far the spindle axis stands, by eye, from where the drawing has its zero, mm; on the drawn scene only. */
@@ -32,7 +37,10 @@ function offZeroMm(state: LaneState): number {
   const { setup, position, scale } = state;
   const { stock } = seenScene(state);
   const box = boxOf(stock);
-  const zero = { x: box.low.x - lowCorner(setup, setup.partSizeMm, "x"), y: box.low.y - lowCorner(setup, setup.partSizeMm, "y") };
+  const zero = {
+    x: box.low.x - lowCorner(setup, setup.partSizeMm, "x"),
+    y: box.low.y - lowCorner(setup, setup.partSizeMm, "y"),
+  };
   return toHalf(Math.hypot(toMm(position.x, scale) - zero.x, toMm(position.y, scale) - zero.y));
 }
 
@@ -50,7 +58,10 @@ export function expectCheck(state: LaneState, { check, text, tool }: CommandOf<"
   return accept([{ type: "checkExpected", check, mm: read.value, ...(tool === undefined ? {} : { tool }) }]);
 }
 
-/** What a check on a lathe wants before there is anything to look at: at the band with the row recalled, or at the face for the sum. */
+/**
+ * What a check on a lathe wants before there is anything to look at: at the band with the row recalled, or at the face
+ * for the sum.
+ */
 function lookProblem({ lathe, desk }: LaneState): Refusal | null {
   const check = desk.check?.check;
   if (!lathe || (check !== "recalled" && check !== "sumByHand")) return null;
@@ -72,17 +83,29 @@ function lookAtLathe(state: LaneState): number | null {
   const mm = (counts: number) => toMm(counts, state.scale);
   const check = state.desk.check?.check;
   switch (check) {
-    case "knownHeight": return toHalf(tip.zMm - tip.faceMm);
-    case "clearance": return toHalf(tip.radiusMm - tip.partRadiusMm);
+    case "knownHeight":
+      return toHalf(tip.zMm - tip.faceMm);
+    case "clearance":
+      return toHalf(tip.radiusMm - tip.partRadiusMm);
     // the readout with the row recalled, at the corner: less what lies in between, on a diameter twice
-    case "recalled": return mm(turretDisplay(state, "x")) - (state.lathe?.gap?.on === "diameter" ? 2 * nominalGapMm(state) : 0);
+    case "recalled":
+      return mm(turretDisplay(state, "x")) - (state.lathe?.gap?.on === "diameter" ? 2 * nominalGapMm(state) : 0);
     // what work Z and the tool's row must add up to where it stands at the face
-    case "sumByHand": return mm(state.position.z) - nominalGapMm(state);
-    case "overZero": case "sameEdge": case "ruleBeside": case "liftedMove": case undefined: return null;
+    case "sumByHand":
+      return mm(state.position.z) - nominalGapMm(state);
+    case "overZero":
+    case "sameEdge":
+    case "ruleBeside":
+    case "liftedMove":
+    case undefined:
+      return null;
   }
 }
 
-/** The look itself: what an eye or a rule tells; null where the figure stands in the log already (a touch, a sum, a lifted move). */
+/**
+ * The look itself: what an eye or a rule tells; null where the figure stands in the log already (a touch, a sum, a
+ * lifted move).
+ */
 export function lookCheck(state: LaneState): Decision {
   if (!state.desk.check) return refuse({ code: "expectFirst" });
   const problem = lookProblem(state);
@@ -91,10 +114,19 @@ export function lookCheck(state: LaneState): Decision {
     // on a lathe a rule beside the tool tells how far it stands from the face
     if (state.lathe) return lookAtLathe(state);
     switch (state.desk.check?.check) {
-      case "overZero": return offZeroMm(state);
-      case "knownHeight": return heightMm(state);
-      case "ruleBeside": return state.holds ? seenLengthMm(state, state.holds) : null;
-      case "sameEdge": case "liftedMove": case "sumByHand": case "recalled": case "clearance": case undefined: return null;
+      case "overZero":
+        return offZeroMm(state);
+      case "knownHeight":
+        return heightMm(state);
+      case "ruleBeside":
+        return state.holds ? seenLengthMm(state, state.holds) : null;
+      case "sameEdge":
+      case "liftedMove":
+      case "sumByHand":
+      case "recalled":
+      case "clearance":
+      case undefined:
+        return null;
     }
   };
   return accept([{ type: "checkLooked", seenMm: seenMm() }]);
@@ -104,4 +136,3 @@ export function judgeCheck(state: LaneState, isAsExpected: boolean): Decision {
   if (!state.desk.check) return refuse({ code: "expectFirst" });
   return state.desk.check.looked ? accept([{ type: "checkJudged", isAsExpected }]) : refuse({ code: "lookFirst" });
 }
-

@@ -33,7 +33,10 @@ function deepest(state: LaneState, cylinders: readonly UprightCylinder[], tip: P
   return worst;
 }
 
-/** The parts that meet things hard. A tip that gives way sideways to what it senses is hard to quick moves and from above. */
+/**
+ * The parts that meet things hard. A tip that gives way sideways to what it senses is hard to quick moves and from
+ * above.
+ */
 function hardParts(state: LaneState, isQuick: boolean, isDown: boolean): UprightCylinder[] {
   const { rigid, tip } = heldShape(state);
   const isSoftFromAbove = state.holds === "probe";
@@ -41,7 +44,10 @@ function hardParts(state: LaneState, isQuick: boolean, isDown: boolean): Upright
 }
 
 const BROKEN: Partial<Record<NonNullable<LaneState["holds"]>, IncidentCode>> = {
-  edgeFinder: "finderBroken", taster: "tasterBroken", probe: "probeBroken", indicator: "indicatorBroken",
+  edgeFinder: "finderBroken",
+  taster: "tasterBroken",
+  probe: "probeBroken",
+  indicator: "indicatorBroken",
 };
 
 /** Something was driven into something: what gives way depends on what the spindle holds. */
@@ -58,10 +64,22 @@ export function strike(draft: Draft, on: Surface): void {
     draft.emit({ ...common, code: "toolChipped", thing: state.holds, shorterMm });
   }
   if (on === "setter") {
-    draft.emit({ ...common, code: "setterDamaged", isSilent: true, stopsMachine: false, shiftMm: -Math.round(drawBetween(0.04, 0.12, seed, "setter hit", turn) * 1e4) / 1e4 });
+    draft.emit({
+      ...common,
+      code: "setterDamaged",
+      isSilent: true,
+      stopsMachine: false,
+      shiftMm: -Math.round(drawBetween(0.04, 0.12, seed, "setter hit", turn) * 1e4) / 1e4,
+    });
   }
   if (on === "lampGauge") {
-    draft.emit({ ...common, code: "gaugeDamaged", isSilent: true, stopsMachine: false, shiftMm: Math.round(drawBetween(0.03, 0.09, seed, "gauge hit", turn) * 1e4) / 1e4 });
+    draft.emit({
+      ...common,
+      code: "gaugeDamaged",
+      isSilent: true,
+      stopsMachine: false,
+      shiftMm: Math.round(drawBetween(0.03, 0.09, seed, "gauge hit", turn) * 1e4) / 1e4,
+    });
   }
 }
 
@@ -86,13 +104,21 @@ export function senseHard(draft: Draft, from: AxisCounts, clickMm: number): bool
 }
 
 /** Where a quick straight move first meets something hard; null when it stays clear. */
-export function quickContact(state: LaneState, from: AxisCounts, to: AxisCounts): { on: Surface; at: AxisCounts } | null {
+export function quickContact(
+  state: LaneState,
+  from: AxisCounts,
+  to: AxisCounts,
+): { on: Surface; at: AxisCounts } | null {
   const scene = trueScene(state);
   const [a, b] = [tipPoint(state, from), tipPoint(state, to)];
   const whole = hardParts(state, true, true);
   // what already leans on something (a kicked tip, a resting tool) may slide along it and leave it, and go no deeper
   const leaning = Math.max(0, deepest(state, whole, a).mm) + TOUCH_MM;
-  const parts = whole.map((part) => ({ radiusMm: part.radiusMm - leaning, fromMm: part.fromMm + leaning, toMm: part.toMm }));
+  const parts = whole.map((part) => ({
+    radiusMm: part.radiusMm - leaning,
+    fromMm: part.fromMm + leaning,
+    toMm: part.toMm,
+  }));
   let first: { t: number; on: Surface } | null = null;
   for (const on of surfaces) {
     const solid = scene[on];
@@ -105,6 +131,8 @@ export function quickContact(state: LaneState, from: AxisCounts, to: AxisCounts)
   }
   if (!first) return null;
   const { t } = first;
-  const at = Object.fromEntries(axes.map((axis) => [axis, Math.round(from[axis] + (to[axis] - from[axis]) * t)])) as Record<Axis, number>;
+  const at = Object.fromEntries(
+    axes.map((axis) => [axis, Math.round(from[axis] + (to[axis] - from[axis]) * t)]),
+  ) as Record<Axis, number>;
   return { on: first.on, at };
 }

@@ -9,7 +9,10 @@ import type { LaneState, Seat } from "./state";
 const EYE_STEP_MM = 0.5;
 const EYE_STEP_DEG = 0.5;
 
-/** A hidden length at the precision of an eye: on a grid that is shifted once for the lane, so that nothing averages out. */
+/**
+ * A hidden length at the precision of an eye: on a grid that is shifted once for the lane, so that nothing averages
+ * out.
+ */
 export const seen = (mm: number, offsetMm: number): number =>
   Math.round((Math.round((mm - offsetMm) / EYE_STEP_MM) * EYE_STEP_MM + offsetMm) * 1000) / 1000;
 
@@ -32,25 +35,47 @@ export function seenScene({ setup, truth, seat }: LaneState): Scene {
   const off = stockOffMm({ truth, seat });
   const datumMm = seenDatum(truth);
   const scene = sceneSolids(setup, {
-    datumMm, stockOffMm: { x: seen(off.x, 0), y: seen(off.y, 0), z: 0 }, sizeMm: setup.partSizeMm,
+    datumMm,
+    stockOffMm: { x: seen(off.x, 0), y: seen(off.y, 0), z: 0 },
+    sizeMm: setup.partSizeMm,
     skewDeg: Math.round(skewNowDeg({ truth, seat }) / EYE_STEP_DEG) * EYE_STEP_DEG || 0,
-    featureDiameterMm: setup.feature?.diameterMm ?? 0, setterTopMm: truth.setter ? seen(truth.setter.topMm, 0) : null,
-    lampGauge: seat.lamp ? { x: seat.lamp.x, y: seat.lamp.y, footMm: seen(seat.lamp.footMm, truth.eyeOffsetMm.z), heightMm: setup.lampGaugeMm } : null,
+    featureDiameterMm: setup.feature?.diameterMm ?? 0,
+    setterTopMm: truth.setter ? seen(truth.setter.topMm, 0) : null,
+    lampGauge: seat.lamp
+      ? {
+          x: seat.lamp.x,
+          y: seat.lamp.y,
+          footMm: seen(seat.lamp.footMm, truth.eyeOffsetMm.z),
+          heightMm: setup.lampGaugeMm,
+        }
+      : null,
   });
   drawn.set(seat, { truth, scene });
   return scene;
 }
 
-const TOP_DOWN: readonly Surface[] = ["lampGauge", "boss", "stock", "stop", "frontJaw", "backJaw", "setter", "plate", "table"];
+const TOP_DOWN: readonly Surface[] = [
+  "lampGauge",
+  "boss",
+  "stock",
+  "stop",
+  "frontJaw",
+  "backJaw",
+  "setter",
+  "plate",
+  "table",
+];
 
 /** The surface that an eye finds under the spindle axis; not the bottom of a bore. */
 export function surfaceBelow(state: LaneState, ...without: Surface[]): Surface | null {
   const scene = seenScene(state);
   const [x, y] = [toMm(state.position.x, state.scale), toMm(state.position.y, state.scale)];
-  return TOP_DOWN.find((surface) => {
-    const solid = scene[surface];
-    return solid !== undefined && !without.includes(surface) && planGap(solid, x, y) <= 0;
-  }) ?? null;
+  return (
+    TOP_DOWN.find((surface) => {
+      const solid = scene[surface];
+      return solid !== undefined && !without.includes(surface) && planGap(solid, x, y) <= 0;
+    }) ?? null
+  );
 }
 
 /** Room under the tip of `thing` down to the highest thing within reach of a holder, as an eye judges it, mm. */

@@ -14,10 +14,19 @@ export const bench = {
 } as const;
 
 const travelOf = (unit: LengthUnit): Record<Axis, [Counts, Counts]> => {
-  const span = (axis: Axis): [Counts, Counts] => [toCounts(TRAVEL_MM[axis][0], scales[unit]), toCounts(TRAVEL_MM[axis][1], scales[unit])];
+  const span = (axis: Axis): [Counts, Counts] => [
+    toCounts(TRAVEL_MM[axis][0], scales[unit]),
+    toCounts(TRAVEL_MM[axis][1], scales[unit]),
+  ];
   return { x: span("x"), y: span("y"), z: span("z") };
 };
 
 /** Travel in the machine's counts. */
-export const travelCounts: Readonly<Record<LengthUnit, Record<Axis, [Counts, Counts]>>> = { mm: travelOf("mm"), inch: travelOf("inch") };
-export const guardCounts: Readonly<Record<LengthUnit, Counts>> = { mm: toCounts(GUARD_MM, scales.mm), inch: toCounts(GUARD_MM, scales.inch) };
+export const travelCounts: Readonly<Record<LengthUnit, Record<Axis, [Counts, Counts]>>> = {
+  mm: travelOf("mm"),
+  inch: travelOf("inch"),
+};
+export const guardCounts: Readonly<Record<LengthUnit, Counts>> = {
+  mm: toCounts(GUARD_MM, scales.mm),
+  inch: toCounts(GUARD_MM, scales.inch),
+};

@@ -13,8 +13,8 @@ export function isInTravel({ setup }: Pick<LaneState, "setup">, axis: Axis, coun
 }
 
 /**
- * Clicks on one axis, one after another; stops after the click at which something is first felt or seen, and before travel
- * ends. A click is never divided: a contact made within it is late by what was left of it.
+ * Clicks on one axis, one after another; stops after the click at which something is first felt or seen, and before
+ * travel ends. A click is never divided: a contact made within it is late by what was left of it.
  */
 export function jog(draft: Draft, axis: Axis, direction: 1 | -1, clicks: number, size: JogSize): void {
   const { unit } = draft.state.setup;

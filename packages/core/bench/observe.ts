@@ -23,12 +23,18 @@ export type TipSeen =
   | { readonly kind: "running"; readonly wobble: Wobble }
   | { readonly kind: "aside" }
   | { readonly kind: "destroyed" }
-  /** The taster's dial, mm: the small hand counts turns of 1, the large hand the rest; `touches` when the ball leans on something. */
+  /**
+   * The taster's dial, mm: the small hand counts turns of 1, the large hand the rest; `touches` when the ball leans on
+   * something.
+   */
   | { readonly kind: "dial"; readonly readsMm: number; readonly isTouching: boolean; readonly isTrued: boolean }
   /** The probe's lamp. */
   | { readonly kind: "probe"; readonly isTriggered: boolean };
 
-/** Everything that leaves the server about a lane before hand-in. Places are at the precision of an eye; instruments read what they read. */
+/**
+ * Everything that leaves the server about a lane before hand-in. Places are at the precision of an eye; instruments
+ * read what they read.
+ */
 export interface Observation {
   readonly sheet: Setup;
   readonly isCoachOn: boolean;
@@ -86,11 +92,26 @@ export interface Observation {
 }
 
 /** What never changes while a lane is worked: sent once, when it is opened. */
-export type ObservationNow = Omit<Observation, "sheet" | "travelCounts" | "isCoachOn" | "doorLimitRpm" | "guardCounts" | "solids" | "boxes"> & Partial<Pick<Observation, "solids" | "boxes">>;
+export type ObservationNow = Omit<
+  Observation,
+  "sheet" | "travelCounts" | "isCoachOn" | "doorLimitRpm" | "guardCounts" | "solids" | "boxes"
+> &
+  Partial<Pick<Observation, "solids" | "boxes">>;
 
-/** An observation without what never changes; the solids only when the blank or a gauge may have moved since `before`. */
+/**
+ * An observation without what never changes; the solids only when the blank or a gauge may have moved since `before`.
+ */
 export function nowOf(observation: Observation, before?: Scene): ObservationNow {
-  const { sheet: _sheet, travelCounts: _travel, isCoachOn: _coach, doorLimitRpm: _door, guardCounts: _guard, solids, boxes, ...now } = observation;
+  const {
+    sheet: _sheet,
+    travelCounts: _travel,
+    isCoachOn: _coach,
+    doorLimitRpm: _door,
+    guardCounts: _guard,
+    solids,
+    boxes,
+    ...now
+  } = observation;
   return before === solids ? now : { ...now, solids, boxes };
 }
 
@@ -98,9 +119,15 @@ function tipSeen(state: LaneState): TipSeen | null {
   const { holds, finder, spindle, sight } = state;
   if (holds === "taster") {
     if (state.taster.isBroken) return { kind: "destroyed" };
-    return { kind: "dial", readsMm: state.taster.touch ? tasterReads(state) : TASTER_REST_MM, isTouching: state.taster.touch !== null, isTrued: state.taster.isTrued };
+    return {
+      kind: "dial",
+      readsMm: state.taster.touch ? tasterReads(state) : TASTER_REST_MM,
+      isTouching: state.taster.touch !== null,
+      isTrued: state.taster.isTrued,
+    };
   }
-  if (holds === "probe") return state.probe.isBroken ? { kind: "destroyed" } : { kind: "probe", isTriggered: state.probe.touch !== null };
+  if (holds === "probe")
+    return state.probe.isBroken ? { kind: "destroyed" } : { kind: "probe", isTriggered: state.probe.touch !== null };
   if (holds === "indicator") return state.harm.isIndicatorBroken ? { kind: "destroyed" } : null;
   if (holds !== "edgeFinder") return null;
   if (finder.condition === "broken") return { kind: "destroyed" };
@@ -158,7 +185,9 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     rememberedRpm: state.rememberedRpm,
     doorLimitRpm: doorLimitRpm(state),
     guardCounts: guardCounts[setup.unit],
-    modal, lengthCounts, registers,
+    modal,
+    lengthCounts,
+    registers,
     lastUndo: state.desk.undo.at(-1) ?? null,
     holds: state.holds,
     isLoadedByChanger: state.carried.isByChanger,
@@ -172,7 +201,8 @@ export function observe(state: LaneState, viewer: "student" | "instructor"): Obs
     isSetterTriggered: state.setter.touch !== null,
     isTipBlown: state.holds !== null && state.blocks.blown.includes(state.holds),
     below: surfaceBelow(state),
-    solids, boxes: boxesFor(solids),
+    solids,
+    boxes: boxesFor(solids),
     heldLengthMm: seenLengthMm(state, state.holds),
     heldShape: outlineOf(state),
     tasksDone: state.tasksDone,

@@ -55,13 +55,16 @@ describe("getting ready", () => {
     made.do({ type: "tapPart", direction: 1, strength: "hard" });
     expect(made.state.seat.skewDeg - skewDeg).toBeGreaterThan(0.1);
     expect(made.state.seat.shiftMm).not.toEqual({ x: 0, y: 0 });
-    expect(refusal(lane("clamp-middle-probe"), { type: "tapPart", direction: 1, strength: "light" })).toBe("partIsGripped");
+    expect(refusal(lane("clamp-middle-probe"), { type: "tapPart", direction: 1, strength: "light" })).toBe(
+      "partIsGripped",
+    );
   });
 });
 
 describe("registers as the machine is set", () => {
   const settings = findDemoExercise("five-tools-free").exercise.settings;
-  const withSettings = (change: Partial<Exercise["settings"]>) => lane("five-tools-free", null, { settings: { ...settings, ...change } });
+  const withSettings = (change: Partial<Exercise["settings"]>) =>
+    lane("five-tools-free", null, { settings: { ...settings, ...change } });
   it("three rules of capturing a length", () => {
     const capture = (lengthCapture: Exercise["settings"]["lengthCapture"]) => {
       const made = withSettings({ lengthCapture });
@@ -114,17 +117,39 @@ describe("registers as the machine is set", () => {
   });
   it("many registers at once are taken in whole or not at all", () => {
     const made = withSettings({});
-    expect(refusal(made, { type: "takeInRegisters", rows: [{ register: "G54.x", text: "-300" }, { register: "H1", text: "oops" }] })).toBe("text");
+    expect(
+      refusal(made, {
+        type: "takeInRegisters",
+        rows: [
+          { register: "G54.x", text: "-300" },
+          { register: "H1", text: "oops" },
+        ],
+      }),
+    ).toBe("text");
     expect(made.state.registers.work.G54.x).toBe(0);
-    made.do({ type: "takeInRegisters", rows: [{ register: "G54.x", text: "-300" }, { register: "H1", text: "-240.5" }] });
+    made.do({
+      type: "takeInRegisters",
+      rows: [
+        { register: "G54.x", text: "-300" },
+        { register: "H1", text: "-240.5" },
+      ],
+    });
     expect([made.state.registers.work.G54.x, made.state.registers.lengthGeometry[1]]).toEqual([-300_000, -240_500]);
-    expect(refusal(made, { type: "takeInRegisters", rows: [{ register: "G54.x", text: "-300" }] })).toBe("nothingChanges");
+    expect(refusal(made, { type: "takeInRegisters", rows: [{ register: "G54.x", text: "-300" }] })).toBe(
+      "nothingChanges",
+    );
     made.do({ type: "undoRegister" });
     expect(made.state.registers.lengthGeometry[1]).toBe(0);
   });
   it("with a turn called, a programmed place turns about work zero", () => {
     const made = withSettings({});
-    made.do({ type: "takeInRegisters", rows: [{ register: "G54.x", text: "-300" }, { register: "G54.y", text: "-150" }] });
+    made.do({
+      type: "takeInRegisters",
+      rows: [
+        { register: "G54.x", text: "-300" },
+        { register: "G54.y", text: "-150" },
+      ],
+    });
     door(made, false);
     made.do({ type: "runBlock", text: "G68 R90" });
     made.do({ type: "runBlock", text: "G0 G54 X10 Y0" });

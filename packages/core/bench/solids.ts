@@ -7,11 +7,16 @@ import type { LaneState, Seat } from "./state";
 
 /** Where the blank stands off its seated place, mm: not at the stop, not tapped down, moved by tapping. */
 export function stockOffMm({ truth, seat }: Pick<LaneState, "truth" | "seat">): { x: number; y: number; z: number } {
-  return { x: seat.shiftMm.x + (seat.isAtStop ? 0 : truth.offStopMm), y: seat.shiftMm.y, z: seat.isTapped ? 0 : truth.liftMm };
+  return {
+    x: seat.shiftMm.x + (seat.isAtStop ? 0 : truth.offStopMm),
+    y: seat.shiftMm.y,
+    z: seat.isTapped ? 0 : truth.liftMm,
+  };
 }
 
 /** How far the blank is turned as it lies now, degrees. */
-export const skewNowDeg = ({ truth, seat }: Pick<LaneState, "truth" | "seat">): number => seat.skewDeg + (seat.isJawTrue ? 0 : truth.jawSkewDeg);
+export const skewNowDeg = ({ truth, seat }: Pick<LaneState, "truth" | "seat">): number =>
+  seat.skewDeg + (seat.isJawTrue ? 0 : truth.jawSkewDeg);
 
 /** Where the part's datum stands as the blank lies now, machine frame, mm. */
 export function datumNowMm(state: Pick<LaneState, "truth" | "seat">): { x: number; y: number; z: number } {
@@ -21,13 +26,22 @@ export function datumNowMm(state: Pick<LaneState, "truth" | "seat">): { x: numbe
 }
 
 /** How far the burr stands out of a face across an axis, until it is dressed, mm. */
-export const burrNowMm = ({ truth, isBurrDressed }: Pick<LaneState, "truth" | "isBurrDressed">, axis: "x" | "y"): number => (isBurrDressed ? 0 : truth.burrMm[axis]);
+export const burrNowMm = (
+  { truth, isBurrDressed }: Pick<LaneState, "truth" | "isBurrDressed">,
+  axis: "x" | "y",
+): number => (isBurrDressed ? 0 : truth.burrMm[axis]);
 
 function truePlacing({ setup, truth, seat, setter }: LaneState): Placing {
   return {
-    datumMm: truth.datumMm, stockOffMm: stockOffMm({ truth, seat }), sizeMm: truth.stockSizeMm, skewDeg: skewNowDeg({ truth, seat }),
-    featureDiameterMm: truth.feature?.diameterMm ?? 0, setterTopMm: truth.setter ? truth.setter.topMm + setter.shiftMm : null,
-    lampGauge: seat.lamp ? { x: seat.lamp.x, y: seat.lamp.y, footMm: seat.lamp.footMm, heightMm: setup.lampGaugeMm } : null,
+    datumMm: truth.datumMm,
+    stockOffMm: stockOffMm({ truth, seat }),
+    sizeMm: truth.stockSizeMm,
+    skewDeg: skewNowDeg({ truth, seat }),
+    featureDiameterMm: truth.feature?.diameterMm ?? 0,
+    setterTopMm: truth.setter ? truth.setter.topMm + setter.shiftMm : null,
+    lampGauge: seat.lamp
+      ? { x: seat.lamp.x, y: seat.lamp.y, footMm: seat.lamp.footMm, heightMm: setup.lampGaugeMm }
+      : null,
   };
 }
 
@@ -43,11 +57,17 @@ export function trueScene(state: LaneState): Scene {
 }
 
 /** How far a spindle that runs draws the tool up, mm. */
-const grownMm = ({ truth, spindle }: LaneState): number => (spindle.isOn ? (truth.growthMmPer1000 * spindle.rpm) / 1000 : 0);
+const grownMm = ({ truth, spindle }: LaneState): number =>
+  spindle.isOn ? (truth.growthMmPer1000 * spindle.rpm) / 1000 : 0;
 
 /** True length of what the spindle holds, from the gauge line down, mm; 0 for the bare nose. */
 export function trueLengthMm(state: LaneState): number {
-  const { holds, truth, harm: { shorterMm }, carried: { seatMm } } = state;
+  const {
+    holds,
+    truth,
+    harm: { shorterMm },
+    carried: { seatMm },
+  } = state;
   if (holds === null) return 0;
   return (truth.lengthsMm[holds] ?? 0) - (shorterMm[holds] ?? 0) + seatMm - grownMm(state);
 }
@@ -55,12 +75,18 @@ export function trueLengthMm(state: LaneState): number {
 /** The solid of a thing for a length and a diameter, as it is or as an eye takes it. */
 export function shapeFor(setup: Setup, thing: Thing | null, lengthMm: number, diameterMm?: number): Shape {
   switch (thing) {
-    case null: return shapes.nose();
-    case "edgeFinder": return shapes.edgeFinder(lengthMm, setup.tipDiameterMm);
-    case "pointedTool": return shapes.pointedTool(lengthMm);
-    case "taster": return shapes.taster(lengthMm);
-    case "probe": return shapes.probe(lengthMm, setup.probe?.ballDiameterMm ?? 6);
-    case "indicator": return shapes.indicator(lengthMm);
+    case null:
+      return shapes.nose();
+    case "edgeFinder":
+      return shapes.edgeFinder(lengthMm, setup.tipDiameterMm);
+    case "pointedTool":
+      return shapes.pointedTool(lengthMm);
+    case "taster":
+      return shapes.taster(lengthMm);
+    case "probe":
+      return shapes.probe(lengthMm, setup.probe?.ballDiameterMm ?? 6);
+    case "indicator":
+      return shapes.indicator(lengthMm);
     default: {
       const tool = setup.tools.find(({ number }) => number === toolNumber(thing));
       return shapes.tool(tool?.kind ?? "endMill", lengthMm, diameterMm ?? tool?.diameterMm ?? 10);
@@ -71,8 +97,11 @@ export function shapeFor(setup: Setup, thing: Thing | null, lengthMm: number, di
 export const heldShape = (state: LaneState): Shape =>
   shapeFor(state.setup, state.holds, trueLengthMm(state), state.truth.diametersMm[toolNumber(state.holds) ?? 0]);
 
-export const pointOf = (position: AxisCounts, scale: Scale): PointMm =>
-  ({ x: toMm(position.x, scale), y: toMm(position.y, scale), z: toMm(position.z, scale) });
+export const pointOf = (position: AxisCounts, scale: Scale): PointMm => ({
+  x: toMm(position.x, scale),
+  y: toMm(position.y, scale),
+  z: toMm(position.z, scale),
+});
 
 /** Where the tip stands for a machine position, mm. */
 export function tipPoint(state: LaneState, position: AxisCounts): PointMm {

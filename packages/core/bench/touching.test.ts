@@ -48,12 +48,17 @@ describe("what goes under a tip", () => {
     expect(made.seen.lamp).toEqual({ on: "stock", isLit: false });
     go(made, { z: made.seen.boxes.stock.high.z + made.seen.heldLengthMm + 51 });
     door(made, true);
-    for (let turn = 0; turn < 200 && !made.seen.lamp?.isLit; turn++) made.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "fine" });
+    for (let turn = 0; turn < 200 && !made.seen.lamp?.isLit; turn++)
+      made.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "fine" });
     const { truth } = made.state;
     expect(made.state.position.z / 1000 - (truth.lengthsMm.tool1 ?? 0) - truth.datumMm.z).toBeCloseTo(50, 2);
     expect(refusal(made, { type: "takeLamp" })).toBe("lampPressed");
-    for (let turn = 0; turn < 40 && !made.seen.isStopped; turn++) made.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "middle" });
-    expect(made.state.incidents).toEqual([{ code: "toolChipped", isSilent: false }, { code: "gaugeDamaged", isSilent: true }]);
+    for (let turn = 0; turn < 40 && !made.seen.isStopped; turn++)
+      made.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "middle" });
+    expect(made.state.incidents).toEqual([
+      { code: "toolChipped", isSilent: false },
+      { code: "gaugeDamaged", isSilent: true },
+    ]);
     expect(made.seen.incidents).toEqual(["toolChipped"]);
   });
   it("papers and feelers are felt, blocks tried; what is not in the drawer is refused", () => {
@@ -71,13 +76,20 @@ describe("what goes under a tip", () => {
     go(made, { z: made.seen.boxes.stock.high.z + 1.5 });
     door(made, true);
     made.do({ type: "placePaper" });
-    for (let turn = 0; turn < 40 && made.seen.paper?.feel === "slides"; turn++) made.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "middle" });
+    for (let turn = 0; turn < 40 && made.seen.paper?.feel === "slides"; turn++)
+      made.do({ type: "jog", axis: "z", direction: -1, clicks: 20, size: "middle" });
     expect(made.state.position.z / 1000 - made.state.truth.datumMm.z).toBeLessThan(0.11);
   });
 });
 
 describe("setters", () => {
-  const ask = (made: LaneDriver, about: number, offset = 0, isTurning = true, what: "length" | "diameterBoth" | "diameterOne" = "length") => {
+  const ask = (
+    made: LaneDriver,
+    about: number,
+    offset = 0,
+    isTurning = true,
+    what: "length" | "diameterBoth" | "diameterOne" = "length",
+  ) => {
     door(made, false);
     made.do({ type: "askSetter", what, isTurning, offset: String(offset), about: String(about) });
     return last(made);
@@ -107,7 +119,10 @@ describe("setters", () => {
     const about = truth.lengthsMm.tool1 ?? 0;
     const trueDiameter = truth.diametersMm[1] ?? 0;
     expect(ask(made, about, 0, true, "diameterBoth")?.values.diameter).toBeCloseTo(trueDiameter, 2);
-    expect((ask(made, about, 0, true, "diameterOne")?.values.diameter ?? 0) - trueDiameter).toBeCloseTo(2 * (truth.setter?.centerErrorMm.x ?? 0), 2);
+    expect((ask(made, about, 0, true, "diameterOne")?.values.diameter ?? 0) - trueDiameter).toBeCloseTo(
+      2 * (truth.setter?.centerErrorMm.x ?? 0),
+      2,
+    );
     expect(ask(made, about, 0, false, "diameterBoth")?.values.diameter).toBeLessThan(trueDiameter - 0.02);
   });
   it("a card out of date shows when the bare nose is let down on the plunger by hand", () => {
@@ -115,8 +130,12 @@ describe("setters", () => {
     const { setter } = made.seen.sheet;
     go(made, { x: setter?.xMm ?? 0, y: setter?.yMm ?? 0 });
     go(made, { z: (setter?.noseTriggerMm ?? 0) + 0.5 });
-    for (let turn = 0; turn < 100 && !made.seen.isSetterTriggered; turn++) made.do({ type: "jog", axis: "z", direction: -1, clicks: 10, size: "fine" });
-    expect((setter?.noseTriggerMm ?? 0) - made.state.position.z / 1000).toBeCloseTo(made.state.truth.doubt?.byMm ?? 0, 2);
+    for (let turn = 0; turn < 100 && !made.seen.isSetterTriggered; turn++)
+      made.do({ type: "jog", axis: "z", direction: -1, clicks: 10, size: "fine" });
+    expect((setter?.noseTriggerMm ?? 0) - made.state.position.z / 1000).toBeCloseTo(
+      made.state.truth.doubt?.byMm ?? 0,
+      2,
+    );
   });
   it("the beam measures at speed, and whatever hangs on the tip with it", () => {
     const made = lane("lengths-at-speed", "tool1");

@@ -27,17 +27,25 @@ const touch = { feeler: notNegative.optional(), surfaceWork: number.optional() }
 
 const lengthSchoolInput = z.discriminatedUnion("school", [
   z.strictObject({
-    school: school("gauge-line"), tools: z.array(z.strictObject({ id, length: number })).min(1),
+    school: school("gauge-line"),
+    tools: z.array(z.strictObject({ id, length: number })).min(1),
     workTouch: z.strictObject({ contact: number, length: number, ...touch }),
   }),
   z.strictObject({ school: school("part-touch"), tools: contacts, ...touch }),
   z.strictObject({
-    school: school("plane-lift"), tools: contacts, feeler: notNegative.optional(),
+    school: school("plane-lift"),
+    tools: contacts,
+    feeler: notNegative.optional(),
     workTouch: z.strictObject({ tool: id, contact: number, ...touch }),
   }),
   z.strictObject({ school: school("master"), master: id, tools: contacts, ...touch }),
   z.strictObject({ school: school("offset-per-tool"), tools: contacts, ...touch }),
-  z.strictObject({ school: school("block-in-wear"), tools: contacts, block: notNegative, surfaceWork: number.optional() }),
+  z.strictObject({
+    school: school("block-in-wear"),
+    tools: contacts,
+    block: notNegative,
+    surfaceWork: number.optional(),
+  }),
 ]);
 
 const atFace = z.strictObject({ id, machineZ: number, gap: notNegative.optional() });
@@ -47,14 +55,20 @@ const table = { lengths: z.record(id, number), workZ: number };
 export const operations = {
   edge: operation(
     z.strictObject({
-      contact: number, approach: z.union([z.literal(1), z.literal(-1)]), tipRadius: notNegative,
-      edgeWork: number.optional(), common: number.optional(),
+      contact: number,
+      approach: z.union([z.literal(1), z.literal(-1)]),
+      tipRadius: notNegative,
+      edgeWork: number.optional(),
+      common: number.optional(),
     }),
     (input) => edgeFromContact(input.contact, input.approach, input.tipRadius, input.edgeWork, input.common),
   ),
   center: operation(
     z.strictObject({
-      contacts: z.tuple([number, number]), tipRadius: notNegative, kind: z.enum(["outside", "inside"]), common: number.optional(),
+      contacts: z.tuple([number, number]),
+      tipRadius: notNegative,
+      kind: z.enum(["outside", "inside"]),
+      common: number.optional(),
     }),
     (input) =>
       must(
@@ -63,18 +77,27 @@ export const operations = {
       ),
   ),
   circle: operation(
-    z.strictObject({ points: z.array(place).min(3, "needs at least three contacts"), tipRadius: notNegative, kind: z.enum(["bore", "boss"]) }),
-    ({ points, tipRadius, kind }) => must(
-      circleFromContacts(points, tipRadius, kind), "the contacts lie on one line, or closer together than the tip is wide: spread them round the feature",
-    ),
+    z.strictObject({
+      points: z.array(place).min(3, "needs at least three contacts"),
+      tipRadius: notNegative,
+      kind: z.enum(["bore", "boss"]),
+    }),
+    ({ points, tipRadius, kind }) =>
+      must(
+        circleFromContacts(points, tipRadius, kind),
+        "the contacts lie on one line, or closer together than the tip is wide: spread them round the feature",
+      ),
   ),
-  skew: operation(
-    z.strictObject({ p1: place, p2: place, face: z.enum(["x", "y"]) }),
-    ({ p1, p2, face }) => ({ angle: must(skewFromContacts(p1, p2, face), "both contacts are the same place: move along the face between them") }),
-  ),
+  skew: operation(z.strictObject({ p1: place, p2: place, face: z.enum(["x", "y"]) }), ({ p1, p2, face }) => ({
+    angle: must(skewFromContacts(p1, p2, face), "both contacts are the same place: move along the face between them"),
+  })),
   corner: operation(
     z.strictObject({ p1: place, p2: place, p3: place, tipRadius: notNegative, part: z.tuple([side, side]) }),
-    ({ p1, p2, p3, tipRadius, part }) => must(cornerFromContacts(p1, p2, p3, tipRadius, part), "p1 and p2 are the same place: move along the face between them"),
+    ({ p1, p2, p3, tipRadius, part }) =>
+      must(
+        cornerFromContacts(p1, p2, p3, tipRadius, part),
+        "p1 and p2 are the same place: move along the face between them",
+      ),
   ),
   sweep: operation(
     z.strictObject({ readings: z.tuple([number, number, number, number]), kind: z.enum(["bore", "boss"]) }),
@@ -82,13 +105,16 @@ export const operations = {
   ),
   closureMill: operation(
     z.strictObject({
-      datum: triple, common: triple.optional(), work: triple,
+      datum: triple,
+      common: triple.optional(),
+      work: triple,
       tools: z.array(z.strictObject({ id, length: number, geometry: number, wear: number.optional() })),
     }),
     (input) => closureMill(input.datum, input.common ?? [0, 0, 0], input.work, input.tools),
   ),
   lengthSchool: operation(lengthSchoolInput, (input) =>
-    must(lengthsBySchool(input), "the tool named as master or for the work touch is not among the tools")),
+    must(lengthsBySchool(input), "the tool named as master or for the work touch is not among the tools"),
+  ),
   convertSchool: operation(
     z.discriminatedUnion("to", [
       z.strictObject({ ...table, to: school("gauge-line"), known: z.strictObject({ id, length: number }) }),
@@ -98,31 +124,50 @@ export const operations = {
     ({ lengths, workZ, ...rest }) =>
       must(
         convertSchool(
-          lengths, workZ,
-          rest.to === "gauge-line" ? { school: rest.to, known: rest.known }
-          : rest.to === "master" ? { school: rest.to, master: rest.master }
-          : { school: rest.to },
+          lengths,
+          workZ,
+          rest.to === "gauge-line"
+            ? { school: rest.to, known: rest.known }
+            : rest.to === "master"
+              ? { school: rest.to, master: rest.master }
+              : { school: rest.to },
         ),
         "the named tool is not in the length table",
       ),
   ),
   setterLength: operation(
-    z.union([
-      z.strictObject({ toolTrigger: number, noseTrigger: number }),
-      z.strictObject({ toolTrigger: number, master: z.strictObject({ length: number, trigger: number }) }),
-    ], { error: "needs toolTrigger, and either noseTrigger or master {length, trigger}, all as numbers" }),
+    z.union(
+      [
+        z.strictObject({ toolTrigger: number, noseTrigger: number }),
+        z.strictObject({ toolTrigger: number, master: z.strictObject({ length: number, trigger: number }) }),
+      ],
+      { error: "needs toolTrigger, and either noseTrigger or master {length, trigger}, all as numbers" },
+    ),
     ({ toolTrigger, ...reference }) => ({ length: setterLength(toolTrigger, reference) }),
   ),
   wear: operation(
-    z.strictObject({
-      kind: z.enum(["outside", "inside", "turned", "bored", "depth"]), measured: number, target: number,
-      mode: z.enum(["diameter", "radius"]).optional(), percent: notNegative.optional(), limit: notNegative.optional(),
-    }).refine(({ kind, mode }) => kind === "depth" || mode !== undefined, "mode: say whether the register holds a diameter or a radius"),
-    ({ kind, measured, target, mode = "diameter", percent, limit }) => wearCorrection(kind, measured, target, mode, percent, limit),
+    z
+      .strictObject({
+        kind: z.enum(["outside", "inside", "turned", "bored", "depth"]),
+        measured: number,
+        target: number,
+        mode: z.enum(["diameter", "radius"]).optional(),
+        percent: notNegative.optional(),
+        limit: notNegative.optional(),
+      })
+      .refine(
+        ({ kind, mode }) => kind === "depth" || mode !== undefined,
+        "mode: say whether the register holds a diameter or a radius",
+      ),
+    ({ kind, measured, target, mode = "diameter", percent, limit }) =>
+      wearCorrection(kind, measured, target, mode, percent, limit),
   ),
   latheTouch: operation(
     z.strictObject({
-      machine: number, work: number.optional(), common: number.optional(), wear: number.optional(),
+      machine: number,
+      work: number.optional(),
+      common: number.optional(),
+      wear: number.optional(),
       touch: z.discriminatedUnion("kind", [
         z.strictObject({ kind: z.literal("skim"), diameter: notNegative }),
         z.strictObject({ kind: z.literal("feelerOutside"), diameter: notNegative, feeler: notNegative }),
@@ -139,7 +184,12 @@ export const operations = {
     z.discriminatedUnion("school", [
       z.strictObject({ school: school("part-face"), tools: z.array(atFace).min(1) }),
       z.strictObject({ school: school("master-shift"), tools: z.array(atFace).min(1), master: id }),
-      z.strictObject({ school: school("setter-arm"), plane: number, tools: z.array(z.strictObject({ id, trigger: number })).min(1), active: atFace }),
+      z.strictObject({
+        school: school("setter-arm"),
+        plane: number,
+        tools: z.array(z.strictObject({ id, trigger: number })).min(1),
+        active: atFace,
+      }),
     ]),
     (input) => must(latheSchool(input), "the tool named as master or active is not among the tools"),
   ),
@@ -154,9 +204,15 @@ export const operations = {
   ),
   uncertainty: operation(
     z.strictObject({
-      terms: z.array(z.strictObject({
-        kind: z.enum(["normal", "uniform", "resolution"]), value: notNegative, sensitivity: number.optional(),
-      })).min(1),
+      terms: z
+        .array(
+          z.strictObject({
+            kind: z.enum(["normal", "uniform", "resolution"]),
+            value: notNegative,
+            sensitivity: number.optional(),
+          }),
+        )
+        .min(1),
     }),
     (input) => {
       const standard = standardUncertainty(input.terms);
@@ -165,7 +221,10 @@ export const operations = {
   ),
   diagnose: operation(
     z.strictObject({
-      closure: number, u: z.number().positive("must be above zero"), resolution: notNegative.optional(), none: notNegative,
+      closure: number,
+      u: z.number().positive("must be above zero"),
+      resolution: notNegative.optional(),
+      none: notNegative,
       candidates: z.array(z.strictObject({ id, predicted: number, prior: notNegative })),
       other: z.strictObject({ prior: notNegative, span: z.number().positive("must be above zero") }).optional(),
     }),

@@ -9,7 +9,8 @@ import { runOperation } from "./operations";
 
 const message = (op: string, input: unknown): string => {
   const answer = runOperation(op, input);
-  return answer.ok ? "" : answer.error.code === "badInput" ? answer.error.message : answer.error.code;
+  if (answer.ok) return "";
+  return answer.error.code === "badInput" ? answer.error.message : answer.error.code;
 };
 
 describe("nose", () => {
@@ -32,53 +33,87 @@ describe("nose", () => {
     }
   });
   it("a cone touched by a tool that is right closes at zero, and by c when its Z is off by c", () => {
-    fc.assert(fc.property(
-      fc.double({ min: 0.1, max: 1.6, noNaN: true }), fc.constantFrom(...tipCodes), fc.double({ min: 0.2, max: 1.3, noNaN: true }), fc.double({ min: -2, max: 2, noNaN: true }), fc.double({ min: 0, max: 6, noNaN: true }),
-      (radius, code, angle, off, along) => {
-        const n = [Math.cos(angle), Math.sin(angle)] as const;
-        const [sx, sz] = tipDirection(code);
-        // the nose center stands one radius off the cone; the imaginary tip is s·Rn from it
-        const surface = { x: 15 + along * -n[1], z: along * n[0] };
-        const tip = { x: surface.x + radius * (n[0] + sx), z: surface.z + radius * (n[1] + sz) };
-        const answer = coneTouch(radius, code, { diameter: 30, z: 0, normal: n }, [2 * tip.x, tip.z - off], -100);
-        expect(answer?.closureZ).toBeCloseTo(off, 9);
-        expect(answer?.newGeometryZ).toBeCloseTo(-100 - off, 9);
-      },
-    ));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.1, max: 1.6, noNaN: true }),
+        fc.constantFrom(...tipCodes),
+        fc.double({ min: 0.2, max: 1.3, noNaN: true }),
+        fc.double({ min: -2, max: 2, noNaN: true }),
+        fc.double({ min: 0, max: 6, noNaN: true }),
+        (radius, code, angle, off, along) => {
+          const n = [Math.cos(angle), Math.sin(angle)] as const;
+          const [sx, sz] = tipDirection(code);
+          // the nose center stands one radius off the cone; the imaginary tip is s·Rn from it
+          const surface = { x: 15 + along * -n[1], z: along * n[0] };
+          const tip = { x: surface.x + radius * (n[0] + sx), z: surface.z + radius * (n[1] + sz) };
+          const answer = coneTouch(radius, code, { diameter: 30, z: 0, normal: n }, [2 * tip.x, tip.z - off], -100);
+          expect(answer?.closureZ).toBeCloseTo(off, 9);
+          expect(answer?.newGeometryZ).toBeCloseTo(-100 - off, 9);
+        },
+      ),
+    );
   });
 });
 
 describe("center height", () => {
   it("a tool 3 below, set on a diameter of 10, sent to 0, cuts a pip's radius of √(1² + 3²)", () => {
     // a = 5 − √(25 − 9) = 1
-    expect(centerHeight(-3, 10, 0)).toMatchObject({ pip: 6, diameter: expect.closeTo(2 * Math.sqrt(10), 12) as unknown });
+    expect(centerHeight(-3, 10, 0)).toMatchObject({
+      pip: 6,
+      diameter: expect.closeTo(2 * Math.sqrt(10), 12) as unknown,
+    });
   });
   it("at the diameter that it was set on it cuts that diameter, whatever the height", () => {
-    fc.assert(fc.property(fc.double({ min: 4, max: 60, noNaN: true }), fc.double({ min: -1.5, max: 1.5, noNaN: true }), (diameter, height) => {
-      expect(centerHeight(height, diameter, diameter)?.diameter).toBeCloseTo(diameter, 9);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 4, max: 60, noNaN: true }),
+        fc.double({ min: -1.5, max: 1.5, noNaN: true }),
+        (diameter, height) => {
+          expect(centerHeight(height, diameter, diameter)?.diameter).toBeCloseTo(diameter, 9);
+        },
+      ),
+    );
   });
 });
 
 describe("gauge stack", () => {
   it("takes the thousandths first by hand as well: 43.2765 = 40 + 1.27 + 1.006 + 1.0005", () =>
-    expect(gaugeStack("metric-88", 43.2765)).toEqual({ possible: true, blocks: [40, 1.27, 1.006, 1.0005], wear: [], total: 43.2765 }));
+    expect(gaugeStack("metric-88", 43.2765)).toEqual({
+      possible: true,
+      blocks: [40, 1.27, 1.006, 1.0005],
+      wear: [],
+      total: 43.2765,
+    }));
   it("adds up, uses no block twice, and never more blocks than a greedy choice by the last digit", () => {
-    fc.assert(fc.property(fc.integer({ min: 2200, max: 120_000 }), (thousandths) => {
-      const size = thousandths / 1000;
-      const stack = gaugeStack("metric-88", size);
-      if (stack?.possible !== true) throw new Error(`${size} is possible`);
-      expect(stack.blocks.reduce((sum, block) => sum + block, 0)).toBeCloseTo(size, 9);
-      expect(new Set(stack.blocks).size).toBe(stack.blocks.length);
-      expect(stack.blocks).toEqual([...stack.blocks].sort((a, b) => b - a));
-      expect(stack.blocks.length).toBeLessThanOrEqual(5);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(fc.integer({ min: 2200, max: 120_000 }), (thousandths) => {
+        const size = thousandths / 1000;
+        const stack = gaugeStack("metric-88", size);
+        if (stack?.possible !== true) throw new Error(`${size} is possible`);
+        expect(stack.blocks.reduce((sum, block) => sum + block, 0)).toBeCloseTo(size, 9);
+        expect(new Set(stack.blocks).size).toBe(stack.blocks.length);
+        expect(stack.blocks).toEqual([...stack.blocks].sort((a, b) => b - a));
+        expect(stack.blocks.length).toBeLessThanOrEqual(5);
+      }),
+      { numRuns: 30 },
+    );
   });
   it("wear blocks come off first and are in the total", () =>
-    expect(gaugeStack("metric-88", 11, { count: 2, size: 2 })).toEqual({ possible: true, blocks: [7], wear: [2, 2], total: 11 }));
-  it("says which sizes are nearest when there is none", () => expect(gaugeStack("metric-88", 0.7)).toEqual({ possible: false, below: 0.5, above: 1 }));
+    expect(gaugeStack("metric-88", 11, { count: 2, size: 2 })).toEqual({
+      possible: true,
+      blocks: [7],
+      wear: [2, 2],
+      total: 11,
+    }));
+  it("says which sizes are nearest when there is none", () =>
+    expect(gaugeStack("metric-88", 0.7)).toEqual({ possible: false, below: 0.5, above: 1 }));
   it("a block on loan is not used; one that the set does not have is refused", () => {
-    expect(gaugeStack("metric-88", 7.5, undefined, [7.5])).toEqual({ possible: true, blocks: [7, 0.5], wear: [], total: 7.5 });
+    expect(gaugeStack("metric-88", 7.5, undefined, [7.5])).toEqual({
+      possible: true,
+      blocks: [7, 0.5],
+      wear: [],
+      total: 7.5,
+    });
     expect(message("gaugeStack", { set: "metric-88", size: 10, without: [3.33] })).toMatch(/not in the set/);
   });
 });
@@ -87,11 +122,18 @@ describe("inserts", () => {
   it.each([
     ["ccmt09t304", "metric", { noseAngle: 80, clearanceAngle: 7, circle: 9.525, thickness: 3.96875, noseRadius: 0.4 }],
     // a triangle's edge of 10.998 is an 11
-    ["TPGN 11 03 02", "metric", { noseAngle: 60, circle: 6.35, noseRadius: 0.2 }], ["RCMT 10 T3 M0", "metric", { noseAngle: null, circle: 10, noseRadius: 5 }],
+    ["TPGN 11 03 02", "metric", { noseAngle: 60, circle: 6.35, noseRadius: 0.2 }],
+    ["RCMT 10 T3 M0", "metric", { noseAngle: null, circle: 10, noseRadius: 5 }],
     ["DCMT 32.51-XF", "inch", { circle: 0.375, thickness: 0.15625, noseRadius: 1 / 64 }],
   ] as const)("%s", (code, system, expected) => expect(readInsert(code, system)).toMatchObject(expected));
-  it.each([["CNMG", /digits/], ["QCMT 09 T3 04", /first letter/], ["CQMT 09 T3 04", /second letter/], ["CCMT 10 T3 04", /standard circle/], ["CCMT 09 88 04", /thickness/], ["12", /four letters/]])(
-    "%s is refused by name", (code, words) => expect(message("insert", { code, system: "metric" })).toMatch(words));
+  it.each([
+    ["CNMG", /digits/],
+    ["QCMT 09 T3 04", /first letter/],
+    ["CQMT 09 T3 04", /second letter/],
+    ["CCMT 10 T3 04", /standard circle/],
+    ["CCMT 09 88 04", /thickness/],
+    ["12", /four letters/],
+  ])("%s is refused by name", (code, words) => expect(message("insert", { code, system: "metric" })).toMatch(words));
 });
 
 it("speed and feed: 100 m/min on 31.83 mm is 1000 rev/min, held to the range, the feed with it", () => {

@@ -2,7 +2,10 @@ import { mmFromCounts } from "../units";
 import type { CauseId } from "./cause";
 
 /** A signature that hit, in whole counts, with its name. */
-export interface NamedCounts { readonly id: CauseId; readonly counts: number }
+export interface NamedCounts {
+  readonly id: CauseId;
+  readonly counts: number;
+}
 
 /** Sums agree when they differ by no more than the display's last digit on two readings. */
 const AGREE_COUNTS = 2;

@@ -1,10 +1,21 @@
 /**
- * The mistakes that instructors meet, both machines, as data: where each applies, which figures it needs, and the closure it
- * predicts. One list serves the bench, the floor and the desk; words stand in the words room under the same ids.
+ * The mistakes that instructors meet, both machines, as data: where each applies, which figures it needs, and the
+ * closure it predicts. One list serves the bench, the floor and the desk; words stand in the words room under the same
+ * ids.
  */
 
 /** What is set, and how: the conditions under which a mistake can happen. */
-export const methods = ["mill-edge", "mill-center", "mill-length", "mill-diameter", "lathe-x", "lathe-z", "lathe-readout", "lathe-nose", "lathe-tip"] as const;
+export const methods = [
+  "mill-edge",
+  "mill-center",
+  "mill-length",
+  "mill-diameter",
+  "lathe-x",
+  "lathe-z",
+  "lathe-readout",
+  "lathe-nose",
+  "lathe-tip",
+] as const;
 export type Method = (typeof methods)[number];
 
 /** Everything a prediction may need, one length unit throughout. All may be unknown. */
@@ -71,7 +82,18 @@ export interface Mistake {
 }
 
 /** Imaginary tip less nose center in units of the nose radius, by tip code: [x (radius), z]. */
-const TIP: readonly (readonly [number, number])[] = [[0, 0], [1, 1], [1, -1], [-1, -1], [-1, 1], [0, 1], [1, 0], [0, -1], [-1, 0], [0, 0]];
+const TIP: readonly (readonly [number, number])[] = [
+  [0, 0],
+  [1, 1],
+  [1, -1],
+  [-1, -1],
+  [-1, 1],
+  [0, 1],
+  [1, 0],
+  [0, -1],
+  [-1, 0],
+  [0, 0],
+];
 
 const EDGE: readonly Method[] = ["mill-edge"];
 const LENGTH: readonly Method[] = ["mill-length"];
@@ -93,8 +115,12 @@ function swaps(wanted: number): number[] {
   });
 }
 
-const entry = (methodsOf: readonly Method[], needs: readonly FigureName[], prior: number, predict: Mistake["predict"]): Mistake =>
-  ({ methods: methodsOf, needs, prior, predict });
+const entry = (
+  methodsOf: readonly Method[],
+  needs: readonly FigureName[],
+  prior: number,
+  predict: Mistake["predict"],
+): Mistake => ({ methods: methodsOf, needs, prior, predict });
 
 export const catalog = {
   // mill, X and Y
@@ -128,7 +154,9 @@ export const catalog = {
   // cutter diameter
   radiusInDiameter: entry(["mill-diameter"], ["cutterDiameter"], 0.1, (f) => [-f.cutterDiameter / 2]),
   diameterInRadius: entry(["mill-diameter"], ["cutterDiameter"], 0.08, (f) => [f.cutterDiameter / 2]),
-  nominalForMeasured: entry(["mill-diameter"], ["cutterDiameter", "nominalDiameter"], 0.12, (f) => [f.nominalDiameter - f.cutterDiameter]),
+  nominalForMeasured: entry(["mill-diameter"], ["cutterDiameter", "nominalDiameter"], 0.12, (f) => [
+    f.nominalDiameter - f.cutterDiameter,
+  ]),
   diameterEmpty: entry(["mill-diameter"], ["cutterDiameter"], 0.06, (f) => [-f.cutterDiameter]),
   wearSignTurned: entry(["mill-diameter"], ["oldWear"], 0.05, (f) => [-2 * f.oldWear]),
   wearTwice: entry(["mill-diameter"], ["oldWear"], 0.04, (f) => [f.oldWear]),
@@ -137,7 +165,9 @@ export const catalog = {
   feelerForgotten: entry(["lathe-x"], ["paper", "outside"], 0.1, (f) => [f.outside * 2 * f.paper]),
   diameterAsRadius: entry(["lathe-x"], ["touchDiameter"], 0.07, (f) => [f.touchDiameter / 2]),
   workXNotZero: entry(["lathe-x"], ["leftoverWork"], 0.04, (f) => [f.leftoverWork]),
-  noseCenterX: entry(["lathe-x"], ["noseRadius", "tipCode"], 0.04, (f) => [2 * f.noseRadius * (TIP[f.tipCode]?.[0] ?? 0)]),
+  noseCenterX: entry(["lathe-x"], ["noseRadius", "tipCode"], 0.04, (f) => [
+    2 * f.noseRadius * (TIP[f.tipCode]?.[0] ?? 0),
+  ]),
   gapForgotten: entry(["lathe-z"], ["block"], 0.1, (f) => [f.block]),
   gapWrongWay: entry(["lathe-z"], ["block"], 0.05, (f) => [2 * f.block]),
   faceForgotten: entry(["lathe-z"], ["facing"], 0.06, (f) => [f.facing]),
@@ -161,29 +191,41 @@ export type MistakeId = keyof typeof catalog;
 export const mistakeIds = Object.keys(catalog) as MistakeId[];
 
 /** One way in which one mistake would show. */
-export interface Signature { readonly id: MistakeId; readonly predictedMm: number }
+export interface Signature {
+  readonly id: MistakeId;
+  readonly predictedMm: number;
+}
 
 const isKnown = (figures: Figures, name: FigureName): boolean => {
   const value = figures[name];
   return value !== undefined && (Array.isArray(value) ? value.length > 0 : true);
 };
 
-/** What every mistake that applies, and whose figures are known, would leave; those that leave nothing are not mistakes here. */
+/**
+ * What every mistake that applies, and whose figures are known, would leave; those that leave nothing are not mistakes
+ * here.
+ */
 export function signaturesFor(method: Method, figures: Figures): Signature[] {
   return mistakeIds.flatMap((id) => {
     const { methods: of, needs, predict }: Mistake = catalog[id];
     if (!of.includes(method) || !needs.every((name) => isKnown(figures, name))) return [];
-    return predict(figures as Parameters<typeof predict>[0]).filter((value) => Math.abs(value) > 1e-9).map((predictedMm) => ({ id, predictedMm }));
+    return predict(figures as Parameters<typeof predict>[0])
+      .filter((value) => Math.abs(value) > 1e-9)
+      .map((predictedMm) => ({ id, predictedMm }));
   });
 }
 
-/** The unknown figure that would let the likeliest of the mistakes not yet weighed be weighed; null when none is missing. */
+/**
+ * The unknown figure that would let the likeliest of the mistakes not yet weighed be weighed; null when none is
+ * missing.
+ */
 export function mostUsefulFigure(method: Method, figures: Figures): FigureName | null {
   const worth = new Map<FigureName, number>();
   for (const id of mistakeIds) {
     const { methods: of, needs, prior }: Mistake = catalog[id];
     const missing = needs.filter((name) => !isKnown(figures, name));
-    if (of.includes(method)) for (const name of missing) worth.set(name, (worth.get(name) ?? 0) + prior / missing.length);
+    if (of.includes(method))
+      for (const name of missing) worth.set(name, (worth.get(name) ?? 0) + prior / missing.length);
   }
   return [...worth].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
 }

@@ -4,21 +4,62 @@ import { infer, type Ranked } from "./infer";
 /** Everything that can be named as a cause: the catalog's signatures, and what only a log can show. */
 export type CauseId =
   | MistakeId
-  | "capturedAfterLeaving" | "edgeBreak" | "bentFinder" | "coarseClick" | "slowSpindle" | "paperPinched"
-  | "otherRegister" | "neverSet" | "noContact"
-  | "changedSinceTouch" | "oneSideOnly" | "notOverMiddle" | "partMoved"
-  | "tasterNotTrued" | "turnForgotten" | "turnSignTurned" | "taperDirt" | "notSeated" | "setterMoved" | "presetterOff" | "chipOnTip"
-  | "notCleanedUp" | "notMeasured" | "faceCutAgain" | "touchedRunout" | "armOff"
-  | "leanedOnPost" | "bandCutAgain" | "clampShifted" | "registerBuiltIn" | "coneNoseLeftOut" | "declaredElsewhere" | "declarationLost"
-  | "halfPinForgotten" | "wholePinAdded" | "tailstockTaken" | "gaugeNotZeroed" | "gaugeFromAbove" | "cornerNotZero";
+  | "capturedAfterLeaving"
+  | "edgeBreak"
+  | "bentFinder"
+  | "coarseClick"
+  | "slowSpindle"
+  | "paperPinched"
+  | "otherRegister"
+  | "neverSet"
+  | "noContact"
+  | "changedSinceTouch"
+  | "oneSideOnly"
+  | "notOverMiddle"
+  | "partMoved"
+  | "tasterNotTrued"
+  | "turnForgotten"
+  | "turnSignTurned"
+  | "taperDirt"
+  | "notSeated"
+  | "setterMoved"
+  | "presetterOff"
+  | "chipOnTip"
+  | "notCleanedUp"
+  | "notMeasured"
+  | "faceCutAgain"
+  | "touchedRunout"
+  | "armOff"
+  | "leanedOnPost"
+  | "bandCutAgain"
+  | "clampShifted"
+  | "registerBuiltIn"
+  | "coneNoseLeftOut"
+  | "declaredElsewhere"
+  | "declarationLost"
+  | "halfPinForgotten"
+  | "wholePinAdded"
+  | "tailstockTaken"
+  | "gaugeNotZeroed"
+  | "gaugeFromAbove"
+  | "cornerNotZero";
 
 /** Where one cause would put a value, mm off. */
-export interface CauseSignature { readonly id: CauseId; readonly predictedMm: number }
+export interface CauseSignature {
+  readonly id: CauseId;
+  readonly predictedMm: number;
+}
 
 /** One part of a closure that the log proves: how much of it, and the moment in the log. */
-export interface ProvenTerm { readonly id: CauseId; readonly mm: number; readonly seq: number }
+export interface ProvenTerm {
+  readonly id: CauseId;
+  readonly mm: number;
+  readonly seq: number;
+}
 
-/** What the log says of one register: the contact it hangs on, what it should have become, the parts of the difference. */
+/**
+ * What the log says of one register: the contact it hangs on, what it should have become, the parts of the difference.
+ */
 export interface Evidence {
   /** The reading at contact, counts of machine position, and its moment; null when no contact was found. */
   readonly contact: { readonly counts: number; readonly seq: number; readonly atMs: number } | null;
@@ -49,16 +90,25 @@ const CLOSES_WITHIN_U = 6;
  * else inferred from what is left, against the catalog; else unexplained.
  */
 export function causeOf(
-  closureMm: number, evidence: Evidence, method: { biasMm: number; uMm: number }, signatures: readonly CauseSignature[], resolutionMm: number,
+  closureMm: number,
+  evidence: Evidence,
+  method: { biasMm: number; uMm: number },
+  signatures: readonly CauseSignature[],
+  resolutionMm: number,
 ): Cause {
   const rest = evidence.leftMm - method.biasMm;
   if (evidence.terms.length > 0 && Math.abs(rest) <= CLOSES_WITHIN_U * method.uMm + resolutionMm) {
     return { kind: "proven", terms: evidence.terms };
   }
-  if (evidence.terms.some(({ id }) => id === "neverSet" || id === "otherRegister")) return { kind: "proven", terms: evidence.terms };
+  if (evidence.terms.some(({ id }) => id === "neverSet" || id === "otherRegister"))
+    return { kind: "proven", terms: evidence.terms };
   const { ranked, unexplained } = infer({
-    closure: closureMm - method.biasMm, u: method.uMm, resolution: resolutionMm, none: NONE_PRIOR,
-    candidates: signatures.map(({ id, predictedMm }) => ({ id, predicted: predictedMm, prior: priorOf(id) })), other: OTHER,
+    closure: closureMm - method.biasMm,
+    u: method.uMm,
+    resolution: resolutionMm,
+    none: NONE_PRIOR,
+    candidates: signatures.map(({ id, predictedMm }) => ({ id, predicted: predictedMm, prior: priorOf(id) })),
+    other: OTHER,
   });
   if (unexplained) return { kind: "unexplained" };
   return ranked[0]?.ids.length === 0 ? { kind: "none" } : { kind: "inferred", ranked };

@@ -4,39 +4,78 @@ import { catalog, causeOf, edgeSignatures, infer, lengthSignatures } from ".";
 import { matchCounts, typingSlip } from "./arithmetic";
 
 const context = {
-  datum: { kind: "corner" as const, edges: { x: { approach: 1 as const, edgeWorkMm: 0 }, y: { approach: -1 as const, edgeWorkMm: 1.5 } } }, tipDiameterMm: 10, partSizeMm: [110, 50, 20] as const,
-  instruments: ["edgeFinder" as const], probe: null, isSkewed: false, facingAllowanceMm: 0, leftovers: [], gaps: [{ id: "paper", kind: "paper" as const, nominalMm: 0.08 }],
+  datum: {
+    kind: "corner" as const,
+    edges: { x: { approach: 1 as const, edgeWorkMm: 0 }, y: { approach: -1 as const, edgeWorkMm: 1.5 } },
+  },
+  tipDiameterMm: 10,
+  partSizeMm: [110, 50, 20] as const,
+  instruments: ["edgeFinder" as const],
+  probe: null,
+  isSkewed: false,
+  facingAllowanceMm: 0,
+  leftovers: [],
+  gaps: [{ id: "paper", kind: "paper" as const, nominalMm: 0.08 }],
 };
 
 describe("signatures", () => {
   it("by hand: left edge, radius 5: forgotten −5, turned −10, diameter +5, other edge +110", () => {
-    expect(Object.fromEntries(edgeSignatures(context, "x").map(({ id, predictedMm }) => [id, predictedMm]))).toEqual({ radiusForgotten: -5, radiusSignTurned: -10, diameterForRadius: 5, otherEdge: 110 });
+    expect(Object.fromEntries(edgeSignatures(context, "x").map(({ id, predictedMm }) => [id, predictedMm]))).toEqual({
+      radiusForgotten: -5,
+      radiusSignTurned: -10,
+      diameterForRadius: 5,
+      otherEdge: 110,
+    });
   });
   it("mirrored approach mirrors them, and an edge that is not zero adds its own", () => {
-    expect(Object.fromEntries(edgeSignatures(context, "y").map(({ id, predictedMm }) => [id, predictedMm]))).toEqual({ radiusForgotten: 5, radiusSignTurned: 10, diameterForRadius: -5, otherEdge: -50, edgeWorkForgotten: 1.5, edgeWorkSignTurned: 3 });
+    expect(Object.fromEntries(edgeSignatures(context, "y").map(({ id, predictedMm }) => [id, predictedMm]))).toEqual({
+      radiusForgotten: 5,
+      radiusSignTurned: 10,
+      diameterForRadius: -5,
+      otherEdge: -50,
+      edgeWorkForgotten: 1.5,
+      edgeWorkSignTurned: 3,
+    });
   });
   it("lengths: paper, facing and leftover only where they exist", () => {
     expect(lengthSignatures(context).map(({ id }) => id)).toEqual(["paperForgotten", "paperWrongWay"]);
-    expect(lengthSignatures({ ...context, facingAllowanceMm: 0.9, leftovers: [{ register: "G54.z", mm: -12 }] }).map(({ predictedMm }) => predictedMm)).toEqual([0.08, 0.16, 0.9, 1.8, -12]);
+    expect(
+      lengthSignatures({ ...context, facingAllowanceMm: 0.9, leftovers: [{ register: "G54.z", mm: -12 }] }).map(
+        ({ predictedMm }) => predictedMm,
+      ),
+    ).toEqual([0.08, 0.16, 0.9, 1.8, -12]);
   });
 });
 
 describe("signatures of other instruments", () => {
   it("a dial over the edge has no radius to forget, but a turn to lose", () => {
-    expect(Object.fromEntries(edgeSignatures(context, "x", 0).map(({ id, predictedMm }) => [id, predictedMm]))).toEqual({ otherEdge: 110, dialTurnShort: -1 });
+    expect(Object.fromEntries(edgeSignatures(context, "x", 0).map(({ id, predictedMm }) => [id, predictedMm]))).toEqual(
+      { otherEdge: 110, dialTurnShort: -1 },
+    );
   });
   it("on a middle only half of a radius can go wrong, to either side", () => {
-    expect(edgeSignatures({ ...context, datum: { kind: "middle" } }, "x").map(({ predictedMm }) => predictedMm)).toEqual([2.5, -2.5]);
+    expect(
+      edgeSignatures({ ...context, datum: { kind: "middle" } }, "x").map(({ predictedMm }) => predictedMm),
+    ).toEqual([2.5, -2.5]);
   });
   it("a block in the gap counts as paper does, by its own height", () => {
     const withBlock = { ...context, gaps: [...context.gaps, { id: "b", kind: "block" as const, nominalMm: 25 }] };
-    expect(lengthSignatures(withBlock).filter(({ id }) => id.startsWith("block")).map(({ predictedMm }) => predictedMm)).toEqual([25, 50]);
+    expect(
+      lengthSignatures(withBlock)
+        .filter(({ id }) => id.startsWith("block"))
+        .map(({ predictedMm }) => predictedMm),
+    ).toEqual([25, 50]);
   });
 });
 
 describe("inference", () => {
-  const candidates = edgeSignatures(context, "y").map(({ id, predictedMm }) => ({ id, predicted: predictedMm, prior: catalog[id].prior }));
-  const ask = (closure: number) => infer({ closure, u: 0.003, none: 0.5, candidates, other: { prior: 0.05, span: 400 } });
+  const candidates = edgeSignatures(context, "y").map(({ id, predictedMm }) => ({
+    id,
+    predicted: predictedMm,
+    prior: catalog[id].prior,
+  }));
+  const ask = (closure: number) =>
+    infer({ closure, u: 0.003, none: 0.5, candidates, other: { prior: 0.05, span: 400 } });
   it("names the single, the pair, and nothing when it is right", () => {
     expect(ask(5.001).ranked[0]?.ids).toEqual(["radiusForgotten"]);
     expect(ask(6.5).ranked[0]?.ids).toEqual(["radiusForgotten", "edgeWorkForgotten"]);
@@ -47,11 +86,18 @@ describe("inference", () => {
     expect(ask(1e9)).toEqual({ ranked: [], unexplained: true });
   });
   it("probabilities lie in (0.05, 1], fall in order, and sum to no more than 1", () => {
-    fc.assert(fc.property(fc.double({ min: -20, max: 20, noNaN: true }), (closure) => {
-      const { ranked } = ask(closure);
-      const sum = ranked.reduce((total, { probability }) => total + probability, 0);
-      return sum <= 1 + 1e-9 && ranked.every(({ probability }, i) => probability > 0.05 && (i === 0 || probability <= (ranked[i - 1]?.probability ?? 1)));
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: -20, max: 20, noNaN: true }), (closure) => {
+        const { ranked } = ask(closure);
+        const sum = ranked.reduce((total, { probability }) => total + probability, 0);
+        return (
+          sum <= 1 + 1e-9 &&
+          ranked.every(
+            ({ probability }, i) => probability > 0.05 && (i === 0 || probability <= (ranked[i - 1]?.probability ?? 1)),
+          )
+        );
+      }),
+    );
   });
   it("of arbitrary closures within ±2 mm it explains few", () => {
     let explained = 0;
@@ -65,17 +111,28 @@ describe("cause", () => {
   const signatures = edgeSignatures(context, "y");
   it("is proven only when the log's terms leave nothing but the method's own error", () => {
     const terms = [{ id: "radiusForgotten" as const, mm: 5, seq: 9 }];
-    expect(causeOf(5.005, { contact: null, terms, leftMm: 0.005 }, method, signatures, 0.001)).toEqual({ kind: "proven", terms });
+    expect(causeOf(5.005, { contact: null, terms, leftMm: 0.005 }, method, signatures, 0.001)).toEqual({
+      kind: "proven",
+      terms,
+    });
     expect(causeOf(5.3, { contact: null, terms, leftMm: 0.3 }, method, signatures, 0.001).kind).toBe("unexplained");
   });
   it("without evidence is inferred, or open", () => {
-    expect(causeOf(10.004, { contact: null, terms: [], leftMm: 10.004 }, method, signatures, 0.001)).toMatchObject({ kind: "inferred", ranked: [{ ids: ["radiusSignTurned"] }] });
-    expect(causeOf(0.7, { contact: null, terms: [], leftMm: 0.7 }, method, signatures, 0.001)).toEqual({ kind: "unexplained" });
+    expect(causeOf(10.004, { contact: null, terms: [], leftMm: 10.004 }, method, signatures, 0.001)).toMatchObject({
+      kind: "inferred",
+      ranked: [{ ids: ["radiusSignTurned"] }],
+    });
+    expect(causeOf(0.7, { contact: null, terms: [], leftMm: 0.7 }, method, signatures, 0.001)).toEqual({
+      kind: "unexplained",
+    });
   });
 });
 
 describe("arithmetic on counts", () => {
-  const named = [{ id: "radiusForgotten" as const, counts: -5000 }, { id: "edgeWorkForgotten" as const, counts: 1500 }];
+  const named = [
+    { id: "radiusForgotten" as const, counts: -5000 },
+    { id: "edgeWorkForgotten" as const, counts: 1500 },
+  ];
   it("matches nothing, one, or two, within the display's last digit", () => {
     expect(matchCounts(1, named)).toEqual([]);
     expect(matchCounts(-5001, named)?.map(({ id }) => id)).toEqual(["radiusForgotten"]);

@@ -36,8 +36,15 @@ function clickTerm(contact: EdgeContact, contactErrorMm: number, named: readonly
 }
 
 /** How the register was made from one contact: the exact counts it is off by, split into what the log proves. */
-function procedureTerms(trace: LaneTrace, axis: "x" | "y", edge: SetupEdge, kick: EdgeContact, changes: readonly ChangePlace[]): {
-  terms: ProvenTerm[]; leftCounts: number;
+function procedureTerms(
+  trace: LaneTrace,
+  axis: "x" | "y",
+  edge: SetupEdge,
+  kick: EdgeContact,
+  changes: readonly ChangePlace[],
+): {
+  terms: ProvenTerm[];
+  leftCounts: number;
 } {
   const { setup, registers, scale } = trace.final;
   const held = registers.common[axis] + registers.work.G54[axis];
@@ -51,7 +58,8 @@ function procedureTerms(trace: LaneTrace, axis: "x" | "y", edge: SetupEdge, kick
   const last = after.at(-1);
   const seq = last?.seq ?? Math.ceil(kick.seq);
   const signatures: NamedCounts[] = edgeSignatures(setup, axis, kick.radiusMm).flatMap(({ id, predictedMm }) =>
-    id === "otherEdge" ? [] : [{ id, counts: counts(predictedMm) }]);
+    id === "otherEdge" ? [] : [{ id, counts: counts(predictedMm) }],
+  );
   const capture = after.findLast(({ event }) => event.how === "captured");
   const movedCounts = capture ? capture.event.machine[axis] - kick.atCounts : 0;
   // moved by the radius toward the part and captured there: the radius was entered by motion
@@ -74,7 +82,8 @@ function procedureTerms(trace: LaneTrace, axis: "x" | "y", edge: SetupEdge, kick
   }
   const slip = last?.event.how === "typed" ? typingSlip(held, wanted) : null;
   if (slip) return { terms: [{ id: slip, mm: mmOf(left), seq }], leftCounts: 0 };
-  if (Math.abs(left) <= counts(MEANT_MM) && capture) return { terms: [{ id: "capturedAfterLeaving", mm: mmOf(left), seq }], leftCounts: 0 };
+  if (Math.abs(left) <= counts(MEANT_MM) && capture)
+    return { terms: [{ id: "capturedAfterLeaving", mm: mmOf(left), seq }], leftCounts: 0 };
   return { terms: [], leftCounts: left };
 }
 
@@ -82,21 +91,42 @@ function procedureTerms(trace: LaneTrace, axis: "x" | "y", edge: SetupEdge, kick
 function inOtherRow(trace: LaneTrace, axis: "x" | "y", closureMm: number): ProvenTerm[] {
   const { registers, setup, truth, scale } = trace.final;
   const NEAR_MM = setup.tipDiameterMm + 3;
-  const near = workOffsetNames.slice(1).find((name) =>
-    registers.work[name][axis] !== 0 && Math.abs(toMm(registers.work[name][axis], scale) - truth.datumMm[axis]) <= NEAR_MM);
+  const near = workOffsetNames
+    .slice(1)
+    .find(
+      (name) =>
+        registers.work[name][axis] !== 0 &&
+        Math.abs(toMm(registers.work[name][axis], scale) - truth.datumMm[axis]) <= NEAR_MM,
+    );
   const change = near && trace.changes.findLast(({ event }) => event.register === `${near}.${axis}`);
   return change ? [{ id: "otherRegister", mm: closureMm, seq: change.seq }] : [];
 }
 
-const contactOf = ({ atCounts, seq, atMs }: { atCounts: number; seq: number; atMs: number }): Evidence["contact"] => ({ counts: atCounts, seq: Math.ceil(seq), atMs });
+const contactOf = ({ atCounts, seq, atMs }: { atCounts: number; seq: number; atMs: number }): Evidence["contact"] => ({
+  counts: atCounts,
+  seq: Math.ceil(seq),
+  atMs,
+});
 
-/** X or Y on an edge: closure = (register against the contact it came from, exact in counts) + (the contact against the true edge). */
-function onEdge(trace: LaneTrace, axis: "x" | "y", edge: SetupEdge, closureMm: number, changes: readonly ChangePlace[], lastSet: ChangePlace): Evidence {
+/**
+ * X or Y on an edge: closure = (register against the contact it came from, exact in counts) + (the contact against the
+ * true edge).
+ */
+function onEdge(
+  trace: LaneTrace,
+  axis: "x" | "y",
+  edge: SetupEdge,
+  closureMm: number,
+  changes: readonly ChangePlace[],
+  lastSet: ChangePlace,
+): Evidence {
   const contacts = trace.contacts.filter((contact) => contact.axis === axis && contact.seq < lastSet.seq);
-  if (contacts.length === 0) return { contact: null, terms: [{ id: "noContact", mm: 0, seq: lastSet.seq }], leftMm: closureMm };
+  if (contacts.length === 0)
+    return { contact: null, terms: [{ id: "noContact", mm: 0, seq: lastSet.seq }], leftMm: closureMm };
   // the reading used need not be the last contact: take the latest one that the arithmetic leads to
   const readings = contacts.toReversed().map((kick) => ({ kick, ...procedureTerms(trace, axis, edge, kick, changes) }));
-  const isClean = ({ terms, leftCounts }: (typeof readings)[number]) => leftCounts === 0 && terms.every(({ id }) => id !== "capturedAfterLeaving");
+  const isClean = ({ terms, leftCounts }: (typeof readings)[number]) =>
+    leftCounts === 0 && terms.every(({ id }) => id !== "capturedAfterLeaving");
   const best = readings.find(isClean) ?? readings.find(({ leftCounts }) => leftCounts === 0) ?? readings[0];
   if (!best) throw new Error(`onEdge: no reading for ${axis} among ${contacts.length} contacts`);
   const { kick } = best;
@@ -115,7 +145,8 @@ function onEdge(trace: LaneTrace, axis: "x" | "y", edge: SetupEdge, closureMm: n
       { id: "radiusForgotten", counts: toCounts(s * kick.radiusMm, scale) },
       { id: "radiusSignTurned", counts: toCounts(2 * s * kick.radiusMm, scale) },
     ]);
-    if (withRadius) terms.push(...withRadius.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq: lastSet.seq })));
+    if (withRadius)
+      terms.push(...withRadius.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq: lastSet.seq })));
     return { contact: contactOf(kick), terms, leftMm: withRadius ? s * ownKickMm(kick) : closureMm - nominalMm };
   }
   const terms = [...best.terms, ...atContact];
@@ -123,14 +154,27 @@ function onEdge(trace: LaneTrace, axis: "x" | "y", edge: SetupEdge, closureMm: n
 }
 
 /** Middles of the latest contacts from both sides before a moment, and every middle or axis that one reading gave. */
-function middlesBefore(trace: LaneTrace, axis: "x" | "y", seq: number): { atCounts: number; seq: number; atMs: number; radiusMm: number }[] {
-  const contacts = trace.contacts.filter((contact) => contact.axis === axis && contact.seq < seq && contact.by !== "probe");
+function middlesBefore(
+  trace: LaneTrace,
+  axis: "x" | "y",
+  seq: number,
+): { atCounts: number; seq: number; atMs: number; radiusMm: number }[] {
+  const contacts = trace.contacts.filter(
+    (contact) => contact.axis === axis && contact.seq < seq && contact.by !== "probe",
+  );
   const lows = contacts.filter(({ approach }) => approach === 1);
   const highs = contacts.filter(({ approach }) => approach === -1);
-  const pairs = highs.slice(-3).flatMap((high) => lows.slice(-3).map((low) => ({
-    atCounts: Math.round((high.atCounts + low.atCounts) / 2), seq: Math.max(high.seq, low.seq), atMs: Math.max(high.atMs, low.atMs), radiusMm: high.radiusMm,
-  })));
-  const read = trace.places.filter((place) => place.axis === axis && place.seq < seq).map(({ atCounts, seq: at, atMs }) => ({ atCounts, seq: at, atMs, radiusMm: 0 }));
+  const pairs = highs.slice(-3).flatMap((high) =>
+    lows.slice(-3).map((low) => ({
+      atCounts: Math.round((high.atCounts + low.atCounts) / 2),
+      seq: Math.max(high.seq, low.seq),
+      atMs: Math.max(high.atMs, low.atMs),
+      radiusMm: high.radiusMm,
+    })),
+  );
+  const read = trace.places
+    .filter((place) => place.axis === axis && place.seq < seq)
+    .map(({ atCounts, seq: at, atMs }) => ({ atCounts, seq: at, atMs, radiusMm: 0 }));
   return [...pairs, ...read].sort((a, b) => b.seq - a.seq);
 }
 
@@ -142,7 +186,10 @@ function onMiddle(trace: LaneTrace, axis: "x" | "y", closureMm: number, lastSet:
   const edge = edgeOf(setup, axis);
   for (const middle of middles) {
     const wanted = middle.atCounts - toCounts(edge?.edgeWorkMm ?? 0, scale);
-    const signatures = edgeSignatures(setup, axis, middle.radiusMm).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) }));
+    const signatures = edgeSignatures(setup, axis, middle.radiusMm).map(({ id, predictedMm }) => ({
+      id,
+      counts: toCounts(predictedMm, scale),
+    }));
     const match = matchCounts(held - wanted, signatures);
     if (!match) continue;
     const terms = match.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq: lastSet.seq }));
@@ -151,16 +198,40 @@ function onMiddle(trace: LaneTrace, axis: "x" | "y", closureMm: number, lastSet:
   const [latest] = middles;
   if (!latest) {
     const one = trace.contacts.findLast((contact) => contact.axis === axis && contact.seq < lastSet.seq);
-    return { contact: one ? contactOf(one) : null, terms: one ? [{ id: "oneSideOnly", mm: closureMm, seq: one.seq }] : [{ id: "noContact", mm: 0, seq: lastSet.seq }], leftMm: one ? 0 : closureMm };
+    return {
+      contact: one ? contactOf(one) : null,
+      terms: one
+        ? [{ id: "oneSideOnly", mm: closureMm, seq: one.seq }]
+        : [{ id: "noContact", mm: 0, seq: lastSet.seq }],
+      leftMm: one ? 0 : closureMm,
+    };
   }
-  const lone = trace.contacts.findLast((contact) => contact.axis === axis && contact.seq < lastSet.seq &&
-    [-1, 0, 1].some((share) => Math.abs(held - contact.atCounts - share * toCounts(contact.radiusMm, scale)) <= 2));
-  if (lone) return { contact: contactOf(lone), terms: [{ id: "oneSideOnly", mm: closureMm, seq: Math.ceil(lone.seq) }], leftMm: 0 };
+  const lone = trace.contacts.findLast(
+    (contact) =>
+      contact.axis === axis &&
+      contact.seq < lastSet.seq &&
+      [-1, 0, 1].some((share) => Math.abs(held - contact.atCounts - share * toCounts(contact.radiusMm, scale)) <= 2),
+  );
+  if (lone)
+    return {
+      contact: contactOf(lone),
+      terms: [{ id: "oneSideOnly", mm: closureMm, seq: Math.ceil(lone.seq) }],
+      leftMm: 0,
+    };
   const slip = lastSet.event.how === "typed" ? typingSlip(held, latest.atCounts) : null;
   const stray = held - latest.atCounts;
-  if (slip) return { contact: contactOf(latest), terms: [{ id: slip, mm: toMm(stray, scale), seq: lastSet.seq }], leftMm: closureMm - toMm(stray, scale) };
+  if (slip)
+    return {
+      contact: contactOf(latest),
+      terms: [{ id: slip, mm: toMm(stray, scale), seq: lastSet.seq }],
+      leftMm: closureMm - toMm(stray, scale),
+    };
   if (lastSet.event.how === "captured") {
-    return { contact: contactOf(latest), terms: [{ id: "notOverMiddle", mm: toMm(stray, scale), seq: lastSet.seq }], leftMm: closureMm - toMm(stray, scale) };
+    return {
+      contact: contactOf(latest),
+      terms: [{ id: "notOverMiddle", mm: toMm(stray, scale), seq: lastSet.seq }],
+      leftMm: closureMm - toMm(stray, scale),
+    };
   }
   return { contact: contactOf(latest), terms: [], leftMm: closureMm };
 }
@@ -168,16 +239,22 @@ function onMiddle(trace: LaneTrace, axis: "x" | "y", closureMm: number, lastSet:
 /** What the log proves about X or Y of G54. A blank that moved after it was touched is named first. */
 export function edgeEvidence(trace: LaneTrace, axis: "x" | "y", closureMm: number): Evidence {
   const register: RegisterId = `G54.${axis}`;
-  const changes = trace.changes.filter(({ event }) => event.register === register || event.register === `common.${axis}`);
+  const changes = trace.changes.filter(
+    ({ event }) => event.register === register || event.register === `common.${axis}`,
+  );
   const lastSet = changes.at(-1);
   if (!lastSet) {
     const elsewhere = inOtherRow(trace, axis, closureMm);
-    const terms = elsewhere.length > 0 ? elsewhere : [{ id: "neverSet" as const, mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }];
+    const terms =
+      elsewhere.length > 0 ? elsewhere : [{ id: "neverSet" as const, mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }];
     return { contact: null, terms, leftMm: 0 };
   }
   const { setup } = trace.final;
   const edge = edgeOf(setup, axis);
-  const evidence = edge && !setup.isSkewed ? onEdge(trace, axis, edge, closureMm, changes, lastSet) : onMiddle(trace, axis, closureMm, lastSet);
+  const evidence =
+    edge && !setup.isSkewed
+      ? onEdge(trace, axis, edge, closureMm, changes, lastSet)
+      : onMiddle(trace, axis, closureMm, lastSet);
   return { ...evidence, ...withMovedPart(trace, axis, evidence) };
 }
 
@@ -185,8 +262,11 @@ export function edgeEvidence(trace: LaneTrace, axis: "x" | "y", closureMm: numbe
 function withMovedPart(trace: LaneTrace, axis: "x" | "y", evidence: Evidence): Partial<Evidence> {
   const contactSeq = evidence.contact?.seq;
   if (contactSeq === undefined) return {};
-  const moved = trace.log.find(({ seq, event }) =>
-    seq > contactSeq && ((event.type === "taskDone" && event.task === "pushToStop" && axis === "x") || event.type === "partTapped"));
+  const moved = trace.log.find(
+    ({ seq, event }) =>
+      seq > contactSeq &&
+      ((event.type === "taskDone" && event.task === "pushToStop" && axis === "x") || event.type === "partTapped"),
+  );
   if (!moved || Math.abs(evidence.leftMm) < WORTH_NAMING_MM) return {};
   return { terms: [...evidence.terms, { id: "partMoved", mm: evidence.leftMm, seq: moved.seq }], leftMm: 0 };
 }

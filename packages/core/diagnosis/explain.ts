@@ -1,4 +1,13 @@
-import { catalog, mostUsefulFigure, signaturesFor, type FigureName, type Figures, type Method, type MistakeId, type Signature } from "./catalog";
+import {
+  catalog,
+  mostUsefulFigure,
+  signaturesFor,
+  type FigureName,
+  type Figures,
+  type Method,
+  type MistakeId,
+  type Signature,
+} from "./catalog";
 import { infer } from "./infer";
 
 export interface ExplainInput {
@@ -33,9 +42,14 @@ const NONE_PRIOR = 0.5;
 /** "Something else": as likely as a rare mistake, spread over a few mm, where slips of the hand fall. */
 const OTHER = { prior: 0.15, leastSpanMm: 8 };
 /** A prediction in more than one way shares the mistake's prior. */
-const shareOf = ({ id }: Signature, all: readonly Signature[]): number => catalog[id].prior / all.filter((one) => one.id === id).length;
+const shareOf = ({ id }: Signature, all: readonly Signature[]): number =>
+  catalog[id].prior / all.filter((one) => one.id === id).length;
 
-interface SignatureClass { readonly ids: MistakeId[]; predicted: number; prior: number }
+interface SignatureClass {
+  readonly ids: MistakeId[];
+  predicted: number;
+  prior: number;
+}
 
 /** Signatures that lie together, as one candidate each; the likeliest member comes first. */
 function classesOf(signatures: readonly Signature[], within: number): SignatureClass[] {
@@ -58,43 +72,80 @@ export function explain({ method, closure, figures, u, bias = 0, resolution = 0 
   const classes = classesOf(signaturesFor(method, figures), SAME_WITHIN_U * u);
   const span = Math.max(OTHER.leastSpanMm, 2.5 * Math.abs(closure));
   const { ranked, unexplained } = infer({
-    closure: closure - bias, u, resolution, none: NONE_PRIOR,
+    closure: closure - bias,
+    u,
+    resolution,
+    none: NONE_PRIOR,
     candidates: classes.map(({ predicted, prior }, index) => ({ id: String(index), predicted, prior })),
     other: { prior: OTHER.prior, span },
   });
   return {
     unexplained,
     wouldHelp: mostUsefulFigure(method, figures),
-    ranked: ranked.filter(({ ids }) => ids[0] !== "other").map(({ ids, probability }) => {
-      const found = ids.map((id) => classes[Number(id)]).filter((one): one is SignatureClass => one !== undefined);
-      return { classes: found.map(({ ids: members }) => members), predicted: found.reduce((sum, { predicted }) => sum + predicted, 0), probability };
-    }),
+    ranked: ranked
+      .filter(({ ids }) => ids[0] !== "other")
+      .map(({ ids, probability }) => {
+        const found = ids.map((id) => classes[Number(id)]).filter((one): one is SignatureClass => one !== undefined);
+        return {
+          classes: found.map(({ ids: members }) => members),
+          predicted: found.reduce((sum, { predicted }) => sum + predicted, 0),
+          probability,
+        };
+      }),
   };
 }
 
 /** The same habit on several registers is one cause: mistakes that lead on two or more of them, most often first. */
-export function habitsOf(results: readonly { register: string; explained: Explained }[]): { id: MistakeId; registers: string[] }[] {
+export function habitsOf(
+  results: readonly { register: string; explained: Explained }[],
+): { id: MistakeId; registers: string[] }[] {
   const found = new Map<MistakeId, string[]>();
   for (const { register, explained } of results) {
-    for (const id of new Set((explained.ranked[0]?.classes ?? []).map((members) => members[0]).filter((id) => id !== undefined))) {
+    for (const id of new Set(
+      (explained.ranked[0]?.classes ?? []).map((members) => members[0]).filter((id) => id !== undefined),
+    )) {
       found.set(id, [...(found.get(id) ?? []), register]);
     }
   }
-  return [...found].filter(([, registers]) => registers.length > 1).map(([id, registers]) => ({ id, registers })).sort((a, b) => b.registers.length - a.registers.length);
+  return [...found]
+    .filter(([, registers]) => registers.length > 1)
+    .map(([id, registers]) => ({ id, registers }))
+    .sort((a, b) => b.registers.length - a.registers.length);
 }
 
-/** What the register should hold, from a reading and what lay between; null while a figure is missing. One length unit. */
+/**
+ * What the register should hold, from a reading and what lay between; null while a figure is missing. One length unit.
+ */
 export function wantedFrom(method: Method, contact: number, figures: Figures): number | null {
-  const { approach, tipRadius, edgeWork = 0, paper = 0, block = 0, facing = 0, touchDiameter, outside = 1, leftoverCommon = 0 } = figures;
+  const {
+    approach,
+    tipRadius,
+    edgeWork = 0,
+    paper = 0,
+    block = 0,
+    facing = 0,
+    touchDiameter,
+    outside = 1,
+    leftoverCommon = 0,
+  } = figures;
   switch (method) {
-    case "mill-edge": return approach === undefined || tipRadius === undefined ? null : contact + approach * tipRadius - edgeWork - leftoverCommon;
-    case "mill-length": return contact - paper - block - facing;
-    case "lathe-x": return touchDiameter === undefined ? null : contact - touchDiameter - outside * 2 * paper;
-    case "lathe-z": return contact - facing - block;
-    case "lathe-readout": return contact === 0 ? 0 : -contact;
-    case "mill-center": return contact - leftoverCommon;
+    case "mill-edge":
+      return approach === undefined || tipRadius === undefined
+        ? null
+        : contact + approach * tipRadius - edgeWork - leftoverCommon;
+    case "mill-length":
+      return contact - paper - block - facing;
+    case "lathe-x":
+      return touchDiameter === undefined ? null : contact - touchDiameter - outside * 2 * paper;
+    case "lathe-z":
+      return contact - facing - block;
+    case "lathe-readout":
+      return contact === 0 ? 0 : -contact;
+    case "mill-center":
+      return contact - leftoverCommon;
     case "mill-diameter":
     case "lathe-nose":
-    case "lathe-tip": return contact;
+    case "lathe-tip":
+      return contact;
   }
 }

@@ -1,4 +1,8 @@
-export interface Candidate { id: string; predicted: number; prior: number }
+export interface Candidate {
+  id: string;
+  predicted: number;
+  prior: number;
+}
 export interface InferInput {
   closure: number;
   /** Standard uncertainty of the method, above zero. */
@@ -11,8 +15,14 @@ export interface InferInput {
   /** "Something else": a uniform density of that span about zero. */
   other?: { prior: number; span: number };
 }
-export interface Ranked { ids: string[]; probability: number }
-export interface Inference { ranked: Ranked[]; unexplained: boolean }
+export interface Ranked {
+  ids: string[];
+  probability: number;
+}
+export interface Inference {
+  ranked: Ranked[];
+  unexplained: boolean;
+}
 
 const PAIR_FACTOR = 0.1;
 const REPORT_OVER = 0.05;
@@ -31,12 +41,15 @@ export function infer(input: InferInput): Inference {
     hypotheses.push({ ids: [first.id], predicted: first.predicted, prior: first.prior });
     for (const second of candidates.slice(i + 1)) {
       hypotheses.push({
-        ids: [first.id, second.id], predicted: first.predicted + second.predicted, prior: first.prior * second.prior * PAIR_FACTOR,
+        ids: [first.id, second.id],
+        predicted: first.predicted + second.predicted,
+        prior: first.prior * second.prior * PAIR_FACTOR,
       });
     }
   });
   const scaled = hypotheses.map(({ ids, predicted, prior }) => ({ ids, prior, z: (closure - predicted) / sigma }));
-  if (!scaled.some(({ z, prior }) => prior > 0 && Math.abs(z) <= REACH_IN_DEVIATIONS)) return { ranked: [], unexplained: true };
+  if (!scaled.some(({ z, prior }) => prior > 0 && Math.abs(z) <= REACH_IN_DEVIATIONS))
+    return { ranked: [], unexplained: true };
   const peak = 1 / (sigma * Math.sqrt(2 * Math.PI));
   const weighed = scaled.map(({ ids, prior, z }) => ({ ids, weight: prior * peak * Math.exp(-0.5 * z * z) }));
   if (other) {

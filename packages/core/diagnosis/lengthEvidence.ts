@@ -10,13 +10,21 @@ const WORTH_NAMING_MM = 0.009;
 
 /** What a capture of Z hangs on: the touch that was in force, or the last one before. */
 function touchBefore(touches: readonly SurfaceTouch[], seq: number): SurfaceTouch | undefined {
-  return touches.findLast((touch) => touch.seq < seq && touch.feel !== "torn") ?? touches.findLast((touch) => touch.seq < seq);
+  return (
+    touches.findLast((touch) => touch.seq < seq && touch.feel !== "torn") ??
+    touches.findLast((touch) => touch.seq < seq)
+  );
 }
 
 /** How much shorter incidents made a tool after a moment of the log, mm. */
 const shortened = ({ log }: LaneTrace, tool: number, seq: number): number =>
-  log.reduce((sum, { seq: at, event }) =>
-    at > seq && event.type === "incidentHappened" && event.thing === toolName(tool) ? sum + (event.shorterMm ?? 0) : sum, 0);
+  log.reduce(
+    (sum, { seq: at, event }) =>
+      at > seq && event.type === "incidentHappened" && event.thing === toolName(tool)
+        ? sum + (event.shorterMm ?? 0)
+        : sum,
+    0,
+  );
 
 /** The register sum Cz + Wz + Hg + Hw of a tool in the work offset it works in, counts. */
 export function zSumCounts({ final }: LaneTrace, tool: number): number {
@@ -24,7 +32,10 @@ export function zSumCounts({ final }: LaneTrace, tool: number): number {
   return common.z + work[workOffsetOf(final.setup, tool)].z + (lengthGeometry[tool] ?? 0) + (lengthWear[tool] ?? 0);
 }
 
-/** Errors that are physically so and that a log can point to: dirt in the taper, a part not seated, a gauge that was hit. */
+/**
+ * Errors that are physically so and that a log can point to: dirt in the taper, a part not seated, a gauge that was
+ * hit.
+ */
 export function physicalTerms(trace: LaneTrace, tool: number): ProvenTerm[] {
   const { truth, seat, setup } = trace.final;
   const terms: ProvenTerm[] = [];
@@ -32,12 +43,14 @@ export function physicalTerms(trace: LaneTrace, tool: number): ProvenTerm[] {
   if (dirty) terms.push({ id: "taperDirt", mm: dirty.seatMm, seq: dirty.seq });
   const tapped = trace.log.findLast(({ event }) => event.type === "taskDone" && event.task === "tapDown");
   const onPart = trace.touches.find(({ on }) => on === "stock" || on === "boss");
-  if (truth.liftMm > 0 && onPart && seat.isTapped && tapped && onPart.seq < tapped.seq) terms.push({ id: "notSeated", mm: truth.liftMm, seq: onPart.seq });
+  if (truth.liftMm > 0 && onPart && seat.isTapped && tapped && onPart.seq < tapped.seq)
+    terms.push({ id: "notSeated", mm: truth.liftMm, seq: onPart.seq });
   if (truth.doubt?.of === "setter") terms.push({ id: "setterMoved", mm: -truth.doubt.byMm, seq: 0 });
   if (truth.doubt?.of === "presetter") terms.push({ id: "presetterOff", mm: truth.doubt.byMm, seq: 0 });
   if (truth.doubt?.of === "probeLength") terms.push({ id: "probeLengthWrong", mm: -truth.doubt.byMm, seq: 0 });
   const rpm = setup.isAtSpeed ? (setup.tools.find(({ number }) => number === tool)?.workingRpm ?? 0) : 0;
-  if (rpm > 0 && truth.growthMmPer1000 > 0) terms.push({ id: "spindleGrowth", mm: (truth.growthMmPer1000 * rpm) / 1000, seq: 0 });
+  if (rpm > 0 && truth.growthMmPer1000 > 0)
+    terms.push({ id: "spindleGrowth", mm: (truth.growthMmPer1000 * rpm) / 1000, seq: 0 });
   const chip = truth.chipsMm[toolName(tool)];
   if (chip) terms.push({ id: "chipOnTip", mm: chip, seq: 0 });
   return terms.filter(({ mm }) => Math.abs(mm) >= WORTH_NAMING_MM);
@@ -45,12 +58,16 @@ export function physicalTerms(trace: LaneTrace, tool: number): ProvenTerm[] {
 
 const registersOf = (tool: number, work: string) => new Set([`common.z`, `${work}.z`, `H${tool}`, `HW${tool}`]);
 
-const nothingDone = (trace: LaneTrace, closureMm: number): Evidence =>
-  ({ contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 });
+const nothingDone = (trace: LaneTrace, closureMm: number): Evidence => ({
+  contact: null,
+  terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }],
+  leftMm: 0,
+});
 
 /**
- * What the log proves about Z with a tool touched on the part or on a plane: the sum of the registers against the touch it came
- * from, exact in counts, and the touch against the true skin. All schools that touch end in the same sum, so one rule serves them.
+ * What the log proves about Z with a tool touched on the part or on a plane: the sum of the registers against the touch
+ * it came from, exact in counts, and the touch against the true skin. All schools that touch end in the same sum, so
+ * one rule serves them.
  */
 export function lengthEvidence(trace: LaneTrace, closureMm: number, tool = 1): Evidence {
   const { final } = trace;
@@ -60,17 +77,24 @@ export function lengthEvidence(trace: LaneTrace, closureMm: number, tool = 1): E
   const lastSet = changes.at(-1);
   const touches = trace.touches.filter(({ holds }) => holds === toolName(tool));
   if (!lastSet) return nothingDone(trace, closureMm);
-  const touch = touchBefore(touches.filter(({ on }) => on === "stock"), lastSet.seq);
+  const touch = touchBefore(
+    touches.filter(({ on }) => on === "stock"),
+    lastSet.seq,
+  );
   const anyTouch = touchBefore(touches, lastSet.seq);
   const measured = trace.readings.findLast(({ event, seq }) => event.tool === tool && seq < lastSet.seq);
   if (!anyTouch) {
-    const contact = measured ? { counts: toCounts(measured.event.values.length ?? 0, scale), seq: measured.seq, atMs: measured.atMs } : null;
+    const contact = measured
+      ? { counts: toCounts(measured.event.values.length ?? 0, scale), seq: measured.seq, atMs: measured.atMs }
+      : null;
     return { contact, terms: measured ? [] : [{ id: "noContact", mm: 0, seq: lastSet.seq }], leftMm: closureMm };
   }
   if (!touch) {
     const contact = { counts: anyTouch.machineZ, seq: anyTouch.seq, atMs: anyTouch.atMs };
     const isLone = anyTouch.on === "table" && !trace.touches.some(({ on, holds }) => on === "stock" && holds !== null);
-    return isLone ? { contact, terms: [{ id: "liftMissing", mm: closureMm, seq: anyTouch.seq }], leftMm: 0 } : { contact, terms: [], leftMm: closureMm };
+    return isLone
+      ? { contact, terms: [{ id: "liftMissing", mm: closureMm, seq: anyTouch.seq }], leftMm: 0 }
+      : { contact, terms: [], leftMm: closureMm };
   }
   return fromPartTouch(trace, tool, touch, closureMm);
 }
@@ -92,44 +116,73 @@ function fromPartTouch(trace: LaneTrace, tool: number, touch: SurfaceTouch, clos
   const strayCounts = capture && !isFelt && !capture.isTouching ? capture.event.machine.z - touch.machineZ : 0;
   const signatures = touchSignatures(trace, touch, scale);
   const seq = lastSet?.seq ?? touch.seq;
-  const named = (rows: readonly NamedCounts[], at: number): ProvenTerm[] => rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq: at }));
+  const named = (rows: readonly NamedCounts[], at: number): ProvenTerm[] =>
+    rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq: at }));
   const direct = matchCounts(left, signatures);
   const moved = !direct && strayCounts !== 0 ? matchCounts(left - strayCounts, signatures) : null;
   const slip = !direct && !moved && lastSet?.event.how === "typed" ? typingSlip(held, wanted) : null;
-  const procedure: ProvenTerm[] =
-    direct ? named(direct, seq)
-    : moved ? [{ id: "capturedAfterLeaving", mm: toMm(strayCounts, scale), seq: capture?.seq ?? seq }, ...named(moved, seq)]
-    : slip ? [{ id: slip, mm: toMm(left, scale), seq }] : [];
+  const procedure: ProvenTerm[] = direct
+    ? named(direct, seq)
+    : moved
+      ? [{ id: "capturedAfterLeaving", mm: toMm(strayCounts, scale), seq: capture?.seq ?? seq }, ...named(moved, seq)]
+      : slip
+        ? [{ id: slip, mm: toMm(left, scale), seq }]
+        : [];
   const terms = [...procedure, ...atTouch(trace, tool, touch, readCounts, capture?.paper?.feel)];
   return {
     contact: { counts: readCounts, seq: touch.seq, atMs: touch.atMs },
-    terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0),
+    terms,
+    leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0),
   };
 }
 
 /** Signatures that a touch can have: what stood in the gap counts by its own thickness. */
 function touchSignatures({ final }: LaneTrace, { by, thicknessMm }: SurfaceTouch, scale: Scale): NamedCounts[] {
   const isSheet = by === "paper" || by === "feeler";
-  const gap: NamedCounts[] = thicknessMm === 0 ? [] : [
-    { id: isSheet ? "paperForgotten" : "blockForgotten", counts: toCounts(thicknessMm, scale) },
-    { id: isSheet ? "paperWrongWay" : "blockWrongWay", counts: toCounts(2 * thicknessMm, scale) },
-  ];
-  const other = lengthSignatures(final.setup).filter(({ id }) => !/^(paper|block)/.test(id)).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) }));
+  const gap: NamedCounts[] =
+    thicknessMm === 0
+      ? []
+      : [
+          { id: isSheet ? "paperForgotten" : "blockForgotten", counts: toCounts(thicknessMm, scale) },
+          { id: isSheet ? "paperWrongWay" : "blockWrongWay", counts: toCounts(2 * thicknessMm, scale) },
+        ];
+  const other = lengthSignatures(final.setup)
+    .filter(({ id }) => !/^(paper|block)/.test(id))
+    .map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) }));
   return [...gap, ...other];
 }
 
 /** What was wrong with the touch itself: pinched paper, a coarse click, dirt, a tool that changed since. */
-function atTouch(trace: LaneTrace, tool: number, touch: SurfaceTouch, readCounts: number, feelAtCapture: string | undefined): ProvenTerm[] {
+function atTouch(
+  trace: LaneTrace,
+  tool: number,
+  touch: SurfaceTouch,
+  readCounts: number,
+  feelAtCapture: string | undefined,
+): ProvenTerm[] {
   const { final } = trace;
-  const { setup, truth, scale, harm: { shorterMm } } = final;
+  const {
+    setup,
+    truth,
+    scale,
+    harm: { shorterMm },
+  } = final;
   const shorterSinceMm = shortened(trace, tool, touch.seq);
-  const lengthThenMm = (truth.lengthsMm[toolName(tool)] ?? 0) - ((shorterMm[toolName(tool)] ?? 0) - shorterSinceMm) + touch.seatMm;
-  const contactErrorMm = toMm(readCounts, scale) - touch.thicknessMm - (truth.datumMm.z + lengthThenMm + setup.facingAllowanceMm);
+  const lengthThenMm =
+    (truth.lengthsMm[toolName(tool)] ?? 0) - ((shorterMm[toolName(tool)] ?? 0) - shorterSinceMm) + touch.seatMm;
+  const contactErrorMm =
+    toMm(readCounts, scale) - touch.thicknessMm - (truth.datumMm.z + lengthThenMm + setup.facingAllowanceMm);
   const isPinched = feelAtCapture === "pinched" || (feelAtCapture === undefined && touch.feel === "pinched");
   const contact: ProvenTerm[] =
-    isPinched && Math.abs(contactErrorMm) >= WORTH_NAMING_MM ? [{ id: "paperPinched", mm: contactErrorMm, seq: touch.seq }]
-    : touch.clickMm > 0.003 && Math.abs(contactErrorMm) > 3 * WORTH_NAMING_MM ? [{ id: "coarseClick", mm: contactErrorMm, seq: touch.seq }]
-    : [];
+    isPinched && Math.abs(contactErrorMm) >= WORTH_NAMING_MM
+      ? [{ id: "paperPinched", mm: contactErrorMm, seq: touch.seq }]
+      : touch.clickMm > 0.003 && Math.abs(contactErrorMm) > 3 * WORTH_NAMING_MM
+        ? [{ id: "coarseClick", mm: contactErrorMm, seq: touch.seq }]
+        : [];
   const physical = physicalTerms(trace, tool).filter(({ id }) => id === "taperDirt");
-  return [...contact, ...physical, ...(shorterSinceMm > 0 ? [{ id: "changedSinceTouch" as const, mm: shorterSinceMm, seq: touch.seq }] : [])];
+  return [
+    ...contact,
+    ...physical,
+    ...(shorterSinceMm > 0 ? [{ id: "changedSinceTouch" as const, mm: shorterSinceMm, seq: touch.seq }] : []),
+  ];
 }

@@ -11,9 +11,17 @@ import { toMm, toCounts, type Counts } from "../units";
 import { sweepError, type AxisCounts } from "../registers";
 
 /** A fact with its place in the log. */
-export interface LoggedEvent { readonly seq: number; readonly atMs: number; readonly event: LaneEvent }
+export interface LoggedEvent {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly event: LaneEvent;
+}
 
-interface Placed<E> { readonly seq: number; readonly atMs: number; readonly event: E }
+interface Placed<E> {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly event: E;
+}
 export interface ChangePlace extends Placed<EventOf<"registerChanged">> {
   readonly holds: LaneState["holds"];
   readonly paper: LaneState["paper"];
@@ -43,7 +51,13 @@ export interface EdgeContact {
 }
 
 /** A middle, an axis or a corner that one reading gave, counts. */
-interface PlaceReading { readonly seq: number; readonly atMs: number; readonly axis: "x" | "y"; readonly atCounts: number; readonly by: "probe" | "indicator" }
+interface PlaceReading {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly axis: "x" | "y";
+  readonly atCounts: number;
+  readonly by: "probe" | "indicator";
+}
 
 /** One touch in Z with whatever hung in the spindle. */
 export interface SurfaceTouch {
@@ -60,7 +74,10 @@ export interface SurfaceTouch {
   readonly seatMm: number;
 }
 
-/** One contact of a turret tool with the part or the setter arm: where the machine stood, counts, and what it was made with. */
+/**
+ * One contact of a turret tool with the part or the setter arm: where the machine stood, counts, and what it was made
+ * with.
+ */
 export interface TurretContact {
   readonly seq: number;
   readonly atMs: number;
@@ -106,8 +123,18 @@ function tasterContact(state: LaneState, seq: number, atMs: number): EdgeContact
   if (state.holds !== "taster" || !touch || touch.axis === "z") return null;
   const past = toCounts(tasterReads(state), state.scale);
   return {
-    seq, atMs, axis: touch.axis, approach: touch.approach, atCounts: state.position[touch.axis] - touch.approach * past, radiusMm: 0, by: "taster", clickMm: 0, rpm: 0, parts: null,
-    runoutMm: tasterRunoutMm(state), burrMm: burrNowMm(state, touch.axis),
+    seq,
+    atMs,
+    axis: touch.axis,
+    approach: touch.approach,
+    atCounts: state.position[touch.axis] - touch.approach * past,
+    radiusMm: 0,
+    by: "taster",
+    clickMm: 0,
+    rpm: 0,
+    parts: null,
+    runoutMm: tasterRunoutMm(state),
+    burrMm: burrNowMm(state, touch.axis),
   };
 }
 
@@ -119,7 +146,10 @@ function placesOf({ seq, atMs, event }: Placed<EventOf<"readingShown">>, state: 
     const { at0, at90, at180, at270 } = values;
     if (at0 === undefined || at90 === undefined || at180 === undefined || at270 === undefined) return [];
     const { move } = sweepError([at0, at90, at180, at270], state.setup.feature?.kind === "boss" ? "boss" : "bore");
-    return [...at("x", toMm(state.position.x, state.scale) + move[0], "indicator"), ...at("y", toMm(state.position.y, state.scale) + move[1], "indicator")];
+    return [
+      ...at("x", toMm(state.position.x, state.scale) + move[0], "indicator"),
+      ...at("y", toMm(state.position.y, state.scale) + move[1], "indicator"),
+    ];
   }
   if (event.instrument !== "probe") return [];
   if (what === "middleX") return at("x", values.middle, "probe");
@@ -130,49 +160,138 @@ function placesOf({ seq, atMs, event }: Placed<EventOf<"readingShown">>, state: 
 /** The contact that an entry of a lathe's log is; before the entry was folded, but with the face that a cut leaves. */
 function turretContact({ seq, atMs, event }: LoggedEvent, before: LaneState, clickMm: number): TurretContact[] {
   if (!before.lathe) return [];
-  const base = { seq, atMs, tool: before.lathe.station, thicknessMm: 0, leanMm: 0, shown: { x: readsAt(before, "x"), z: readsAt(before, "z") }, clickMm, feel: "", radiusMm: 0, faceMm: faceMm(before), isClean: true };
+  const base = {
+    seq,
+    atMs,
+    tool: before.lathe.station,
+    thicknessMm: 0,
+    leanMm: 0,
+    shown: { x: readsAt(before, "x"), z: readsAt(before, "z") },
+    clickMm,
+    feel: "",
+    radiusMm: 0,
+    faceMm: faceMm(before),
+    isClean: true,
+  };
   const nominal = (id: string) => before.setup.gaps.find((gap) => gap.id === id);
   if (event.type === "turned") {
-    return [{
-      ...base, axis: event.axis === "x" ? "z" : "x", on: event.axis === "x" ? "face" : event.kind === "bore" ? "bore" : "diameter", by: "cut", at: event.at, clickMm: event.clickMm, radiusMm: event.radiusMm,
-      faceMm: event.axis === "x" ? event.fromMm : base.faceMm,
-      isClean: event.axis === "x" ? isFacedToMiddle(before.lathe, event) : event.kind === "bore" || event.radiusMm <= cleanRadiusMm(before),
-    }];
+    return [
+      {
+        ...base,
+        axis: event.axis === "x" ? "z" : "x",
+        on: event.axis === "x" ? "face" : event.kind === "bore" ? "bore" : "diameter",
+        by: "cut",
+        at: event.at,
+        clickMm: event.clickMm,
+        radiusMm: event.radiusMm,
+        faceMm: event.axis === "x" ? event.fromMm : base.faceMm,
+        isClean:
+          event.axis === "x"
+            ? isFacedToMiddle(before.lathe, event)
+            : event.kind === "bore" || event.radiusMm <= cleanRadiusMm(before),
+      },
+    ];
   }
   if (event.type === "readingShown" && event.what === "shank") {
     const { at0, at90, at180, at270 } = event.values;
     if (at0 === undefined || at90 === undefined || at180 === undefined || at270 === undefined) return [];
     // the tool moves by plus the error, on a diameter by twice that: there it stands on the axis
     const { error } = sweepError([at0, at90, at180, at270], "boss");
-    return [{ ...base, axis: "x", on: "shank", by: "indicator", at: { ...before.position, x: before.position.x + toCounts(2 * error[0], before.scale) }, clickMm: 0 }];
+    return [
+      {
+        ...base,
+        axis: "x",
+        on: "shank",
+        by: "indicator",
+        at: { ...before.position, x: before.position.x + toCounts(2 * error[0], before.scale) },
+        clickMm: 0,
+      },
+    ];
   }
-  if (event.type === "armTripped") return [{ ...base, axis: event.axis, on: "arm", by: "arm", at: event.at, clickMm: 0 }];
-  if (event.type === "edgeSighted") return event.looks === "over" ? [{ ...base, axis: "z", on: "edge", by: "eye", at: event.at, clickMm: 0 }] : [];
+  if (event.type === "armTripped")
+    return [{ ...base, axis: event.axis, on: "arm", by: "arm", at: event.at, clickMm: 0 }];
+  if (event.type === "edgeSighted")
+    return event.looks === "over" ? [{ ...base, axis: "z", on: "edge", by: "eye", at: event.at, clickMm: 0 }] : [];
   if (event.type === "toolSlid") return [{ ...base, axis: "x", on: "diameter", by: "slid", at: event.at, clickMm: 0 }];
   const onPart = event.type === "turretFelt" || event.type === "turretTried" || event.type === "metalTouched";
   if (!onPart) return [];
-  const at = { ...base, axis: event.on === "face" || event.on === "cone" ? ("z" as const) : ("x" as const), on: event.on, at: event.at, clickMm: event.clickMm, leanMm: before.lathe.gap?.leanMm ?? 0 };
+  const at = {
+    ...base,
+    axis: event.on === "face" || event.on === "cone" ? ("z" as const) : ("x" as const),
+    on: event.on,
+    at: event.at,
+    clickMm: event.clickMm,
+    leanMm: before.lathe.gap?.leanMm ?? 0,
+  };
   if (event.type === "metalTouched") return [{ ...at, by: "metal" }];
   const thing = nominal(event.id);
   const thicknessMm = thing?.nominalMm ?? 0;
-  if (event.type === "turretTried") return event.goes && event.isOpened ? [{ ...at, by: thing?.kind ?? "block", thicknessMm }] : [];
-  return event.feel === "slides" || event.feel === "torn" ? [] : [{ ...at, by: event.id === "straightEdge" ? "straightEdge" : (thing?.kind ?? "paper"), thicknessMm, feel: event.feel }];
+  if (event.type === "turretTried")
+    return event.goes && event.isOpened ? [{ ...at, by: thing?.kind ?? "block", thicknessMm }] : [];
+  return event.feel === "slides" || event.feel === "torn"
+    ? []
+    : [
+        {
+          ...at,
+          by: event.id === "straightEdge" ? "straightEdge" : (thing?.kind ?? "paper"),
+          thicknessMm,
+          feel: event.feel,
+        },
+      ];
 }
 
 function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEvent, clickMm: number): void {
-  const touch = (machineZ: number, on: string, by: SurfaceTouch["by"], thicknessMm: number, feel: string, click = clickMm) =>
-    all.touches.push({ seq, atMs, machineZ, on, by, thicknessMm, clickMm: click, feel, holds: state.holds, seatMm: state.carried.seatMm });
+  const touch = (
+    machineZ: number,
+    on: string,
+    by: SurfaceTouch["by"],
+    thicknessMm: number,
+    feel: string,
+    click = clickMm,
+  ) =>
+    all.touches.push({
+      seq,
+      atMs,
+      machineZ,
+      on,
+      by,
+      thicknessMm,
+      clickMm: click,
+      feel,
+      holds: state.holds,
+      seatMm: state.carried.seatMm,
+    });
   const gapThing = (id: string) => state.setup.gaps.find((gap) => gap.id === id);
   if (event.type === "kicked") {
     all.contacts.push({
-      seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.atCounts, radiusMm: state.setup.tipDiameterMm / 2, by: "edgeFinder",
-      clickMm: event.parts.clickMm, rpm: state.spindle.rpm, parts: event.parts, runoutMm: 0, burrMm: event.parts.burrMm,
+      seq,
+      atMs,
+      axis: event.axis,
+      approach: event.approach,
+      atCounts: event.atCounts,
+      radiusMm: state.setup.tipDiameterMm / 2,
+      by: "edgeFinder",
+      clickMm: event.parts.clickMm,
+      rpm: state.spindle.rpm,
+      parts: event.parts,
+      runoutMm: 0,
+      burrMm: event.parts.burrMm,
     });
   } else if (event.type === "touchBegan") {
     if (event.by === "probe" && event.axis !== "z") {
       all.contacts.push({
-        seq, atMs, axis: event.axis, approach: event.approach, atCounts: event.at[event.axis], radiusMm: state.setup.probe?.effectiveRadiusMm ?? 0, by: "probe",
-        clickMm: event.clickMm, rpm: 0, parts: null, runoutMm: 0, burrMm: burrNowMm(state, event.axis),
+        seq,
+        atMs,
+        axis: event.axis,
+        approach: event.approach,
+        atCounts: event.at[event.axis],
+        radiusMm: state.setup.probe?.effectiveRadiusMm ?? 0,
+        by: "probe",
+        clickMm: event.clickMm,
+        rpm: 0,
+        parts: null,
+        runoutMm: 0,
+        burrMm: burrNowMm(state, event.axis),
       });
     } else if (event.axis === "z" && event.by !== "taster") {
       const on = { plungerSetter: "setter", lampGauge: state.seat.lamp?.on ?? "stock", probe: "stock" }[event.by];
@@ -181,14 +300,30 @@ function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEve
   } else if (event.type === "registerChanged") {
     const contact = tasterContact(state, seq - 0.5, atMs);
     if (contact) all.contacts.push(contact);
-    const isTouching = contact !== null || state.probe.touch !== null || state.lamp.touch !== null || state.setter.touch !== null;
-    all.changes.push({ seq, atMs, event, holds: state.holds, paper: state.paper, isTouching, ...(state.lathe ? { station: state.lathe.station, row: state.lathe.row } : {}) });
+    const isTouching =
+      contact !== null || state.probe.touch !== null || state.lamp.touch !== null || state.setter.touch !== null;
+    all.changes.push({
+      seq,
+      atMs,
+      event,
+      holds: state.holds,
+      paper: state.paper,
+      isTouching,
+      ...(state.lathe ? { station: state.lathe.station, row: state.lathe.row } : {}),
+    });
   } else if (event.type === "lineWritten") {
     const contact = event.kind === "reading" ? tasterContact(state, seq, atMs) : null;
     if (contact) all.contacts.push(contact);
   } else if (event.type === "paperFelt" && event.feel !== "slides") {
     const sheet = gapThing(state.paper?.id ?? "paper");
-    touch(event.machineZ, event.on, sheet?.kind ?? "paper", sheet?.nominalMm ?? 0, event.feel, event.clickMm || clickMm);
+    touch(
+      event.machineZ,
+      event.on,
+      sheet?.kind ?? "paper",
+      sheet?.nominalMm ?? 0,
+      event.feel,
+      event.clickMm || clickMm,
+    );
   } else if (event.type === "blockTried" && event.goes && event.isOpened) {
     const block = gapThing(event.id);
     touch(event.machineZ, event.on, block?.kind ?? "block", block?.nominalMm ?? 0, "goes", event.clickMm);
@@ -200,7 +335,10 @@ function gather(all: Gathered, state: LaneState, { seq, atMs, event }: LoggedEve
   }
 }
 
-/** Folds a log once and keeps the moments that evidence hangs on: contacts, readings, register changes, touches of a surface. */
+/**
+ * Folds a log once and keeps the moments that evidence hangs on: contacts, readings, register changes, touches of a
+ * surface.
+ */
 export function traceLane(log: readonly LoggedEvent[]): LaneTrace {
   let state: LaneState | null = null;
   let clickMm = 0;

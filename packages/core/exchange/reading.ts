@@ -2,7 +2,12 @@ import { lex, type Token } from "../gcode/lexer";
 import { parseLengthMm } from "../units";
 
 /** A line of an import: a register and its value, or what is wrong with the line. Lengths in mm. */
-export interface ReadRegister { readonly line: number; readonly register: string; readonly mm: number | null; readonly problem: string | null }
+export interface ReadRegister {
+  readonly line: number;
+  readonly register: string;
+  readonly mm: number | null;
+  readonly problem: string | null;
+}
 
 const INCH_MM = 25.4;
 type Word = Extract<Token, { type: "word" }>;
@@ -11,10 +16,15 @@ type Word = Extract<Token, { type: "word" }>;
 const MILL_ROWS: Record<number, string> = { 10: "H", 11: "HW", 12: "D", 13: "DW" };
 
 /**
- * Registers that a G10 block sets: L2 work offsets P1–P6 (P0 the common one), L20 extended work offsets, a mill's rows by L10 to
- * L13; lathe L10/L11 rows with X, Y (center height), Z, R and Q.
+ * Registers that a G10 block sets: L2 work offsets P1–P6 (P0 the common one), L20 extended work offsets, a mill's rows
+ * by L10 to L13; lathe L10/L11 rows with X, Y (center height), Z, R and Q.
  */
-function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill" | "lathe", unitMm: number): ReadRegister[] {
+function fromG10(
+  words: ReadonlyMap<string, Word>,
+  line: number,
+  machine: "mill" | "lathe",
+  unitMm: number,
+): ReadRegister[] {
   const bad = (problem: string): ReadRegister[] => [{ line, register: "", mm: null, problem }];
   const [l, p] = [words.get("L")?.value, words.get("P")?.value];
   if (l === undefined || p === undefined) return bad("G10 needs an L and a P word.");
@@ -33,7 +43,9 @@ function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill"
     const suffix = l === 11 && p < 10_000 ? "w" : "";
     const code = words.get("Q");
     const found = [
-      ...["X", ...(suffix === "" ? ["Y"] : []), "Z", "R"].flatMap((letter) => axis(letter, `T${row}.${letter.toLowerCase()}${suffix}`)),
+      ...["X", ...(suffix === "" ? ["Y"] : []), "Z", "R"].flatMap((letter) =>
+        axis(letter, `T${row}.${letter.toLowerCase()}${suffix}`),
+      ),
       ...(code && suffix === "" ? [{ line, register: `T${row}.tip`, mm: code.value, problem: null }] : []),
     ];
     return found.length > 0 ? found : bad("This G10 sets none of X, Z, R and Q.");
@@ -41,7 +53,9 @@ function fromG10(words: ReadonlyMap<string, Word>, line: number, machine: "mill"
   const row = MILL_ROWS[l];
   if (row !== undefined) {
     const value = words.get("R");
-    return value ? [{ line, register: `${row}${p}`, mm: value.value * unitMm, problem: null }] : bad("This G10 needs an R word.");
+    return value
+      ? [{ line, register: `${row}${p}`, mm: value.value * unitMm, problem: null }]
+      : bad("This G10 needs an R word.");
   }
   return bad(`L${l} is not a register that is read here.`);
 }
@@ -53,15 +67,27 @@ function readG10(lines: readonly string[], machine: "mill" | "lathe", unit: "mm"
     const tokens = lex(text.replace(/^\s*%.*/, ""));
     const odd = tokens.find(({ type }) => type === "unreadable");
     if (odd) return [{ line, register: "", mm: null, problem: `“${odd.text.slice(0, 20)}” cannot be read.` }];
-    const words = tokens.filter((token): token is Word => token.type === "word" && token.letter !== "N" && token.letter !== "O");
+    const words = tokens.filter(
+      (token): token is Word => token.type === "word" && token.letter !== "N" && token.letter !== "O",
+    );
     const codes = words.filter(({ letter }) => letter === "G").map(({ value }) => value);
     if (codes.includes(20)) unitMm = INCH_MM;
     if (codes.includes(21)) unitMm = 1;
     if (!codes.includes(10)) {
-      const isHarmless = words.length === 0 || words.every(({ letter, value }) => (letter === "G" && [20, 21, 90].includes(value)) || (letter === "M" && [2, 30].includes(value)));
+      const isHarmless =
+        words.length === 0 ||
+        words.every(
+          ({ letter, value }) =>
+            (letter === "G" && [20, 21, 90].includes(value)) || (letter === "M" && [2, 30].includes(value)),
+        );
       return isHarmless ? [] : [{ line, register: "", mm: null, problem: "This line sets no register." }];
     }
-    return fromG10(new Map(words.filter(({ letter }) => letter !== "G").map((word) => [word.letter, word])), line, machine, unitMm);
+    return fromG10(
+      new Map(words.filter(({ letter }) => letter !== "G").map((word) => [word.letter, word])),
+      line,
+      machine,
+      unitMm,
+    );
   });
 }
 
@@ -70,12 +96,24 @@ function readTable(lines: readonly string[], unit: "mm" | "inch"): ReadRegister[
   return lines.flatMap((text, index): ReadRegister[] => {
     const line = index + 1;
     if (text.trim() === "") return [];
-    const cells = text.includes(";") ? text.split(";") : text.includes("\t") ? text.split("\t") : [text.slice(0, text.indexOf(",")), text.slice(text.indexOf(",") + 1)];
+    const cells = text.includes(";")
+      ? text.split(";")
+      : text.includes("\t")
+        ? text.split("\t")
+        : [text.slice(0, text.indexOf(",")), text.slice(text.indexOf(",") + 1)];
     const [name = "", value = ""] = cells.map((cell) => cell.trim().replace(/^"|"$/g, ""));
     if (index === 0 && /^(register|name)$/i.test(name)) return [];
-    if (!/[,;\t]/.test(text)) return [{ line, register: "", mm: null, problem: "A line is a register, a comma, and its value." }];
+    if (!/[,;\t]/.test(text))
+      return [{ line, register: "", mm: null, problem: "A line is a register, a comma, and its value." }];
     const read = parseLengthMm(value, unit);
-    return [{ line, register: name.replace(/\s+/g, "."), mm: read.ok ? read.value : null, problem: read.ok ? null : `“${value.slice(0, 20)}” is not a length.` }];
+    return [
+      {
+        line,
+        register: name.replace(/\s+/g, "."),
+        mm: read.ok ? read.value : null,
+        problem: read.ok ? null : `“${value.slice(0, 20)}” is not a length.`,
+      },
+    ];
   });
 }
 
@@ -86,13 +124,20 @@ function benchName(register: string): string {
 }
 
 /** Two letters for each way in which a shop writes the same register. */
-const same = (a: string, b: string): boolean => a.replace(/[.\s_-]/g, "").toLowerCase() === b.replace(/[.\s_-]/g, "").toLowerCase();
+const same = (a: string, b: string): boolean =>
+  a.replace(/[.\s_-]/g, "").toLowerCase() === b.replace(/[.\s_-]/g, "").toLowerCase();
 
 /**
- * Registers out of pasted text or a file: a G10 program or a table. Every line that cannot be used says why; a register that the
- * exercise does not ask for is named, and one that stands twice is named the second time. Nothing is taken over here.
+ * Registers out of pasted text or a file: a G10 program or a table. Every line that cannot be used says why; a register
+ * that the exercise does not ask for is named, and one that stands twice is named the second time. Nothing is taken
+ * over here.
  */
-export function readRegisters(text: string, wanted: readonly string[], machine: "mill" | "lathe", unit: "mm" | "inch"): ReadRegister[] {
+export function readRegisters(
+  text: string,
+  wanted: readonly string[],
+  machine: "mill" | "lathe",
+  unit: "mm" | "inch",
+): ReadRegister[] {
   const lines = text.replace(/^\uFEFF/, "").split(/\r?\n/);
   const rows = /\bG10\b|\bG10L|^\s*%/i.test(text) ? readG10(lines, machine, unit) : readTable(lines, unit);
   const seen = new Set<string>();

@@ -2,7 +2,20 @@ import { describe, expect, it } from "vitest";
 import { demoExercises, findDemoExercise } from "../../../demo";
 import { edgeSignatures, lengthSignatures } from "../diagnosis";
 import { toolName } from "../instruments";
-import { drawLane, edgeOf, exerciseSchema, expectedLengths, fairness, lengthBias, millLengthSchools, sceneBoxes, sceneSolids, targetsOf, wantedLengthMm, xyBias } from ".";
+import {
+  drawLane,
+  edgeOf,
+  exerciseSchema,
+  expectedLengths,
+  fairness,
+  lengthBias,
+  millLengthSchools,
+  sceneBoxes,
+  sceneSolids,
+  targetsOf,
+  wantedLengthMm,
+  xyBias,
+} from ".";
 
 const separation = (predicted: readonly number[], uMm: number) => {
   const at = [0, ...predicted].sort((a, b) => a - b);
@@ -37,20 +50,39 @@ describe("exercises of the demo", () => {
         sheets.add(JSON.stringify(truth.datumMm));
         for (const axis of ["x", "y"] as const) {
           const edge = edgeOf(setup, axis);
-          if (edge && !setup.isSkewed) separation(edgeSignatures(setup, axis).map(({ predictedMm }) => predictedMm), xyBias("edgeFinder", edge.approach).uMm);
+          if (edge && !setup.isSkewed)
+            separation(
+              edgeSignatures(setup, axis).map(({ predictedMm }) => predictedMm),
+              xyBias("edgeFinder", edge.approach).uMm,
+            );
         }
-        separation(lengthSignatures(setup).map(({ predictedMm }) => predictedMm), lengthBias("paper", setup).uMm);
-        const { stock, table } = sceneBoxes(sceneSolids(setup, {
-          datumMm: truth.datumMm, stockOffMm: { x: truth.offStopMm, y: 0, z: truth.liftMm }, sizeMm: truth.stockSizeMm, skewDeg: truth.skewDeg,
-          featureDiameterMm: truth.feature?.diameterMm ?? 0, setterTopMm: truth.setter?.topMm ?? null, lampGauge: null,
-        }));
+        separation(
+          lengthSignatures(setup).map(({ predictedMm }) => predictedMm),
+          lengthBias("paper", setup).uMm,
+        );
+        const { stock, table } = sceneBoxes(
+          sceneSolids(setup, {
+            datumMm: truth.datumMm,
+            stockOffMm: { x: truth.offStopMm, y: 0, z: truth.liftMm },
+            sizeMm: truth.stockSizeMm,
+            skewDeg: truth.skewDeg,
+            featureDiameterMm: truth.feature?.diameterMm ?? 0,
+            setterTopMm: truth.setter?.topMm ?? null,
+            lampGauge: null,
+          }),
+        );
         expect(stock.low.x - 20).toBeGreaterThan(-500);
         expect(stock.high.x + 20).toBeLessThan(0);
         expect(stock.low.y - 20).toBeGreaterThan(-350);
         expect(stock.high.y + 20).toBeLessThan(0);
-        for (const tool of setup.tools) expect(table.high.z + (truth.lengthsMm[toolName(tool.number)] ?? 0), "the table is within reach").toBeGreaterThan(-420);
+        for (const tool of setup.tools)
+          expect(
+            table.high.z + (truth.lengthsMm[toolName(tool.number)] ?? 0),
+            "the table is within reach",
+          ).toBeGreaterThan(-420);
         const edge = edgeOf(setup, "x");
-        if (edge && !setup.isSkewed && truth.offStopMm === 0) expect(edge.approach === 1 ? stock.low.x : stock.high.x).toBeCloseTo(truth.datumMm.x + edge.edgeWorkMm, 9);
+        if (edge && !setup.isSkewed && truth.offStopMm === 0)
+          expect(edge.approach === 1 ? stock.low.x : stock.high.x).toBeCloseTo(truth.datumMm.x + edge.edgeWorkMm, 9);
       }
       expect(sheets.size).toBe(100);
     });
@@ -64,7 +96,8 @@ describe("exercises of the demo", () => {
   it("a broken exercise file is refused, with what is wrong", () => {
     const [file] = demoExercises;
     expect(exerciseSchema.safeParse({ ...file?.exercise, facingAllowanceMm: [2, 1] }).success).toBe(false);
-    const says = (change: object) => exerciseSchema.safeParse({ ...file?.exercise, ...change }).error?.issues[0]?.message;
+    const says = (change: object) =>
+      exerciseSchema.safeParse({ ...file?.exercise, ...change }).error?.issues[0]?.message;
     expect(says({ targets: { lengths: [7] } })).toContain("a target names a tool");
     expect(says({ datum: { kind: "feature" } })).toContain("needs the feature");
     expect(says({ isSchoolPrescribed: true })).toContain("exactly one");
@@ -89,18 +122,32 @@ describe("what registers should hold", () => {
     for (let seed = 0; seed < 20; seed++) {
       const { setup, truth } = drawLane(exercise, `expect ${seed}`);
       for (const school of millLengthSchools) {
-        const expected = expectedLengths({ ...setup, isSchoolPrescribed: true, lengthSchools: [school] }, truth, school);
+        const expected = expectedLengths(
+          { ...setup, isSchoolPrescribed: true, lengthSchools: [school] },
+          truth,
+          school,
+        );
         const of = (register: string) => expected.find((one) => one.register === register)?.wantedMm ?? 0;
         for (const [place, tool] of setup.targets.lengths.entries()) {
           const work = school === "offset-per-tool" ? of(`G${54 + place}.z`) : of("G54.z");
-          expect(work + of(`H${tool}`) + of(`HW${tool}`), school).toBeCloseTo(truth.datumMm.z + wantedLengthMm(setup, truth, tool), 9);
+          expect(work + of(`H${tool}`) + of(`HW${tool}`), school).toBeCloseTo(
+            truth.datumMm.z + wantedLengthMm(setup, truth, tool),
+            9,
+          );
         }
       }
     }
   });
   it("targets are registers where the school is prescribed, and sums where it is free", () => {
     expect(targetsOf(drawLane(exercise, "t").setup)).toEqual(["z1", "z2", "z3", "z4", "z5"]);
-    expect(targetsOf(drawLane(findDemoExercise("five-tools-master").exercise, "t").setup)).toEqual(["H1", "H2", "H3", "H4", "H5", "workZ"]);
+    expect(targetsOf(drawLane(findDemoExercise("five-tools-master").exercise, "t").setup)).toEqual([
+      "H1",
+      "H2",
+      "H3",
+      "H4",
+      "H5",
+      "workZ",
+    ]);
     expect(targetsOf(drawLane(findDemoExercise("plate-skewed").exercise, "t").setup)).toEqual(["x", "y", "rotation"]);
   });
 });

@@ -2,7 +2,17 @@ import { boxOf, turned, type BoxMm, type Solid } from "../geometry";
 import { LAMP_GAUGE_RADIUS_MM, LAMP_GAUGE_TRAVEL_MM, SETTER_RADIUS_MM, SETTER_TRAVEL_MM } from "../instruments";
 import type { Setup } from "./variant";
 
-export const surfaces = ["stock", "boss", "frontJaw", "backJaw", "stop", "plate", "table", "setter", "lampGauge"] as const;
+export const surfaces = [
+  "stock",
+  "boss",
+  "frontJaw",
+  "backJaw",
+  "stop",
+  "plate",
+  "table",
+  "setter",
+  "lampGauge",
+] as const;
 export type Surface = (typeof surfaces)[number];
 
 /** The vise of the bench, mm: jaws wider than the part, its bed over the table. */
@@ -22,7 +32,10 @@ export const skinZMm = (setup: Setup, datumZMm: number): number => datumZMm + se
 
 /** Height of the table, mm, by the nominal heights of fixture and blank. */
 export const tableZMm = (setup: Setup, datumZMm: number): number =>
-  skinZMm(setup, datumZMm) - (setup.fixture.kind === "vise" ? setup.fixture.proudMm + JAW_TOP_OVER_TABLE_MM : setup.partSizeMm[2] + PLATE_MM.thick);
+  skinZMm(setup, datumZMm) -
+  (setup.fixture.kind === "vise"
+    ? setup.fixture.proudMm + JAW_TOP_OVER_TABLE_MM
+    : setup.partSizeMm[2] + PLATE_MM.thick);
 
 type Size = readonly [number, number, number];
 
@@ -47,18 +60,32 @@ export interface Placing {
   /** Top of the setter's plunger, machine frame, mm; null when there is no setter. */
   readonly setterTopMm: number | null;
   /** Where a height gauge stands: its foot, mm. */
-  readonly lampGauge: { readonly x: number; readonly y: number; readonly footMm: number; readonly heightMm: number } | null;
+  readonly lampGauge: {
+    readonly x: number;
+    readonly y: number;
+    readonly footMm: number;
+    readonly heightMm: number;
+  } | null;
 }
 
 export type Scene = Readonly<Partial<Record<Surface, Solid>> & Record<"stock" | "table", Solid>>;
 
 const slab = (x: readonly [number, number], y: readonly [number, number], lowZ: number, highZ: number): Solid => ({
-  plan: { kind: "rect", x: (x[0] + x[1]) / 2, y: (y[0] + y[1]) / 2, halfX: (x[1] - x[0]) / 2, halfY: (y[1] - y[0]) / 2, angleDeg: 0 }, lowZ, highZ,
+  plan: {
+    kind: "rect",
+    x: (x[0] + x[1]) / 2,
+    y: (y[0] + y[1]) / 2,
+    halfX: (x[1] - x[0]) / 2,
+    halfY: (y[1] - y[0]) / 2,
+    angleDeg: 0,
+  },
+  lowZ,
+  highZ,
 });
 
 /**
- * Everything solid for a given placing: the true one for contact, or the one that an eye sees for the drawing. Machine frame
- * (gauge point), mm.
+ * Everything solid for a given placing: the true one for contact, or the one that an eye sees for the drawing. Machine
+ * frame (gauge point), mm.
  */
 export function sceneSolids(setup: Setup, placing: Placing): Scene {
   const { datumMm, sizeMm, skewDeg, stockOffMm } = placing;
@@ -73,16 +100,34 @@ export function sceneSolids(setup: Setup, placing: Placing): Scene {
   const { feature, fixture } = setup;
   const featureAt = feature ? place(low.x + feature.atMm[0], low.y + feature.atMm[1]) : null;
   const stock: Solid = {
-    plan: { kind: "rect", ...place(low.x + width / 2, low.y + depth / 2), halfX: width / 2, halfY: depth / 2, angleDeg: skewDeg },
-    lowZ: skin + stockOffMm.z - height, highZ: skin + stockOffMm.z,
-    ...(feature?.kind === "bore" && featureAt ? { hole: { kind: "round", ...featureAt, radiusMm: placing.featureDiameterMm / 2 } } : {}),
+    plan: {
+      kind: "rect",
+      ...place(low.x + width / 2, low.y + depth / 2),
+      halfX: width / 2,
+      halfY: depth / 2,
+      angleDeg: skewDeg,
+    },
+    lowZ: skin + stockOffMm.z - height,
+    highZ: skin + stockOffMm.z,
+    ...(feature?.kind === "bore" && featureAt
+      ? { hole: { kind: "round", ...featureAt, radiusMm: placing.featureDiameterMm / 2 } }
+      : {}),
     ...(feature?.kind === "pocket" && featureAt
-      ? { hole: { kind: "rect", ...featureAt, halfX: placing.featureDiameterMm / 2, halfY: (placing.featureDiameterMm - feature.diameterMm + (feature.acrossYMm ?? feature.diameterMm)) / 2 } } : {}),
+      ? {
+          hole: {
+            kind: "rect",
+            ...featureAt,
+            halfX: placing.featureDiameterMm / 2,
+            halfY: (placing.featureDiameterMm - feature.diameterMm + (feature.acrossYMm ?? feature.diameterMm)) / 2,
+          },
+        }
+      : {}),
   };
   const around = boxOf(stock);
   // jaws, stop and plate stand where the seated blank would be
   const box = {
-    low: { x: around.low.x - stockOffMm.x, y: around.low.y - stockOffMm.y }, high: { x: around.high.x - stockOffMm.x, y: around.high.y - stockOffMm.y },
+    low: { x: around.low.x - stockOffMm.x, y: around.low.y - stockOffMm.y },
+    high: { x: around.high.x - stockOffMm.x, y: around.high.y - stockOffMm.y },
   };
   const middle = (box.low.x + box.high.x) / 2;
   const jawTop = skin - fixture.proudMm;
@@ -91,28 +136,64 @@ export function sceneSolids(setup: Setup, placing: Placing): Scene {
   return {
     stock,
     ...(feature?.kind === "boss" && featureAt
-      ? { boss: { plan: { kind: "disc", ...featureAt, radiusMm: placing.featureDiameterMm / 2 }, lowZ: skin + stockOffMm.z, highZ: skin + stockOffMm.z + feature.heightMm } } : {}),
-    ...(isVise ? {
-      frontJaw: slab(jawX, [box.low.y - JAW_DEPTH_MM, box.low.y], table, jawTop),
-      backJaw: slab(jawX, [box.high.y, box.high.y + JAW_DEPTH_MM], table, jawTop),
-    } : { plate: slab([box.low.x - PLATE_MM.over, box.high.x + PLATE_MM.over], [box.low.y - PLATE_MM.over, box.high.y + PLATE_MM.over], table, skin - height) }),
+      ? {
+          boss: {
+            plan: { kind: "disc", ...featureAt, radiusMm: placing.featureDiameterMm / 2 },
+            lowZ: skin + stockOffMm.z,
+            highZ: skin + stockOffMm.z + feature.heightMm,
+          },
+        }
+      : {}),
+    ...(isVise
+      ? {
+          frontJaw: slab(jawX, [box.low.y - JAW_DEPTH_MM, box.low.y], table, jawTop),
+          backJaw: slab(jawX, [box.high.y, box.high.y + JAW_DEPTH_MM], table, jawTop),
+        }
+      : {
+          plate: slab(
+            [box.low.x - PLATE_MM.over, box.high.x + PLATE_MM.over],
+            [box.low.y - PLATE_MM.over, box.high.y + PLATE_MM.over],
+            table,
+            skin - height,
+          ),
+        }),
     ...(isVise && fixture.hasStop
-      ? { stop: slab([box.low.x - STOP_MM.thick, box.low.x], [box.low.y + depth / 2 - 5, box.low.y + depth / 2 + 5], table, jawTop - STOP_MM.below) } : {}),
-    ...(placing.setterTopMm === null ? {} : {
-      // what is hard begins where the plunger can go no further
-      setter: { plan: { kind: "disc", ...SETTER_PLACE_MM, radiusMm: SETTER_RADIUS_MM }, lowZ: placing.setterTopMm - SETTER_HEIGHT_MM, highZ: placing.setterTopMm - SETTER_TRAVEL_MM },
-    }),
-    ...(placing.lampGauge ? {
-      lampGauge: {
-        plan: { kind: "disc", x: placing.lampGauge.x, y: placing.lampGauge.y, radiusMm: LAMP_GAUGE_RADIUS_MM },
-        lowZ: placing.lampGauge.footMm, highZ: placing.lampGauge.footMm + placing.lampGauge.heightMm - LAMP_GAUGE_TRAVEL_MM,
-      },
-    } : {}),
+      ? {
+          stop: slab(
+            [box.low.x - STOP_MM.thick, box.low.x],
+            [box.low.y + depth / 2 - 5, box.low.y + depth / 2 + 5],
+            table,
+            jawTop - STOP_MM.below,
+          ),
+        }
+      : {}),
+    ...(placing.setterTopMm === null
+      ? {}
+      : {
+          // what is hard begins where the plunger can go no further
+          setter: {
+            plan: { kind: "disc", ...SETTER_PLACE_MM, radiusMm: SETTER_RADIUS_MM },
+            lowZ: placing.setterTopMm - SETTER_HEIGHT_MM,
+            highZ: placing.setterTopMm - SETTER_TRAVEL_MM,
+          },
+        }),
+    ...(placing.lampGauge
+      ? {
+          lampGauge: {
+            plan: { kind: "disc", x: placing.lampGauge.x, y: placing.lampGauge.y, radiusMm: LAMP_GAUGE_RADIUS_MM },
+            lowZ: placing.lampGauge.footMm,
+            highZ: placing.lampGauge.footMm + placing.lampGauge.heightMm - LAMP_GAUGE_TRAVEL_MM,
+          },
+        }
+      : {}),
     table: slab([TABLE_MM.low.x, TABLE_MM.high.x], [TABLE_MM.low.y, TABLE_MM.high.y], table - TABLE_MM.thick, table),
   };
 }
 
 /** Boxes round the solids, for who only needs where they end. */
-export const sceneBoxes = (scene: Scene): Readonly<Partial<Record<Surface, BoxMm>> & Record<"stock" | "table", BoxMm>> =>
-  Object.fromEntries(Object.entries(scene).map(([name, solid]) => [name, boxOf(solid)])) as ReturnType<typeof sceneBoxes>;
-
+export const sceneBoxes = (
+  scene: Scene,
+): Readonly<Partial<Record<Surface, BoxMm>> & Record<"stock" | "table", BoxMm>> =>
+  Object.fromEntries(Object.entries(scene).map(([name, solid]) => [name, boxOf(solid)])) as ReturnType<
+    typeof sceneBoxes
+  >;

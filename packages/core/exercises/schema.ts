@@ -4,22 +4,43 @@ import { isRegisterId, type RegisterId } from "../registers";
 import { latheSchema } from "./lathe";
 import { upgradeExercise } from "./upgrade";
 
-const range = z.tuple([z.number(), z.number()]).refine(([low, high]) => low <= high, "the low end must not exceed the high end");
+const range = z
+  .tuple([z.number(), z.number()])
+  .refine(([low, high]) => low <= high, "the low end must not exceed the high end");
 const approach = z.union([z.literal(1), z.literal(-1)]);
 const choices = z.tuple([z.number().positive()], z.number().positive());
 const triple = z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]);
-const register = z.custom<RegisterId>((value) => typeof value === "string" && isRegisterId(value), "not a register of this machine");
+const register = z.custom<RegisterId>(
+  (value) => typeof value === "string" && isRegisterId(value),
+  "not a register of this machine",
+);
 const toolNumberSchema = z.number().int().min(1).max(MOST_TOOLS);
 
 /** Which way an edge is met, and the work coordinate of that edge (drawn from a range in steps of 0.5 mm). */
 const edge = z.strictObject({ approach, edgeWorkMm: range });
 
 /** The schools of tool length that the mill bench knows; `domain` of each in `registers/schools`. */
-export const millLengthSchools = ["gauge-line", "part-touch", "plane-lift", "master", "offset-per-tool", "block-in-wear"] as const;
+export const millLengthSchools = [
+  "gauge-line",
+  "part-touch",
+  "plane-lift",
+  "master",
+  "offset-per-tool",
+  "block-in-wear",
+] as const;
 export type MillLengthSchool = (typeof millLengthSchools)[number];
 
 /** What has to be done to the machine, vise and blank before anything is measured. */
-export const setupTasks = ["releaseStop", "lowRapid", "wipeTaper", "seatOnParallels", "pushToStop", "tapDown", "dressBurr", "sweepJaw"] as const;
+export const setupTasks = [
+  "releaseStop",
+  "lowRapid",
+  "wipeTaper",
+  "seatOnParallels",
+  "pushToStop",
+  "tapDown",
+  "dressBurr",
+  "sweepJaw",
+] as const;
 export type SetupTask = (typeof setupTasks)[number];
 
 /** Calibrations that may be wrong, unknown to the student. */
@@ -27,9 +48,28 @@ const doubtful = ["probeLength", "probeRadius", "setter", "presetter"] as const;
 export type Doubtful = (typeof doubtful)[number];
 
 /** What can be wrong with a setup that was handed over; `exercises/handover` seeds them. */
-export const faultKinds = ["neighborRow", "staleWear", "schoolMixed", "radiusSign", "setterMoved", "wrongOffset", "offStop", "feelerOnce", "bladeEdge", "oldWorkZ", "facedAgain"] as const;
+export const faultKinds = [
+  "neighborRow",
+  "staleWear",
+  "schoolMixed",
+  "radiusSign",
+  "setterMoved",
+  "wrongOffset",
+  "offStop",
+  "feelerOnce",
+  "bladeEdge",
+  "oldWorkZ",
+  "facedAgain",
+] as const;
 /** Those of them that a lathe's setup can have. */
-const TURNING_FAULTS = new Set<string>(["neighborRow", "staleWear", "feelerOnce", "bladeEdge", "oldWorkZ", "facedAgain"]);
+const TURNING_FAULTS = new Set<string>([
+  "neighborRow",
+  "staleWear",
+  "feelerOnce",
+  "bladeEdge",
+  "oldWorkZ",
+  "facedAgain",
+]);
 export type FaultKind = (typeof faultKinds)[number];
 
 const settings = z.strictObject({
@@ -46,96 +86,161 @@ const settings = z.strictObject({
 });
 
 /** One exercise version: scene, schools and what varies by student. Versions in use never change. */
-const currentSchema = z.strictObject({
-  format: z.literal(2),
-  id: z.string().min(1),
-  version: z.number().int().positive(),
-  title: z.string().min(1),
-  story: z.string().min(1),
-  /** What the coach says about this exercise, beyond the steps. */
-  advice: z.string().default(""),
-  unit: z.enum(["mm", "inch"]).default("mm"),
-  part: z.strictObject({ name: z.string().min(1), sizeMm: triple }),
-  fixture: z.strictObject({ kind: z.enum(["vise", "plate", "chuck"]), fixedJaw: z.enum(["front", "back"]).default("front"), proudMm: z.number().positive(), hasStop: z.boolean().default(false) }),
-  datum: z.discriminatedUnion("kind", [
-    z.strictObject({ kind: z.literal("corner"), edges: z.strictObject({ x: edge, y: edge }) }),
-    z.strictObject({ kind: z.literal("middle") }),
-    z.strictObject({ kind: z.literal("feature") }),
-    z.strictObject({ kind: z.literal("spindle") }),
-  ]),
-  /** A turret lathe instead of a mill; the tools then stand here. */
-  lathe: latheSchema.optional(),
-  feature: z.strictObject({
-    kind: z.enum(["bore", "boss", "pocket"]),
-    /** Diameter of a bore or boss; of a pocket its size along X, with `acrossYMm` the other. */
-    diameterMm: z.number().positive(), acrossYMm: z.number().positive().optional(), heightMm: z.number().positive(), atMm: z.tuple([z.number(), z.number()]),
-  }).optional(),
-  /** How far the blank is turned when the lane begins, degrees. */
-  skewDeg: range.default([0, 0]),
-  /** The touched skin stands this far above the datum plane. */
-  facingAllowanceMm: range,
-  datumMm: z.strictObject({ x: range, y: range, z: range }),
-  tipDiameterMm: choices.default([10]),
-  paperMm: choices,
-  /** Feelers, blocks and pins in the drawer besides paper. */
-  gaps: z.array(z.strictObject({ id: z.string().regex(/^[a-z][a-z0-9]*$/), kind: z.enum(gapKinds), nominalMm: z.number().positive() })).default([]),
-  tools: z.array(z.strictObject({
-    number: toolNumberSchema, kind: z.enum(toolKinds), diameterMm: z.number().positive(), lengthMm: range.default([74, 86]), workingRpm: z.number().int().positive().default(2000),
-  })).max(MOST_TOOLS).default([]),
-  instruments: z.array(z.enum([...spindleInstruments, ...handInstruments])).min(1),
-  lampGaugeMm: z.number().positive().default(50),
-  /** One calibration that may be wrong: in this share of the lanes, by this much. */
-  doubt: z.strictObject({ of: z.enum(doubtful), byMm: range, share: z.number().min(0).max(1) }).optional(),
-  rememberedRpm: z.number().int().positive(),
-  /** What the job before left in the registers. */
-  leftovers: z.array(z.strictObject({ register, mm: range })).default([]),
-  /** The part before, whose setup is kept: it was longer, wider and taller than this one by so much. */
-  partBefore: z.strictObject({ byMm: z.tuple([z.number(), z.number(), z.number()]) }).optional(),
-  /**
-   * Someone else's setup: registers and ledger come set from the gauge line, with so many of these faults in them; a share is sound.
-   * `account` is what whoever hands it over says of it.
-   */
-  handover: z.strictObject({
-    from: z.string().min(1), account: z.string().min(1), faults: z.array(z.enum(faultKinds)).min(1),
-    count: z.tuple([z.number().int().min(1), z.number().int().max(3)]), soundShare: z.number().min(0).max(1),
-  }).optional(),
-  settings: settings.prefault({}),
-  lengthSchools: z.array(z.enum(millLengthSchools)).default([]),
-  /** A prescribed school is graded register by register; a free one by what the registers add up to. */
-  isSchoolPrescribed: z.boolean().default(false),
-  diameterSchool: z.enum(["control-comp", "wear-comp"]).optional(),
-  targets: z.strictObject({
-    xy: z.boolean().default(true), rotation: z.boolean().default(false), lengths: z.array(toolNumberSchema).default([]), diameters: z.array(toolNumberSchema).default([]),
-  }),
-  /** Lengths are wanted as they are at working speed, with the spindle grown. */
-  isAtSpeed: z.boolean().default(false),
-  /** Two tools stand in each other's pockets. */
-  swapsPockets: z.boolean().default(false),
-  tasks: z.array(z.enum(setupTasks)).default([]),
-}).superRefine((exercise, context) => {
-  const complain = (message: string) => context.addIssue({ code: "custom", message });
-  const isLathe = exercise.lathe !== undefined;
-  if (isLathe !== (exercise.fixture.kind === "chuck") || isLathe !== (exercise.datum.kind === "spindle")) complain("a lathe has a chuck and its datum on the spindle's axis, and nothing else has");
-  if (isLathe ? exercise.tools.length > 0 || exercise.targets.xy : exercise.tools.length === 0) complain("a mill has at least one tool; a lathe's tools and targets stand under lathe");
-  const numbers = new Set(exercise.tools.map(({ number }) => number));
-  if (numbers.size !== exercise.tools.length) complain("two tools have the same number");
-  if ([...exercise.targets.lengths, ...exercise.targets.diameters].some((number) => !numbers.has(number))) complain("a target names a tool that the exercise does not have");
-  if (exercise.targets.lengths.length > 0 && exercise.lengthSchools.length === 0) complain("name at least one school of length");
-  if (exercise.isSchoolPrescribed && exercise.lengthSchools.length !== 1) complain("a prescribed school is exactly one");
-  if (exercise.targets.diameters.length > 0 && !exercise.diameterSchool) complain("name the school of diameters");
-  if (exercise.handover && exercise.lathe) {
-    const { schools, targets: wanted } = exercise.lathe;
-    if (schools.join() !== "part-face" || wanted.x.length < 2 || wanted.x.join() !== wanted.z.join() || wanted.nose.length + wanted.height.length > 0) complain("a lathe that is handed over has X and Z of two tools or more set at the part's face");
-    if (exercise.handover.faults.some((fault) => !TURNING_FAULTS.has(fault))) complain("a lathe's setup cannot have that fault");
-  } else if (exercise.handover) {
-    if (exercise.handover.faults.some((fault) => ["feelerOnce", "bladeEdge", "oldWorkZ", "facedAgain"].includes(fault))) complain("a mill's setup cannot have that fault");
-    const isFitting = exercise.datum.kind === "corner" && exercise.targets.xy && exercise.targets.lengths.length > 1 && !exercise.isSchoolPrescribed && exercise.lengthSchools.join() === "gauge-line";
-    if (!isFitting) complain("a setup that is handed over has its datum on a corner and two tools or more set from the gauge line, marked by their sums");
-    if (exercise.handover.faults.includes("setterMoved") && !exercise.instruments.includes("plungerSetter")) complain("a setter that moved needs a plunger setter");
-    if (exercise.handover.faults.includes("offStop") && !(exercise.tasks.includes("pushToStop") && exercise.fixture.hasStop)) complain("a blank off the stop needs a stop and the task of pushing it there");
-  }
-  if (exercise.datum.kind === "feature" && !exercise.feature) complain("a datum on a feature needs the feature");
-});
+const currentSchema = z
+  .strictObject({
+    format: z.literal(2),
+    id: z.string().min(1),
+    version: z.number().int().positive(),
+    title: z.string().min(1),
+    story: z.string().min(1),
+    /** What the coach says about this exercise, beyond the steps. */
+    advice: z.string().default(""),
+    unit: z.enum(["mm", "inch"]).default("mm"),
+    part: z.strictObject({ name: z.string().min(1), sizeMm: triple }),
+    fixture: z.strictObject({
+      kind: z.enum(["vise", "plate", "chuck"]),
+      fixedJaw: z.enum(["front", "back"]).default("front"),
+      proudMm: z.number().positive(),
+      hasStop: z.boolean().default(false),
+    }),
+    datum: z.discriminatedUnion("kind", [
+      z.strictObject({ kind: z.literal("corner"), edges: z.strictObject({ x: edge, y: edge }) }),
+      z.strictObject({ kind: z.literal("middle") }),
+      z.strictObject({ kind: z.literal("feature") }),
+      z.strictObject({ kind: z.literal("spindle") }),
+    ]),
+    /** A turret lathe instead of a mill; the tools then stand here. */
+    lathe: latheSchema.optional(),
+    feature: z
+      .strictObject({
+        kind: z.enum(["bore", "boss", "pocket"]),
+        /** Diameter of a bore or boss; of a pocket its size along X, with `acrossYMm` the other. */
+        diameterMm: z.number().positive(),
+        acrossYMm: z.number().positive().optional(),
+        heightMm: z.number().positive(),
+        atMm: z.tuple([z.number(), z.number()]),
+      })
+      .optional(),
+    /** How far the blank is turned when the lane begins, degrees. */
+    skewDeg: range.default([0, 0]),
+    /** The touched skin stands this far above the datum plane. */
+    facingAllowanceMm: range,
+    datumMm: z.strictObject({ x: range, y: range, z: range }),
+    tipDiameterMm: choices.default([10]),
+    paperMm: choices,
+    /** Feelers, blocks and pins in the drawer besides paper. */
+    gaps: z
+      .array(
+        z.strictObject({
+          id: z.string().regex(/^[a-z][a-z0-9]*$/),
+          kind: z.enum(gapKinds),
+          nominalMm: z.number().positive(),
+        }),
+      )
+      .default([]),
+    tools: z
+      .array(
+        z.strictObject({
+          number: toolNumberSchema,
+          kind: z.enum(toolKinds),
+          diameterMm: z.number().positive(),
+          lengthMm: range.default([74, 86]),
+          workingRpm: z.number().int().positive().default(2000),
+        }),
+      )
+      .max(MOST_TOOLS)
+      .default([]),
+    instruments: z.array(z.enum([...spindleInstruments, ...handInstruments])).min(1),
+    lampGaugeMm: z.number().positive().default(50),
+    /** One calibration that may be wrong: in this share of the lanes, by this much. */
+    doubt: z.strictObject({ of: z.enum(doubtful), byMm: range, share: z.number().min(0).max(1) }).optional(),
+    rememberedRpm: z.number().int().positive(),
+    /** What the job before left in the registers. */
+    leftovers: z.array(z.strictObject({ register, mm: range })).default([]),
+    /** The part before, whose setup is kept: it was longer, wider and taller than this one by so much. */
+    partBefore: z.strictObject({ byMm: z.tuple([z.number(), z.number(), z.number()]) }).optional(),
+    /**
+     * Someone else's setup: registers and ledger come set from the gauge line, with so many of these faults in them; a
+     * share is sound. `account` is what whoever hands it over says of it.
+     */
+    handover: z
+      .strictObject({
+        from: z.string().min(1),
+        account: z.string().min(1),
+        faults: z.array(z.enum(faultKinds)).min(1),
+        count: z.tuple([z.number().int().min(1), z.number().int().max(3)]),
+        soundShare: z.number().min(0).max(1),
+      })
+      .optional(),
+    settings: settings.prefault({}),
+    lengthSchools: z.array(z.enum(millLengthSchools)).default([]),
+    /** A prescribed school is graded register by register; a free one by what the registers add up to. */
+    isSchoolPrescribed: z.boolean().default(false),
+    diameterSchool: z.enum(["control-comp", "wear-comp"]).optional(),
+    targets: z.strictObject({
+      xy: z.boolean().default(true),
+      rotation: z.boolean().default(false),
+      lengths: z.array(toolNumberSchema).default([]),
+      diameters: z.array(toolNumberSchema).default([]),
+    }),
+    /** Lengths are wanted as they are at working speed, with the spindle grown. */
+    isAtSpeed: z.boolean().default(false),
+    /** Two tools stand in each other's pockets. */
+    swapsPockets: z.boolean().default(false),
+    tasks: z.array(z.enum(setupTasks)).default([]),
+  })
+  .superRefine((exercise, context) => {
+    const complain = (message: string) => context.addIssue({ code: "custom", message });
+    const isLathe = exercise.lathe !== undefined;
+    if (isLathe !== (exercise.fixture.kind === "chuck") || isLathe !== (exercise.datum.kind === "spindle"))
+      complain("a lathe has a chuck and its datum on the spindle's axis, and nothing else has");
+    if (isLathe ? exercise.tools.length > 0 || exercise.targets.xy : exercise.tools.length === 0)
+      complain("a mill has at least one tool; a lathe's tools and targets stand under lathe");
+    const numbers = new Set(exercise.tools.map(({ number }) => number));
+    if (numbers.size !== exercise.tools.length) complain("two tools have the same number");
+    if ([...exercise.targets.lengths, ...exercise.targets.diameters].some((number) => !numbers.has(number)))
+      complain("a target names a tool that the exercise does not have");
+    if (exercise.targets.lengths.length > 0 && exercise.lengthSchools.length === 0)
+      complain("name at least one school of length");
+    if (exercise.isSchoolPrescribed && exercise.lengthSchools.length !== 1)
+      complain("a prescribed school is exactly one");
+    if (exercise.targets.diameters.length > 0 && !exercise.diameterSchool) complain("name the school of diameters");
+    if (exercise.handover && exercise.lathe) {
+      const { schools, targets: wanted } = exercise.lathe;
+      if (
+        schools.join() !== "part-face" ||
+        wanted.x.length < 2 ||
+        wanted.x.join() !== wanted.z.join() ||
+        wanted.nose.length + wanted.height.length > 0
+      )
+        complain("a lathe that is handed over has X and Z of two tools or more set at the part's face");
+      if (exercise.handover.faults.some((fault) => !TURNING_FAULTS.has(fault)))
+        complain("a lathe's setup cannot have that fault");
+    } else if (exercise.handover) {
+      if (
+        exercise.handover.faults.some((fault) => ["feelerOnce", "bladeEdge", "oldWorkZ", "facedAgain"].includes(fault))
+      )
+        complain("a mill's setup cannot have that fault");
+      const isFitting =
+        exercise.datum.kind === "corner" &&
+        exercise.targets.xy &&
+        exercise.targets.lengths.length > 1 &&
+        !exercise.isSchoolPrescribed &&
+        exercise.lengthSchools.join() === "gauge-line";
+      if (!isFitting)
+        complain(
+          "a setup that is handed over has its datum on a corner and two tools or more set from the gauge line, marked by their sums",
+        );
+      if (exercise.handover.faults.includes("setterMoved") && !exercise.instruments.includes("plungerSetter"))
+        complain("a setter that moved needs a plunger setter");
+      if (
+        exercise.handover.faults.includes("offStop") &&
+        !(exercise.tasks.includes("pushToStop") && exercise.fixture.hasStop)
+      )
+        complain("a blank off the stop needs a stop and the task of pushing it there");
+    }
+    if (exercise.datum.kind === "feature" && !exercise.feature) complain("a datum on a feature needs the feature");
+  });
 
 /** Reads an exercise of this or an earlier format. */
 export const exerciseSchema = z.preprocess(upgradeExercise, currentSchema);
@@ -144,14 +249,25 @@ export type Exercise = z.output<typeof currentSchema>;
 /** Tolerances and weights: append-only revisions beside the exercise version; a ruling cites both. */
 export const markingSchema = z.strictObject({
   revision: z.number().int().positive(),
-  /** x, y, z for work offsets and lengths; d for diameter registers; `rotation` is what the far end of the part may miss by. */
+  /**
+   * x, y, z for work offsets and lengths; d for diameter registers; `rotation` is what the far end of the part may miss
+   * by.
+   */
   tolerancesMm: z.strictObject({
-    x: z.number().positive(), y: z.number().positive(), z: z.number().positive(), d: z.number().positive().default(0.02), rotation: z.number().positive().default(0.03),
+    x: z.number().positive(),
+    y: z.number().positive(),
+    z: z.number().positive(),
+    d: z.number().positive().default(0.02),
+    rotation: z.number().positive().default(0.03),
   }),
   /** A value this many tolerances off earns nothing. */
   zeroAtMultiple: z.number().gt(1),
   weights: z.strictObject({
-    values: z.number().min(0), working: z.number().min(0).default(0), method: z.number().min(0), safety: z.number().min(0), proving: z.number().min(0).default(0),
+    values: z.number().min(0),
+    working: z.number().min(0).default(0),
+    method: z.number().min(0),
+    safety: z.number().min(0),
+    proving: z.number().min(0).default(0),
   }),
 });
 export type Marking = z.output<typeof markingSchema>;

@@ -1,72 +1,180 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { combineChecks, entrySchema, floorFairness, floorFromTemplate, floorGatesOf, foldFloor, ruleFloor, templateSchema, type FloorEntry, type FloorTemplate, type StoredFloorEntry } from ".";
+import {
+  combineChecks,
+  entrySchema,
+  floorFairness,
+  floorFromTemplate,
+  floorGatesOf,
+  foldFloor,
+  ruleFloor,
+  templateSchema,
+  type FloorEntry,
+  type FloorTemplate,
+  type StoredFloorEntry,
+} from ".";
 import { readRegisters } from "../exchange";
 import { floorValueWords } from "../words";
 
 const template: FloorTemplate = {
-  title: "Dovetail clamp", machine: "mill", unit: "mm", corner: "front left", school: "part-touch", asksNose: false, tools: 2, readingsNeeded: 1, tipDiameterMm: 10, edgeXMm: 0, edgeYMm: 0, paperMm: 0.08, skinMm: 0.7, toleranceXyMm: 0.03, toleranceZMm: 0.03,
+  title: "Dovetail clamp",
+  machine: "mill",
+  unit: "mm",
+  corner: "front left",
+  school: "part-touch",
+  asksNose: false,
+  tools: 2,
+  readingsNeeded: 1,
+  tipDiameterMm: 10,
+  edgeXMm: 0,
+  edgeYMm: 0,
+  paperMm: 0.08,
+  skinMm: 0.7,
+  toleranceXyMm: 0.03,
+  toleranceZMm: 0.03,
 };
 const exercise = floorFromTemplate(template);
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
-const log = (...entries: FloorEntry[]): StoredFloorEntry[] => entries.map((entry, n) => ({ id: id(n), atMs: n, by: "x", entry: entrySchema.parse(entry) }));
-const check = (register: string, mm: number, uMm = 0.003): FloorEntry => ({ type: "check", register, method: "second touch", mm, uMm });
+const log = (...entries: FloorEntry[]): StoredFloorEntry[] =>
+  entries.map((entry, n) => ({ id: id(n), atMs: n, by: "x", entry: entrySchema.parse(entry) }));
+const check = (register: string, mm: number, uMm = 0.003): FloorEntry => ({
+  type: "check",
+  register,
+  method: "second touch",
+  mm,
+  uMm,
+});
 const set = (register: string, mm: number): FloorEntry => ({ type: "register", register, mm });
 
 describe("checks", () => {
   it("by hand: 10.000 ± 0.003 and 10.006 ± 0.006 combine to 10.0012, U 0.0054", () => {
-    const both = combineChecks([{ id: "a", mm: 10, uMm: 0.003 }, { id: "b", mm: 10.006, uMm: 0.006 }]);
+    const both = combineChecks([
+      { id: "a", mm: 10, uMm: 0.003 },
+      { id: "b", mm: 10.006, uMm: 0.006 },
+    ]);
     expect(both?.mm).toBeCloseTo(10.0012, 9);
     expect(both?.expandedMm).toBeCloseTo(2 * Math.sqrt(1 / (1 / 0.003 ** 2 + 1 / 0.006 ** 2)), 9);
     expect(both?.outliers).toEqual([]);
     expect(combineChecks([])).toBeNull();
   });
   it("points an outlier out and widens U when readings scatter more than they say", () => {
-    const three = combineChecks([{ id: "a", mm: 10, uMm: 0.003 }, { id: "b", mm: 10.001, uMm: 0.003 }, { id: "odd", mm: 10.2, uMm: 0.003 }]);
+    const three = combineChecks([
+      { id: "a", mm: 10, uMm: 0.003 },
+      { id: "b", mm: 10.001, uMm: 0.003 },
+      { id: "odd", mm: 10.2, uMm: 0.003 },
+    ]);
     expect(three?.outliers).toEqual(["odd"]);
     expect(three?.expandedMm).toBeGreaterThan(0.05);
   });
   it("lies between the readings, and a shift of all shifts it", () => {
-    fc.assert(fc.property(fc.array(fc.record({ mm: fc.double({ min: -300, max: 300, noNaN: true }), uMm: fc.double({ min: 0.001, max: 0.05, noNaN: true }) }), { minLength: 1, maxLength: 5 }), (rows) => {
-      const readings = rows.map((row, n) => ({ ...row, id: String(n) }));
-      const mm = combineChecks(readings)?.mm ?? NaN;
-      const shifted = combineChecks(readings.map((row) => ({ ...row, mm: row.mm + 5 })))?.mm ?? NaN;
-      return mm >= Math.min(...rows.map((row) => row.mm)) - 1e-6 && mm <= Math.max(...rows.map((row) => row.mm)) + 1e-6 && Math.abs(shifted - mm - 5) < 1e-6;
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            mm: fc.double({ min: -300, max: 300, noNaN: true }),
+            uMm: fc.double({ min: 0.001, max: 0.05, noNaN: true }),
+          }),
+          { minLength: 1, maxLength: 5 },
+        ),
+        (rows) => {
+          const readings = rows.map((row, n) => ({ ...row, id: String(n) }));
+          const mm = combineChecks(readings)?.mm ?? NaN;
+          const shifted = combineChecks(readings.map((row) => ({ ...row, mm: row.mm + 5 })))?.mm ?? NaN;
+          return (
+            mm >= Math.min(...rows.map((row) => row.mm)) - 1e-6 &&
+            mm <= Math.max(...rows.map((row) => row.mm)) + 1e-6 &&
+            Math.abs(shifted - mm - 5) < 1e-6
+          );
+        },
+      ),
+    );
   });
 });
 
 describe("a floor lane", () => {
   it("gates open by what was entered, in the shop's order, and sign-off is the instructor's", () => {
-    const names = (entries: StoredFloorEntry[]) => floorGatesOf(foldFloor(exercise, entries)).filter(({ isPassed }) => isPassed).map(({ name }) => name);
-    const readings = exercise.registers.map(({ id: register }): FloorEntry => ({ type: "reading", register, mm: -100 }));
+    const names = (entries: StoredFloorEntry[]) =>
+      floorGatesOf(foldFloor(exercise, entries))
+        .filter(({ isPassed }) => isPassed)
+        .map(({ name }) => name);
+    const readings = exercise.registers.map(({ id: register }): FloorEntry => ({
+      type: "reading",
+      register,
+      mm: -100,
+    }));
     const registers = exercise.registers.map(({ id: register }) => set(register, 5));
     expect(names([])).toEqual([]);
     expect(names(log({ type: "cautionsRead" }, ...readings, ...registers))).toEqual(["ready", "readings", "registers"]);
     expect(names(log(...readings.slice(1)))).toEqual([]);
-    expect(names(log(...exercise.registers.map(({ id: register }) => check(register, 5)), { type: "signedOff", initials: "CM" }))).toEqual(["check", "signOff"]);
+    expect(
+      names(
+        log(...exercise.registers.map(({ id: register }) => check(register, 5)), { type: "signedOff", initials: "CM" }),
+      ),
+    ).toEqual(["check", "signOff"]);
   });
   it("any order of arrival, and anything sent twice, folds to the same lane", () => {
-    const entries = log({ type: "reading", register: "H1", mm: -250 }, { type: "term", register: "H1", term: "paper", mm: -0.08 }, set("H1", -250.08), set("H1", -250.1), { type: "struck", entry: id(3) });
+    const entries = log(
+      { type: "reading", register: "H1", mm: -250 },
+      { type: "term", register: "H1", term: "paper", mm: -0.08 },
+      set("H1", -250.08),
+      set("H1", -250.1),
+      { type: "struck", entry: id(3) },
+    );
     const folded = foldFloor(exercise, entries);
     expect(folded.registers["H1"]?.mm).toBe(-250.08);
-    fc.assert(fc.property(fc.shuffledSubarray(entries, { minLength: entries.length }), (shuffled) => {
-      expect(foldFloor(exercise, shuffled)).toEqual(folded);
-    }));
+    fc.assert(
+      fc.property(fc.shuffledSubarray(entries, { minLength: entries.length }), (shuffled) => {
+        expect(foldFloor(exercise, shuffled)).toEqual(folded);
+      }),
+    );
   });
   it("rules by inference: radius and paper left out are named, one habit is one cause, the working counts", () => {
-    const state = foldFloor(exercise, log(
-      set("G54.x", -334.666), check("G54.x", -329.667), set("G54.y", -191.118), check("G54.y", -191.12),
-      { type: "reading", register: "H1", mm: -250 }, { type: "term", register: "H1", term: "facing", mm: -0.7 }, { type: "sum", register: "H1", mm: -250.7 }, set("H1", -250.7), check("H1", -250.782),
-      { type: "reading", register: "H2", mm: -231 }, { type: "sum", register: "H2", mm: -232 }, set("H2", -231.7), check("H2", -231.781),
-    ));
+    const state = foldFloor(
+      exercise,
+      log(
+        set("G54.x", -334.666),
+        check("G54.x", -329.667),
+        set("G54.y", -191.118),
+        check("G54.y", -191.12),
+        { type: "reading", register: "H1", mm: -250 },
+        { type: "term", register: "H1", term: "facing", mm: -0.7 },
+        { type: "sum", register: "H1", mm: -250.7 },
+        set("H1", -250.7),
+        check("H1", -250.782),
+        { type: "reading", register: "H2", mm: -231 },
+        { type: "sum", register: "H2", mm: -232 },
+        set("H2", -231.7),
+        check("H2", -231.781),
+      ),
+    );
     const ruling = ruleFloor(state);
     expect(ruling.values.map(({ verdict }) => verdict)).toEqual(["wrong", "right", "wrong", "wrong"]);
-    expect(ruling.values.map(({ explained }) => explained?.ranked[0]?.classes.map((members) => members[0]))).toEqual([["radiusForgotten"], undefined, ["paperForgotten"], ["paperForgotten"]]);
+    expect(ruling.values.map(({ explained }) => explained?.ranked[0]?.classes.map((members) => members[0]))).toEqual([
+      ["radiusForgotten"],
+      undefined,
+      ["paperForgotten"],
+      ["paperForgotten"],
+    ]);
     expect(ruling.habits).toEqual([{ id: "paperForgotten", registers: ["H1 length", "H2 length"] }]);
-    expect(ruling.values.map(({ working }) => working)).toEqual(["not written", "not written", "adds up", "does not add up"]);
+    expect(ruling.values.map(({ working }) => working)).toEqual([
+      "not written",
+      "not written",
+      "adds up",
+      "does not add up",
+    ]);
     expect(ruling.values.map(({ isInOrder }) => isInOrder)).toEqual([false, false, false, false]);
-    const ordered = ruleFloor(foldFloor(exercise, log({ type: "cautionsRead" }, { type: "reading", register: "H1", mm: -250 }, set("H1", -250.08), set("H2", -231), { type: "reading", register: "H2", mm: -231 })));
+    const ordered = ruleFloor(
+      foldFloor(
+        exercise,
+        log(
+          { type: "cautionsRead" },
+          { type: "reading", register: "H1", mm: -250 },
+          set("H1", -250.08),
+          set("H2", -231),
+          { type: "reading", register: "H2", mm: -231 },
+        ),
+      ),
+    );
     expect(ordered.values.map(({ isInOrder }) => isInOrder)).toEqual([false, false, true, false]);
     expect(floorValueWords(ruling.values[0]!, String).headline).toContain("radius left out");
   });
@@ -76,17 +184,51 @@ describe("a floor lane", () => {
     expect(floorValueWords(value!, (mm) => mm.toFixed(3)).headline).toBe("G54 X: too close to call.");
   });
   it("safety as noted costs, and an override stands beside the marks", () => {
-    const state = foldFloor(exercise, log({ type: "safetyNoted", text: "glove near the spindle", cost: 10 }, { type: "overridden", marks: 42, reason: "helped by a neighbor" }));
+    const state = foldFloor(
+      exercise,
+      log(
+        { type: "safetyNoted", text: "glove near the spindle", cost: 10 },
+        { type: "overridden", marks: 42, reason: "helped by a neighbor" },
+      ),
+    );
     expect(ruleFloor(state)).toMatchObject({ total: 42, outOf: 100 });
     expect(ruleFloor(state).strands.find(({ name }) => name === "safety")?.marks).toBe(5);
   });
   it("a template makes a fair exercise, and says when it is not", () => {
     expect(floorFairness(exercise)).toEqual([]);
-    expect(floorFairness(floorFromTemplate({ ...template, toleranceXyMm: 0.01 })).map(({ label }) => label)).toEqual(["G54 X", "G54 Y"]);
-    expect(floorFromTemplate({ ...template, machine: "lathe", school: "part-face", tools: 3 }).registers.map((one) => one.id)).toEqual(["T1.x", "T1.z", "T2.x", "T2.z", "T3.x", "T3.z"]);
-    expect(floorFromTemplate({ ...template, machine: "lathe", school: "setter-arm", asksNose: true, tools: 1 }).registers.map((one) => one.id)).toEqual(["G54.z", "T1.x", "T1.z", "T1.r", "T1.tip"]);
-    expect(floorFromTemplate({ ...template, machine: "lathe", school: "readout", tools: 1 }).registers.map(({ id: one, method }) => [one, method])).toEqual([["T2.x", "lathe-readout"], ["T2.z", "lathe-readout"]]);
-    expect(floorFromTemplate({ ...template, school: "plane-lift" }).registers.map((one) => one.id)).toEqual(["G54.x", "G54.y", "G54.z", "H1", "H2"]);
+    expect(floorFairness(floorFromTemplate({ ...template, toleranceXyMm: 0.01 })).map(({ label }) => label)).toEqual([
+      "G54 X",
+      "G54 Y",
+    ]);
+    expect(
+      floorFromTemplate({ ...template, machine: "lathe", school: "part-face", tools: 3 }).registers.map(
+        (one) => one.id,
+      ),
+    ).toEqual(["T1.x", "T1.z", "T2.x", "T2.z", "T3.x", "T3.z"]);
+    expect(
+      floorFromTemplate({
+        ...template,
+        machine: "lathe",
+        school: "setter-arm",
+        asksNose: true,
+        tools: 1,
+      }).registers.map((one) => one.id),
+    ).toEqual(["G54.z", "T1.x", "T1.z", "T1.r", "T1.tip"]);
+    expect(
+      floorFromTemplate({ ...template, machine: "lathe", school: "readout", tools: 1 }).registers.map(
+        ({ id: one, method }) => [one, method],
+      ),
+    ).toEqual([
+      ["T2.x", "lathe-readout"],
+      ["T2.z", "lathe-readout"],
+    ]);
+    expect(floorFromTemplate({ ...template, school: "plane-lift" }).registers.map((one) => one.id)).toEqual([
+      "G54.x",
+      "G54.y",
+      "G54.z",
+      "H1",
+      "H2",
+    ]);
     expect(templateSchema.safeParse({ ...template, school: "setter-arm" }).success).toBe(false);
   });
 });
@@ -94,24 +236,67 @@ describe("a floor lane", () => {
 describe("importing registers", () => {
   const mill = ["G54.x", "G54.y", "H1", "H2"];
   it("a G10 program, in inches by its own G20", () => {
-    expect(readRegisters("%\nG21\nG10 L2 P1 X-329.672 Y-191.12\nG10 L10 P1 R-250.78 (drill)\nM30", mill, "mill", "mm")).toEqual([
-      { line: 3, register: "G54.x", mm: -329.672, problem: null }, { line: 3, register: "G54.y", mm: -191.12, problem: null }, { line: 4, register: "H1", mm: -250.78, problem: null },
+    expect(
+      readRegisters("%\nG21\nG10 L2 P1 X-329.672 Y-191.12\nG10 L10 P1 R-250.78 (drill)\nM30", mill, "mill", "mm"),
+    ).toEqual([
+      { line: 3, register: "G54.x", mm: -329.672, problem: null },
+      { line: 3, register: "G54.y", mm: -191.12, problem: null },
+      { line: 4, register: "H1", mm: -250.78, problem: null },
     ]);
     expect(readRegisters("G20\nG10 L10 P2 R-10", mill, "mill", "mm")[1 - 1]?.mm).toBe(-254);
-    expect(readRegisters("G10 L10 P10003 X-185.2 Z-310.05 R0.8 Q3", ["T3.x", "T3.z", "T3.r", "T3.tip"], "lathe", "mm").map(({ register, mm }) => [register, mm])).toEqual([["T3.x", -185.2], ["T3.z", -310.05], ["T3.r", 0.8], ["T3.tip", 3]]);
+    expect(
+      readRegisters("G10 L10 P10003 X-185.2 Z-310.05 R0.8 Q3", ["T3.x", "T3.z", "T3.r", "T3.tip"], "lathe", "mm").map(
+        ({ register, mm }) => [register, mm],
+      ),
+    ).toEqual([
+      ["T3.x", -185.2],
+      ["T3.z", -310.05],
+      ["T3.r", 0.8],
+      ["T3.tip", 3],
+    ]);
   });
   it("a table with a heading, commas in numbers, and any way of writing a register", () => {
-    expect(readRegisters("register;value\nG54 X;−329,672\nh1;-250.78", mill, "mill", "mm").map(({ register, mm }) => [register, mm])).toEqual([["G54.x", -329.672], ["H1", -250.78]]);
+    expect(
+      readRegisters("register;value\nG54 X;−329,672\nh1;-250.78", mill, "mill", "mm").map(({ register, mm }) => [
+        register,
+        mm,
+      ]),
+    ).toEqual([
+      ["G54.x", -329.672],
+      ["H1", -250.78],
+    ]);
   });
   it("every bad line is named", () => {
-    expect(readRegisters("G10 L2 P9 X1\nG10 P1 R5\nG0 X5\nG10 L10 P1 R1 ??\nG10 L10 P7 R2\nG10 L10 P1 R1\nG10 L10 P1 R2", mill, "mill", "mm").map(({ line, problem }) => [line, problem?.slice(0, 24) ?? null])).toEqual([
-      [1, "P9 is not a work offset:"], [2, "G10 needs an L and a P w"], [3, "This line sets no regist"], [4, "“??” cannot be read."], [5, "H7 is not asked for in t"], [6, null], [7, "H1 stands twice."],
+    expect(
+      readRegisters(
+        "G10 L2 P9 X1\nG10 P1 R5\nG0 X5\nG10 L10 P1 R1 ??\nG10 L10 P7 R2\nG10 L10 P1 R1\nG10 L10 P1 R2",
+        mill,
+        "mill",
+        "mm",
+      ).map(({ line, problem }) => [line, problem?.slice(0, 24) ?? null]),
+    ).toEqual([
+      [1, "P9 is not a work offset:"],
+      [2, "G10 needs an L and a P w"],
+      [3, "This line sets no regist"],
+      [4, "“??” cannot be read."],
+      [5, "H7 is not asked for in t"],
+      [6, null],
+      [7, "H1 stands twice."],
     ]);
-    expect(readRegisters("H1,abc\nnothing", mill, "mill", "mm").map(({ problem }) => problem)).toEqual(["“abc” is not a length.", "A line is a register, a comma, and its value."]);
+    expect(readRegisters("H1,abc\nnothing", mill, "mill", "mm").map(({ problem }) => problem)).toEqual([
+      "“abc” is not a length.",
+      "A line is a register, a comma, and its value.",
+    ]);
   });
   it("survives any text", () => {
-    fc.assert(fc.property(fc.string({ maxLength: 200 }), (text) => {
-      for (const row of [...readRegisters(text, mill, "mill", "mm"), ...readRegisters(`G10 ${text}`, mill, "lathe", "inch")]) expect(row.problem !== null || Number.isFinite(row.mm)).toBe(true);
-    }));
+    fc.assert(
+      fc.property(fc.string({ maxLength: 200 }), (text) => {
+        for (const row of [
+          ...readRegisters(text, mill, "mill", "mm"),
+          ...readRegisters(`G10 ${text}`, mill, "lathe", "inch"),
+        ])
+          expect(row.problem !== null || Number.isFinite(row.mm)).toBe(true);
+      }),
+    );
   });
 });

@@ -21,7 +21,11 @@ export interface FloorValue {
 }
 export interface FloorRuling {
   readonly values: readonly FloorValue[];
-  readonly strands: readonly { readonly name: "values" | "working" | "method" | "safety"; readonly marks: number; readonly outOf: number }[];
+  readonly strands: readonly {
+    readonly name: "values" | "working" | "method" | "safety";
+    readonly marks: number;
+    readonly outOf: number;
+  }[];
   readonly habits: readonly { readonly id: MistakeId; readonly registers: readonly string[] }[];
   readonly total: number;
   readonly outOf: number;
@@ -51,36 +55,80 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const readings = state.readings.filter((one) => one.register === register.id);
   const addsUp = sum !== undefined && readings.some(({ mm }) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
   const isInOrder = inOrder(state, register);
-  const working = isReadOff(register) ? "adds up" : reading === undefined || sum === undefined ? "not written" : addsUp ? "adds up" : "does not add up";
+  const working = isReadOff(register)
+    ? "adds up"
+    : reading === undefined || sum === undefined
+      ? "not written"
+      : addsUp
+        ? "adds up"
+        : "does not add up";
   const workingMarks = working === "adds up" ? workingShare : 0;
-  if (heldMm === null || check === null) return { register, heldMm, check, closureMm: null, verdict: "missing", explained: null, marks: 0, working, workingMarks, isInOrder };
+  if (heldMm === null || check === null)
+    return {
+      register,
+      heldMm,
+      check,
+      closureMm: null,
+      verdict: "missing",
+      explained: null,
+      marks: 0,
+      working,
+      workingMarks,
+      isInOrder,
+    };
   const closureMm = heldMm - check.mm;
   const off = Math.abs(closureMm);
-  const verdict = Math.abs(off - register.toleranceMm) <= check.expandedMm ? "tooClose" : off <= register.toleranceMm ? "right" : "wrong";
+  const verdict =
+    Math.abs(off - register.toleranceMm) <= check.expandedMm
+      ? "tooClose"
+      : off <= register.toleranceMm
+        ? "right"
+        : "wrong";
   const u = Math.hypot(register.uMm, check.expandedMm / 2);
-  const explained = verdict === "wrong"
-    ? explain({ method: register.method, closure: closureMm, figures: { ...register.figures, wanted: check.mm }, u, resolution: 0.001 }) : null;
+  const explained =
+    verdict === "wrong"
+      ? explain({
+          method: register.method,
+          closure: closureMm,
+          figures: { ...register.figures, wanted: check.mm },
+          u,
+          resolution: 0.001,
+        })
+      : null;
   const inTolerances = off / register.toleranceMm;
-  const marks = verdict !== "wrong" ? share : Math.max(0, (share * (ZERO_AT_MULTIPLE - inTolerances)) / (ZERO_AT_MULTIPLE - 1));
+  const marks =
+    verdict !== "wrong" ? share : Math.max(0, (share * (ZERO_AT_MULTIPLE - inTolerances)) / (ZERO_AT_MULTIPLE - 1));
   return { register, heldMm, check, closureMm, verdict, explained, marks, working, workingMarks, isInOrder };
 }
 
-/** The marked result of a floor lane: values against the instructor's check, working as entered, safety as noted. Pure. */
+/**
+ * The marked result of a floor lane: values against the instructor's check, working as entered, safety as noted. Pure.
+ */
 export function ruleFloor(state: FloorState): FloorRuling {
   const { registers } = state.exercise;
-  const values = registers.map((register) => ruleValue(state, register, WEIGHTS.values / registers.length, WEIGHTS.working / registers.length));
+  const values = registers.map((register) =>
+    ruleValue(state, register, WEIGHTS.values / registers.length, WEIGHTS.working / registers.length),
+  );
   const sum = (pick: (value: FloorValue) => number) => values.reduce((total, value) => total + pick(value), 0);
   const cost = state.safety.reduce((total, noted) => total + noted.cost, 0);
   const strands = [
     { name: "values" as const, marks: sum(({ marks }) => marks), outOf: WEIGHTS.values },
     { name: "working" as const, marks: sum(({ workingMarks }) => workingMarks), outOf: WEIGHTS.working },
-    { name: "method" as const, marks: sum(({ isInOrder }) => (isInOrder ? WEIGHTS.method / registers.length : 0)), outOf: WEIGHTS.method },
+    {
+      name: "method" as const,
+      marks: sum(({ isInOrder }) => (isInOrder ? WEIGHTS.method / registers.length : 0)),
+      outOf: WEIGHTS.method,
+    },
     { name: "safety" as const, marks: Math.max(0, WEIGHTS.safety - cost), outOf: WEIGHTS.safety },
   ];
   const outOf = strands.reduce((total, strand) => total + strand.outOf, 0);
   return {
-    values, strands, outOf,
-    habits: habitsOf(values.flatMap(({ register, explained }) => (explained ? [{ register: register.label, explained }] : []))),
+    values,
+    strands,
+    outOf,
+    habits: habitsOf(
+      values.flatMap(({ register, explained }) => (explained ? [{ register: register.label, explained }] : [])),
+    ),
     total: state.override?.marks ?? strands.reduce((total, { marks }) => total + marks, 0),
   };
 }

@@ -35,7 +35,12 @@ export function lex(text: string): Token[] {
     if (word) {
       const digits = word[2] ?? "";
       tokens.push({
-        type: "word", letter: (word[1] ?? "").toUpperCase(), value: Number(digits), hasPoint: digits.includes("."), text: found, span,
+        type: "word",
+        letter: (word[1] ?? "").toUpperCase(),
+        value: Number(digits),
+        hasPoint: digits.includes("."),
+        text: found,
+        span,
       });
     } else tokens.push({ type: "unreadable", text: found, span });
     at += found.length;

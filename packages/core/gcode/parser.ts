@@ -64,7 +64,11 @@ const CODES: Record<string, { group: GroupName; set: Partial<Block> }> = {
   M4: { group: "spindle", set: { spindle: "reverse" } },
   M5: { group: "spindle", set: { spindle: "stop" } },
   M6: { group: "toolChange", set: { isToolChange: true } },
-  ...Object.fromEntries(workOffsetNames.filter((name) => name.startsWith("G")).map((name) => [name, { group: "workOffset" as const, set: { workOffset: name } }])),
+  ...Object.fromEntries(
+    workOffsetNames
+      .filter((name) => name.startsWith("G"))
+      .map((name) => [name, { group: "workOffset" as const, set: { workOffset: name } }]),
+  ),
 };
 
 const AXIS_OF: Record<string, Axis> = { X: "x", Y: "y", Z: "z" };
@@ -81,7 +85,13 @@ const NUMBER_WORDS: Record<string, { limit: number; isWhole: boolean; set(value:
 const MM_PER_INCH = 25.4;
 const MOST_DEG = 360;
 
-function readWord(token: WordToken, block: Block, groups: Map<GroupName, string>, seen: Set<string>, unitMm: number): BlockDiagnostic | null {
+function readWord(
+  token: WordToken,
+  block: Block,
+  groups: Map<GroupName, string>,
+  seen: Set<string>,
+  unitMm: number,
+): BlockDiagnostic | null {
   const { letter, value, span } = token;
   const word = token.text.replace(/\s/g, "").toUpperCase();
   if (letter === "N") return null;
@@ -121,7 +131,9 @@ function readWord(token: WordToken, block: Block, groups: Map<GroupName, string>
  * `modal` says what stays in force from earlier blocks (motion and feed); axis words and feed are in `unit`.
  */
 export function readBlock(
-  text: string, modal: { motion: MotionMode; feedMmPerMin: number | null; tool: number | null }, unit: "mm" | "inch" = "mm",
+  text: string,
+  modal: { motion: MotionMode; feedMmPerMin: number | null; tool: number | null },
+  unit: "mm" | "inch" = "mm",
 ): { block: Block; diagnostics: BlockDiagnostic[] } {
   const block: Block = { isMachineFrame: false, axesMm: {}, isToolChange: false };
   if (text.length > LONGEST_BLOCK) return { block, diagnostics: [{ code: "blockTooLong", limit: LONGEST_BLOCK }] };
@@ -132,17 +144,22 @@ export function readBlock(
   const groups = new Map<GroupName, string>();
   const seen = new Set<string>();
   for (const token of tokens) {
-    const complaint = token.type === "word"
-      ? readWord(token, block, groups, seen, unitMm)
-      : { code: "blockUnreadable" as const, text: token.text.slice(0, 24), span: token.span };
+    const complaint =
+      token.type === "word"
+        ? readWord(token, block, groups, seen, unitMm)
+        : { code: "blockUnreadable" as const, text: token.text.slice(0, 24), span: token.span };
     if (complaint) diagnostics.push(complaint);
   }
   if (block.lengthComp === "on" && block.lengthRow === undefined) diagnostics.push({ code: "lengthRowMissing" });
   if (block.feedMmPerMin !== undefined) block.feedMmPerMin *= unitMm;
   // R and P have no meaning of their own: only beside the code that takes them
   const words = tokens.filter((token) => token.type === "word");
-  const stray = words.filter(({ letter }) => (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("workOffset") !== "G54.1"));
-  for (const { text: word, span } of stray) diagnostics.push({ code: "wordUnknown", word: word.replace(/\s/g, "").toUpperCase(), span });
+  const stray = words.filter(
+    ({ letter }) =>
+      (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("workOffset") !== "G54.1"),
+  );
+  for (const { text: word, span } of stray)
+    diagnostics.push({ code: "wordUnknown", word: word.replace(/\s/g, "").toUpperCase(), span });
   const axisOfRotation = block.rotation === undefined ? undefined : words.find(({ letter }) => AXIS_OF[letter]);
   if (axisOfRotation) diagnostics.push({ code: "rotationHasAxes", span: axisOfRotation.span });
   if (block.rotation === "on" && block.rotationDeg === undefined) diagnostics.push({ code: "rotationAngleMissing" });

@@ -1,6 +1,9 @@
 import type { BoxMm, PointMm, UprightCylinder } from "./contact";
 
-/** What stands on the table: an outline seen from above between two heights, perhaps with an opening from the top. Machine frame, mm. */
+/**
+ * What stands on the table: an outline seen from above between two heights, perhaps with an opening from the top.
+ * Machine frame, mm.
+ */
 export interface Solid {
   readonly plan: PlanOutline;
   readonly lowZ: number;
@@ -12,7 +15,14 @@ export type Opening =
   | { readonly kind: "round"; readonly x: number; readonly y: number; readonly radiusMm: number }
   | { readonly kind: "rect"; readonly x: number; readonly y: number; readonly halfX: number; readonly halfY: number };
 export type PlanOutline =
-  | { readonly kind: "rect"; readonly x: number; readonly y: number; readonly halfX: number; readonly halfY: number; readonly angleDeg: number }
+  | {
+      readonly kind: "rect";
+      readonly x: number;
+      readonly y: number;
+      readonly halfX: number;
+      readonly halfY: number;
+      readonly angleDeg: number;
+    }
   | { readonly kind: "disc"; readonly x: number; readonly y: number; readonly radiusMm: number };
 
 const RAD = Math.PI / 180;
@@ -43,7 +53,10 @@ function wallGap(hole: Opening, angleDeg: number, x: number, y: number): number 
   return Math.min(hole.halfX - Math.abs(at.x), hole.halfY - Math.abs(at.y));
 }
 
-/** How far an upright cylinder (tip at `tip`) stands from the solid; below zero it stands in it. Changes no faster than the tip moves. */
+/**
+ * How far an upright cylinder (tip at `tip`) stands from the solid; below zero it stands in it. Changes no faster than
+ * the tip moves.
+ */
 export function solidGap(solid: Solid, tip: PointMm, { radiusMm, fromMm, toMm }: UprightCylinder): number {
   return Math.max(planGap(solid, tip.x, tip.y) - radiusMm, tip.z + fromMm - solid.highZ, solid.lowZ - (tip.z + toMm));
 }
@@ -64,14 +77,18 @@ const LEAST_STEP_MM = 0.004;
 const HALVINGS = 40;
 
 /**
- * How far along a straight move of the tip (0 start, 1 end) the cylinder first enters the solid; null when it stays out.
- * The gap never changes faster than the tip moves, so a step as long as the gap cannot jump over a contact.
+ * How far along a straight move of the tip (0 start, 1 end) the cylinder first enters the solid; null when it stays
+ * out. The gap never changes faster than the tip moves, so a step as long as the gap cannot jump over a contact.
  */
 export function firstContact(from: PointMm, to: PointMm, cylinder: UprightCylinder, solid: Solid): number | null {
   const length = Math.hypot(to.x - from.x, to.y - from.y, to.z - from.z);
   if (length === 0) return null;
   const gapAt = (t: number) =>
-    solidGap(solid, { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z: from.z + (to.z - from.z) * t }, cylinder);
+    solidGap(
+      solid,
+      { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z: from.z + (to.z - from.z) * t },
+      cylinder,
+    );
   let free = 0;
   let gap = gapAt(0);
   if (gap < 0) return 0;

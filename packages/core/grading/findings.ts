@@ -8,19 +8,56 @@ import { firstFastMove, type HandoverFinding } from "./handover";
 import type { WorkingFinding } from "./working";
 
 export const methodSteps = [
-  "homedFirst", "burrBeforeTouch", "seatedFirst", "speedStated", "twoKicksX", "twoKicksY", "finestX", "finestY", "finestPaper", "lookedTwoSides",
-  "tasterTrued", "toolWiped", "tipClean", "checkedBefore", "spindleLooked", "slowUntilProven",
-  "facedClean", "measuredTwice", "bandClean", "finestTurret", "armFolded",
-  "recallChecked", "sumChecked", "barMeasured", "feedDown", "overhangClear", "headstockTaken", "gaugeZeroedFirst", "declaredAtStart", "coneProven",
+  "homedFirst",
+  "burrBeforeTouch",
+  "seatedFirst",
+  "speedStated",
+  "twoKicksX",
+  "twoKicksY",
+  "finestX",
+  "finestY",
+  "finestPaper",
+  "lookedTwoSides",
+  "tasterTrued",
+  "toolWiped",
+  "tipClean",
+  "checkedBefore",
+  "spindleLooked",
+  "slowUntilProven",
+  "facedClean",
+  "measuredTwice",
+  "bandClean",
+  "finestTurret",
+  "armFolded",
+  "recallChecked",
+  "sumChecked",
+  "barMeasured",
+  "feedDown",
+  "overhangClear",
+  "headstockTaken",
+  "gaugeZeroedFirst",
+  "declaredAtStart",
+  "coneProven",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
 
 /** One reason for a mark: what was done or missed, or what happened, with its place in the log. */
 export type Finding =
-  | { readonly code: "stepDone" | "stepMissed"; readonly step: MethodStep; readonly marks: number; readonly outOf: number; readonly seq: number | null }
   | {
-      readonly code: "incident"; readonly incident: IncidentCode; readonly cost: number; readonly failsOutright: boolean;
-      readonly seq: number; readonly atMs: number; readonly rpm?: number | undefined;
+      readonly code: "stepDone" | "stepMissed";
+      readonly step: MethodStep;
+      readonly marks: number;
+      readonly outOf: number;
+      readonly seq: number | null;
+    }
+  | {
+      readonly code: "incident";
+      readonly incident: IncidentCode;
+      readonly cost: number;
+      readonly failsOutright: boolean;
+      readonly seq: number;
+      readonly atMs: number;
+      readonly rpm?: number | undefined;
     }
   | { readonly code: "noIncident"; readonly marks: number }
   | WorkingFinding
@@ -42,7 +79,8 @@ function agreeing(trace: LaneTrace, axis: "x" | "y"): number | null {
   const lastSet = trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
   const used = contactsUsed(trace, axis);
   const read = trace.places.filter((place) => place.axis === axis && place.seq < (lastSet?.seq ?? 0));
-  const agree = (a: { atCounts: number }, b: { atCounts: number }) => Math.abs(toMm(a.atCounts - b.atCounts, trace.final.scale)) <= AGREE_MM;
+  const agree = (a: { atCounts: number }, b: { atCounts: number }) =>
+    Math.abs(toMm(a.atCounts - b.atCounts, trace.final.scale)) <= AGREE_MM;
   const [lastRead, readBefore] = read.toReversed();
   if (lastRead && readBefore && agree(lastRead, readBefore)) return lastRead.seq;
   const pairOn = (approach: 1 | -1) => {
@@ -63,7 +101,16 @@ function finestContact(trace: LaneTrace, axis: "x" | "y"): number | null {
 }
 
 function firstContactSeq({ log }: LaneTrace): number {
-  return log.find(({ event }) => event.type === "approachBegan" || event.type === "kicked" || event.type === "touchBegan" || event.type === "paperFelt" || event.type === "blockTried")?.seq ?? Infinity;
+  return (
+    log.find(
+      ({ event }) =>
+        event.type === "approachBegan" ||
+        event.type === "kicked" ||
+        event.type === "touchBegan" ||
+        event.type === "paperFelt" ||
+        event.type === "blockTried",
+    )?.seq ?? Infinity
+  );
 }
 
 /** Every tool that is marked was last touched at the finest click, or measured by a cycle. */
@@ -78,7 +125,10 @@ function finestLengths(trace: LaneTrace): number | null {
   return done.length === seqs.length ? Math.max(...done) : null;
 }
 
-/** A check with what was expected said first, judged as it looked; a surprise with the machine stopped and put right counts as much. */
+/**
+ * A check with what was expected said first, judged as it looked; a surprise with the machine stopped and put right
+ * counts as much.
+ */
 function checkedBefore({ log }: LaneTrace): number | null {
   let expected: number | null = null;
   let seen: number | null | undefined;
@@ -88,7 +138,9 @@ function checkedBefore({ log }: LaneTrace): number | null {
     if (event.type !== "checkJudged" || expected === null || seen === undefined) continue;
     const isOff = seen !== null && Math.abs(seen - expected) > 1.5;
     const isHonest = event.isAsExpected ? !isOff : isOff || seen === null;
-    const isPutRight = event.isAsExpected || log.slice(place).some(({ event: later }) => later.type === "registerChanged" || later.type === "handRaised");
+    const isPutRight =
+      event.isAsExpected ||
+      log.slice(place).some(({ event: later }) => later.type === "registerChanged" || later.type === "handRaised");
     if (isHonest && isPutRight) return seq;
     expected = null;
     seen = undefined;
@@ -141,7 +193,8 @@ function feedDown({ log, final }: LaneTrace): number | null {
   return all.every((one) => one?.isLow === true) ? (all.at(-1)?.seq ?? null) : null;
 }
 
-const seqOf = ({ log }: LaneTrace, type: string): number | null => log.find(({ event }) => event.type === type)?.seq ?? null;
+const seqOf = ({ log }: LaneTrace, type: string): number | null =>
+  log.find(({ event }) => event.type === type)?.seq ?? null;
 
 /** Where in the log each step was done; null when it was not. */
 const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
@@ -155,15 +208,20 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
     return dressed !== null && dressed < firstContactSeq(trace) ? dressed : null;
   },
   seatedFirst: (trace) => {
-    const tasks = trace.final.setup.tasks.filter((task) => task !== "dressBurr" && task !== "releaseStop" && task !== "lowRapid");
-    const places = tasks.map((task) => trace.log.find(({ event }) => event.type === "taskDone" && event.task === task)?.seq ?? Infinity);
+    const tasks = trace.final.setup.tasks.filter(
+      (task) => task !== "dressBurr" && task !== "releaseStop" && task !== "lowRapid",
+    );
+    const places = tasks.map(
+      (task) => trace.log.find(({ event }) => event.type === "taskDone" && event.task === task)?.seq ?? Infinity,
+    );
     const last = Math.max(...places);
     return last < firstContactSeq(trace) ? last : null;
   },
   speedStated: ({ log }) => {
     const starts = log.filter(({ event }) => event.type === "spindleStarted");
     return starts.length > 0 && starts.every(({ event }) => event.type === "spindleStarted" && event.isStated)
-      ? (starts[0]?.seq ?? null) : null;
+      ? (starts[0]?.seq ?? null)
+      : null;
   },
   twoKicksX: (trace) => agreeing(trace, "x"),
   twoKicksY: (trace) => agreeing(trace, "y"),
@@ -172,8 +230,12 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
   finestPaper: finestLengths,
   lookedTwoSides: ({ log, final }) => {
     const { sidesOverZero } = final.evidence;
-    const isFromTwo = sidesOverZero.some((side) => side === "front" || side === "back") && sidesOverZero.some((side) => side === "left" || side === "right");
-    return isFromTwo ? (log.findLast(({ event }) => event.type === "lookedFrom" && event.isOverZero)?.seq ?? null) : null;
+    const isFromTwo =
+      sidesOverZero.some((side) => side === "front" || side === "back") &&
+      sidesOverZero.some((side) => side === "left" || side === "right");
+    return isFromTwo
+      ? (log.findLast(({ event }) => event.type === "lookedFrom" && event.isOverZero)?.seq ?? null)
+      : null;
   },
   tasterTrued: (trace) => {
     const trued = seqOf(trace, "tasterTrued");
@@ -192,7 +254,8 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
   checkedBefore,
   spindleLooked: ({ log }) => {
     const swapped = log.find(({ event }) => event.type === "pocketsSwapped")?.seq ?? null;
-    const strike = log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
+    const strike =
+      log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
     return swapped !== null && swapped < strike ? swapped : null;
   },
   facedClean: ({ turret }) => {
@@ -203,14 +266,21 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
   measuredTwice,
   bandClean: ({ turret, readings, changes, final }) => {
     // a readout's corner is a place and no diameter: it is zeroed where it was cut, and not measured
-    const measured = final.setup.lathe?.control === "readout" ? changes.findLast(({ event }) => event.register === "G54.x") : readings.findLast(({ event }) => event.what === "turned");
-    const band = turret.findLast(({ by, axis, on, seq }) => by === "cut" && axis === "x" && on === "diameter" && seq < (measured?.seq ?? 0));
+    const measured =
+      final.setup.lathe?.control === "readout"
+        ? changes.findLast(({ event }) => event.register === "G54.x")
+        : readings.findLast(({ event }) => event.what === "turned");
+    const band = turret.findLast(
+      ({ by, axis, on, seq }) => by === "cut" && axis === "x" && on === "diameter" && seq < (measured?.seq ?? 0),
+    );
     return measured && band?.isClean ? measured.seq : null;
   },
   finestTurret: ({ turret }) => {
     const touched = turret.filter(({ by }) => by !== "cut" && by !== "arm");
     const last = new Map(touched.map((one) => [`${one.tool}${one.axis}`, one]));
-    return touched.length > 0 && [...last.values()].every(({ clickMm }) => clickMm <= FINEST_MM) ? (touched.at(-1)?.seq ?? null) : null;
+    return touched.length > 0 && [...last.values()].every(({ clickMm }) => clickMm <= FINEST_MM)
+      ? (touched.at(-1)?.seq ?? null)
+      : null;
   },
   armFolded: ({ log }) => {
     const folded = log.findLast(({ event }) => event.type === "armSwung" && !event.isDown)?.seq ?? null;
@@ -222,7 +292,10 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
   barMeasured: ({ readings, changes, turret, final }) => {
     const measured = readings.find(({ event }) => event.what === "turned")?.seq ?? null;
     const changed = new Set(final.setup.lathe?.gang?.changed);
-    const set = Math.min(changes.find(({ event }) => [...changed].some((tool) => event.register === `X${tool}`))?.seq ?? Infinity, turret.find(({ by }) => by === "slid")?.seq ?? Infinity);
+    const set = Math.min(
+      changes.find(({ event }) => [...changed].some((tool) => event.register === `X${tool}`))?.seq ?? Infinity,
+      turret.find(({ by }) => by === "slid")?.seq ?? Infinity,
+    );
     return measured !== null && measured < set ? measured : null;
   },
   feedDown,
@@ -238,20 +311,38 @@ const DONE: Record<MethodStep, (trace: LaneTrace) => number | null> = {
   declaredAtStart: ({ changes, final }) => {
     const { start, targets: wanted } = final.setup.lathe ?? {};
     const declared = changes.filter(({ event }) => event.how === "declared");
-    const isAtStart = (axis: "x" | "z", at: number) => Math.abs(at - toCounts(axis === "x" ? (start?.xMm ?? 0) : (start?.zMm ?? 0), final.scale)) <= 1;
-    const isRight = declared.every(({ event, station }) => station === wanted?.z[0] && isAtStart(event.register === "common.x" ? "x" : "z", event.register === "common.x" ? event.machine.x : event.machine.z));
+    const isAtStart = (axis: "x" | "z", at: number) =>
+      Math.abs(at - toCounts(axis === "x" ? (start?.xMm ?? 0) : (start?.zMm ?? 0), final.scale)) <= 1;
+    const isRight = declared.every(
+      ({ event, station }) =>
+        station === wanted?.z[0] &&
+        isAtStart(
+          event.register === "common.x" ? "x" : "z",
+          event.register === "common.x" ? event.machine.x : event.machine.z,
+        ),
+    );
     return isRight ? (declared.at(-1)?.seq ?? null) : null;
   },
   overhangClear: ({ log, final }) => {
     const { gang } = final.setup.lathe ?? {};
-    const last = (gang?.changed ?? []).map((tool) => log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool));
-    const isClear = last.every((entry) => entry?.event.type === "toolChanged" && Math.abs(entry.event.overhangMm - (gang?.overhangMm ?? 0)) < (gang?.clearanceMm ?? 0));
+    const last = (gang?.changed ?? []).map((tool) =>
+      log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool),
+    );
+    const isClear = last.every(
+      (entry) =>
+        entry?.event.type === "toolChanged" &&
+        Math.abs(entry.event.overhangMm - (gang?.overhangMm ?? 0)) < (gang?.clearanceMm ?? 0),
+    );
     return isClear ? (last.at(-1)?.seq ?? null) : null;
   },
   coneProven: ({ log, changes, final }) => {
     const tools = (final.setup.lathe?.targets.z ?? []).map((tool) => {
       const set = changes.findLast(({ event }) => event.register === `Z${tool}`)?.seq ?? Infinity;
-      return log.find(({ seq, event }) => seq > set && event.type === "coneRan" && event.tool === tool && event.looks === "skims")?.seq ?? null;
+      return (
+        log.find(
+          ({ seq, event }) => seq > set && event.type === "coneRan" && event.tool === tool && event.looks === "skims",
+        )?.seq ?? null
+      );
     });
     return tools.every((seq) => seq !== null) ? (tools.at(-1) ?? null) : null;
   },
@@ -272,13 +363,32 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
     const isTurned = wanted.x.length + wanted.z.length > 0;
     const isOnBar = control === "gang";
     const [school] = schools;
-    const isCut = !isOnBar && !schools.every((school) => school === "setter-arm") && tools.some(({ number, kind }) => wanted.x.includes(number) && (kind === "turning" || kind === "profiling"));
-    const isTouched = tools.some(({ number, kind }) => (wanted.x.includes(number) && kind !== "turning" && kind !== "profiling" && kind !== "boring") || (wanted.z.includes(number) && kind !== "turning"));
+    const isCut =
+      !isOnBar &&
+      !schools.every((school) => school === "setter-arm") &&
+      tools.some(({ number, kind }) => wanted.x.includes(number) && (kind === "turning" || kind === "profiling"));
+    const isTouched = tools.some(
+      ({ number, kind }) =>
+        (wanted.x.includes(number) && kind !== "turning" && kind !== "profiling" && kind !== "boring") ||
+        (wanted.z.includes(number) && kind !== "turning"),
+    );
     const lathe: [MethodStep, boolean][] = [
-      ["homedFirst", control !== "readout"], ["speedStated", isTurned], ["headstockTaken", setup.lathe.axis !== undefined], ["gaugeZeroedFirst", setup.lathe.axis !== undefined], ["facedClean", wanted.z.length > 0 && alreadySet.length === 0], ["bandClean", isCut], ["measuredTwice", (isCut && control === "turret") || (alreadySet.length > 0 && !isOnBar)],
-      ["barMeasured", isOnBar], ["feedDown", isOnBar], ["overhangClear", isOnBar], ["declaredAtStart", setup.lathe.start !== undefined], ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
+      ["homedFirst", control !== "readout"],
+      ["speedStated", isTurned],
+      ["headstockTaken", setup.lathe.axis !== undefined],
+      ["gaugeZeroedFirst", setup.lathe.axis !== undefined],
+      ["facedClean", wanted.z.length > 0 && alreadySet.length === 0],
+      ["bandClean", isCut],
+      ["measuredTwice", (isCut && control === "turret") || (alreadySet.length > 0 && !isOnBar)],
+      ["barMeasured", isOnBar],
+      ["feedDown", isOnBar],
+      ["overhangClear", isOnBar],
+      ["declaredAtStart", setup.lathe.start !== undefined],
+      ["finestTurret", isTouched && !schools.every((school) => school === "setter-arm")],
       ["armFolded", schools.length === 1 && school === "setter-arm"],
-      ["sumChecked", schools.length === 1 && school === "setter-arm"], ["recallChecked", control === "readout" && isTurned], ["coneProven", setup.lathe.cone !== undefined],
+      ["sumChecked", schools.length === 1 && school === "setter-arm"],
+      ["recallChecked", control === "readout" && isTurned],
+      ["coneProven", setup.lathe.cone !== undefined],
     ];
     const asked = lathe.filter(([, isAsked]) => isAsked).map(([step]) => step);
     // a check of the school's own is a check with its answer said first
@@ -288,10 +398,18 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
     ["homedFirst", true],
     ["burrBeforeTouch", tasks.includes("dressBurr")],
     ["toolWiped", tasks.includes("wipeTaper")],
-    ["seatedFirst", tasks.some((task) => task === "pushToStop" || task === "tapDown" || task === "seatOnParallels" || task === "sweepJaw")],
+    [
+      "seatedFirst",
+      tasks.some(
+        (task) => task === "pushToStop" || task === "tapDown" || task === "seatOnParallels" || task === "sweepJaw",
+      ),
+    ],
     ["speedStated", hasFinder && isOnPlace],
     ["tasterTrued", instruments.includes("taster")],
-    ["twoKicksX", isOnPlace], ["twoKicksY", isOnPlace], ["finestX", isOnPlace], ["finestY", isOnPlace],
+    ["twoKicksX", isOnPlace],
+    ["twoKicksY", isOnPlace],
+    ["finestX", isOnPlace],
+    ["finestY", isOnPlace],
     ["tipClean", instruments.includes("beamSetter")],
     ["finestPaper", targets.lengths.length > 0 && partBefore === null],
     ["spindleLooked", truth.pockets !== undefined],
@@ -304,12 +422,20 @@ export function stepsFor(setup: Setup, truth: Pick<Truth, "pockets">): MethodSte
 /** Steps that prove what was set; they have a strand of their own where the marking gives it weight. */
 const PROVING = new Set<MethodStep>(["lookedTwoSides", "checkedBefore", "sumChecked", "recallChecked", "coneProven"]);
 
-/** Each required step of a strand, with an equal share of it. Without a weight for proving its steps count as method. */
-export function stepFindings(trace: LaneTrace, strand: "method" | "proving", { method, proving }: { method: number; proving: number }): Finding[] {
+/**
+ * Each required step of a strand, with an equal share of it. Without a weight for proving its steps count as method.
+ */
+export function stepFindings(
+  trace: LaneTrace,
+  strand: "method" | "proving",
+  { method, proving }: { method: number; proving: number },
+): Finding[] {
   const outOf = strand === "method" ? method : proving;
   // of a setup that was handed over the strand of proving is what was found in it
   const isProved = (step: MethodStep) => PROVING.has(step) && proving > 0 && !trace.final.setup.handover;
-  const steps = stepsFor(trace.final.setup, trace.final.truth).filter((step) => (strand === "proving") === isProved(step));
+  const steps = stepsFor(trace.final.setup, trace.final.truth).filter(
+    (step) => (strand === "proving") === isProved(step),
+  );
   const share = steps.length > 0 ? outOf / steps.length : 0;
   return steps.map((step) => {
     const seq = DONE[step](trace);
@@ -319,15 +445,43 @@ export function stepFindings(trace: LaneTrace, strand: "method" | "proving", { m
 
 /** Share of the safety strand that each incident costs. */
 const COST: Record<IncidentCode, number> = {
-  finderThrown: 0.4, finderBent: 0.2, finderBroken: 0.4, toolChipped: 0.4, noseStruck: 1, paperUnderTurningTool: 1, paperTorn: 0.1,
-  tasterBroken: 0.4, probeBroken: 0.4, indicatorBroken: 0.4, startedWithInstrument: 0.6, changerStruck: 0.6, blockCrushed: 0.4, gaugeDamaged: 0.2, setterDamaged: 0.3,
-  insertChipped: 0.4, jawStruck: 1, armStruck: 0.4, handAtChuck: 1, neighborStruck: 0.4,
+  finderThrown: 0.4,
+  finderBent: 0.2,
+  finderBroken: 0.4,
+  toolChipped: 0.4,
+  noseStruck: 1,
+  paperUnderTurningTool: 1,
+  paperTorn: 0.1,
+  tasterBroken: 0.4,
+  probeBroken: 0.4,
+  indicatorBroken: 0.4,
+  startedWithInstrument: 0.6,
+  changerStruck: 0.6,
+  blockCrushed: 0.4,
+  gaugeDamaged: 0.2,
+  setterDamaged: 0.3,
+  insertChipped: 0.4,
+  jawStruck: 1,
+  armStruck: 0.4,
+  handAtChuck: 1,
+  neighborStruck: 0.4,
 };
 
 export function safetyFindings({ log }: LaneTrace, outOf: number): Finding[] {
   const incidents = log.flatMap(({ seq, atMs, event }): Finding[] =>
     event.type === "incidentHappened"
-      ? [{ code: "incident", incident: event.code, cost: COST[event.code] * outOf, failsOutright: event.failsOutright, seq, atMs, rpm: event.rpm }]
-      : []);
+      ? [
+          {
+            code: "incident",
+            incident: event.code,
+            cost: COST[event.code] * outOf,
+            failsOutright: event.failsOutright,
+            seq,
+            atMs,
+            rpm: event.rpm,
+          },
+        ]
+      : [],
+  );
   return incidents.length > 0 ? incidents : [{ code: "noIncident", marks: outOf }];
 }

@@ -1,7 +1,27 @@
 import {
-  causeOf, matchCounts, signaturesFor, typingSlip, type CauseId, type CauseSignature, type Evidence, type Figures, type LaneTrace, type NamedCounts, type ProvenTerm, type TurretContact,
+  causeOf,
+  matchCounts,
+  signaturesFor,
+  typingSlip,
+  type CauseId,
+  type CauseSignature,
+  type Evidence,
+  type Figures,
+  type LaneTrace,
+  type NamedCounts,
+  type ProvenTerm,
+  type TurretContact,
 } from "../diagnosis";
-import { farEdgeMm, turretBias, type LatheSchool, type Marking, type MethodBias, type TargetId, type TurretMethod, type TurretTool } from "../exercises";
+import {
+  farEdgeMm,
+  turretBias,
+  type LatheSchool,
+  type Marking,
+  type MethodBias,
+  type TargetId,
+  type TurretMethod,
+  type TurretTool,
+} from "../exercises";
 import { coneTouchZ } from "../bench/lathe/cone";
 import { calledHeightMm, faceMm, kxNowMm } from "../bench/lathe/contact";
 import { ruleStated } from "./stated";
@@ -23,7 +43,12 @@ const toolOf = (target: TargetId): number => Number(target.slice(1));
 const upper = (axis: TurretAxis): "X" | "Z" => (axis === "x" ? "X" : "Z");
 
 /** Registers that add up to what a tool's display takes off on an axis. */
-const addends = (tool: number, axis: TurretAxis): RegisterId[] => [`${upper(axis)}${tool}`, `${upper(axis)}W${tool}`, `G54.${axis}`, `common.${axis}`];
+const addends = (tool: number, axis: TurretAxis): RegisterId[] => [
+  `${upper(axis)}${tool}`,
+  `${upper(axis)}W${tool}`,
+  `G54.${axis}`,
+  `common.${axis}`,
+];
 
 /** C + W + geometry + wear of a tool, counts. */
 function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis: TurretAxis): number {
@@ -32,7 +57,11 @@ function turretSumCounts({ final: { registers } }: LaneTrace, tool: number, axis
 
 /** Where a tool's tip lies on the axis, or on the face as it has been cut, machine frame, mm. */
 function wantedMm({ final }: LaneTrace, tool: number, axis: TurretAxis): number {
-  return axis === "x" ? kxNowMm(final, tool) : (faceMm(final) ?? 0) + (final.truth.lathe?.tools[tool]?.qMm ?? 0) - farEdgeMm(final.setup.lathe?.tools.find(({ number }) => number === tool));
+  return axis === "x"
+    ? kxNowMm(final, tool)
+    : (faceMm(final) ?? 0) +
+        (final.truth.lathe?.tools[tool]?.qMm ?? 0) -
+        farEdgeMm(final.setup.lathe?.tools.find(({ number }) => number === tool));
 }
 
 /** The school of Z, read from what was touched: the arm, or the face with or without a master whose row stayed zero. */
@@ -47,22 +76,43 @@ export function latheSchoolOf({ final, turret }: LaneTrace): LatheSchool | "uncl
 }
 
 /** The contact that a tool's registers hang on: the last on its axis before the last of them was set. */
-function contactOf(trace: LaneTrace, tool: number, axis: TurretAxis): { contact: TurretContact | undefined; setSeq: number | null } {
+function contactOf(
+  trace: LaneTrace,
+  tool: number,
+  axis: TurretAxis,
+): { contact: TurretContact | undefined; setSeq: number | null } {
   const own = addends(tool, axis).slice(0, 2);
-  const of = (register: RegisterId) => trace.changes.findLast(({ event }) => event.register === register && event.how !== "cleared");
-  const set = trace.changes.findLast(({ event }) => own.includes(event.register)) ?? (trace.final.setup.lathe?.start ? of(`common.${axis}`) : undefined) ?? of(`G54.${axis}`);
+  const of = (register: RegisterId) =>
+    trace.changes.findLast(({ event }) => event.register === register && event.how !== "cleared");
+  const set =
+    trace.changes.findLast(({ event }) => own.includes(event.register)) ??
+    (trace.final.setup.lathe?.start ? of(`common.${axis}`) : undefined) ??
+    of(`G54.${axis}`);
   const changedSeq = trace.log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool)?.seq ?? 0;
-  const slid = axis === "x" ? trace.turret.findLast((one) => one.tool === tool && one.by === "slid" && one.seq > changedSeq) : undefined;
+  const slid =
+    axis === "x"
+      ? trace.turret.findLast((one) => one.tool === tool && one.by === "slid" && one.seq > changedSeq)
+      : undefined;
   // a tool that was put where its register says is set by that, whatever its register
   if (slid && slid.seq > (set?.seq ?? 0)) return { contact: slid, setSeq: slid.seq };
   if (!set || set.seq < changedSeq) return { contact: undefined, setSeq: null };
-  return { contact: trace.turret.findLast((one) => one.tool === tool && one.axis === axis && one.seq < set.seq && one.seq > changedSeq), setSeq: set.seq };
+  return {
+    contact: trace.turret.findLast(
+      (one) => one.tool === tool && one.axis === axis && one.seq < set.seq && one.seq > changedSeq,
+    ),
+    setSeq: set.seq,
+  };
 }
 
-/** The diameter that stands for a contact: what was measured after the cut, or last before the touch; null when nothing was measured. */
+/**
+ * The diameter that stands for a contact: what was measured after the cut, or last before the touch; null when nothing
+ * was measured.
+ */
 function measuredMm(trace: LaneTrace, contact: TurretContact, setSeq: number): { mm: number; seq: number } | null {
   const what = contact.on === "bore" ? "bored" : "turned";
-  const between = trace.readings.filter(({ event, seq }) => event.what === what && seq < setSeq && (contact.by !== "cut" || seq > contact.seq));
+  const between = trace.readings.filter(
+    ({ event, seq }) => event.what === what && seq < setSeq && (contact.by !== "cut" || seq > contact.seq),
+  );
   const last = between.at(-1);
   if (!last) return null;
   // readings of one cut taken round the part count together
@@ -71,7 +121,10 @@ function measuredMm(trace: LaneTrace, contact: TurretContact, setSeq: number): {
   return { mm: same.reduce((sum, { event }) => sum + (event.values.diameter ?? 0), 0) / same.length, seq: last.seq };
 }
 
-/** Mistakes in work Z that every tool carries: taken without the offset, never shifted, an old value in the master's row. */
+/**
+ * Mistakes in work Z that every tool carries: taken without the offset, never shifted, an old value in the master's
+ * row.
+ */
 function sharedZ(trace: LaneTrace, tool: TurretTool): NamedCounts[] {
   const { final, changes, turret } = trace;
   const { registers, setup } = final;
@@ -81,9 +134,15 @@ function sharedZ(trace: LaneTrace, tool: TurretTool): NamedCounts[] {
   const ofMaster = registers.turret?.z[master ?? 0] ?? 0;
   const school = latheSchoolOf(trace);
   const named: NamedCounts[] = [
-    ...(taken?.row === null && school === "setter-arm" ? [{ id: "toolNotActive" as const, counts: registers.turret?.z[taken.station ?? 0] ?? 0 }] : []),
-    ...(school === "master-shift" && registers.work.G54.z === 0 ? [{ id: "shiftMissing" as const, counts: -atMaster }] : []),
-    ...(school === "master-shift" && tool.number === master && ofMaster !== 0 ? [{ id: "masterNotCleared" as const, counts: ofMaster }] : []),
+    ...(taken?.row === null && school === "setter-arm"
+      ? [{ id: "toolNotActive" as const, counts: registers.turret?.z[taken.station ?? 0] ?? 0 }]
+      : []),
+    ...(school === "master-shift" && registers.work.G54.z === 0
+      ? [{ id: "shiftMissing" as const, counts: -atMaster }]
+      : []),
+    ...(school === "master-shift" && tool.number === master && ofMaster !== 0
+      ? [{ id: "masterNotCleared" as const, counts: ofMaster }]
+      : []),
   ];
   return named.filter(({ counts }) => counts !== 0);
 }
@@ -91,40 +150,124 @@ function sharedZ(trace: LaneTrace, tool: TurretTool): NamedCounts[] {
 /** A cone is met with the bare nose, and is a way of its own. */
 const wayOf = ({ by, on }: TurretContact): TurretMethod => (on === "cone" ? "cone" : by);
 
-interface Weighed { readonly evidence: Evidence; readonly figures: Figures; readonly bias: MethodBias; readonly by: string | null }
+interface Weighed {
+  readonly evidence: Evidence;
+  readonly figures: Figures;
+  readonly bias: MethodBias;
+  readonly by: string | null;
+}
 
 const OPEN = (closureMm: number): Evidence => ({ contact: null, terms: [], leftMm: closureMm });
 
-/** What the log proves of one axis of one tool: the register sum against the contact it came from, and the contact against the part. */
+/**
+ * What the log proves of one axis of one tool: the register sum against the contact it came from, and the contact
+ * against the part.
+ */
 function weigh(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: number): Weighed {
   const { final } = trace;
   const { scale, setup, registers } = final;
   const { contact, setSeq } = contactOf(trace, tool.number, axis);
-  const neverSet: Evidence = { contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 };
+  const neverSet: Evidence = {
+    contact: null,
+    terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }],
+    leftMm: 0,
+  };
   if (setSeq === null) return { evidence: neverSet, figures: {}, bias: turretBias(null, 0, axis), by: null };
-  if (!contact) return { evidence: { contact: null, terms: [{ id: "noContact", mm: 0, seq: setSeq }], leftMm: closureMm }, figures: {}, bias: turretBias(null, 0, axis), by: null };
+  if (!contact)
+    return {
+      evidence: { contact: null, terms: [{ id: "noContact", mm: 0, seq: setSeq }], leftMm: closureMm },
+      figures: {},
+      bias: turretBias(null, 0, axis),
+      by: null,
+    };
   const bias = turretBias(wayOf(contact), contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
   // a shank that is swept lies on the axis itself
-  const measured = axis !== "x" || contact.by === "arm" ? null : contact.by === "indicator" ? { mm: 0, seq: contact.seq } : measuredMm(trace, contact, setSeq);
+  const measured =
+    axis !== "x" || contact.by === "arm"
+      ? null
+      : contact.by === "indicator"
+        ? { mm: 0, seq: contact.seq }
+        : measuredMm(trace, contact, setSeq);
   const outside = contact.on === "bore" ? -1 : 1;
   const thin = contact.by === "paper" || contact.by === "feeler";
   const leftover = setup.leftovers.find(({ register }) => register === `G54.${axis}`)?.mm ?? 0;
-  const figures: Figures = axis === "x"
-    ? { outside, touchDiameter: measured?.mm, ...(thin ? { paper: contact.thicknessMm } : {}), ...(registers.work.G54.x === 0 ? {} : { leftoverWork: toMm(registers.work.G54.x, scale) }) }
-    : { ...(contact.thicknessMm > 0 ? { block: contact.thicknessMm } : {}), ...(tool.bladeMm ? { bladeWidth: tool.bladeMm } : {}), ...(leftover === 0 ? {} : { leftoverWork: leftover }) };
+  const figures: Figures =
+    axis === "x"
+      ? {
+          outside,
+          touchDiameter: measured?.mm,
+          ...(thin ? { paper: contact.thicknessMm } : {}),
+          ...(registers.work.G54.x === 0 ? {} : { leftoverWork: toMm(registers.work.G54.x, scale) }),
+        }
+      : {
+          ...(contact.thicknessMm > 0 ? { block: contact.thicknessMm } : {}),
+          ...(tool.bladeMm ? { bladeWidth: tool.bladeMm } : {}),
+          ...(leftover === 0 ? {} : { leftoverWork: leftover }),
+        };
   const arm = setup.lathe?.arm;
   if (contact.by === "arm") {
     const truth = final.truth.lathe?.arm;
     const offMm = truth && arm ? (axis === "x" ? truth.xMm - arm.xMm : truth.zMm - arm.zMm) : 0;
-    const shared = axis === "z" ? sharedZ(trace, tool).find(({ counts }) => Math.abs(toMm(counts, scale) - closureMm) < WORTH_NAMING_MM + 4 * bias.uMm) : undefined;
-    if (shared) return { evidence: { contact: null, terms: [{ id: shared.id, mm: toMm(shared.counts, scale), seq: trace.changes.findLast(({ event }) => event.register === "G54.z")?.seq ?? contact.seq }], leftMm: closureMm - toMm(shared.counts, scale) }, figures, bias, by: contact.by };
-    const terms: ProvenTerm[] = Math.abs(offMm) >= WORTH_NAMING_MM && Math.abs(closureMm - offMm) < WORTH_NAMING_MM + 4 * bias.uMm ? [{ id: "armOff", mm: offMm, seq: contact.seq }] : [];
-    return { evidence: { contact: null, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) }, figures: { ...figures, sensorConstant: axis === "x" ? arm?.xMm : arm?.zMm }, bias, by: contact.by };
+    const shared =
+      axis === "z"
+        ? sharedZ(trace, tool).find(
+            ({ counts }) => Math.abs(toMm(counts, scale) - closureMm) < WORTH_NAMING_MM + 4 * bias.uMm,
+          )
+        : undefined;
+    if (shared)
+      return {
+        evidence: {
+          contact: null,
+          terms: [
+            {
+              id: shared.id,
+              mm: toMm(shared.counts, scale),
+              seq: trace.changes.findLast(({ event }) => event.register === "G54.z")?.seq ?? contact.seq,
+            },
+          ],
+          leftMm: closureMm - toMm(shared.counts, scale),
+        },
+        figures,
+        bias,
+        by: contact.by,
+      };
+    const terms: ProvenTerm[] =
+      Math.abs(offMm) >= WORTH_NAMING_MM && Math.abs(closureMm - offMm) < WORTH_NAMING_MM + 4 * bias.uMm
+        ? [{ id: "armOff", mm: offMm, seq: contact.seq }]
+        : [];
+    return {
+      evidence: { contact: null, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) },
+      figures: { ...figures, sensorConstant: axis === "x" ? arm?.xMm : arm?.zMm },
+      bias,
+      by: contact.by,
+    };
   }
   const place = { counts: contact.at[axis], seq: contact.seq, atMs: contact.atMs };
-  if (axis === "x" && !measured) return { evidence: { contact: place, terms: [{ id: "notMeasured", mm: closureMm, seq: contact.seq }], leftMm: 0 }, figures, bias, by: contact.by };
-  const value = axis === "x" ? (measured?.mm ?? 0) + outside * 2 * contact.thicknessMm : contact.on === "cone" ? coneValue(trace, tool, contact) : contact.thicknessMm + farEdgeMm(tool);
-  return { evidence: fromContact(trace, tool, axis, closureMm, { contact, value, measured: measured?.mm ?? 0, figures, place }), figures, bias, by: contact.by };
+  if (axis === "x" && !measured)
+    return {
+      evidence: { contact: place, terms: [{ id: "notMeasured", mm: closureMm, seq: contact.seq }], leftMm: 0 },
+      figures,
+      bias,
+      by: contact.by,
+    };
+  const value =
+    axis === "x"
+      ? (measured?.mm ?? 0) + outside * 2 * contact.thicknessMm
+      : contact.on === "cone"
+        ? coneValue(trace, tool, contact)
+        : contact.thicknessMm + farEdgeMm(tool);
+  return {
+    evidence: fromContact(trace, tool, axis, closureMm, {
+      contact,
+      value,
+      measured: measured?.mm ?? 0,
+      figures,
+      place,
+    }),
+    figures,
+    bias,
+    by: contact.by,
+  };
 }
 
 /** What Z must read where the nose touches the cone, with X as the tool's row has it, mm. */
@@ -134,32 +277,69 @@ function coneValue(trace: LaneTrace, tool: TurretTool, contact: TurretContact): 
   return cone ? coneTouchZ(cone, tool, toMm(contact.at.x - turretSumCounts(trace, tool.number, "x"), scale)) : 0;
 }
 
-interface Touched { readonly contact: TurretContact; readonly value: number; readonly measured: number; readonly figures: Figures; readonly place: NonNullable<Evidence["contact"]> }
+interface Touched {
+  readonly contact: TurretContact;
+  readonly value: number;
+  readonly measured: number;
+  readonly figures: Figures;
+  readonly place: NonNullable<Evidence["contact"]>;
+}
 
-function fromContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, closureMm: number, { contact, value, measured, figures, place }: Touched): Evidence {
+function fromContact(
+  trace: LaneTrace,
+  tool: TurretTool,
+  axis: TurretAxis,
+  closureMm: number,
+  { contact, value, measured, figures, place }: Touched,
+): Evidence {
   const { scale } = trace.final;
-  const capture = trace.changes.findLast(({ event, seq }) => seq > contact.seq && event.how === "captured" && event.register === `${upper(axis)}${tool.number}`);
+  const capture = trace.changes.findLast(
+    ({ event, seq }) =>
+      seq > contact.seq && event.how === "captured" && event.register === `${upper(axis)}${tool.number}`,
+  );
   const held = turretSumCounts(trace, tool.number, axis);
   const wanted = contact.at[axis] - toCounts(value, scale);
   const left = held - wanted;
   const stray = capture ? capture.event.machine[axis] - contact.at[axis] : 0;
   const named: NamedCounts[] = [
-    ...(axis === "z" ? sharedZ(trace, tool) : []), ...declared(trace, tool, axis), ...builtIn(trace, tool, axis, contact), ...coneNose(trace, tool, contact), ...signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures).map(({ id, predictedMm }) => ({ id, counts: toCounts(predictedMm, scale) })),
+    ...(axis === "z" ? sharedZ(trace, tool) : []),
+    ...declared(trace, tool, axis),
+    ...builtIn(trace, tool, axis, contact),
+    ...coneNose(trace, tool, contact),
+    ...signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures).map(({ id, predictedMm }) => ({
+      id,
+      counts: toCounts(predictedMm, scale),
+    })),
   ];
   const direct = matchCounts(left, named);
   const moved = !direct && stray !== 0 ? matchCounts(left - stray, named) : null;
   const last = trace.changes.findLast(({ event }) => addends(tool.number, axis).includes(event.register));
   const seq = last?.seq ?? contact.seq;
   const slip = !direct && !moved && last?.event.how === "typed" ? typingSlip(held, wanted) : null;
-  const asTerms = (rows: readonly NamedCounts[]): ProvenTerm[] => rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq }));
-  const procedure: ProvenTerm[] = direct ? asTerms(direct)
-    : moved ? [{ id: contact.by === "indicator" ? "notOverMiddle" : "capturedAfterLeaving", mm: toMm(stray, scale), seq: capture?.seq ?? seq }, ...asTerms(moved)]
-    : slip ? [{ id: slip, mm: toMm(left, scale), seq }] : [];
+  const asTerms = (rows: readonly NamedCounts[]): ProvenTerm[] =>
+    rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq }));
+  const procedure: ProvenTerm[] = direct
+    ? asTerms(direct)
+    : moved
+      ? [
+          {
+            id: contact.by === "indicator" ? "notOverMiddle" : "capturedAfterLeaving",
+            mm: toMm(stray, scale),
+            seq: capture?.seq ?? seq,
+          },
+          ...asTerms(moved),
+        ]
+      : slip
+        ? [{ id: slip, mm: toMm(left, scale), seq }]
+        : [];
   const terms = [...procedure, ...atContact(trace, tool, axis, contact, value, measured)];
   return { contact: place, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
 }
 
-/** What was declared last, against what was in force when the tool was set: at another place, with another tool, or not at all any more. */
+/**
+ * What was declared last, against what was in force when the tool was set: at another place, with another tool, or not
+ * at all any more.
+ */
 function declared(trace: LaneTrace, tool: TurretTool, axis: TurretAxis): NamedCounts[] {
   const { final, changes } = trace;
   if (!final.setup.lathe?.start) return [];
@@ -184,27 +364,60 @@ function coneNose(trace: LaneTrace, tool: TurretTool, contact: TurretContact): N
   return [{ id: "coneNoseLeftOut", counts: toCounts(left, trace.final.scale) }];
 }
 
-/** What was wrong with the contact itself: a band that had not cleaned up, a face cut again since, a coarse click, pinched paper. */
-function atContact(trace: LaneTrace, tool: TurretTool, axis: TurretAxis, contact: TurretContact, value: number, measured: number): ProvenTerm[] {
+/**
+ * What was wrong with the contact itself: a band that had not cleaned up, a face cut again since, a coarse click,
+ * pinched paper.
+ */
+function atContact(
+  trace: LaneTrace,
+  tool: TurretTool,
+  axis: TurretAxis,
+  contact: TurretContact,
+  value: number,
+  measured: number,
+): ProvenTerm[] {
   const errorMm = toMm(contact.at[axis], trace.final.scale) - value - wantedMm(trace, tool.number, axis);
   const { biasMm, uMm } = turretBias(wayOf(contact), contact.thicknessMm, axis, contact.on === "bore" ? -1 : 1);
   // what the method itself may leave is no mistake
   if (Math.abs(errorMm - biasMm) < Math.max(WORTH_NAMING_MM, 4 * uMm)) return [];
   const at = (id: CauseId): ProvenTerm[] => [{ id, mm: errorMm, seq: contact.seq }];
-  if (contact.by === "slid") return trace.log.some(({ seq, event }) => seq > contact.seq && event.type === "toolTightened" && event.tool === tool.number && event.xMm !== 0) ? at("clampShifted") : [];
+  if (contact.by === "slid")
+    return trace.log.some(
+      ({ seq, event }) =>
+        seq > contact.seq && event.type === "toolTightened" && event.tool === tool.number && event.xMm !== 0,
+    )
+      ? at("clampShifted")
+      : [];
   if (contact.on === "face" && tool.isUnderSquare) return at("plateMetEarly");
-  if (axis === "x" && contact.by === "cut" && (!contact.isClean || Math.abs(measured - 2 * contact.radiusMm) > WORTH_NAMING_MM)) return at("notCleanedUp");
-  if (axis === "z" && contact.faceMm !== null && Math.abs(contact.faceMm - (faceMm(trace.final) ?? contact.faceMm)) > WORTH_NAMING_MM / 2) return at("faceCutAgain");
+  if (
+    axis === "x" &&
+    contact.by === "cut" &&
+    (!contact.isClean || Math.abs(measured - 2 * contact.radiusMm) > WORTH_NAMING_MM)
+  )
+    return at("notCleanedUp");
+  if (
+    axis === "z" &&
+    contact.faceMm !== null &&
+    Math.abs(contact.faceMm - (faceMm(trace.final) ?? contact.faceMm)) > WORTH_NAMING_MM / 2
+  )
+    return at("faceCutAgain");
   if (contact.feel === "pinched") return at("paperPinched");
   if (contact.clickMm > 0.003) return at("coarseClick");
   return axis === "x" && contact.by !== "cut" ? at("touchedRunout") : [];
 }
 
 /** One value of a lathe lane against its tolerance, with its cause. */
-export function ruleTurret(trace: LaneTrace, target: TargetId, marking: Marking, outOf: number, marksFor: (closureMm: number, toleranceMm: number) => number): RegisterRuling {
+export function ruleTurret(
+  trace: LaneTrace,
+  target: TargetId,
+  marking: Marking,
+  outOf: number,
+  marksFor: (closureMm: number, toleranceMm: number) => number,
+): RegisterRuling {
   const { final } = trace;
   const { scale, setup } = final;
-  if (target.startsWith("F") || target === "axisHeight" || target === "gaugeError") return ruleStated(trace, target, marking, outOf, marksFor);
+  if (target.startsWith("F") || target === "axisHeight" || target === "gaugeError")
+    return ruleStated(trace, target, marking, outOf, marksFor);
   const number = toolOf(target);
   const tool = setup.lathe?.tools.find((one) => one.number === number);
   if (!tool) throw new Error(`ruleTurret: no tool ${number}`);
@@ -212,20 +425,77 @@ export function ruleTurret(trace: LaneTrace, target: TargetId, marking: Marking,
   const isHeight = target.startsWith("C");
   const axis = axisOf(target);
   const library = setup.lathe?.control === "readout" && !isNose && !isHeight ? libraryValue(trace, tool, axis) : null;
-  const held = library ? library.held : isHeight ? calledHeightMm(final, number) : target.startsWith("R") ? toMm(final.registers.turret?.r[number] ?? 0, scale) : target.startsWith("Q") ? Math.round((final.registers.turret?.q[number] ?? 0) / scale.countsPerUnit)
-    : toMm(turretSumCounts(trace, number, axis), scale);
-  const wanted = library ? library.wanted : isHeight ? 0 : target.startsWith("R") ? tool.noseRadiusMm : target.startsWith("Q") ? tool.tipCode : wantedMm(trace, number, axis);
+  const held = library
+    ? library.held
+    : isHeight
+      ? calledHeightMm(final, number)
+      : target.startsWith("R")
+        ? toMm(final.registers.turret?.r[number] ?? 0, scale)
+        : target.startsWith("Q")
+          ? Math.round((final.registers.turret?.q[number] ?? 0) / scale.countsPerUnit)
+          : toMm(turretSumCounts(trace, number, axis), scale);
+  const wanted = library
+    ? library.wanted
+    : isHeight
+      ? 0
+      : target.startsWith("R")
+        ? tool.noseRadiusMm
+        : target.startsWith("Q")
+          ? tool.tipCode
+          : wantedMm(trace, number, axis);
   const closureMm = held - wanted;
-  const toleranceMm = isHeight ? HEIGHT_MM : isNose ? 0.001 : Math.max(marking.tolerancesMm[axis], library?.leastMm ?? 0);
-  const weighed: Weighed = library ? library : isNose ? { evidence: OPEN(closureMm), figures: {}, bias: { biasMm: 0, uMm: isHeight ? HALF_PIP_U_MM : 0.0005 }, by: null } : weigh(trace, tool, axis, closureMm);
+  const toleranceMm = isHeight
+    ? HEIGHT_MM
+    : isNose
+      ? 0.001
+      : Math.max(marking.tolerancesMm[axis], library?.leastMm ?? 0);
+  const weighed: Weighed = library
+    ? library
+    : isNose
+      ? {
+          evidence: OPEN(closureMm),
+          figures: {},
+          bias: { biasMm: 0, uMm: isHeight ? HALF_PIP_U_MM : 0.0005 },
+          by: null,
+        }
+      : weigh(trace, tool, axis, closureMm);
   const neighbors = final.truth.lathe?.tools ?? {};
-  const others = Object.entries(neighbors).filter(([other]) => Number(other) !== number).map(([, one]) => (axis === "x" ? one.kxMm - (neighbors[number]?.kxMm ?? 0) : one.qMm - (neighbors[number]?.qMm ?? 0)));
-  const signatures: CauseSignature[] = isNose ? [] : library ? signaturesFor("lathe-readout", library.figures) : signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", { ...weighed.figures, ...(others.length > 0 ? { neighbors: others } : {}), noseRadius: tool.noseRadiusMm, tipCode: tool.tipCode });
+  const others = Object.entries(neighbors)
+    .filter(([other]) => Number(other) !== number)
+    .map(([, one]) =>
+      axis === "x" ? one.kxMm - (neighbors[number]?.kxMm ?? 0) : one.qMm - (neighbors[number]?.qMm ?? 0),
+    );
+  const signatures: CauseSignature[] = isNose
+    ? []
+    : library
+      ? signaturesFor("lathe-readout", library.figures)
+      : signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", {
+          ...weighed.figures,
+          ...(others.length > 0 ? { neighbors: others } : {}),
+          noseRadius: tool.noseRadiusMm,
+          tipCode: tool.tipCode,
+        });
   const isWithin = Math.abs(closureMm) <= toleranceMm;
   return {
-    target, held, wanted, closureMm, toleranceMm, sharedMm: 0, isFollowThrough: false, biasMm: weighed.bias.biasMm, uMm: weighed.bias.uMm, outOf, signatures,
-    method: weighed.by === null ? null : { by: weighed.by, offMm: 0 }, zeroAtMm: toleranceMm * marking.zeroAtMultiple, marks: isNose && !isHeight ? (isWithin ? outOf : 0) : marksFor(closureMm, toleranceMm),
-    contact: weighed.evidence.contact, cause: isWithin ? { kind: "none" } : isNose ? { kind: "unexplained" } : causeOf(closureMm, weighed.evidence, weighed.bias, signatures, scale.countMm),
+    target,
+    held,
+    wanted,
+    closureMm,
+    toleranceMm,
+    sharedMm: 0,
+    isFollowThrough: false,
+    biasMm: weighed.bias.biasMm,
+    uMm: weighed.bias.uMm,
+    outOf,
+    signatures,
+    method: weighed.by === null ? null : { by: weighed.by, offMm: 0 },
+    zeroAtMm: toleranceMm * marking.zeroAtMultiple,
+    marks: isNose && !isHeight ? (isWithin ? outOf : 0) : marksFor(closureMm, toleranceMm),
+    contact: weighed.evidence.contact,
+    cause: isWithin
+      ? { kind: "none" }
+      : isNose
+        ? { kind: "unexplained" }
+        : causeOf(closureMm, weighed.evidence, weighed.bias, signatures, scale.countMm),
   };
 }
-

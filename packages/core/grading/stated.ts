@@ -1,20 +1,42 @@
 import { causeOf, type CauseSignature, type Evidence, type LaneTrace, type ProvenTerm } from "../diagnosis";
 import { noseAngleOf } from "../desk/insert";
-import { SETTING_GAUGE_U_MM, STACK_U_MM, type LatheSheet, type Marking, type TargetId, type TurretTool } from "../exercises";
+import {
+  SETTING_GAUGE_U_MM,
+  STACK_U_MM,
+  type LatheSheet,
+  type Marking,
+  type TargetId,
+  type TurretTool,
+} from "../exercises";
 import { steepestFallDeg } from "../registers/nose";
 import type { RegisterRuling } from "./ruling";
 
 /** A clearance of fewer degrees than this is none in practice. */
 const SPARE_DEG = 2;
 
-/** Whether a tool does for the part: its trailing edge clears the steepest fall with degrees to spare, its blade reaches the groove's bottom. */
-export function fitsPart({ leadDeg, insert, deepestMm }: Pick<TurretTool, "leadDeg" | "insert" | "deepestMm">, profile: NonNullable<LatheSheet["profile"]>): boolean {
+/**
+ * Whether a tool does for the part: its trailing edge clears the steepest fall with degrees to spare, its blade reaches
+ * the groove's bottom.
+ */
+export function fitsPart(
+  { leadDeg, insert, deepestMm }: Pick<TurretTool, "leadDeg" | "insert" | "deepestMm">,
+  profile: NonNullable<LatheSheet["profile"]>,
+): boolean {
   const nose = noseAngleOf(insert);
-  const clears = leadDeg === undefined || nose === null || steepestFallDeg(leadDeg, nose) - SPARE_DEG >= profile.steepestFallDeg;
+  const clears =
+    leadDeg === undefined || nose === null || steepestFallDeg(leadDeg, nose) - SPARE_DEG >= profile.steepestFallDeg;
   return clears && (deepestMm === undefined || deepestMm >= profile.grooveMm);
 }
 
-interface Stated { readonly held: number; readonly wanted: number; readonly toleranceMm: number; readonly uMm: number; readonly evidence: Evidence; readonly signatures: readonly CauseSignature[]; readonly isStated: boolean }
+interface Stated {
+  readonly held: number;
+  readonly wanted: number;
+  readonly toleranceMm: number;
+  readonly uMm: number;
+  readonly evidence: Evidence;
+  readonly signatures: readonly CauseSignature[];
+  readonly isStated: boolean;
+}
 
 /** What was said of the axis or of the gauge against what is so, and what the log proves of the difference. */
 function statedHeight({ final, log }: LaneTrace, target: "axisHeight" | "gaugeError", toleranceMm: number): Stated {
@@ -24,34 +46,97 @@ function statedHeight({ final, log }: LaneTrace, target: "axisHeight" | "gaugeEr
   const axisSaid = final.lathe?.stated.axisHeight;
   const wanted = target === "axisHeight" ? truth.heightMm : truth.gaugeOffMm;
   const held = said ?? 0;
-  const seq = log.findLast(({ event }) => event.type === "heightStated" && event.what === target)?.seq ?? log.at(-1)?.seq ?? 0;
+  const seq =
+    log.findLast(({ event }) => event.type === "heightStated" && event.what === target)?.seq ?? log.at(-1)?.seq ?? 0;
   const none = { contact: null, terms: [], leftMm: held - wanted };
-  if (said === undefined) return { held, wanted, toleranceMm, uMm: STACK_U_MM, evidence: { contact: null, terms: [{ id: "neverSet", mm: held - wanted, seq }], leftMm: 0 }, signatures: [], isStated: false };
+  if (said === undefined)
+    return {
+      held,
+      wanted,
+      toleranceMm,
+      uMm: STACK_U_MM,
+      evidence: { contact: null, terms: [{ id: "neverSet", mm: held - wanted, seq }], leftMm: 0 },
+      signatures: [],
+      isStated: false,
+    };
   if (target === "axisHeight") {
     const isTail = log.findLast(({ event }) => event.type === "stackTried" && event.goes)?.event;
-    const terms: ProvenTerm[] = isTail?.type === "stackTried" && isTail.under === "tailstock" ? [{ id: "tailstockTaken", mm: -truth.tailLowMm, seq }] : [];
+    const terms: ProvenTerm[] =
+      isTail?.type === "stackTried" && isTail.under === "tailstock"
+        ? [{ id: "tailstockTaken", mm: -truth.tailLowMm, seq }]
+        : [];
     const left = held - wanted - terms.reduce((sum, { mm }) => sum + mm, 0);
-    return { held, wanted, toleranceMm, uMm: STACK_U_MM, evidence: { contact: null, terms, leftMm: left }, isStated: true, signatures: [{ id: "halfPinForgotten", predictedMm: -pinMm / 2 }, { id: "wholePinAdded", predictedMm: pinMm / 2 }, { id: "tailstockTaken", predictedMm: -truth.tailLowMm }] };
+    return {
+      held,
+      wanted,
+      toleranceMm,
+      uMm: STACK_U_MM,
+      evidence: { contact: null, terms, leftMm: left },
+      isStated: true,
+      signatures: [
+        { id: "halfPinForgotten", predictedMm: -pinMm / 2 },
+        { id: "wholePinAdded", predictedMm: pinMm / 2 },
+        { id: "tailstockTaken", predictedMm: -truth.tailLowMm },
+      ],
+    };
   }
   // an axis that is itself said wrong carries into what is said of the gauge
   const axisOffMm = (axisSaid ?? wanted) - truth.heightMm;
   const read = log.findLast(({ event }) => event.type === "gaugeRead");
-  const isWrong = read?.event.type === "gaugeRead" ? (!read.event.isZeroed ? ("gaugeNotZeroed" as const) : read.event.from === "above" ? ("gaugeFromAbove" as const) : null) : null;
+  const isWrong =
+    read?.event.type === "gaugeRead"
+      ? !read.event.isZeroed
+        ? ("gaugeNotZeroed" as const)
+        : read.event.from === "above"
+          ? ("gaugeFromAbove" as const)
+          : null
+      : null;
   const terms: ProvenTerm[] = isWrong && read ? [{ id: isWrong, mm: held - wanted + axisOffMm, seq: read.seq }] : [];
-  return { held, wanted: wanted - axisOffMm, toleranceMm, uMm: SETTING_GAUGE_U_MM, evidence: terms.length > 0 ? { contact: null, terms, leftMm: 0 } : { ...none, leftMm: none.leftMm + axisOffMm }, isStated: true, signatures: [{ id: "halfPinForgotten", predictedMm: pinMm / 2 }] };
+  return {
+    held,
+    wanted: wanted - axisOffMm,
+    toleranceMm,
+    uMm: SETTING_GAUGE_U_MM,
+    evidence: terms.length > 0 ? { contact: null, terms, leftMm: 0 } : { ...none, leftMm: none.leftMm + axisOffMm },
+    isStated: true,
+    signatures: [{ id: "halfPinForgotten", predictedMm: pinMm / 2 }],
+  };
 }
 
-/** A value that is said and not set: whether a tool fits, how high the axis stands, by how much the setting gauge is off. */
-export function ruleStated(trace: LaneTrace, target: TargetId, marking: Marking, outOf: number, marksFor: (closureMm: number, toleranceMm: number) => number): RegisterRuling {
+/**
+ * A value that is said and not set: whether a tool fits, how high the axis stands, by how much the setting gauge is
+ * off.
+ */
+export function ruleStated(
+  trace: LaneTrace,
+  target: TargetId,
+  marking: Marking,
+  outOf: number,
+  marksFor: (closureMm: number, toleranceMm: number) => number,
+): RegisterRuling {
   const { setup, lathe } = trace.final;
   const common = { target, sharedMm: 0, isFollowThrough: false, outOf, method: null } as const;
   if (target === "axisHeight" || target === "gaugeError") {
-    const { held, wanted, toleranceMm, uMm, evidence, signatures, isStated } = statedHeight(trace, target, marking.tolerancesMm.z);
+    const { held, wanted, toleranceMm, uMm, evidence, signatures, isStated } = statedHeight(
+      trace,
+      target,
+      marking.tolerancesMm.z,
+    );
     const closureMm = held - wanted;
     const isWithin = isStated && Math.abs(closureMm) <= toleranceMm;
     return {
-      ...common, held, wanted, closureMm, toleranceMm, biasMm: 0, uMm, signatures, zeroAtMm: toleranceMm * marking.zeroAtMultiple, contact: null,
-      marks: isStated ? marksFor(closureMm, toleranceMm) : 0, cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, { biasMm: 0, uMm }, signatures, 0.0005),
+      ...common,
+      held,
+      wanted,
+      closureMm,
+      toleranceMm,
+      biasMm: 0,
+      uMm,
+      signatures,
+      zeroAtMm: toleranceMm * marking.zeroAtMultiple,
+      contact: null,
+      marks: isStated ? marksFor(closureMm, toleranceMm) : 0,
+      cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, { biasMm: 0, uMm }, signatures, 0.0005),
     };
   }
   const tool = setup.lathe?.tools.find(({ number }) => number === Number(target.slice(1)));
@@ -61,5 +146,18 @@ export function ruleStated(trace: LaneTrace, target: TargetId, marking: Marking,
   const held = said === undefined ? -1 : Number(said);
   const wanted = Number(fitsPart(tool, profile));
   const isRight = held === wanted;
-  return { ...common, held, wanted, closureMm: held - wanted, toleranceMm: 0.5, biasMm: 0, uMm: 0.1, signatures: [], zeroAtMm: 1, contact: null, marks: isRight ? outOf : 0, cause: isRight ? { kind: "none" } : { kind: "unexplained" } };
+  return {
+    ...common,
+    held,
+    wanted,
+    closureMm: held - wanted,
+    toleranceMm: 0.5,
+    biasMm: 0,
+    uMm: 0.1,
+    signatures: [],
+    zeroAtMm: 1,
+    contact: null,
+    marks: isRight ? outOf : 0,
+    cause: isRight ? { kind: "none" } : { kind: "unexplained" },
+  };
 }

@@ -14,7 +14,9 @@ export type Wobble = (typeof wobbleNames)[number];
 /** Gap in mm at which the wobble falls to the next step; each approach jitters them by up to a quarter. */
 const THRESHOLDS_MM = [0.45, 0.2, 0.1, 0.05, 0.02, 0.008] as const;
 const JITTER = 0.25;
-/** Well clear: an approach is over, and the next one drawn anew, about this far from the face (jittered like the steps). */
+/**
+ * Well clear: an approach is over, and the next one drawn anew, about this far from the face (jittered like the steps).
+ */
 const APPROACH_OVER_MM = 0.8;
 /** Below the rated speed the kick is lazy and comes this many times later. */
 const SLOW_KICK_FACTOR = 3;
@@ -44,13 +46,18 @@ export function wobbleAt(gapMm: number, thresholdsMm: readonly number[]): Wobble
   return wobbleNames[passed] ?? "true";
 }
 
-/** True when the tip jumps aside: past tangency by κ, later when the spindle turns below the rated speed, never when it stands still. */
+/**
+ * True when the tip jumps aside: past tangency by κ, later when the spindle turns below the rated speed, never when it
+ * stands still.
+ */
 export const hasKicked = (gapMm: number, kickPastMm: number, rpm: number): boolean =>
   rpm > 0 && gapMm <= -kickPastMm * (rpm < EDGE_FINDER_LOWEST_RPM ? SLOW_KICK_FACTOR : 1);
 
 /** Pushed past the face by more than half its radius, the tip bends and says nothing; past its radius it breaks. */
-export const overTravel = (gapMm: number, tipRadiusMm: number): "none" | "bent" | "broken" =>
-  gapMm < -tipRadiusMm ? "broken" : gapMm < -tipRadiusMm / 2 ? "bent" : "none";
+export const overTravel = (gapMm: number, tipRadiusMm: number): "none" | "bent" | "broken" => {
+  if (gapMm < -tipRadiusMm) return "broken";
+  return gapMm < -tipRadiusMm / 2 ? "bent" : "none";
+};
 
 /** How far a bent tip stands out of true, mm: it then meets every face early by this much. */
 export const drawBendMm = (seed: string, copy: number, turn: number): number =>

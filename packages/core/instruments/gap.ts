@@ -1,6 +1,8 @@
 import { drawNormal } from "../random";
 
-/** Things that go between a standing tool and a surface: paper and feelers are felt, blocks and pins go or do not go. */
+/**
+ * Things that go between a standing tool and a surface: paper and feelers are felt, blocks and pins go or do not go.
+ */
 export const gapKinds = ["paper", "feeler", "block", "pin"] as const;
 export type GapKind = (typeof gapKinds)[number];
 
@@ -19,4 +21,5 @@ export const isFelt = (kind: GapKind): boolean => kind === "paper" || kind === "
 /** What one try of a block brings, mm: N(0, 1 µm). */
 export const drawTry = (seed: string, number: number): number => drawNormal(0, 1, seed, "block", "try", number) / 1000;
 /** A block goes when the gap, as it is now, is not less than it. */
-export const goesUnder = (gapMm: number, thicknessMm: number, tryErrorMm: number, dirtMm: number): boolean => gapMm >= thicknessMm + dirtMm + tryErrorMm;
+export const goesUnder = (gapMm: number, thicknessMm: number, tryErrorMm: number, dirtMm: number): boolean =>
+  gapMm >= thicknessMm + dirtMm + tryErrorMm;

@@ -10,6 +10,23 @@ export * from "./probe";
 export * from "./sweep";
 export * from "./taster";
 export {
-  EDGE_FINDER_TIP_HEIGHT_MM, FACE_MILL_RECESS_MM, FACE_MILL_RING_MM, handInstruments, INDICATOR_ARM_MM, instrumentNames, isThing, MOST_TOOLS, shapes, spindleInstruments, toolKinds, toolName, toolNumber,
-  type HandInstrument, type InstrumentName, type Shape, type Thing, type ToolKind, type ToolName,
+  EDGE_FINDER_TIP_HEIGHT_MM,
+  FACE_MILL_RECESS_MM,
+  FACE_MILL_RING_MM,
+  handInstruments,
+  INDICATOR_ARM_MM,
+  instrumentNames,
+  isThing,
+  MOST_TOOLS,
+  shapes,
+  spindleInstruments,
+  toolKinds,
+  toolName,
+  toolNumber,
+  type HandInstrument,
+  type InstrumentName,
+  type Shape,
+  type Thing,
+  type ToolKind,
+  type ToolName,
 } from "./things";

@@ -5,8 +5,15 @@ export const SWEEP_RANGE_MM = 0.8;
 /** What an eye reads of its dial, mm. */
 const READS_TO_MM = 0.001;
 
-/** Readings at +X, +Y, −X, −Y for an axis that stands `off` from the feature's axis; null beyond the indicator's range. */
-export function sweepReadings(off: readonly [number, number], kind: "bore" | "boss", seed: string, number: number): [number, number, number, number] | null {
+/**
+ * Readings at +X, +Y, −X, −Y for an axis that stands `off` from the feature's axis; null beyond the indicator's range.
+ */
+export function sweepReadings(
+  off: readonly [number, number],
+  kind: "bore" | "boss",
+  seed: string,
+  number: number,
+): [number, number, number, number] | null {
   if (Math.hypot(...off) > SWEEP_RANGE_MM) return null;
   const sign = kind === "bore" ? 1 : -1;
   const read = (mm: number, quarter: number) =>

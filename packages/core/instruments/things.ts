@@ -13,12 +13,30 @@ export type Thing = SpindleInstrument | ToolName;
 export const MOST_TOOLS = 8;
 export const toolName = (number: number): ToolName => `tool${number}`;
 /** The number of a cutting tool; null for an instrument or an empty spindle. */
-export const toolNumber = (thing: Thing | null): number | null => (thing?.startsWith("tool") ? Number(thing.slice(4)) : null);
+export const toolNumber = (thing: Thing | null): number | null =>
+  thing?.startsWith("tool") ? Number(thing.slice(4)) : null;
 export const isThing = (text: unknown): text is Thing =>
   typeof text === "string" && (spindleInstruments.some((name) => name === text) || /^tool[1-8]$/.test(text));
 
 /** Everything else that lies in the drawer or stands beside the machine. */
-export const handInstruments = ["paper", "feeler", "block", "pin", "lampGauge", "plungerSetter", "beamSetter", "presetter", "caliper", "micrometer", "rule", "boreGauge", "straightEdge", "setterArm", "gaugeBlocks", "settingGauge"] as const;
+export const handInstruments = [
+  "paper",
+  "feeler",
+  "block",
+  "pin",
+  "lampGauge",
+  "plungerSetter",
+  "beamSetter",
+  "presetter",
+  "caliper",
+  "micrometer",
+  "rule",
+  "boreGauge",
+  "straightEdge",
+  "setterArm",
+  "gaugeBlocks",
+  "settingGauge",
+] as const;
 export type HandInstrument = (typeof handInstruments)[number];
 export type InstrumentName = SpindleInstrument | HandInstrument;
 export const instrumentNames: readonly InstrumentName[] = [...spindleInstruments, ...handInstruments];
@@ -56,9 +74,11 @@ export const FACE_MILL_RECESS_MM = 3;
 export const FACE_MILL_RING_MM = 6;
 
 const POINT_HEIGHT: Record<ToolKind, (radiusMm: number) => number> = {
-  endMill: () => 0, faceMill: () => 0,
+  endMill: () => 0,
+  faceMill: () => 0,
   // a drill's point of 118 degrees, a spot drill's of 90
-  drill: (radiusMm) => radiusMm * 0.6, spotDrill: (radiusMm) => radiusMm,
+  drill: (radiusMm) => radiusMm * 0.6,
+  spotDrill: (radiusMm) => radiusMm,
 };
 
 function cutter(kind: ToolKind, lengthMm: number, diameterMm: number): Shape {
@@ -67,7 +87,9 @@ function cutter(kind: ToolKind, lengthMm: number, diameterMm: number): Shape {
   const point: UprightCylinder[] = pointMm > 0 ? [{ radiusMm: 0.4, fromMm: 0, toMm: pointMm }] : [];
   return {
     rigid: [...point, { radiusMm, fromMm: pointMm, toMm: CUTTER_REACH_MM }, ...holderAbove(CUTTER_REACH_MM, lengthMm)],
-    tip: null, tipRadiusMm: pointMm > 0 ? 0.4 : radiusMm, survivesClickMm: 0.01,
+    tip: null,
+    tipRadiusMm: pointMm > 0 ? 0.4 : radiusMm,
+    survivesClickMm: 0.01,
   };
 }
 
@@ -75,25 +97,51 @@ function cutter(kind: ToolKind, lengthMm: number, diameterMm: number): Shape {
 export const shapes = {
   edgeFinder: (lengthMm: number, tipDiameterMm: number): Shape => {
     const tip = { radiusMm: tipDiameterMm / 2, fromMm: 0, toMm: EDGE_FINDER_TIP_HEIGHT_MM };
-    return { rigid: [{ radiusMm: 10, fromMm: EDGE_FINDER_TIP_HEIGHT_MM, toMm: lengthMm }, ...holderAbove(55, lengthMm)], tip, tipRadiusMm: tip.radiusMm, survivesClickMm: 0.01 };
+    return {
+      rigid: [{ radiusMm: 10, fromMm: EDGE_FINDER_TIP_HEIGHT_MM, toMm: lengthMm }, ...holderAbove(55, lengthMm)],
+      tip,
+      tipRadiusMm: tip.radiusMm,
+      survivesClickMm: 0.01,
+    };
   },
   pointedTool: (lengthMm: number): Shape => ({
     rigid: [{ radiusMm: 0.2, fromMm: 0, toMm: 4 }, { radiusMm: 4, fromMm: 4, toMm: 45 }, ...holderAbove(45, lengthMm)],
-    tip: null, tipRadiusMm: 0.2, survivesClickMm: 0.01,
+    tip: null,
+    tipRadiusMm: 0.2,
+    survivesClickMm: 0.01,
   }),
   taster: (lengthMm: number): Shape => ({
     // ball and stem swing together, so the whole lever gives way sideways
     rigid: [{ radiusMm: 22, fromMm: 30, toMm: 70 }, ...holderAbove(70, lengthMm)],
-    tip: { radiusMm: TASTER_BALL_RADIUS_MM, fromMm: 0, toMm: 30 }, tipRadiusMm: TASTER_BALL_RADIUS_MM, survivesClickMm: 0.1,
+    tip: { radiusMm: TASTER_BALL_RADIUS_MM, fromMm: 0, toMm: 30 },
+    tipRadiusMm: TASTER_BALL_RADIUS_MM,
+    survivesClickMm: 0.1,
   }),
   probe: (lengthMm: number, ballDiameterMm: number): Shape => ({
-    rigid: [{ radiusMm: PROBE_STEM_RADIUS_MM, fromMm: ballDiameterMm, toMm: 40 }, { radiusMm: 18, fromMm: 40, toMm: 80 }, ...holderAbove(80, lengthMm)],
-    tip: { radiusMm: ballDiameterMm / 2, fromMm: 0, toMm: ballDiameterMm }, tipRadiusMm: ballDiameterMm / 2, survivesClickMm: 0.1,
+    rigid: [
+      { radiusMm: PROBE_STEM_RADIUS_MM, fromMm: ballDiameterMm, toMm: 40 },
+      { radiusMm: 18, fromMm: 40, toMm: 80 },
+      ...holderAbove(80, lengthMm),
+    ],
+    tip: { radiusMm: ballDiameterMm / 2, fromMm: 0, toMm: ballDiameterMm },
+    tipRadiusMm: ballDiameterMm / 2,
+    survivesClickMm: 0.1,
   }),
   indicator: (lengthMm: number): Shape => ({
-    rigid: [{ radiusMm: 1.5, fromMm: 0, toMm: INDICATOR_ARM_MM }, { radiusMm: 18, fromMm: INDICATOR_ARM_MM, toMm: 60 }, ...holderAbove(60, lengthMm)],
-    tip: null, tipRadiusMm: 1.5, survivesClickMm: 0.01,
+    rigid: [
+      { radiusMm: 1.5, fromMm: 0, toMm: INDICATOR_ARM_MM },
+      { radiusMm: 18, fromMm: INDICATOR_ARM_MM, toMm: 60 },
+      ...holderAbove(60, lengthMm),
+    ],
+    tip: null,
+    tipRadiusMm: 1.5,
+    survivesClickMm: 0.01,
   }),
   tool: cutter,
-  nose: (): Shape => ({ rigid: [{ radiusMm: NOSE_RADIUS_MM, fromMm: 0, toMm: 200 }], tip: null, tipRadiusMm: NOSE_RADIUS_MM, survivesClickMm: 0.01 }),
+  nose: (): Shape => ({
+    rigid: [{ radiusMm: NOSE_RADIUS_MM, fromMm: 0, toMm: 200 }],
+    tip: null,
+    tipRadiusMm: NOSE_RADIUS_MM,
+    survivesClickMm: 0.01,
+  }),
 };

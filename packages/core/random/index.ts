@@ -32,7 +32,12 @@ export function drawNormal(mean: number, deviation: number, seed: string, ...key
 }
 
 /** Normal, drawn again until it is not below zero. */
-export function drawNormalNotNegative(mean: number, deviation: number, seed: string, ...keys: (string | number)[]): number {
+export function drawNormalNotNegative(
+  mean: number,
+  deviation: number,
+  seed: string,
+  ...keys: (string | number)[]
+): number {
   for (let turn = 0; turn < 100; turn++) {
     const value = drawNormal(mean, deviation, seed, ...keys, turn);
     if (value >= 0) return value;

@@ -21,5 +21,6 @@ describe("keyed draws", () => {
     expect(deviation).toBeCloseTo(2, 1);
     expect(Math.min(...many.map((i) => drawNormalNotNegative(1, 2, "p", i)))).toBeGreaterThanOrEqual(0);
   });
-  it("a choice takes every entry", () => expect(new Set(many.slice(0, 200).map((i) => drawOne([1, 2, 3], "c", i)))).toEqual(new Set([1, 2, 3])));
+  it("a choice takes every entry", () =>
+    expect(new Set(many.slice(0, 200).map((i) => drawOne([1, 2, 3], "c", i)))).toEqual(new Set([1, 2, 3])));
 });

@@ -1,11 +1,18 @@
-export interface CenterAnswer { center: number; work: number; size: number }
+export interface CenterAnswer {
+  center: number;
+  work: number;
+  size: number;
+}
 
 /**
  * Middle of two faces from a contact on each, in either order; the tip radius cancels. Any length unit, machine frame.
  * size = distance of the faces: contacts' distance less 2r outside, plus 2r inside; null when that is not above zero.
  */
 export function centerFromContacts(
-  contacts: readonly [number, number], tipRadius: number, kind: "outside" | "inside", common = 0,
+  contacts: readonly [number, number],
+  tipRadius: number,
+  kind: "outside" | "inside",
+  common = 0,
 ): CenterAnswer | null {
   const [a, b] = contacts;
   const center = (a + b) / 2;

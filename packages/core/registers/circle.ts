@@ -1,5 +1,9 @@
 export type Place = readonly [number, number];
-export interface CircleAnswer { center: [number, number]; diameter: number; rms: number }
+export interface CircleAnswer {
+  center: [number, number];
+  diameter: number;
+  rms: number;
+}
 
 const STEPS = 100;
 const SETTLED = 1e-13;
@@ -8,7 +12,9 @@ const LINE_SHARE = 1e-9;
 
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** Algebraic circle (least squares on x² + y²), the start of the geometric fit; null when the points lie on one line. */
+/**
+ * Algebraic circle (least squares on x² + y²), the start of the geometric fit; null when the points lie on one line.
+ */
 function algebraicCenter(points: readonly Place[]): [number, number] | null {
   const [mx, my] = [mean(points.map(([x]) => x)), mean(points.map(([, y]) => y))];
   let [xx, xy, yy, xr, yr] = [0, 0, 0, 0, 0];
@@ -27,11 +33,15 @@ function algebraicCenter(points: readonly Place[]): [number, number] | null {
 }
 
 /**
- * Center and size of a bore or boss from n ≥ 3 contact centers: the circle with the least sum of squared radial residuals
- * (Gauss and Newton's steps from the algebraic circle). Any length unit. Bore: 2R + 2r, boss: 2R − 2r; rms of the residuals.
- * Null for fewer than three contacts, contacts on one line, or a boss smaller than the tip.
+ * Center and size of a bore or boss from n ≥ 3 contact centers: the circle with the least sum of squared radial
+ * residuals (Gauss and Newton's steps from the algebraic circle). Any length unit. Bore: 2R + 2r, boss: 2R − 2r; rms of
+ * the residuals. Null for fewer than three contacts, contacts on one line, or a boss smaller than the tip.
  */
-export function circleFromContacts(points: readonly Place[], tipRadius: number, kind: "bore" | "boss"): CircleAnswer | null {
+export function circleFromContacts(
+  points: readonly Place[],
+  tipRadius: number,
+  kind: "bore" | "boss",
+): CircleAnswer | null {
   if (points.length < 3) return null;
   const start = algebraicCenter(points);
   if (!start) return null;
@@ -41,7 +51,11 @@ export function circleFromContacts(points: readonly Place[], tipRadius: number, 
     let [aa, ab, bb, ar, br] = [0, 0, 0, 0, 0];
     const away = points.map(([x, y]) => ({ d: Math.hypot(x - cx, y - cy), x: x - cx, y: y - cy }));
     if (away.some(({ d }) => d === 0)) return null;
-    const [mu, mv, md] = [mean(away.map(({ x, d }) => x / d)), mean(away.map(({ y, d }) => y / d)), mean(away.map(({ d }) => d))];
+    const [mu, mv, md] = [
+      mean(away.map(({ x, d }) => x / d)),
+      mean(away.map(({ y, d }) => y / d)),
+      mean(away.map(({ d }) => d)),
+    ];
     for (const { d, x, y } of away) {
       const [u, v, residual] = [x / d - mu, y / d - mv, d - md];
       aa += u * u;

@@ -1,4 +1,11 @@
-import { emptyTurret, turretPlace, turretRegisterIds, type TurretColumn, type TurretRegisterId, type TurretTable } from "./turret";
+import {
+  emptyTurret,
+  turretPlace,
+  turretRegisterIds,
+  type TurretColumn,
+  type TurretRegisterId,
+  type TurretTable,
+} from "./turret";
 import type { Counts } from "../units";
 
 export type Axis = "x" | "y" | "z";
@@ -11,7 +18,10 @@ export type WorkOffsetName = (typeof workOffsetNames)[number];
 /** Rows of the length and diameter tables; row n is tool n's. */
 export const lengthRows = [1, 2, 3, 4, 5, 6, 7, 8] as const;
 
-/** The offset registers of a machine, in counts. Closure sums them: see `closureMill`; a lathe's tools stand in `turret`. */
+/**
+ * The offset registers of a machine, in counts. Closure sums them: see `closureMill`; a lathe's tools stand in
+ * `turret`.
+ */
 export interface Registers {
   readonly common: AxisCounts;
   readonly work: Readonly<Record<WorkOffsetName, AxisCounts>>;
@@ -23,8 +33,12 @@ export interface Registers {
   readonly turret?: TurretTable | undefined;
 }
 
-/** "common.x", "G54.z", "P1.x", "H1" and "HW1" (length geometry and wear), "D1" and "DW1" (diameter geometry and wear); on a lathe "X1", "Z1" and so on. */
-export type RegisterId = `common.${Axis}` | `${WorkOffsetName}.${Axis}` | `${"H" | "HW" | "D" | "DW"}${number}` | TurretRegisterId;
+/**
+ * "common.x", "G54.z", "P1.x", "H1" and "HW1" (length geometry and wear), "D1" and "DW1" (diameter geometry and wear);
+ * on a lathe "X1", "Z1" and so on.
+ */
+export type RegisterId =
+  `common.${Axis}` | `${WorkOffsetName}.${Axis}` | `${"H" | "HW" | "D" | "DW"}${number}` | TurretRegisterId;
 
 /**
  * How a control takes a tool length at the press of one key (a machine setting):
@@ -64,7 +78,12 @@ type Place =
   | { table: RowTable; row: number }
   | { table: "turret"; column: TurretColumn; row: number };
 
-const ROW_TABLES: Record<string, RowTable> = { H: "lengthGeometry", HW: "lengthWear", D: "diameterGeometry", DW: "diameterWear" };
+const ROW_TABLES: Record<string, RowTable> = {
+  H: "lengthGeometry",
+  HW: "lengthWear",
+  D: "diameterGeometry",
+  DW: "diameterWear",
+};
 
 function placeOf(id: RegisterId): Place {
   const turret = turretPlace(id);
@@ -92,7 +111,10 @@ export function registerKind(id: RegisterId): "offset" | "length" | "diameter" |
 /** The axis that a register moves; lengths move Z, and a diameter is read on none: z stands for it. */
 export function registerAxis(id: RegisterId): Axis {
   const place = placeOf(id);
-  if (place.table === "turret") return place.column.startsWith("x") || place.column === "lx" ? "x" : place.column === "y" ? "y" : "z";
+  if (place.table === "turret") {
+    if (place.column.startsWith("x") || place.column === "lx") return "x";
+    return place.column === "y" ? "y" : "z";
+  }
   return "axis" in place ? place.axis : "z";
 }
 
@@ -100,10 +122,17 @@ export function registerAxis(id: RegisterId): Axis {
 export function readRegister(registers: Registers, id: RegisterId): Counts {
   const place = placeOf(id);
   switch (place.table) {
-    case "common": return registers.common[place.axis];
-    case "work": return registers.work[place.name][place.axis];
-    case "lengthGeometry": case "lengthWear": case "diameterGeometry": case "diameterWear": return registers[place.table][place.row] ?? 0;
-    case "turret": return registers.turret?.[place.column][place.row] ?? 0;
+    case "common":
+      return registers.common[place.axis];
+    case "work":
+      return registers.work[place.name][place.axis];
+    case "lengthGeometry":
+    case "lengthWear":
+    case "diameterGeometry":
+    case "diameterWear":
+      return registers[place.table][place.row] ?? 0;
+    case "turret":
+      return registers.turret?.[place.column][place.row] ?? 0;
   }
 }
 
@@ -112,10 +141,17 @@ export function writeRegister(registers: Registers, id: RegisterId, counts: Coun
   if (!Number.isSafeInteger(counts)) throw new Error(`writeRegister: ${id} must be whole counts: ${counts}`);
   const place = placeOf(id);
   switch (place.table) {
-    case "common": return { ...registers, common: { ...registers.common, [place.axis]: counts } };
+    case "common":
+      return { ...registers, common: { ...registers.common, [place.axis]: counts } };
     case "work":
-      return { ...registers, work: { ...registers.work, [place.name]: { ...registers.work[place.name], [place.axis]: counts } } };
-    case "lengthGeometry": case "lengthWear": case "diameterGeometry": case "diameterWear":
+      return {
+        ...registers,
+        work: { ...registers.work, [place.name]: { ...registers.work[place.name], [place.axis]: counts } },
+      };
+    case "lengthGeometry":
+    case "lengthWear":
+    case "diameterGeometry":
+    case "diameterWear":
       return { ...registers, [place.table]: { ...registers[place.table], [place.row]: counts } };
     case "turret": {
       const turret = registers.turret ?? emptyTurret;
@@ -131,8 +167,16 @@ export const addToRegister = (registers: Registers, id: RegisterId, counts: Coun
 export const lengthSum = (registers: Registers, lengthRow: number | null): Counts =>
   lengthRow === null ? 0 : (registers.lengthGeometry[lengthRow] ?? 0) + (registers.lengthWear[lengthRow] ?? 0);
 
-/** What the work display reads: M − C − W, for Z less the length in use (`lengthCounts`, 0 with length compensation off). */
-export function displayCounts(registers: Registers, machine: AxisCounts, work: WorkOffsetName, lengthCounts: Counts): AxisCounts {
+/**
+ * What the work display reads: M − C − W, for Z less the length in use (`lengthCounts`, 0 with length compensation
+ * off).
+ */
+export function displayCounts(
+  registers: Registers,
+  machine: AxisCounts,
+  work: WorkOffsetName,
+  lengthCounts: Counts,
+): AxisCounts {
   const { common } = registers;
   const offset = registers.work[work];
   return {
@@ -143,18 +187,38 @@ export function displayCounts(registers: Registers, machine: AxisCounts, work: W
 }
 
 /** The machine position on one axis at which the display would read `display`; the inverse of `displayCounts`. */
-export function machineFromDisplay(registers: Registers, axis: Axis, display: Counts, work: WorkOffsetName, lengthCounts: Counts): Counts {
+export function machineFromDisplay(
+  registers: Registers,
+  axis: Axis,
+  display: Counts,
+  work: WorkOffsetName,
+  lengthCounts: Counts,
+): Counts {
   return display + registers.common[axis] + registers.work[work][axis] + (axis === "z" ? lengthCounts : 0);
 }
 
-/** The work offset that makes the display read `as` where the machine stands: W = M − C − as (for Z less the length in use). */
-export function captureWork(registers: Registers, axis: Axis, machine: Counts, as: Counts, lengthCounts: Counts): Counts {
+/**
+ * The work offset that makes the display read `as` where the machine stands: W = M − C − as (for Z less the length in
+ * use).
+ */
+export function captureWork(
+  registers: Registers,
+  axis: Axis,
+  machine: Counts,
+  as: Counts,
+  lengthCounts: Counts,
+): Counts {
   return machine - registers.common[axis] - as - (axis === "z" ? lengthCounts : 0);
 }
 
 /** As `captureWork` for a work or common offset register: a common offset takes what the work offset in use leaves. */
 export function captureOffset(
-  registers: Registers, id: RegisterId, machine: Counts, as: Counts, inUse: WorkOffsetName, lengthCounts: Counts,
+  registers: Registers,
+  id: RegisterId,
+  machine: Counts,
+  as: Counts,
+  inUse: WorkOffsetName,
+  lengthCounts: Counts,
 ): Counts {
   const axis = registerAxis(id);
   const solved = captureWork(registers, axis, machine, as, lengthCounts);
@@ -163,12 +227,16 @@ export function captureOffset(
 
 /** The length geometry that a capture stores, by the machine's rule (see `LengthCapture`). */
 export function captureLength(
-  registers: Registers, row: number, rule: LengthCapture,
+  registers: Registers,
+  row: number,
+  rule: LengthCapture,
   at: { machineZ: Counts; counterZ: Counts; work: WorkOffsetName; as: Counts },
 ): Counts {
   switch (rule) {
-    case "machine": return at.machineZ;
-    case "counter": return at.counterZ;
+    case "machine":
+      return at.machineZ;
+    case "counter":
+      return at.counterZ;
     case "display":
       return at.machineZ - registers.common.z - registers.work[at.work].z - (registers.lengthWear[row] ?? 0) - at.as;
   }

@@ -3,8 +3,8 @@ import type { Place } from "./circle";
 const DEG = 180 / Math.PI;
 
 /**
- * Angle by which a part is turned, degrees in −90…90, counter-clockwise seen from above, from two contacts on one face; the
- * radius cancels. Face along X: atan2(Δy, Δx); along Y: atan2(−Δx, Δy). The order of the contacts does not matter.
+ * Angle by which a part is turned, degrees in −90…90, counter-clockwise seen from above, from two contacts on one face;
+ * the radius cancels. Face along X: atan2(Δy, Δx); along Y: atan2(−Δx, Δy). The order of the contacts does not matter.
  * Null when both are the same place.
  */
 export function skewFromContacts(p1: Place, p2: Place, face: "x" | "y"): number | null {
@@ -15,14 +15,23 @@ export function skewFromContacts(p1: Place, p2: Place, face: "x" | "y"): number 
   return turned === 0 ? 0 : turned;
 }
 
-export interface CornerAnswer { corner: [number, number]; angle: number }
+export interface CornerAnswer {
+  corner: [number, number];
+  angle: number;
+}
 
 /**
- * Corner of a square part that may be turned: p1, p2 on the face nominally along X, p3 on the face nominally along Y, all contact
- * centers. `part` [sx, sy]: on which side of each face the part lies. Each face is its line moved by r toward the part; face B
- * is square to face A; the corner is where they meet. Null when p1 and p2 are the same place.
+ * Corner of a square part that may be turned: p1, p2 on the face nominally along X, p3 on the face nominally along Y,
+ * all contact centers. `part` [sx, sy]: on which side of each face the part lies. Each face is its line moved by r
+ * toward the part; face B is square to face A; the corner is where they meet. Null when p1 and p2 are the same place.
  */
-export function cornerFromContacts(p1: Place, p2: Place, p3: Place, tipRadius: number, part: readonly [1 | -1, 1 | -1]): CornerAnswer | null {
+export function cornerFromContacts(
+  p1: Place,
+  p2: Place,
+  p3: Place,
+  tipRadius: number,
+  part: readonly [1 | -1, 1 | -1],
+): CornerAnswer | null {
   const angle = skewFromContacts(p1, p2, "x");
   if (angle === null) return null;
   const [c, s] = [Math.cos(angle / DEG), Math.sin(angle / DEG)];

@@ -15,17 +15,41 @@ export interface Moment {
   readonly change: Partial<Observation>;
 }
 
-/** A lane to replay: what was seen when it was opened, then every entry of its log. Holds observations only, never events or truth. */
-export interface Review { readonly first: Observation; readonly moments: readonly Moment[] }
+/**
+ * A lane to replay: what was seen when it was opened, then every entry of its log. Holds observations only, never
+ * events or truth.
+ */
+export interface Review {
+  readonly first: Observation;
+  readonly moments: readonly Moment[];
+}
 
 const KINDS: Partial<Record<LaneEvent["type"], MomentKind>> = {
-  registerChanged: "capture", kicked: "contact", touchBegan: "contact", touchedHard: "contact", paperFelt: "contact", blockTried: "contact", readingShown: "contact",
-  incidentHappened: "incident", checkExpected: "check", checkLooked: "check", checkJudged: "check", commandRefused: "refused",
-  jogged: "move", moved: "move", wobbleChanged: "move", approachBegan: "move", approachEnded: "move", touchEnded: "move", leftHard: "move", modalChanged: "move",
+  registerChanged: "capture",
+  kicked: "contact",
+  touchBegan: "contact",
+  touchedHard: "contact",
+  paperFelt: "contact",
+  blockTried: "contact",
+  readingShown: "contact",
+  incidentHappened: "incident",
+  checkExpected: "check",
+  checkLooked: "check",
+  checkJudged: "check",
+  commandRefused: "refused",
+  jogged: "move",
+  moved: "move",
+  wobbleChanged: "move",
+  approachBegan: "move",
+  approachEnded: "move",
+  touchEnded: "move",
+  leftHard: "move",
+  modalChanged: "move",
 };
 
 /** Equal for the eye: same object, or the same content of two short ones. */
-const isSame = (a: unknown, b: unknown): boolean => a === b || (typeof a === "object" && typeof b === "object" && JSON.stringify(a) === JSON.stringify(b));
+const isSame = (a: unknown, b: unknown): boolean =>
+  a === b || (typeof a === "object" && typeof b === "object" && JSON.stringify(a) === JSON.stringify(b));
 
 function changeOf(before: Observation, after: Observation): Partial<Observation> {
   const keys = Object.keys(after) as (keyof Observation)[];
@@ -35,7 +59,10 @@ function changeOf(before: Observation, after: Observation): Partial<Observation>
 /** Without the coach's line: at a review nobody is at work. */
 const watched = (seen: Observation): Observation => ({ ...seen, coach: null });
 
-/** The replay a moment at a time, so that a server can do other work between; returns what was seen first. Throws when the log is empty. */
+/**
+ * The replay a moment at a time, so that a server can do other work between; returns what was seen first. Throws when
+ * the log is empty.
+ */
 export function* reviewSteps(log: readonly LoggedEvent[]): Generator<Moment, Observation> {
   const [opened, ...rest] = log;
   if (!opened) throw new Error("reviewSteps: a log has at least its first entry");
@@ -46,13 +73,22 @@ export function* reviewSteps(log: readonly LoggedEvent[]): Generator<Moment, Obs
   for (const { seq, atMs, event } of rest) {
     state = evolve(state, event);
     const next = watched(observe(state, "instructor"));
-    yield { seq, atMs, kind: KINDS[event.type] ?? "step", label: momentWords(event, first.sheet), change: changeOf(seen, next) };
+    yield {
+      seq,
+      atMs,
+      kind: KINDS[event.type] ?? "step",
+      label: momentWords(event, first.sheet),
+      change: changeOf(seen, next),
+    };
     seen = next;
   }
   return first;
 }
 
-/** The replay of a log that is handed in, or that its instructor looks at: incidents that said nothing are in it. Throws when the log is empty. */
+/**
+ * The replay of a log that is handed in, or that its instructor looks at: incidents that said nothing are in it. Throws
+ * when the log is empty.
+ */
 export function reviewOf(log: readonly LoggedEvent[]): Review {
   const steps = reviewSteps(log);
   const moments: Moment[] = [];

@@ -12,9 +12,19 @@ const shownOf = (exerciseId: string, habits: Habits = {}) => {
 
 describe("skills that a ruling shows", () => {
   it("are those that the exercise asks for, all of them right when the work was", () => {
-    for (const id of ["focuser-plate-lower-left", "clamp-middle-probe", "plate-bore-sweep", "five-tools-plane-lift", "diameters-part-contour", "plate-skewed"]) {
+    for (const id of [
+      "focuser-plate-lower-left",
+      "clamp-middle-probe",
+      "plate-bore-sweep",
+      "five-tools-plane-lift",
+      "diameters-part-contour",
+      "plate-skewed",
+    ]) {
       const shown = shownOf(id);
-      expect(shown.filter(({ isGood }) => !isGood), id).toEqual([]);
+      expect(
+        shown.filter(({ isGood }) => !isGood),
+        id,
+      ).toEqual([]);
       const asked = skillsAsked(findDemoExercise(id).exercise);
       for (const { skill } of shown) expect([...asked], id).toContain(skill);
     }
@@ -31,10 +41,23 @@ describe("skills that a ruling shows", () => {
 });
 
 describe("where a skill stands", () => {
-  it.each([[[], "untried"], [[true], "shaky"], [[false], "notYet"], [[true, true], "mastered"], [[false, true], "shaky"], [[true, true, false], "notYet"], [[false, true, true], "mastered"]] as const)(
-    "%j is %s", (shown, stand) => expect(standOf(shown)).toBe(stand));
+  it.each([
+    [[], "untried"],
+    [[true], "shaky"],
+    [[false], "notYet"],
+    [[true, true], "mastered"],
+    [[false, true], "shaky"],
+    [[true, true, false], "notYet"],
+    [[false, true, true], "mastered"],
+  ] as const)("%j is %s", (shown, stand) => expect(standOf(shown)).toBe(stand));
   it("what is not yet there comes first, then what is shaky, then what was never tried", () => {
-    const wanted = wantedSkills(new Map<SkillId, ReturnType<typeof standOf>>([["edge", "mastered"], ["diameter", "notYet"], ["safety", "shaky"]]));
+    const wanted = wantedSkills(
+      new Map<SkillId, ReturnType<typeof standOf>>([
+        ["edge", "mastered"],
+        ["diameter", "notYet"],
+        ["safety", "shaky"],
+      ]),
+    );
     expect(wanted.slice(0, 3)).toEqual(["diameter", "safety", "sequence"]);
     expect(wanted).not.toContain("edge");
   });

@@ -1,19 +1,74 @@
-import { latheSchools, millLengthSchools, type Exercise, type LatheSchool, type MillLengthSchool, type Setup, type TargetId } from "../exercises";
+import {
+  latheSchools,
+  millLengthSchools,
+  type Exercise,
+  type LatheSchool,
+  type MillLengthSchool,
+  type Setup,
+  type TargetId,
+} from "../exercises";
 import type { Ruling } from "../grading";
 
 /** What a bench lane trains, in the order in which practitioners work; a school of length is a skill of its own. */
-export const skillIds = ["safety", "sequence", "edge", "middle", "round", "turn", "changeOfPart", ...millLengthSchools, "diameter", "turnedX", ...latheSchools, "nose", "centerHeight", "working", "checking", "findingFaults"] as const;
-export type SkillId = "safety" | "sequence" | "edge" | "middle" | "round" | "turn" | "changeOfPart" | MillLengthSchool | LatheSchool | "diameter" | "turnedX" | "nose" | "centerHeight" | "working" | "checking" | "findingFaults";
+export const skillIds = [
+  "safety",
+  "sequence",
+  "edge",
+  "middle",
+  "round",
+  "turn",
+  "changeOfPart",
+  ...millLengthSchools,
+  "diameter",
+  "turnedX",
+  ...latheSchools,
+  "nose",
+  "centerHeight",
+  "working",
+  "checking",
+  "findingFaults",
+] as const;
+export type SkillId =
+  | "safety"
+  | "sequence"
+  | "edge"
+  | "middle"
+  | "round"
+  | "turn"
+  | "changeOfPart"
+  | MillLengthSchool
+  | LatheSchool
+  | "diameter"
+  | "turnedX"
+  | "nose"
+  | "centerHeight"
+  | "working"
+  | "checking"
+  | "findingFaults";
 
-/** mastered: right in the last two lanes that asked for it; notYet: wrong in the last one; shaky: right in the last one only. */
+/**
+ * mastered: right in the last two lanes that asked for it; notYet: wrong in the last one; shaky: right in the last one
+ * only.
+ */
 export type Stand = "mastered" | "shaky" | "notYet" | "untried";
 
 /** What one ruling says of a skill, and the marks that it cost. */
-export interface SkillShown { readonly skill: SkillId; readonly isGood: boolean; readonly lost: number }
+export interface SkillShown {
+  readonly skill: SkillId;
+  readonly isGood: boolean;
+  readonly lost: number;
+}
 
-function placeSkill({ datum, partBefore }: { datum: { kind: Exercise["datum"]["kind"] }; partBefore?: unknown }): SkillId {
+function placeSkill({
+  datum,
+  partBefore,
+}: {
+  datum: { kind: Exercise["datum"]["kind"] };
+  partBefore?: unknown;
+}): SkillId {
   if (partBefore) return "changeOfPart";
-  return datum.kind === "corner" ? "edge" : datum.kind === "middle" ? "middle" : "round";
+  if (datum.kind === "corner") return "edge";
+  return datum.kind === "middle" ? "middle" : "round";
 }
 
 function skillOf(target: TargetId, setup: Setup, school: Ruling["school"]): SkillId | null {
@@ -41,9 +96,11 @@ export function skillsShown(ruling: Ruling): SkillShown[] {
   // values that someone else set say nothing of how this student sets them
   for (const value of isHandover ? [] : ruling.values) {
     const skill = skillOf(value.target, ruling.sheet, ruling.school);
-    if (skill) add(skill, value.isFollowThrough || Math.abs(value.closureMm) <= value.toleranceMm, value.outOf - value.marks);
+    if (skill)
+      add(skill, value.isFollowThrough || Math.abs(value.closureMm) <= value.toleranceMm, value.outOf - value.marks);
   }
-  for (const finding of ruling.findings) if (finding.code === "working") add("working", finding.fault === null, finding.outOf - finding.marks);
+  for (const finding of ruling.findings)
+    if (finding.code === "working") add("working", finding.fault === null, finding.outOf - finding.marks);
   const strand = (name: string, skill: SkillId) => {
     const found = ruling.strands.find((one) => one.name === name);
     if (found && found.outOf > 0) add(skill, found.marks >= ENOUGH * found.outOf, found.outOf - found.marks);
@@ -69,19 +126,44 @@ export function skillsAsked(exercise: Exercise): Set<SkillId> {
   if (exercise.lathe) {
     const { targets: wanted, schools, control, axis } = exercise.lathe;
     const isSet = wanted.z.length > 0 || (control === "gang" && wanted.x.length > 0);
-    return new Set<SkillId>(["safety", "sequence", "working", "checking", ...(wanted.x.length > 0 && control === "turret" ? (["turnedX"] as const) : []), ...(isSet ? schools : []), ...(wanted.nose.length > 0 ? (["nose"] as const) : []), ...(wanted.height.length > 0 || axis ? (["centerHeight"] as const) : [])]);
+    return new Set<SkillId>([
+      "safety",
+      "sequence",
+      "working",
+      "checking",
+      ...(wanted.x.length > 0 && control === "turret" ? (["turnedX"] as const) : []),
+      ...(isSet ? schools : []),
+      ...(wanted.nose.length > 0 ? (["nose"] as const) : []),
+      ...(wanted.height.length > 0 || axis ? (["centerHeight"] as const) : []),
+    ]);
   }
   return new Set<SkillId>([
-    "safety", "sequence", "working", "checking", ...(targets.xy || exercise.partBefore ? [placeSkill(exercise)] : []), ...(targets.rotation ? (["turn"] as const) : []),
-    ...(targets.lengths.length > 0 && !exercise.partBefore ? lengthSchools : []), ...(targets.diameters.length > 0 ? (["diameter"] as const) : []),
+    "safety",
+    "sequence",
+    "working",
+    "checking",
+    ...(targets.xy || exercise.partBefore ? [placeSkill(exercise)] : []),
+    ...(targets.rotation ? (["turn"] as const) : []),
+    ...(targets.lengths.length > 0 && !exercise.partBefore ? lengthSchools : []),
+    ...(targets.diameters.length > 0 ? (["diameter"] as const) : []),
   ]);
 }
 
 /** An exercise that may still be taken, how often it was, and what it asks for. */
-export interface Offer { readonly id: string; readonly taken: number; readonly asks: ReadonlySet<SkillId> }
+export interface Offer {
+  readonly id: string;
+  readonly taken: number;
+  readonly asks: ReadonlySet<SkillId>;
+}
 
-/** What to practice next: the first of the wanted skills that an exercise on offer asks for, and of those exercises the least taken. */
-export function practiceNext(wanted: readonly SkillId[], offers: readonly Offer[]): { skill: SkillId; id: string } | null {
+/**
+ * What to practice next: the first of the wanted skills that an exercise on offer asks for, and of those exercises the
+ * least taken.
+ */
+export function practiceNext(
+  wanted: readonly SkillId[],
+  offers: readonly Offer[],
+): { skill: SkillId; id: string } | null {
   for (const skill of wanted) {
     const [best] = offers.filter(({ asks }) => asks.has(skill)).sort((a, b) => a.taken - b.taken);
     if (best) return { skill, id: best.id };
@@ -91,7 +173,9 @@ export function practiceNext(wanted: readonly SkillId[], offers: readonly Offer[
 
 const URGENCY: readonly Stand[] = ["notYet", "shaky", "untried"];
 
-/** Skills in the order in which they want practice: not yet, then shaky, then untried, each in the order of the work. */
+/**
+ * Skills in the order in which they want practice: not yet, then shaky, then untried, each in the order of the work.
+ */
 export function wantedSkills(stands: ReadonlyMap<SkillId, Stand>): SkillId[] {
   return URGENCY.flatMap((stand) => skillIds.filter((skill) => (stands.get(skill) ?? "untried") === stand));
 }

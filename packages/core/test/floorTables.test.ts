@@ -7,7 +7,9 @@ describe("2,000 seeded setups without a log", () => {
     expect(injected.lanes).toBeGreaterThan(1900);
     expect(injected.first / injected.lanes).toBeGreaterThanOrEqual(0.95);
   });
-  it("with none injected nothing is claimed in at least 99 %", () => expect(clean.silent / clean.lanes).toBeGreaterThanOrEqual(0.99));
-  it("arbitrary closures within ±2 mm are answered unexplained in at least 80 %", () => expect(arbitrary.open / arbitrary.lanes).toBeGreaterThanOrEqual(0.8));
+  it("with none injected nothing is claimed in at least 99 %", () =>
+    expect(clean.silent / clean.lanes).toBeGreaterThanOrEqual(0.99));
+  it("arbitrary closures within ±2 mm are answered unexplained in at least 80 %", () =>
+    expect(arbitrary.open / arbitrary.lanes).toBeGreaterThanOrEqual(0.8));
   it("nearly the whole catalog was tried", () => expect(rows.length).toBeGreaterThan(38));
 });

@@ -22,7 +22,8 @@ function causeOf(ruling: Ruling, target: TargetId): string {
   const { cause } = valueOf(ruling, target);
   return cause.kind === "proven" ? cause.terms.map(({ id }) => id).join() : cause.kind;
 }
-const stepOf = ({ findings }: Ruling, step: string) => findings.find((finding) => "step" in finding && finding.step === step)?.code;
+const stepOf = ({ findings }: Ruling, step: string) =>
+  findings.find((finding) => "step" in finding && finding.step === step)?.code;
 
 const LIBRARY = "ring-readout-library";
 const GANG = "collar-gang-two-changed";
@@ -37,7 +38,13 @@ describe("one mistake by hand, named from the log", () => {
     ["a hand on the post", LIBRARY, { leansOnPost: true }, "X2", "leanedOnPost"],
     ["the feeler counted once on the bar", GANG, { feelerOnce: true }, "X4", "feelerOnce"],
     ["one screw right down", GANG, { toolToRegister: true, tightensOneSide: true }, "X2", "clampShifted"],
-    ["the old register left in while the tool was slid", GANG, { toolToRegister: true, leavesRegister: true }, "X4", "registerBuiltIn"],
+    [
+      "the old register left in while the tool was slid",
+      GANG,
+      { toolToRegister: true, leavesRegister: true },
+      "X4",
+      "registerBuiltIn",
+    ],
     ["the face believed by a leaning edge", CONE, { cone: "faceOnly" }, "Z2", "plateMetEarly"],
     ["the nose left out at the cone", CONE, { cone: "noseLeftOut" }, "Z2", "coneNoseLeftOut"],
   ];
@@ -48,7 +55,8 @@ describe("one mistake by hand, named from the log", () => {
         const { ruling } = ruled(id, habits, `hand ${seed}`);
         expect([cause, "none"], `seed ${seed}`).toContain(causeOf(ruling, target));
         named += Number(causeOf(ruling, target) === cause);
-        for (const value of ruling.values) expect(Object.values(causeWords(value, ruling.sheet)).join(" ")).not.toMatch(/undefined|NaN|null/);
+        for (const value of ruling.values)
+          expect(Object.values(causeWords(value, ruling.sheet)).join(" ")).not.toMatch(/undefined|NaN|null/);
         for (const finding of ruling.findings) expect(findingWords(finding)).toMatch(/[.!]$/);
       }
       expect(named).toBeGreaterThanOrEqual(5);
@@ -67,14 +75,19 @@ describe("a readout's library", () => {
   it("with the sign as it was read the recalled corner shows twice the reading", () => {
     const lane = open(LIBRARY, "twice");
     workLane(lane, { librarySign: true });
-    const seen = lane.log.flatMap(({ event }) => (event.type === "checkLooked" && event.seenMm !== null ? [event.seenMm] : []));
-    const typed = lane.log.flatMap(({ event }) => (event.type === "registerChanged" && event.register.startsWith("LX") ? [event.to / 1000] : []));
+    const seen = lane.log.flatMap(({ event }) =>
+      event.type === "checkLooked" && event.seenMm !== null ? [event.seenMm] : [],
+    );
+    const typed = lane.log.flatMap(({ event }) =>
+      event.type === "registerChanged" && event.register.startsWith("LX") ? [event.to / 1000] : [],
+    );
     expect(seen).toHaveLength(2);
     for (const [n, mm] of seen.entries()) expect(mm).toBeCloseTo(2 * (typed[n] ?? NaN), 2);
   });
   it("what is right reads zero when it is recalled, and a row recalled by another number does not", () => {
     const { lane } = ruled(LIBRARY, {}, "recall");
-    for (const { event } of lane.log) if (event.type === "checkLooked") expect(Math.abs(event.seenMm ?? NaN)).toBeLessThan(0.03);
+    for (const { event } of lane.log)
+      if (event.type === "checkLooked") expect(Math.abs(event.seenMm ?? NaN)).toBeLessThan(0.03);
     expect(stepOf(ruled(LIBRARY, { recallsNothing: true }, "recall").ruling, "recallChecked")).toBe("stepMissed");
   });
   it("knows no reference return and runs no blocks; its library takes only what is typed", () => {
@@ -92,7 +105,13 @@ describe("a readout's library", () => {
   });
   it("shows raw plus row: display is machine less zero, and the row is added", () => {
     const lane = open(LIBRARY, "shows");
-    for (const [register, text] of [["G54.x", "-30"], ["LX2", "4.5"], ["LZ2", "-1.25"], ["G54.z", "-10"]] as const) lane.do({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
+    for (const [register, text] of [
+      ["G54.x", "-30"],
+      ["LX2", "4.5"],
+      ["LZ2", "-1.25"],
+      ["G54.z", "-10"],
+    ] as const)
+      lane.do({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
     // parked at X −40, Z −15: −40 + 30 and −15 + 10
     expect(lane.seen.work).toMatchObject({ x: -10_000, z: -5_000 });
     lane.do({ type: "recall", row: 2 });
@@ -105,11 +124,26 @@ describe("a readout's library", () => {
     for (const target of ["X2", "X3", "Z2"] as const) expect(causeOf(ruling, target)).toBe("none");
   });
   it("registers that this machine has not are refused, however they come", () => {
-    const tries: [string, "LX2" | "Y2" | "X2" | "HW1" | "common.x" | "R1"][] = [[LIBRARY, "X2"], [LIBRARY, "common.x"], [LIBRARY, "R1"], [GANG, "LX2"], [CONE, "LX2"], [CONE, "Y2"], [CONE, "HW1"], ["focuser-plate-lower-left", "X2"], ["focuser-plate-lower-left", "LX2"]];
+    const tries: [string, "LX2" | "Y2" | "X2" | "HW1" | "common.x" | "R1"][] = [
+      [LIBRARY, "X2"],
+      [LIBRARY, "common.x"],
+      [LIBRARY, "R1"],
+      [GANG, "LX2"],
+      [CONE, "LX2"],
+      [CONE, "Y2"],
+      [CONE, "HW1"],
+      ["focuser-plate-lower-left", "X2"],
+      ["focuser-plate-lower-left", "LX2"],
+    ];
     for (const [id, register] of tries) {
       const lane = open(id, "other");
-      expect(lane.attempt({ type: "typeRegister", register, text: "1", how: "set", isConfirmed: true }), `${id} ${register}`).toEqual({ code: "notOnThisMachine" });
-      expect(lane.attempt({ type: "takeInRegisters", rows: [{ register, text: "1" }] })).toEqual({ code: "notOnThisMachine" });
+      expect(
+        lane.attempt({ type: "typeRegister", register, text: "1", how: "set", isConfirmed: true }),
+        `${id} ${register}`,
+      ).toEqual({ code: "notOnThisMachine" });
+      expect(lane.attempt({ type: "takeInRegisters", rows: [{ register, text: "1" }] })).toEqual({
+        code: "notOnThisMachine",
+      });
     }
     const lane = open(CONE, "program");
     lane.do({ type: "home" });
@@ -118,7 +152,9 @@ describe("a readout's library", () => {
   it("how far a leaning hand gives is nowhere in what is sent", () => {
     const lane = open(LIBRARY, "lean");
     workLane(lane, { leansOnPost: true });
-    const leans = lane.log.flatMap(({ event }) => (event.type === "turretGapPlaced" && event.leanMm ? [event.leanMm] : []));
+    const leans = lane.log.flatMap(({ event }) =>
+      event.type === "turretGapPlaced" && event.leanMm ? [event.leanMm] : [],
+    );
     expect(leans.length).toBeGreaterThan(2);
     const wire = JSON.stringify(lane.seen);
     for (const mm of leans) expect(wire).not.toContain(String(mm));
@@ -128,7 +164,8 @@ describe("a readout's library", () => {
 describe("a gang slide over a bar", () => {
   it("the register to the tool and the tool to the register end at the same closure", () => {
     for (let seed = 0; seed < 6; seed++) {
-      for (const habits of [{}, { toolToRegister: true }]) expect(Math.abs(valueOf(ruled(GANG, habits, `both ${seed}`).ruling, "X4").closureMm)).toBeLessThan(0.02);
+      for (const habits of [{}, { toolToRegister: true }])
+        expect(Math.abs(valueOf(ruled(GANG, habits, `both ${seed}`).ruling, "X4").closureMm)).toBeLessThan(0.02);
     }
   });
   it("a tool that stands out too far strikes the bar when the slide moves across at an approach", () => {
@@ -152,7 +189,11 @@ describe("a gang slide over a bar", () => {
     lane.do({ type: "home" });
     lane.do({ type: "setDoor", isOpen: true });
     expect(lane.attempt({ type: "changeTool", tool: 3, overhang: "22" })).toEqual({ code: "toolIsGood", tool: 3 });
-    expect(lane.attempt({ type: "changeTool", tool: 2, overhang: "220" })).toEqual({ code: "overhangNotPossible", lowMm: 5, highMm: 60 });
+    expect(lane.attempt({ type: "changeTool", tool: 2, overhang: "220" })).toEqual({
+      code: "overhangNotPossible",
+      lowMm: 5,
+      highMm: 60,
+    });
     expect(lane.attempt({ type: "slideTool" })).toEqual({ code: "clampNotLoose" });
     lane.do({ type: "loosenTool" });
     expect(lane.attempt({ type: "loosenTool" })).toEqual({ code: "clampLoose" });
@@ -163,7 +204,10 @@ describe("a gang slide over a bar", () => {
   });
   it("the height register lifts a tool only while its row is called, and half a pip puts it on center", () => {
     const { lane, ruling } = ruled(GANG, {}, "height");
-    const pip = lane.log.flatMap(({ event }) => (event.type === "readingShown" && event.what === "pip" ? [event.values.diameter ?? 0] : []))[0] ?? NaN;
+    const pip =
+      lane.log.flatMap(({ event }) =>
+        event.type === "readingShown" && event.what === "pip" ? [event.values.diameter ?? 0] : [],
+      )[0] ?? NaN;
     expect(Math.abs((lane.state.registers.turret?.y[2] ?? 0) / 1000)).toBeCloseTo(pip / 2, 1);
     expect(causeOf(ruling, "C2")).toBe("none");
   });
@@ -186,8 +230,20 @@ describe("a gang slide over a bar", () => {
     const [lane, other] = [open(GANG, "eye"), open(GANG, "eye")];
     const { lathe, eyeOffsetMm } = other.state.truth;
     if (!lathe) throw new Error("not a lathe");
-    const nudge = (mm: number) => (Math.round((mm + 0.03 - eyeOffsetMm.x) / 0.5) === Math.round((mm - eyeOffsetMm.x) / 0.5) ? mm + 0.03 : mm - 0.03);
-    other.state = { ...other.state, truth: { ...other.state.truth, lathe: { ...lathe, tools: Object.fromEntries(Object.entries(lathe.tools).map(([n, tool]) => [n, { ...tool, kxMm: nudge(tool.kxMm) }])) } } };
+    const nudge = (mm: number) =>
+      Math.round((mm + 0.03 - eyeOffsetMm.x) / 0.5) === Math.round((mm - eyeOffsetMm.x) / 0.5) ? mm + 0.03 : mm - 0.03;
+    other.state = {
+      ...other.state,
+      truth: {
+        ...other.state.truth,
+        lathe: {
+          ...lathe,
+          tools: Object.fromEntries(
+            Object.entries(lathe.tools).map(([n, tool]) => [n, { ...tool, kxMm: nudge(tool.kxMm) }]),
+          ),
+        },
+      },
+    };
     for (const one of [lane, other]) {
       one.do({ type: "home" });
       one.do({ type: "runBlock", text: "G53 G0 X-120" });
@@ -199,33 +255,56 @@ describe("a gang slide over a bar", () => {
 });
 
 describe("a cone that tells Z", () => {
-  const cones = fc.record({ diameterMm: fc.double({ min: 10, max: 60, noNaN: true }), atMm: fc.double({ min: -5, max: 0, noNaN: true }), angleDeg: fc.double({ min: 15, max: 75, noNaN: true }), lengthMm: fc.constant(8) });
-  const noses = fc.record({ noseRadiusMm: fc.double({ min: 0, max: 1.6, noNaN: true }), tipCode: fc.constantFrom(...tipCodes) });
+  const cones = fc.record({
+    diameterMm: fc.double({ min: 10, max: 60, noNaN: true }),
+    atMm: fc.double({ min: -5, max: 0, noNaN: true }),
+    angleDeg: fc.double({ min: 15, max: 75, noNaN: true }),
+    lengthMm: fc.constant(8),
+  });
+  const noses = fc.record({
+    noseRadiusMm: fc.double({ min: 0, max: 1.6, noNaN: true }),
+    tipCode: fc.constantFrom(...tipCodes),
+  });
   const share = fc.double({ min: 0.2, max: 0.8, noNaN: true });
   /** Tip of a nose that lies on the cone some way along it. */
-  const onCone = (cone: Cone, nose: { noseRadiusMm: number; tipCode: (typeof tipCodes)[number] }, along: number, faceMm: number) => {
+  const onCone = (
+    cone: Cone,
+    nose: { noseRadiusMm: number; tipCode: (typeof tipCodes)[number] },
+    along: number,
+    faceMm: number,
+  ) => {
     const angle = (cone.angleDeg * Math.PI) / 180;
     const zMm = cone.atMm - along * cone.lengthMm;
-    return noseTip(nose, { radiusMm: coneRadiusMm(cone, zMm) + Math.cos(angle) * nose.noseRadiusMm, zMm: faceMm + zMm + Math.sin(angle) * nose.noseRadiusMm });
+    return noseTip(nose, {
+      radiusMm: coneRadiusMm(cone, zMm) + Math.cos(angle) * nose.noseRadiusMm,
+      zMm: faceMm + zMm + Math.sin(angle) * nose.noseRadiusMm,
+    });
   };
   it("a nose on the cone has no daylight, and Z is what the cone touch says", () =>
-    fc.assert(fc.property(cones, noses, share, fc.double({ min: -400, max: 0, noNaN: true }), (cone, nose, along, faceMm) => {
-      const tip = onCone(cone, nose, along, faceMm);
-      expect(coneGapMm(cone, 0, faceMm, nose, tip)).toBeCloseTo(0, 8);
-      expect(coneTouchZ(cone, nose, 2 * tip.radiusMm)).toBeCloseTo(tip.zMm - faceMm, 8);
-      const center = noseCenter(nose, tip);
-      expect(noseTip(nose, center).radiusMm).toBeCloseTo(tip.radiusMm, 9);
-    })));
+    fc.assert(
+      fc.property(cones, noses, share, fc.double({ min: -400, max: 0, noNaN: true }), (cone, nose, along, faceMm) => {
+        const tip = onCone(cone, nose, along, faceMm);
+        expect(coneGapMm(cone, 0, faceMm, nose, tip)).toBeCloseTo(0, 8);
+        expect(coneTouchZ(cone, nose, 2 * tip.radiusMm)).toBeCloseTo(tip.zMm - faceMm, 8);
+        const center = noseCenter(nose, tip);
+        expect(noseTip(nose, center).radiusMm).toBeCloseTo(tip.radiusMm, 9);
+      }),
+    ));
   it("45°, nose 0.8, code 3, by hand: the round reaches 0.469 of Z further in than a sharp tip", () => {
     const cone: Cone = { diameterMm: 26, atMm: 0, angleDeg: 45, lengthMm: 5 };
     // 0.8·(1 − √2)/sin 45° = −0.46863
-    expect(coneTouchZ(cone, { noseRadiusMm: 0.8, tipCode: 3 }, 30) - coneTouchZ(cone, { noseRadiusMm: 0, tipCode: 3 }, 30)).toBeCloseTo(-0.46863, 5);
+    expect(
+      coneTouchZ(cone, { noseRadiusMm: 0.8, tipCode: 3 }, 30) - coneTouchZ(cone, { noseRadiusMm: 0, tipCode: 3 }, 30),
+    ).toBeCloseTo(-0.46863, 5);
     // a sharp tip at ⌀ 30 stands 2 mm behind ⌀ 26
     expect(coneTouchZ(cone, { noseRadiusMm: 0, tipCode: 3 }, 30)).toBeCloseTo(-2, 9);
   });
   it("formula and held pass agree, and only a right Z is seen to skim", () => {
     for (let seed = 0; seed < 6; seed++) {
-      const [held, formula] = [ruled(CONE, {}, `cone ${seed}`).ruling, ruled(CONE, { cone: "formula" }, `cone ${seed}`).ruling];
+      const [held, formula] = [
+        ruled(CONE, {}, `cone ${seed}`).ruling,
+        ruled(CONE, { cone: "formula" }, `cone ${seed}`).ruling,
+      ];
       expect(Math.abs(valueOf(held, "Z2").closureMm - valueOf(formula, "Z2").closureMm)).toBeLessThan(0.004);
       expect(stepOf(held, "coneProven")).toBe("stepDone");
       expect(stepOf(ruled(CONE, { cone: "noseLeftOut" }, `cone ${seed}`).ruling, "coneProven")).toBe("stepMissed");
@@ -246,14 +325,20 @@ describe("a cone that tells Z", () => {
 
 describe("a declared position", () => {
   const PRESET = "knob-declared-position";
-  const cases: [string, Habits, string][] = [["from another place", { declaresAgain: "elsewhere" }, "declaredElsewhere"], ["with another tool's row called", { declaresAgain: "withOther" }, "declaredElsewhere"], ["not at all", { declaresAgain: "never" }, "declarationLost"]];
+  const cases: [string, Habits, string][] = [
+    ["from another place", { declaresAgain: "elsewhere" }, "declaredElsewhere"],
+    ["with another tool's row called", { declaresAgain: "withOther" }, "declaredElsewhere"],
+    ["not at all", { declaresAgain: "never" }, "declarationLost"],
+  ];
   for (const [name, habits, cause] of cases) {
     it(`declared again ${name}, every tool is off by the same, and it costs once`, () => {
       for (let seed = 0; seed < 4; seed++) {
         const { ruling } = ruled(PRESET, habits, `again ${seed}`);
         for (const target of ["Z1", "Z2"] as const) expect(causeOf(ruling, target)).toBe(cause);
         expect(valueOf(ruling, "Z1").closureMm - valueOf(ruling, "Z2").closureMm).toBeCloseTo(0, 1);
-        expect(ruling.values.filter(({ target, marks, outOf }) => target.startsWith("Z") && marks < outOf)).toHaveLength(1);
+        expect(
+          ruling.values.filter(({ target, marks, outOf }) => target.startsWith("Z") && marks < outOf),
+        ).toHaveLength(1);
       }
     });
   }
@@ -279,20 +364,33 @@ describe("a declared position", () => {
     const lane = open(PRESET, "rows");
     lane.do({ type: "home" });
     lane.do({ type: "runBlock", text: "G10 L10 P10002 X-12.5 Z3.25 R0.4 Q3" });
-    expect(lane.state.registers.turret).toMatchObject({ x: { 2: -12_500 }, z: { 2: 3_250 }, r: { 2: 400 }, q: { 2: 3_000 } });
+    expect(lane.state.registers.turret).toMatchObject({
+      x: { 2: -12_500 },
+      z: { 2: 3_250 },
+      r: { 2: 400 },
+      q: { 2: 3_000 },
+    });
     expect(lane.attempt({ type: "runBlock", text: "G10 L10 P10002" })).toMatchObject({ code: "programLine" });
     expect(lane.state.registers.turret?.x[2]).toBe(-12_500);
     lane.do({ type: "runBlock", text: "G10 L10 P10002 X-12.5" });
-    expect(lane.attempt({ type: "runBlock", text: "G10 L10 P10002 X-5000" })).toEqual({ code: "registerOutOfRange", register: "X2" });
-    expect(lane.attempt({ type: "runBlock", text: "G50 X5000" })).toEqual({ code: "registerOutOfRange", register: "common.x" });
+    expect(lane.attempt({ type: "runBlock", text: "G10 L10 P10002 X-5000" })).toEqual({
+      code: "registerOutOfRange",
+      register: "X2",
+    });
+    expect(lane.attempt({ type: "runBlock", text: "G50 X5000" })).toEqual({
+      code: "registerOutOfRange",
+      register: "common.x",
+    });
   });
 });
 
 describe("how high the axis stands", () => {
   const AXIS = "ring-axis-height";
   const cases: [string, Habits, TargetId, string, "proven" | "inferred"][] = [
-    ["at the tailstock", { atTailstock: true }, "axisHeight", "tailstockTaken", "proven"], ["half the pin left out", { axisPin: "none" }, "axisHeight", "halfPinForgotten", "inferred"],
-    ["the whole pin", { axisPin: "whole" }, "axisHeight", "wholePinAdded", "inferred"], ["a gauge not zeroed", { gauge: "notZeroed" }, "gaugeError", "gaugeNotZeroed", "proven"],
+    ["at the tailstock", { atTailstock: true }, "axisHeight", "tailstockTaken", "proven"],
+    ["half the pin left out", { axisPin: "none" }, "axisHeight", "halfPinForgotten", "inferred"],
+    ["the whole pin", { axisPin: "whole" }, "axisHeight", "wholePinAdded", "inferred"],
+    ["a gauge not zeroed", { gauge: "notZeroed" }, "gaugeError", "gaugeNotZeroed", "proven"],
     ["a gauge brought down", { gauge: "fromAbove" }, "gaugeError", "gaugeFromAbove", "proven"],
   ];
   for (const [name, habits, target, cause, kind] of cases) {
@@ -300,7 +398,13 @@ describe("how high the axis stands", () => {
       for (let seed = 0; seed < 5; seed++) {
         const value = valueOf(ruled(AXIS, habits, `axis ${seed}`).ruling, target);
         expect(value.cause.kind).toBe(kind);
-        expect(value.cause.kind === "proven" ? value.cause.terms.map(({ id }) => id) : value.cause.kind === "inferred" ? value.cause.ranked[0]?.ids : []).toEqual([cause]);
+        expect(
+          value.cause.kind === "proven"
+            ? value.cause.terms.map(({ id }) => id)
+            : value.cause.kind === "inferred"
+              ? value.cause.ranked[0]?.ids
+              : [],
+        ).toEqual([cause]);
       }
     });
   }
@@ -318,8 +422,14 @@ describe("how high the axis stands", () => {
     };
     expect(goes("100 + 1.005")).toBe(101.005 < slotMm);
     expect(goes("100 + 30")).toBe(false);
-    expect(lane.attempt({ type: "tryStack", text: "100 + 100", under: "spindle" })).toEqual({ code: "blockOnce", text: "100" });
-    expect(lane.attempt({ type: "tryStack", text: "100 + 0.7", under: "spindle" })).toEqual({ code: "notInTheSet", text: "0.7" });
+    expect(lane.attempt({ type: "tryStack", text: "100 + 100", under: "spindle" })).toEqual({
+      code: "blockOnce",
+      text: "100",
+    });
+    expect(lane.attempt({ type: "tryStack", text: "100 + 0.7", under: "spindle" })).toEqual({
+      code: "notInTheSet",
+      text: "0.7",
+    });
     expect(lane.attempt({ type: "tryStack", text: "+", under: "spindle" })).toEqual({ code: "stackEmpty" });
     expect(JSON.stringify(lane.seen)).not.toContain(String(slotMm + 10));
   });
@@ -344,13 +454,19 @@ describe("noses, tip codes and what fits", () => {
   it("a wrong tip code is told with what it does: code 2 for 3 and a nose of 0.8 shifts X by 2·0.8·2 and Z by nothing", () => {
     const { ruling } = ruled(FIT, { tipCode: 2 }, "code");
     // Rn(s′ − s): X as a radius from −1 to +1, Z from −1 to −1
-    expect(causeWords(valueOf(ruling, "Q1"), ruling.sheet).body).toContain("With a nose of 0.800 every compensated cut is shifted by X +3.200, a diameter, and Z 0.000.");
+    expect(causeWords(valueOf(ruling, "Q1"), ruling.sheet).body).toContain(
+      "With a nose of 0.800 every compensated cut is shifted by X +3.200, a diameter, and Z 0.000.",
+    );
   });
   it("said of every tool that it fits, three are wrong, and the ruling says why", () => {
     const { ruling } = ruled(FIT, { allFit: true }, "all");
     const wrong = ruling.values.filter(({ marks, outOf }) => marks < outOf);
     expect(wrong.map(({ target }) => target)).toEqual(["F1", "F3", "F4"]);
-    expect(wrong.map((value) => causeWords(value, ruling.sheet).body)).toEqual([expect.stringContaining("180 − 95 − 80 = 5°"), expect.stringContaining("180 − 93 − 55 = 32°"), expect.stringContaining("reaches 9 mm")]);
+    expect(wrong.map((value) => causeWords(value, ruling.sheet).body)).toEqual([
+      expect.stringContaining("180 − 95 − 80 = 5°"),
+      expect.stringContaining("180 − 93 − 55 = 32°"),
+      expect.stringContaining("reaches 9 mm"),
+    ]);
   });
 });
 
@@ -383,10 +499,13 @@ describe("what an author is told that a register should hold is what the ruling 
   it("rows of a library, a changed tool on its slide, an axis", () => {
     for (const seed of ["author 1", "author 2", "author 3"]) {
       const library = wantedOf(LIBRARY, seed);
-      for (const n of [2, 3] as const) for (const axis of ["X", "Z"] as const) expect(library.expected(`L${axis}${n}`)).toBeCloseTo(valueOf(library.ruling, `${axis}${n}`).wanted, 3);
+      for (const n of [2, 3] as const)
+        for (const axis of ["X", "Z"] as const)
+          expect(library.expected(`L${axis}${n}`)).toBeCloseTo(valueOf(library.ruling, `${axis}${n}`).wanted, 3);
       const gang = wantedOf(GANG, seed);
       // all tools share a work X of −180, and the ruling holds the sum
-      for (const n of [2, 4] as const) expect(gang.expected(`X${n}`) - 180).toBeCloseTo(valueOf(gang.ruling, `X${n}`).wanted, 3);
+      for (const n of [2, 4] as const)
+        expect(gang.expected(`X${n}`) - 180).toBeCloseTo(valueOf(gang.ruling, `X${n}`).wanted, 3);
       const axis = wantedOf("ring-axis-height", seed);
       expect(axis.expected("axisHeight")).toBeCloseTo(valueOf(axis.ruling, "axisHeight").wanted, 4);
     }
@@ -399,7 +518,14 @@ it("the coach knows what proves each machine", () => {
     const said = new Set<string>();
     const { seen } = lane;
     for (const kind of ["faced", "toolChanged", "tool", "verified"] as const) {
-      const step = kind === "verified" ? ({ code: "checkIt" } as const) : kind === "toolChanged" ? ({ code: "changeTool", tool: 2 } as const) : kind === "tool" ? ({ code: "setTurretTool", tool: seen.sheet.lathe?.targets.x.at(-1) ?? 1 } as const) : ({ code: "faceFirst" } as const);
+      const step =
+        kind === "verified"
+          ? ({ code: "checkIt" } as const)
+          : kind === "toolChanged"
+            ? ({ code: "changeTool", tool: 2 } as const)
+            : kind === "tool"
+              ? ({ code: "setTurretTool", tool: seen.sheet.lathe?.targets.x.at(-1) ?? 1 } as const)
+              : ({ code: "faceFirst" } as const);
       said.add(coachWords(step, seen));
     }
     expect(said.size).toBe(4);

@@ -30,9 +30,11 @@ function ruled(lane: LaneDriver, habits: Habits): Ruling {
   return rule(lane.log, findDemoExercise(lane.state.setup.exerciseId).marking);
 }
 
-const ofHandover = ({ findings }: Ruling) => findings.filter((finding): finding is HandoverFinding => /^(fault|sound|verdict)/.test(finding.code));
+const ofHandover = ({ findings }: Ruling) =>
+  findings.filter((finding): finding is HandoverFinding => /^(fault|sound|verdict)/.test(finding.code));
 const proving = ({ strands }: Ruling): number => strands.find(({ name }) => name === "proving")?.marks ?? NaN;
-const missed = (ruling: Ruling) => ofHandover(ruling).flatMap((finding) => (finding.code === "faultMissed" ? [[finding.fault.kind, finding.why]] : []));
+const missed = (ruling: Ruling) =>
+  ofHandover(ruling).flatMap((finding) => (finding.code === "faultMissed" ? [[finding.fault.kind, finding.why]] : []));
 
 describe("what is handed over", () => {
   it("is off by exactly what its faults say, and by nothing else but another hand's few micrometres", () => {
@@ -40,13 +42,19 @@ describe("what is handed over", () => {
       const lane = open([EVENING, MORNING, LATHE][turn % 3] ?? EVENING, `exact ${turn}`);
       const { values } = rule(lane.log, findDemoExercise(lane.state.setup.exerciseId).marking);
       for (const { target, closureMm } of values) {
-        const said = faultsOf(lane).flatMap(({ effects }) => effects).reduce((sum, effect) => sum + (effect.target === target ? effect.mm : 0), 0);
-        expect(Math.abs(closureMm - said), `${target} of turn ${turn}: ${closureMm}, faults say ${said}`).toBeLessThan(0.0195);
+        const said = faultsOf(lane)
+          .flatMap(({ effects }) => effects)
+          .reduce((sum, effect) => sum + (effect.target === target ? effect.mm : 0), 0);
+        expect(Math.abs(closureMm - said), `${target} of turn ${turn}: ${closureMm}, faults say ${said}`).toBeLessThan(
+          0.0195,
+        );
       }
     }
   });
   it("has every kind of fault in some lane, up to three in one, and is sound in about the stated share", () => {
-    const lanes = Array.from({ length: 300 }, (_, turn) => faultsOf(open(EVENING, `draw ${turn}`)).map(({ kind }) => kind));
+    const lanes = Array.from({ length: 300 }, (_, turn) =>
+      faultsOf(open(EVENING, `draw ${turn}`)).map(({ kind }) => kind),
+    );
     expect(new Set(lanes.flat())).toEqual(new Set(MILL.filter((kind) => kind !== "schoolMixed")));
     expect(Math.max(...lanes.map((kinds) => kinds.length))).toBe(3);
     const sound = lanes.filter((kinds) => kinds.length === 0).length / 300;
@@ -58,19 +66,27 @@ describe("what is handed over", () => {
     const lane = laneWith(EVENING, (kinds) => kinds.length === 0);
     const { ledger, registers } = lane.seen;
     expect(ledger.every(({ isHandedOver }) => isHandedOver)).toBe(true);
-    expect(ledger.find(({ register, kind }) => register === "H2" && kind === "sum")?.counts).toBe(registers.lengthGeometry[2]);
-    expect(ledger.find(({ register, kind }) => register === "G54.x" && kind === "sum")?.counts).toBe(registers.work.G54.x);
+    expect(ledger.find(({ register, kind }) => register === "H2" && kind === "sum")?.counts).toBe(
+      registers.lengthGeometry[2],
+    );
+    expect(ledger.find(({ register, kind }) => register === "G54.x" && kind === "sum")?.counts).toBe(
+      registers.work.G54.x,
+    );
   });
   it("shows nothing of its faults to who looks at the bench: gates name what is to be read, not what is wrong", () => {
     const names = (lane: LaneDriver) => lane.seen.gates.map(({ name }) => name);
     const sound = laneWith(EVENING, (kinds) => kinds.length === 0);
     const faulty = laneWith(EVENING, (kinds) => kinds.length === 3);
     expect(names(faulty)).toEqual(names(sound));
-    expect(JSON.stringify(faulty.seen)).not.toContain("fault\"");
+    expect(JSON.stringify(faulty.seen)).not.toContain('fault"');
     for (const kind of MILL) expect(JSON.stringify(faulty.seen)).not.toContain(kind);
   });
   it("a lathe's has every kind of its own", () =>
-    expect(new Set(Array.from({ length: 200 }, (_, turn) => faultsOf(open(LATHE, `draw ${turn}`)).map(({ kind }) => kind)).flat())).toEqual(new Set(TURNING)));
+    expect(
+      new Set(
+        Array.from({ length: 200 }, (_, turn) => faultsOf(open(LATHE, `draw ${turn}`)).map(({ kind }) => kind)).flat(),
+      ),
+    ).toEqual(new Set(TURNING)));
   it("a mill cannot have a lathe's faults, nor the other way round", () => {
     const wrong = (id: string, fault: FaultKind) => {
       const { exercise } = findDemoExercise(id);
@@ -88,7 +104,10 @@ describe("what is handed over", () => {
 });
 
 describe("a careful student finds every kind of fault, with a reading that tells it", () => {
-  const kinds: [FaultKind, string][] = [...MILL.map((kind): [FaultKind, string] => [kind, kind === "schoolMixed" ? MORNING : EVENING]), ...TURNING.map((kind): [FaultKind, string] => [kind, LATHE])];
+  const kinds: [FaultKind, string][] = [
+    ...MILL.map((kind): [FaultKind, string] => [kind, kind === "schoolMixed" ? MORNING : EVENING]),
+    ...TURNING.map((kind): [FaultKind, string] => [kind, LATHE]),
+  ];
   for (const [kind, id] of kinds) {
     it(`${kind}, ${id}`, () => {
       const lane = laneWith(id, (kinds) => kinds.includes(kind));
@@ -97,7 +116,17 @@ describe("a careful student finds every kind of fault, with a reading that tells
       expect(found).toBeDefined();
       expect(ruling.total).toBeCloseTo(100, 6);
       const at = lane.log.find(({ seq }) => seq === (found?.code === "faultFound" ? found.seq : 0))?.event.type;
-      expect(["kicked", "paperFelt", "touchBegan", "readingShown", "lookedFrom", "checkExpected", "turretFelt", "turretTried", "turned"]).toContain(at);
+      expect([
+        "kicked",
+        "paperFelt",
+        "touchBegan",
+        "readingShown",
+        "lookedFrom",
+        "checkExpected",
+        "turretFelt",
+        "turretTried",
+        "turned",
+      ]).toContain(at);
       expect(skillsShown(ruling).map(({ skill, isGood }) => [skill, isGood])).toContainEqual(["findingFaults", true]);
     });
   }
@@ -105,7 +134,10 @@ describe("a careful student finds every kind of fault, with a reading that tells
 
 describe("what is not found", () => {
   it("a stale wear that no tool was measured for is missed, the others are found", () => {
-    const lane = laneWith(EVENING, (kinds) => kinds.length === 2 && kinds.includes("staleWear") && kinds.includes("radiusSign"));
+    const lane = laneWith(
+      EVENING,
+      (kinds) => kinds.length === 2 && kinds.includes("staleWear") && kinds.includes("radiusSign"),
+    );
     const ruling = ruled(lane, { believes: "tools" });
     expect(missed(ruling)).toEqual([["staleWear", "noReading"]]);
     const wear = faultsOf(lane).find(({ kind }) => kind === "staleWear");
@@ -124,7 +156,10 @@ describe("what is not found", () => {
     expect(ruling.values.filter(({ sharedMm }) => sharedMm !== 0)).toHaveLength(3);
   });
   it("all believed: a faulty setup called sound earns nothing of the strand", () => {
-    const ruling = ruled(laneWith(EVENING, (kinds) => kinds.length === 3), { believes: "all" });
+    const ruling = ruled(
+      laneWith(EVENING, (kinds) => kinds.length === 3),
+      { believes: "all" },
+    );
     expect(missed(ruling)).toHaveLength(3);
     expect(proving(ruling)).toBe(0);
   });
@@ -138,15 +173,29 @@ describe("what is not found", () => {
 
 describe("on the lathe", () => {
   it("all but the first tool believed: their faults are missed, the first tool's and the shared ones found", () => {
-    const lane = laneWith(LATHE, (kinds) => kinds.includes("bladeEdge") && kinds.includes("oldWorkZ") && kinds.length === 2);
+    const lane = laneWith(
+      LATHE,
+      (kinds) => kinds.includes("bladeEdge") && kinds.includes("oldWorkZ") && kinds.length === 2,
+    );
     expect(missed(ruled(lane, { believes: "tools" }))).toEqual([["bladeEdge", "noReading"]]);
   });
   it("all believed and called sound earns nothing of the strand", () => {
-    const ruling = ruled(laneWith(LATHE, (kinds) => kinds.length === 3), { believes: "all", says: "sound" });
+    const ruling = ruled(
+      laneWith(LATHE, (kinds) => kinds.length === 3),
+      { believes: "all", says: "sound" },
+    );
     expect(missed(ruling)).toHaveLength(3);
     expect(proving(ruling)).toBe(0);
   });
-  it("called faulty though it is sound costs", () => expect(proving(ruled(laneWith(LATHE, (kinds) => kinds.length === 0), { says: "faulty" }))).toBeCloseTo(32 - 10, 6));
+  it("called faulty though it is sound costs", () =>
+    expect(
+      proving(
+        ruled(
+          laneWith(LATHE, (kinds) => kinds.length === 0),
+          { says: "faulty" },
+        ),
+      ),
+    ).toBeCloseTo(32 - 10, 6));
 });
 
 describe("a sound setup", () => {
@@ -156,7 +205,8 @@ describe("a sound setup", () => {
     // 32 for what was read, less a quarter of 40
     expect(proving(ruled(sound(), { says: "faulty" }))).toBeCloseTo(32 - 10, 6);
   });
-  it("believed and called sound earns the verdict only", () => expect(proving(ruled(sound(), { believes: "all" }))).toBeCloseTo(8, 6));
+  it("believed and called sound earns the verdict only", () =>
+    expect(proving(ruled(sound(), { believes: "all" }))).toBeCloseTo(8, 6));
   it("spoiled by the student: costs, and is the student's own cause", () => {
     const ruling = ruled(sound(), { spoilsBy: 0.4, says: "sound" });
     expect(ofHandover(ruling)).toContainEqual(expect.objectContaining({ code: "soundSpoiled", target: "z1" }));
@@ -175,9 +225,14 @@ it("the ruling has words for every finding and cause of hand-over lanes", () => 
     const habits: Habits[] = [{}, { believes: "all" }, { believes: "tools" }, { goesFast: true, believes: "place" }];
     const lane = open([EVENING, MORNING, LATHE][turn % 3] ?? EVENING, `words ${turn}`);
     if (lane.seen.lathe && habits[turn % 4]?.goesFast) continue;
-    if (habits[turn % 4]?.goesFast && faultsOf(lane).some(({ kind }) => kind === "schoolMixed" || kind === "wrongOffset")) continue;
+    if (
+      habits[turn % 4]?.goesFast &&
+      faultsOf(lane).some(({ kind }) => kind === "schoolMixed" || kind === "wrongOffset")
+    )
+      continue;
     const ruling = ruled(lane, habits[turn % 4] ?? {});
     for (const finding of ruling.findings) expect(findingWords(finding)).toMatch(/^(?!.*(undefined|NaN)).*[.!]$/);
-    for (const value of ruling.values) expect(Object.values(causeWords(value, ruling.sheet)).join(" ")).not.toMatch(/undefined|NaN|null/);
+    for (const value of ruling.values)
+      expect(Object.values(causeWords(value, ruling.sheet)).join(" ")).not.toMatch(/undefined|NaN|null/);
   }
 });

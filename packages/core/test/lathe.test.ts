@@ -22,24 +22,48 @@ const causeOf = ({ values }: Ruling, target: TargetId): string => {
 describe("the part as it is turned", () => {
   const blank: Outline = [{ fromMm: 0, toMm: 40, radiusMm: 20, cut: 0 }];
   it("a skim at 19 from 30 to the face leaves two stretches", () =>
-    expect(carve(blank, "outer", 30, 999, 19, 1)).toEqual([{ fromMm: 0, toMm: 30, radiusMm: 20, cut: 0 }, { fromMm: 30, toMm: 40, radiusMm: 19, cut: 1 }]));
-  it("a facing cut to the middle moves the end", () => expect(endAt(carve(blank, "outer", 39.2, 999, 0, 1), [], 1)).toBe(39.2));
+    expect(carve(blank, "outer", 30, 999, 19, 1)).toEqual([
+      { fromMm: 0, toMm: 30, radiusMm: 20, cut: 0 },
+      { fromMm: 30, toMm: 40, radiusMm: 19, cut: 1 },
+    ]));
+  it("a facing cut to the middle moves the end", () =>
+    expect(endAt(carve(blank, "outer", 39.2, 999, 0, 1), [], 1)).toBe(39.2));
   it("a blade takes its width and no more", () =>
-    expect(carve(blank, "outer", 10, 13, 15, 1).map(({ fromMm, toMm, radiusMm }) => [fromMm, toMm, radiusMm])).toEqual([[0, 10, 20], [10, 13, 15], [13, 40, 20]]));
+    expect(carve(blank, "outer", 10, 13, 15, 1).map(({ fromMm, toMm, radiusMm }) => [fromMm, toMm, radiusMm])).toEqual([
+      [0, 10, 20],
+      [10, 13, 15],
+      [13, 40, 20],
+    ]));
   it("no cut adds material, whatever the order, and stretches meet without gaps", () => {
-    const cuts = fc.array(fc.record({ from: fc.double({ min: -5, max: 45, noNaN: true }), width: fc.double({ min: 0.5, max: 60, noNaN: true }), radius: fc.double({ min: 0, max: 25, noNaN: true }) }), { maxLength: 12 });
-    fc.assert(fc.property(cuts, (list) => {
-      const end = list.reduce<Outline>((at, { from, width, radius }, n) => carve(at, "outer", from, from + width, radius, n + 1), blank);
-      for (const [n, step] of end.entries()) {
-        expect(step.radiusMm).toBeLessThanOrEqual(20);
-        expect(step.fromMm).toBeCloseTo(n === 0 ? 0 : (end[n - 1]?.toMm ?? NaN), 5);
-      }
-      expect(end.at(-1)?.toMm).toBe(40);
-      const least = list.reduce((r, { from, width, radius }) => (from < 20 && from + width > 20 ? Math.min(r, radius) : r), 20);
-      expect(end.find(({ fromMm, toMm }) => fromMm < 20 && toMm >= 20)?.radiusMm).toBe(least);
-    }));
+    const cuts = fc.array(
+      fc.record({
+        from: fc.double({ min: -5, max: 45, noNaN: true }),
+        width: fc.double({ min: 0.5, max: 60, noNaN: true }),
+        radius: fc.double({ min: 0, max: 25, noNaN: true }),
+      }),
+      { maxLength: 12 },
+    );
+    fc.assert(
+      fc.property(cuts, (list) => {
+        const end = list.reduce<Outline>(
+          (at, { from, width, radius }, n) => carve(at, "outer", from, from + width, radius, n + 1),
+          blank,
+        );
+        for (const [n, step] of end.entries()) {
+          expect(step.radiusMm).toBeLessThanOrEqual(20);
+          expect(step.fromMm).toBeCloseTo(n === 0 ? 0 : (end[n - 1]?.toMm ?? NaN), 5);
+        }
+        expect(end.at(-1)?.toMm).toBe(40);
+        const least = list.reduce(
+          (r, { from, width, radius }) => (from < 20 && from + width > 20 ? Math.min(r, radius) : r),
+          20,
+        );
+        expect(end.find(({ fromMm, toMm }) => fromMm < 20 && toMm >= 20)?.radiusMm).toBe(least);
+      }),
+    );
   });
-  it("a gauge finds no band that is narrower than a millimetre", () => expect(lastCut(carve(blank, "outer", 39.5, 999, 19, 1))).toBeNull());
+  it("a gauge finds no band that is narrower than a millimetre", () =>
+    expect(lastCut(carve(blank, "outer", 39.5, 999, 19, 1))).toBeNull());
 });
 
 describe("one mistake on the lathe, named from the log", () => {
@@ -66,7 +90,8 @@ describe("one mistake on the lathe, named from the log", () => {
         // what stays inside the tolerance leaves nothing to name
         expect([cause, "none"], `seed ${seed}`).toContain(causeOf(ruling, target));
         named += Number(causeOf(ruling, target) === cause);
-        for (const value of ruling.values) expect(Object.values(causeWords(value, ruling.sheet)).join(" ")).not.toMatch(/undefined|NaN|null/);
+        for (const value of ruling.values)
+          expect(Object.values(causeWords(value, ruling.sheet)).join(" ")).not.toMatch(/undefined|NaN|null/);
         for (const finding of ruling.findings) expect(findingWords(finding)).toMatch(/[.!]$/);
       }
       expect(named).toBeGreaterThanOrEqual(4);
@@ -84,7 +109,10 @@ describe("one mistake on the lathe, named from the log", () => {
   it("shimmed the wrong way a tool stands twice as far off, by the whole pip as far on the other side", () => {
     const heightOf = (habits: Habits) => {
       const { ruling, lane } = ruled("knob-center-height", habits, "shims");
-      return (ruling.values.find(({ target }) => target === "C1")?.closureMm ?? NaN) / (lane.state.truth.lathe?.tools[1]?.heightMm ?? NaN);
+      return (
+        (ruling.values.find(({ target }) => target === "C1")?.closureMm ?? NaN) /
+        (lane.state.truth.lathe?.tools[1]?.heightMm ?? NaN)
+      );
     };
     expect(heightOf({ shims: "wrongWay" })).toBeCloseTo(2, 0);
     expect(heightOf({ shims: "whole" })).toBeCloseTo(-1, 0);
@@ -92,7 +120,8 @@ describe("one mistake on the lathe, named from the log", () => {
   it("the feeler counted once leaves every diameter large by its thickness", () => {
     const { ruling, lane } = ruled("collar-five-tools-face", { feelerOnce: true }, "once");
     const t = lane.state.setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
-    for (const target of ["X2", "X3", "X4", "X5"]) expect(Math.abs((ruling.values.find((value) => value.target === target)?.closureMm ?? 0) - t)).toBeLessThan(0.04);
+    for (const target of ["X2", "X3", "X4", "X5"])
+      expect(Math.abs((ruling.values.find((value) => value.target === target)?.closureMm ?? 0) - t)).toBeLessThan(0.04);
   });
   it("what all tools carry in Z costs once", () => {
     const { ruling } = ruled("collar-five-tools-arm", { offsetNotCalled: true }, "shared");
@@ -104,8 +133,14 @@ describe("the face under what is touched", () => {
   const facedTo = (overEdgeMm: number) => {
     const { lane } = ruled("ring-boring-bar", {}, "ring");
     const edgeMm = (lane.state.truth.lathe?.stock.boreMm ?? NaN) / 2;
-    const log = lane.log.map((entry) => (entry.event.type === "turned" && entry.event.kind === "outer" && entry.event.axis === "x" ? { ...entry, event: { ...entry.event, radiusMm: edgeMm + overEdgeMm } } : entry));
-    return rule(log, findDemoExercise("ring-boring-bar").marking).findings.find((finding) => "step" in finding && finding.step === "facedClean")?.code;
+    const log = lane.log.map((entry) =>
+      entry.event.type === "turned" && entry.event.kind === "outer" && entry.event.axis === "x"
+        ? { ...entry, event: { ...entry.event, radiusMm: edgeMm + overEdgeMm } }
+        : entry,
+    );
+    return rule(log, findDemoExercise("ring-boring-bar").marking).findings.find(
+      (finding) => "step" in finding && finding.step === "facedClean",
+    )?.code;
   };
   it("a ring faced to the edge of its hole is clean to the middle", () => expect(facedTo(0)).toBe("stepDone"));
   it("a ring faced short of its hole is not", () => expect(facedTo(1)).toBe("stepMissed"));
@@ -116,7 +151,9 @@ describe("safety and the machine", () => {
     const { ruling, lane } = ruled("knob-first-tool", { measuresWhileTurning: true }, "hand");
     expect(lane.seen.isStopped).toBe(true);
     expect(ruling.strands.find(({ name }) => name === "safety")?.marks).toBe(0);
-    expect(ruling.findings).toContainEqual(expect.objectContaining({ code: "incident", incident: "handAtChuck", failsOutright: true }));
+    expect(ruling.findings).toContainEqual(
+      expect.objectContaining({ code: "incident", incident: "handAtChuck", failsOutright: true }),
+    );
   });
   it("the door limit of a chuck is lower than a mill spindle's", () => {
     const lane = open("knob-first-tool", "door");
@@ -130,7 +167,10 @@ describe("safety and the machine", () => {
     const { tip } = lane.seen.lathe ?? { tip: { radiusMm: 0, zMm: 0, faceMm: 0 } };
     const x = lane.state.position.x / 1000 - 2 * (tip.radiusMm - 10);
     lane.do({ type: "runBlock", text: `G53 G0 X${x.toFixed(3)}` });
-    lane.do({ type: "runBlock", text: `G53 G0 Z${(lane.state.position.z / 1000 + tip.faceMm - tip.zMm - 5).toFixed(3)}` });
+    lane.do({
+      type: "runBlock",
+      text: `G53 G0 Z${(lane.state.position.z / 1000 + tip.faceMm - tip.zMm - 5).toFixed(3)}`,
+    });
     expect(lane.seen.incidents).toEqual(["insertChipped"]);
   });
   it("the turret does not swing where it would strike the part, and a fold-down arm keeps the spindle from starting safely", () => {
@@ -157,7 +197,13 @@ describe("safety and the machine", () => {
   it("the display takes off geometry and wear of the row in use, X as a diameter", () => {
     const lane = open("knob-first-tool", "display");
     lane.do({ type: "home" });
-    for (const [register, text] of [["X1", "-280"], ["XW1", "0.02"], ["Z1", "-300"], ["G54.z", "2"]] as const) lane.do({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
+    for (const [register, text] of [
+      ["X1", "-280"],
+      ["XW1", "0.02"],
+      ["Z1", "-300"],
+      ["G54.z", "2"],
+    ] as const)
+      lane.do({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
     expect(lane.seen.work).toMatchObject({ x: 0, z: -2000 });
     lane.do({ type: "index", station: 1, withOffset: true });
     // 0 − (−280 + 0.02) and 0 − 2 + 300
@@ -166,7 +212,9 @@ describe("safety and the machine", () => {
   it("what belongs to a mill is refused in words, and the other way round", () => {
     const lane = open("knob-first-tool", "mill");
     expect(lane.attempt({ type: "dressBurr" })).toEqual({ code: "notOnThisMachine" });
-    expect(open("focuser-plate-lower-left", "lathe").attempt({ type: "turnChuck" })).toEqual({ code: "notOnThisMachine" });
+    expect(open("focuser-plate-lower-left", "lathe").attempt({ type: "turnChuck" })).toEqual({
+      code: "notOnThisMachine",
+    });
   });
 });
 
@@ -176,7 +224,19 @@ describe("nothing before hand-in is an oracle", () => {
     const other = open("collar-five-tools-face", "eye");
     const { lathe } = other.state.truth;
     if (!lathe) throw new Error("not a lathe");
-    const shifted = { ...other.state.truth, lathe: { ...lathe, skinMm: lathe.skinMm, tools: Object.fromEntries(Object.entries(lathe.tools).map(([n, { kxMm, qMm, heightMm }]) => [n, { heightMm, kxMm: nudge(kxMm, other.state.truth.eyeOffsetMm.x), qMm: nudge(qMm, 0) }])) } };
+    const shifted = {
+      ...other.state.truth,
+      lathe: {
+        ...lathe,
+        skinMm: lathe.skinMm,
+        tools: Object.fromEntries(
+          Object.entries(lathe.tools).map(([n, { kxMm, qMm, heightMm }]) => [
+            n,
+            { heightMm, kxMm: nudge(kxMm, other.state.truth.eyeOffsetMm.x), qMm: nudge(qMm, 0) },
+          ]),
+        ),
+      },
+    };
     other.state = { ...other.state, truth: shifted };
     for (const one of [lane, other]) {
       one.do({ type: "home" });
@@ -197,7 +257,12 @@ describe("nothing before hand-in is an oracle", () => {
       workLane(lane, { stopsAfter: "homed" });
       const wire = JSON.stringify(lane.seen);
       const { lathe } = lane.state.truth;
-      for (const mm of [lathe?.skinMm, ...Object.values(lathe?.tools ?? {}).flatMap(({ kxMm, qMm }) => [kxMm, qMm]), lathe?.stock.runoutMm]) expect(wire).not.toContain(String(mm));
+      for (const mm of [
+        lathe?.skinMm,
+        ...Object.values(lathe?.tools ?? {}).flatMap(({ kxMm, qMm }) => [kxMm, qMm]),
+        lathe?.stock.runoutMm,
+      ])
+        expect(wire).not.toContain(String(mm));
       expect(wire).not.toContain("secret seed");
     }
   });
@@ -211,6 +276,7 @@ it("gates, coach and log speak in words all the way through every lathe exercise
     if (exercise.lathe?.control !== "readout") lane.do({ type: "home" });
     if (lane.seen.coach) expect(coachWords(lane.seen.coach, lane.seen)).toMatch(/.{30,}/);
     workLane(lane, {});
-    for (const { event } of lane.log) expect(momentWords(event, lane.state.setup)).toMatch(/^(?!.*(undefined|NaN)).{4,}$/);
+    for (const { event } of lane.log)
+      expect(momentWords(event, lane.state.setup)).toMatch(/^(?!.*(undefined|NaN)).{4,}$/);
   }
 });

@@ -4,7 +4,12 @@ import { exerciseSchema, type Exercise, type MillLengthSchool, type TargetId } f
 import { rule, type Ruling } from "../grading";
 import { causeWords, findingWords } from "../words";
 
-function ruled(id: string, habits: Habits, seed: string, change: Partial<Exercise> = {}): { ruling: Ruling; lane: LaneDriver } {
+function ruled(
+  id: string,
+  habits: Habits,
+  seed: string,
+  change: Partial<Exercise> = {},
+): { ruling: Ruling; lane: LaneDriver } {
   const { exercise, marking } = findDemoExercise(id);
   const lane = new LaneDriver(exerciseSchema.parse({ ...exercise, ...change }), seed);
   workLane(lane, habits);
@@ -28,14 +33,34 @@ describe("a careful student has full marks and every gate open", () => {
       for (let seed = 0; seed < 12; seed++) {
         const { ruling, lane } = ruled(exercise.id, {}, `pack ${seed}`);
         expect(lane.seen.gates.filter(({ isPassed }) => !isPassed).map(({ name }) => name)).toEqual([]);
-        expect(ruling.total, JSON.stringify({ seed, findings: ruling.findings.filter(({ code }) => code !== "stepDone"), values: ruling.values.map(({ target, closureMm, cause }) => ({ target, closureMm, cause })) }, null, 1)).toBeCloseTo(100, 6);
+        expect(
+          ruling.total,
+          JSON.stringify(
+            {
+              seed,
+              findings: ruling.findings.filter(({ code }) => code !== "stepDone"),
+              values: ruling.values.map(({ target, closureMm, cause }) => ({ target, closureMm, cause })),
+            },
+            null,
+            1,
+          ),
+        ).toBeCloseTo(100, 6);
         for (const { target, closureMm, biasMm, uMm } of ruling.values) {
-          expect(Math.abs(closureMm - biasMm), `${target} of seed ${seed}: ${closureMm} with bias ${biasMm}, u ${uMm}`).toBeLessThanOrEqual(4 * uMm + (exercise.handover ? OTHER_HAND_MM : 0.003));
+          expect(
+            Math.abs(closureMm - biasMm),
+            `${target} of seed ${seed}: ${closureMm} with bias ${biasMm}, u ${uMm}`,
+          ).toBeLessThanOrEqual(4 * uMm + (exercise.handover ? OTHER_HAND_MM : 0.003));
         }
       }
     });
   }
-  for (const school of ["gauge-line", "part-touch", "plane-lift", "master", "block-in-wear"] satisfies MillLengthSchool[]) {
+  for (const school of [
+    "gauge-line",
+    "part-touch",
+    "plane-lift",
+    "master",
+    "block-in-wear",
+  ] satisfies MillLengthSchool[]) {
     it(`five tools in whichever school: ${school}`, () => {
       for (let seed = 0; seed < 8; seed++) {
         const { ruling } = ruled("five-tools-free", { school }, `school ${seed}`);
@@ -57,7 +82,13 @@ describe("a careful student has full marks and every gate open", () => {
 describe("one mistake, named", () => {
   const cases: [string, string, Habits, TargetId, string][] = [
     ["a dial one turn short", "clamp-corner-taster", { dialTurnShort: "x" }, "x", "proven dialTurnShort"],
-    ["the radius on one side of a middle", "clamp-middle-finder", { radiusOnOneSide: "y" }, "y", "proven radiusOnOneSide"],
+    [
+      "the radius on one side of a middle",
+      "clamp-middle-finder",
+      { radiusOnOneSide: "y" },
+      "y",
+      "proven radiusOnOneSide",
+    ],
     ["one face for a middle", "clamp-middle-finder", { oneFaceOnly: "x" }, "x", "proven oneSideOnly"],
     ["burr under the taster", "clamp-corner-taster", { keepsBurr: true }, "x", "proven burr"],
     ["the turn not called", "plate-skewed", { forgetsTurn: true }, "rotation", "inferred turnForgotten"],
@@ -65,14 +96,38 @@ describe("one mistake, named", () => {
     ["a probe's card believed", "probe-in-doubt", { trustsCard: true }, "workZ", "inferred probeLengthWrong"],
     ["measured still, used at speed", "lengths-at-speed", { measuresStill: true }, "H2", "inferred spindleGrowth"],
     ["a chip in the beam", "lengths-at-speed", { keepsChips: true }, "H1", "inferred chipOnTip"],
-    ["radius in a diameter register", "diameters-part-contour", { radiusForDiameter: 1 }, "d1", "inferred radiusInDiameter"],
+    [
+      "radius in a diameter register",
+      "diameters-part-contour",
+      { radiusForDiameter: 1 },
+      "d1",
+      "inferred radiusInDiameter",
+    ],
     ["nominal for measured", "diameters-part-contour", { nominalForMeasured: 2 }, "d2", "inferred nominalForMeasured"],
     ["the neighbor's length", "five-tools-gauge-line", { neighborRow: true }, "H1", "inferred neighborRow"],
     ["the block left in", "five-tools-block-in-wear", { leavesBlockOut: true }, "H3", "proven blockForgotten"],
     ["paper forgotten with every tool", "five-tools-part-touch", { paper: "forgotten" }, "H4", "proven paperForgotten"],
-    ["old work Z under part-touch", "five-tools-part-touch", { leavesOldWorkZ: true }, "workZ", "inferred leftoverWorkZ"],
-    ["pin forgotten in the master's work Z", "five-tools-master", { paper: "forgotten" }, "workZ", "inferred blockForgotten"],
-    ["nothing touched for the new part", "change-of-part-moving-jaw", { touchesNothingNew: true }, "y", "proven neverSet"],
+    [
+      "old work Z under part-touch",
+      "five-tools-part-touch",
+      { leavesOldWorkZ: true },
+      "workZ",
+      "inferred leftoverWorkZ",
+    ],
+    [
+      "pin forgotten in the master's work Z",
+      "five-tools-master",
+      { paper: "forgotten" },
+      "workZ",
+      "inferred blockForgotten",
+    ],
+    [
+      "nothing touched for the new part",
+      "change-of-part-moving-jaw",
+      { touchesNothingNew: true },
+      "y",
+      "proven neverSet",
+    ],
     ["radius forgotten in inches", "inch-bracket", { radius: { y: "forgotten" } }, "y", "proven radiusForgotten"],
     ["swept the wrong way and left there", "plate-bore-sweep", { sweepWrongWay: true }, "x", "proven notOverMiddle"],
   ];
@@ -82,7 +137,8 @@ describe("one mistake, named", () => {
       for (let seed = 0; seed < 10; seed++) {
         const { ruling } = ruled(id, habits, `mistake ${seed}`);
         const found = causesOf(ruling, target);
-        // a lane whose doubted card happens to be right, or whose first guess landed inside the tolerance, has nothing to name
+        // a lane whose doubted card happens to be right, or whose first guess landed inside the tolerance, has nothing
+        // to name
         expect([cause, "none"]).toContain(found);
         if (found === cause) named += 1;
         for (const value of ruling.values) {
@@ -100,7 +156,9 @@ describe("one mistake, named", () => {
     expect(causesOf(ruling, "z1")).toBe("proven neverSet");
   });
   it("dirt in the taper is proven where it shows", () => {
-    const named = Array.from({ length: 10 }, (_, seed) => causesOf(ruled("bracket-cold-machine", { keepsDirt: true }, `dirt ${seed}`).ruling, "z1")).filter((cause) => cause === "proven taperDirt");
+    const named = Array.from({ length: 10 }, (_, seed) =>
+      causesOf(ruled("bracket-cold-machine", { keepsDirt: true }, `dirt ${seed}`).ruling, "z1"),
+    ).filter((cause) => cause === "proven taperDirt");
     expect(named.length).toBeGreaterThanOrEqual(6);
   });
   it("a grossly wrong size drives the probe into the part; the lane stays open for the instructor", () => {
@@ -115,8 +173,15 @@ describe("the place of the scene changes nothing else", () => {
   it("a lane shifted by whole steps of the eye gives the same closures, to the count", () => {
     for (const id of ["focuser-plate-lower-left", "clamp-middle-finder", "five-tools-gauge-line", "plate-bore-probe"]) {
       const { exercise } = findDemoExercise(id);
-      const moved = (mm: number): Exercise["datumMm"] => ({ ...exercise.datumMm, x: [exercise.datumMm.x[0] + mm, exercise.datumMm.x[1] + mm], y: [exercise.datumMm.y[0] - mm, exercise.datumMm.y[1] - mm] });
-      const closures = (mm: number) => ruled(id, {}, "shift", { datumMm: moved(mm) }).ruling.values.map(({ closureMm }) => Math.round(closureMm * 1e4));
+      const moved = (mm: number): Exercise["datumMm"] => ({
+        ...exercise.datumMm,
+        x: [exercise.datumMm.x[0] + mm, exercise.datumMm.x[1] + mm],
+        y: [exercise.datumMm.y[0] - mm, exercise.datumMm.y[1] - mm],
+      });
+      const closures = (mm: number) =>
+        ruled(id, {}, "shift", { datumMm: moved(mm) }).ruling.values.map(({ closureMm }) =>
+          Math.round(closureMm * 1e4),
+        );
       expect(closures(3)).toEqual(closures(0));
     }
   });

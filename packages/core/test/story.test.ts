@@ -43,19 +43,91 @@ describe("a careful student", () => {
 
 describe("one mistake is named from the log, with its evidence", () => {
   const cases: { name: string; exercise: string; habits: Habits; axis: "x" | "y" | "z"; ids: string[] }[] = [
-    { name: "radius forgotten on the left edge reads one tip radius low", exercise: FOCUSER, habits: { radius: { x: "forgotten" } }, axis: "x", ids: ["radiusForgotten"] },
-    { name: "sign turned in Y", exercise: ROLLER, habits: { radius: { y: "turned" } }, axis: "y", ids: ["radiusSignTurned"] },
-    { name: "diameter for radius", exercise: FOCUSER, habits: { radius: { y: "diameter" } }, axis: "y", ids: ["diameterForRadius"] },
-    { name: "the edge's own coordinate left out", exercise: ROLLER, habits: { edgeWork: { x: "forgotten" } }, axis: "x", ids: ["edgeWorkForgotten"] },
-    { name: "radius and coordinate both wrong", exercise: ROLLER, habits: { radius: { x: "forgotten" }, edgeWork: { x: "turned" } }, axis: "x", ids: ["radiusForgotten", "edgeWorkSignTurned"] },
-    { name: "captured after backing off", exercise: FOCUSER, habits: { backsOffFirst: { x: 35 } }, axis: "x", ids: ["capturedAfterLeaving"] },
-    { name: "captured after backing off with the radius forgotten", exercise: FOCUSER, habits: { backsOffFirst: { x: 35 }, radius: { x: "forgotten" } }, axis: "x", ids: ["capturedAfterLeaving", "radiusForgotten"] },
+    {
+      name: "radius forgotten on the left edge reads one tip radius low",
+      exercise: FOCUSER,
+      habits: { radius: { x: "forgotten" } },
+      axis: "x",
+      ids: ["radiusForgotten"],
+    },
+    {
+      name: "sign turned in Y",
+      exercise: ROLLER,
+      habits: { radius: { y: "turned" } },
+      axis: "y",
+      ids: ["radiusSignTurned"],
+    },
+    {
+      name: "diameter for radius",
+      exercise: FOCUSER,
+      habits: { radius: { y: "diameter" } },
+      axis: "y",
+      ids: ["diameterForRadius"],
+    },
+    {
+      name: "the edge's own coordinate left out",
+      exercise: ROLLER,
+      habits: { edgeWork: { x: "forgotten" } },
+      axis: "x",
+      ids: ["edgeWorkForgotten"],
+    },
+    {
+      name: "radius and coordinate both wrong",
+      exercise: ROLLER,
+      habits: { radius: { x: "forgotten" }, edgeWork: { x: "turned" } },
+      axis: "x",
+      ids: ["radiusForgotten", "edgeWorkSignTurned"],
+    },
+    {
+      name: "captured after backing off",
+      exercise: FOCUSER,
+      habits: { backsOffFirst: { x: 35 } },
+      axis: "x",
+      ids: ["capturedAfterLeaving"],
+    },
+    {
+      name: "captured after backing off with the radius forgotten",
+      exercise: FOCUSER,
+      habits: { backsOffFirst: { x: 35 }, radius: { x: "forgotten" } },
+      axis: "x",
+      ids: ["capturedAfterLeaving", "radiusForgotten"],
+    },
     { name: "burr left on", exercise: FOCUSER, habits: { keepsBurr: true }, axis: "x", ids: ["burr"] },
-    { name: "paper forgotten in Z", exercise: FOCUSER, habits: { paper: "forgotten" }, axis: "z", ids: ["paperForgotten"] },
-    { name: "paper counted the wrong way", exercise: ROLLER, habits: { paper: "wrongWay" }, axis: "z", ids: ["paperWrongWay"] },
-    { name: "facing allowance forgotten", exercise: ROLLER, habits: { facing: "forgotten" }, axis: "z", ids: ["facingForgotten"] },
-    { name: "old work Z left in", exercise: ROLLER, habits: { leavesOldWorkZ: true }, axis: "z", ids: ["leftoverWorkZ"] },
-    { name: "entered in another work offset", exercise: FOCUSER, habits: { otherRow: "y", skipsLook: true }, axis: "y", ids: ["otherRegister"] },
+    {
+      name: "paper forgotten in Z",
+      exercise: FOCUSER,
+      habits: { paper: "forgotten" },
+      axis: "z",
+      ids: ["paperForgotten"],
+    },
+    {
+      name: "paper counted the wrong way",
+      exercise: ROLLER,
+      habits: { paper: "wrongWay" },
+      axis: "z",
+      ids: ["paperWrongWay"],
+    },
+    {
+      name: "facing allowance forgotten",
+      exercise: ROLLER,
+      habits: { facing: "forgotten" },
+      axis: "z",
+      ids: ["facingForgotten"],
+    },
+    {
+      name: "old work Z left in",
+      exercise: ROLLER,
+      habits: { leavesOldWorkZ: true },
+      axis: "z",
+      ids: ["leftoverWorkZ"],
+    },
+    {
+      name: "entered in another work offset",
+      exercise: FOCUSER,
+      habits: { otherRow: "y", skipsLook: true },
+      axis: "y",
+      ids: ["otherRegister"],
+    },
   ];
   for (const { name, exercise, habits, axis, ids } of cases) {
     it(name, () => {
@@ -74,7 +146,9 @@ describe("one mistake is named from the log, with its evidence", () => {
   it("a tip pushed too far is bent silently and the next axis pays for it", () => {
     const ruling = ruled(FOCUSER, { overTravels: true }, "bent 2");
     expect(provenIds(ruling, "y")).toEqual(["bentFinder"]);
-    expect(ruling.findings.some((finding) => finding.code === "incident" && finding.incident === "finderBent")).toBe(true);
+    expect(ruling.findings.some((finding) => finding.code === "incident" && finding.incident === "finderBent")).toBe(
+      true,
+    );
   });
 
   it("the words carry the student's numbers", () => {
@@ -95,6 +169,8 @@ describe("safety", () => {
     expect(ruling.strands.find(({ name }) => name === "values")?.marks).toBeCloseTo(45, 6);
   });
   it("paper under a turning tool fails safety outright", () => {
-    expect(ruled(FOCUSER, { paperUnderTurningTool: true }).strands.find(({ name }) => name === "safety")?.marks).toBe(0);
+    expect(ruled(FOCUSER, { paperUnderTurningTool: true }).strands.find(({ name }) => name === "safety")?.marks).toBe(
+      0,
+    );
   });
 });

@@ -10,7 +10,9 @@ function ruled(id: string, habits: Habits, seed = "working"): Ruling {
   return rule(lane.log, marking);
 }
 const workingOf = (ruling: Ruling, register: string): WorkingFinding => {
-  const found = ruling.findings.find((finding): finding is WorkingFinding => finding.code === "working" && finding.register === register);
+  const found = ruling.findings.find(
+    (finding): finding is WorkingFinding => finding.code === "working" && finding.register === register,
+  );
   if (!found) throw new Error(`no working of ${register}`);
   return found;
 };
@@ -18,8 +20,10 @@ const strand = (ruling: Ruling, name: string) => ruling.strands.find((one) => on
 
 describe("the ledger is the student's own arithmetic", () => {
   it.each([
-    ["sum", "wrongSum", /the lines add up to .*, your sum says/], ["sign", "wrongSign", /tip radius has its sign turned/],
-    ["missing", "missingTerm", /tip radius is missing/], ["reading", "wrongReading", /is not where anything was met/],
+    ["sum", "wrongSum", /the lines add up to .*, your sum says/],
+    ["sign", "wrongSign", /tip radius has its sign turned/],
+    ["missing", "missingTerm", /tip radius is missing/],
+    ["reading", "wrongReading", /is not where anything was met/],
   ] as const)("a slip in the %s is a finding of its own, and the value keeps its marks", (ledger, fault, words) => {
     for (let seed = 0; seed < 8; seed++) {
       const ruling = ruled("roller-bracket-back-right", { ledger }, `slip ${seed}`);
@@ -32,7 +36,10 @@ describe("the ledger is the student's own arithmetic", () => {
     }
   });
   it("nothing written earns nothing, unless the radius was entered by motion: then the log is the working", () => {
-    expect(workingOf(ruled("focuser-plate-lower-left", { ledger: "none" }), "G54.x")).toMatchObject({ fault: "noWorking", marks: 0 });
+    expect(workingOf(ruled("focuser-plate-lower-left", { ledger: "none" }), "G54.x")).toMatchObject({
+      fault: "noWorking",
+      marks: 0,
+    });
     const moved = workingOf(ruled("focuser-plate-lower-left", { ledger: "none", way: "motion" }), "G54.x");
     expect(moved).toMatchObject({ fault: null, isByMotion: true });
     expect(moved.marks).toBe(moved.outOf);
@@ -68,7 +75,13 @@ describe("what is shared costs once, and what follows is kept", () => {
 describe("five strands", () => {
   it("have the weights of the marking, and add up to a hundred", () => {
     const ruling = ruled("focuser-plate-lower-left", {});
-    expect(ruling.strands.map(({ name, outOf }) => [name, outOf])).toEqual([["values", 45], ["working", 15], ["method", 15], ["safety", 15], ["proving", 10]]);
+    expect(ruling.strands.map(({ name, outOf }) => [name, outOf])).toEqual([
+      ["values", 45],
+      ["working", 15],
+      ["method", 15],
+      ["safety", 15],
+      ["proving", 10],
+    ]);
     expect(ruling.total).toBeCloseTo(100, 6);
   });
   it("proving is lost by who never looked, and only that", () => {
@@ -80,7 +93,10 @@ describe("five strands", () => {
     const { exercise, marking } = findDemoExercise("focuser-plate-lower-left");
     const lane = new LaneDriver(exercise, "old marking");
     workLane(lane, { skipsLook: true, ledger: "none" });
-    const ruling = rule(lane.log, { ...marking, weights: { values: 50, working: 0, method: 25, safety: 25, proving: 0 } });
+    const ruling = rule(lane.log, {
+      ...marking,
+      weights: { values: 50, working: 0, method: 25, safety: 25, proving: 0 },
+    });
     expect(ruling.strands.map(({ name }) => name)).toEqual(["values", "method", "safety"]);
     expect(strand(ruling, "method")?.marks).toBeLessThan(25);
   });
@@ -95,8 +111,10 @@ describe("the school of lengths", () => {
     lane.do({ type: "handIn", ...(school ? { school } : {}) });
     return rule(lane.log, marking);
   };
-  it("is not to be told from a length that was only typed", () => expect(typedOnly()).toMatchObject({ school: "unclear" }));
-  it("is then the one named at hand-in, and the ruling says that it was named", () => expect(typedOnly("gauge-line")).toMatchObject({ school: "gauge-line", isSchoolNamed: true }));
+  it("is not to be told from a length that was only typed", () =>
+    expect(typedOnly()).toMatchObject({ school: "unclear" }));
+  it("is then the one named at hand-in, and the ruling says that it was named", () =>
+    expect(typedOnly("gauge-line")).toMatchObject({ school: "gauge-line", isSchoolNamed: true }));
   it("what the log tells goes before what was named", () => {
     const { exercise, marking } = findDemoExercise("five-tools-free");
     const lane = new LaneDriver(exercise, "school read");

@@ -30,5 +30,6 @@ export function formatMm(mm: number, decimals = 3): string {
 /** A length in whole micrometres with its sign: 0.0061 mm becomes "+6". */
 export function formatUm(mm: number): string {
   const um = Math.round(mm * 1000);
-  return um === 0 ? "0" : um > 0 ? `+${um}` : MINUS + String(-um);
+  if (um === 0) return "0";
+  return um > 0 ? `+${um}` : MINUS + String(-um);
 }

@@ -13,11 +13,14 @@ const LONGEST_TEXT = 24;
 const LIMIT_MM = 10_000;
 
 /**
- * The length that a person typed, in mm. Reads "12.4", "12,4 mm", ".0478", "3/64 in", "1 1/8 in" and every common minus sign;
- * a plain number is in `unit`. Inches become mm here, once, by 25.4. Refuses everything else and changes nothing.
+ * The length that a person typed, in mm. Reads "12.4", "12,4 mm", ".0478", "3/64 in", "1 1/8 in" and every common minus
+ * sign; a plain number is in `unit`. Inches become mm here, once, by 25.4. Refuses everything else and changes nothing.
  */
 export function parseLengthMm(text: string, unit: "mm" | "inch" = "mm"): Result<number, LengthRefusal> {
-  const plain = text.trim().replace(/[\u2212\u2013\u2014\u2010\u2011\uFE63\uFF0D]/g, "-").replace(/\s+/g, " ");
+  const plain = text
+    .trim()
+    .replace(/[\u2212\u2013\u2014\u2010\u2011\uFE63\uFF0D]/g, "-")
+    .replace(/\s+/g, " ");
   if (plain === "") return refuse({ code: "lengthEmpty" });
   if (plain.length > LONGEST_TEXT) return refuse({ code: "lengthTooLong", digits: LONGEST_TEXT });
   const shown = plain.slice(0, LONGEST_TEXT);

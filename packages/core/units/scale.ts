@@ -4,7 +4,12 @@ import { formatMm } from "./counts";
 export type LengthUnit = "mm" | "inch";
 
 /** What one least increment of a machine is, and how its figures are shown. */
-export interface Scale { readonly unit: LengthUnit; readonly countMm: number; readonly countsPerUnit: number; readonly decimals: number }
+export interface Scale {
+  readonly unit: LengthUnit;
+  readonly countMm: number;
+  readonly countsPerUnit: number;
+  readonly decimals: number;
+}
 
 /** Metric machine: 1 count = 0.001 mm. Inch machine: 1 count = 0.0001 in. */
 export const scales: Readonly<Record<LengthUnit, Scale>> = {
@@ -25,7 +30,10 @@ export function toCounts(mm: number, scale: Scale): Counts {
 export const toMm = (counts: Counts, scale: Scale): number => (counts / scale.countsPerUnit) * mmPerUnit(scale);
 
 /** A machine figure in the machine's own unit: −329.672 mm, or −12.9792 in. */
-export const showCounts = (counts: Counts, scale: Scale): string => formatMm(counts / scale.countsPerUnit, scale.decimals);
-export const showSignedCounts = (counts: Counts, scale: Scale): string => (counts > 0 ? "+" : "") + showCounts(counts, scale);
+export const showCounts = (counts: Counts, scale: Scale): string =>
+  formatMm(counts / scale.countsPerUnit, scale.decimals);
+export const showSignedCounts = (counts: Counts, scale: Scale): string =>
+  (counts > 0 ? "+" : "") + showCounts(counts, scale);
 /** A length in mm as the machine would show it. */
-export const showLength = (mm: number, scale: Scale, decimals = scale.decimals): string => formatMm(mm / mmPerUnit(scale), decimals);
+export const showLength = (mm: number, scale: Scale, decimals = scale.decimals): string =>
+  formatMm(mm / mmPerUnit(scale), decimals);

@@ -6,7 +6,12 @@ import { mistakeWords } from "./mistakes";
 import { signatureWords } from "./ruling";
 
 export const floorGateWords: Record<FloorGateName, string> = {
-  ready: "Ready", readings: "Readings", registers: "Registers", check: "Check", signOff: "Sign-off", handIn: "Hand in",
+  ready: "Ready",
+  readings: "Readings",
+  registers: "Registers",
+  check: "Check",
+  signOff: "Sign-off",
+  handIn: "Hand in",
 };
 
 /** Cautions in the shop's order; the machine's own manual and the person in charge come first. */
@@ -23,22 +28,44 @@ export const floorCautions: readonly string[] = [
 /** The ruling of one floor register: a headline, and what is behind it. */
 export function floorValueWords(value: FloorValue, show: (mm: number) => string): { headline: string; body: string } {
   const { register, verdict, closureMm, check, explained } = value;
-  if (verdict === "missing" || closureMm === null || check === null) return { headline: `${register.label}: not complete.`, body: value.heldMm === null ? "No value was entered." : "There is no check of it yet." };
+  if (verdict === "missing" || closureMm === null || check === null)
+    return {
+      headline: `${register.label}: not complete.`,
+      body: value.heldMm === null ? "No value was entered." : "There is no check of it yet.",
+    };
   const off = `${show(Math.abs(closureMm))} ${closureMm > 0 ? "high" : "low"}`;
-  if (verdict === "right") return { headline: `${register.label} is right.`, body: `${off} of the check, tolerance ±${show(register.toleranceMm)}.` };
+  if (verdict === "right")
+    return {
+      headline: `${register.label} is right.`,
+      body: `${off} of the check, tolerance ±${show(register.toleranceMm)}.`,
+    };
   if (verdict === "tooClose") {
-    return { headline: `${register.label}: too close to call.`, body: `${off}; the limit is ±${show(register.toleranceMm)} and the check is sure to ±${show(check.expandedMm)} only. It is not failed: a better check would decide.` };
+    return {
+      headline: `${register.label}: too close to call.`,
+      body: `${off}; the limit is ±${show(register.toleranceMm)} and the check is sure to ±${show(check.expandedMm)} only. It is not failed: a better check would decide.`,
+    };
   }
   const first = explained?.ranked[0];
-  if (!first || first.classes.length === 0) return { headline: `${register.label} is ${off}. No known mistake explains it.`, body: "Unexplained, so nothing is claimed." };
+  if (!first || first.classes.length === 0)
+    return {
+      headline: `${register.label} is ${off}. No known mistake explains it.`,
+      body: "Unexplained, so nothing is claimed.",
+    };
   const names = first.classes.map((members) => members.map(signatureWords).join(" or ")).join(" and ");
   const checks = [...new Set(first.classes.flat().map((id) => mistakeWords[id].check))].join(" ");
-  return { headline: `${register.label} is ${off}. Most likely: ${names}.`, body: `That leaves ${formatMm(first.predicted)} mm; inferred from the number, about ${Math.round(first.probability * 100)} in 100. ${checks}` };
+  return {
+    headline: `${register.label} is ${off}. Most likely: ${names}.`,
+    body: `That leaves ${formatMm(first.predicted)} mm; inferred from the number, about ${Math.round(first.probability * 100)} in 100. ${checks}`,
+  };
 }
 
 /** A school of the floor, as an instructor picks it. */
 export const floorSchoolWords: Record<FloorSchool, string> = {
-  "part-touch": "each tool touched on the part, work Z zero", "plane-lift": "tools touched on a fixed plane, work Z the lift",
-  "gauge-line": "tool lengths from a setter, work Z the datum", "part-face": "each tool on the part’s face, work Z zero",
-  "setter-arm": "tools by the setter arm, work Z at the face", "master-shift": "master tool zero, shift in work Z", readout: "tool library of a readout, tool 1 the reference",
+  "part-touch": "each tool touched on the part, work Z zero",
+  "plane-lift": "tools touched on a fixed plane, work Z the lift",
+  "gauge-line": "tool lengths from a setter, work Z the datum",
+  "part-face": "each tool on the part’s face, work Z zero",
+  "setter-arm": "tools by the setter arm, work Z at the face",
+  "master-shift": "master tool zero, shift in work Z",
+  readout: "tool library of a readout, tool 1 the reference",
 };

@@ -1,11 +1,36 @@
-/** The one place where codes become sentences: refusals, coach, gates, causes, findings. Nothing else writes prose about a lane. */
+/**
+ * The one place where codes become sentences: refusals, coach, gates, causes, findings. Nothing else writes prose about
+ * a lane.
+ */
 export { refusalWords } from "./refusals";
 export { coachWords, gateWords } from "./coach";
 export { figureWords, methodWords, mistakeWords } from "./mistakes";
 export { causeWords, choiceWords, findingWords, signatureWords } from "./ruling";
 export {
-  axisNames, checkWords, feelWords, figureName, gapKindWords, incidentWords, instrumentWords, machineWords, outcomeWords, questionWords, readingWords, inShopWords, registerName, registerWords, schoolWords,
-  surfaceWords, targetWords, taskWords, termWords, thingWords, toolKindWords, turnedFaceWords, turretKindWords, wobbleWords,
+  axisNames,
+  checkWords,
+  feelWords,
+  figureName,
+  gapKindWords,
+  incidentWords,
+  instrumentWords,
+  machineWords,
+  outcomeWords,
+  questionWords,
+  readingWords,
+  inShopWords,
+  registerName,
+  registerWords,
+  schoolWords,
+  surfaceWords,
+  targetWords,
+  taskWords,
+  termWords,
+  thingWords,
+  toolKindWords,
+  turnedFaceWords,
+  turretKindWords,
+  wobbleWords,
 } from "./names";
 export { momentWords } from "./moments";
 export { skillWords, standWords } from "./skills";

@@ -1,16 +1,52 @@
 import type { IncidentCode } from "../bench/events";
 import type { CheckName, TermName } from "../bench/commands";
 import type { TurnedFace } from "../bench/lathe/state";
-import type { LatheControl, LatheSchool, Machine, MillLengthSchool, SetupTask, Surface, TargetId, TurretToolKind } from "../exercises";
-import { toolNumber, type Feel, type GapKind, type HandInstrument, type InstrumentName, type ProbeOutcome, type ProbeQuestion, type Thing, type ToolKind, type Wobble } from "../instruments";
+import type {
+  LatheControl,
+  LatheSchool,
+  Machine,
+  MillLengthSchool,
+  SetupTask,
+  Surface,
+  TargetId,
+  TurretToolKind,
+} from "../exercises";
+import {
+  toolNumber,
+  type Feel,
+  type GapKind,
+  type HandInstrument,
+  type InstrumentName,
+  type ProbeOutcome,
+  type ProbeQuestion,
+  type Thing,
+  type ToolKind,
+  type Wobble,
+} from "../instruments";
 import { turretPlace, type Axis, type TurretColumn } from "../registers";
 
 const INSTRUMENTS: Record<InstrumentName, string> = {
-  edgeFinder: "edge finder", pointedTool: "pointed tool", taster: "lever taster", probe: "spindle probe", indicator: "indicator",
-  paper: "paper", feeler: "feeler", block: "gauge block", pin: "gauge pin", lampGauge: "height gauge with lamp", plungerSetter: "plunger setter",
-  beamSetter: "beam setter", presetter: "presetter", caliper: "caliper", micrometer: "micrometer", rule: "rule",
-  boreGauge: "bore gauge", straightEdge: "straight edge", setterArm: "setter arm",
-  gaugeBlocks: "set of gauge blocks", settingGauge: "setting gauge",
+  edgeFinder: "edge finder",
+  pointedTool: "pointed tool",
+  taster: "lever taster",
+  probe: "spindle probe",
+  indicator: "indicator",
+  paper: "paper",
+  feeler: "feeler",
+  block: "gauge block",
+  pin: "gauge pin",
+  lampGauge: "height gauge with lamp",
+  plungerSetter: "plunger setter",
+  beamSetter: "beam setter",
+  presetter: "presetter",
+  caliper: "caliper",
+  micrometer: "micrometer",
+  rule: "rule",
+  boreGauge: "bore gauge",
+  straightEdge: "straight edge",
+  setterArm: "setter arm",
+  gaugeBlocks: "set of gauge blocks",
+  settingGauge: "setting gauge",
 };
 export const instrumentWords = (instrument: InstrumentName | HandInstrument): string => INSTRUMENTS[instrument];
 /** An instrument by its name, a tool by its number. */
@@ -18,11 +54,29 @@ export function thingWords(thing: string): string {
   const number = toolNumber(thing as Thing);
   return number === null || Number.isNaN(number) ? (INSTRUMENTS[thing as InstrumentName] ?? thing) : `tool ${number}`;
 }
-export const toolKindWords: Record<ToolKind, string> = { endMill: "end mill", drill: "drill", spotDrill: "spot drill", faceMill: "face mill" };
-export const gapKindWords: Record<GapKind, string> = { paper: "paper", feeler: "feeler", block: "gauge block", pin: "gauge pin" };
+export const toolKindWords: Record<ToolKind, string> = {
+  endMill: "end mill",
+  drill: "drill",
+  spotDrill: "spot drill",
+  faceMill: "face mill",
+};
+export const gapKindWords: Record<GapKind, string> = {
+  paper: "paper",
+  feeler: "feeler",
+  block: "gauge block",
+  pin: "gauge pin",
+};
 
 const SURFACES: Record<Surface, string> = {
-  stock: "part", boss: "boss", frontJaw: "front jaw", backJaw: "back jaw", stop: "stop", plate: "fixture plate", table: "table", setter: "setter", lampGauge: "height gauge",
+  stock: "part",
+  boss: "boss",
+  frontJaw: "front jaw",
+  backJaw: "back jaw",
+  stop: "stop",
+  plate: "fixture plate",
+  table: "table",
+  setter: "setter",
+  lampGauge: "height gauge",
 };
 export const surfaceWords = (surface: Surface): string => SURFACES[surface];
 
@@ -30,7 +84,17 @@ export const axisNames: Record<Axis, string> = { x: "X", y: "Y", z: "Z" };
 
 const ROWS: Record<string, string> = { H: "length", HW: "length wear", D: "diameter", DW: "diameter wear" };
 
-const TURRET: Record<TurretColumn, string> = { x: "X", z: "Z", xw: "X wear", zw: "Z wear", r: "nose radius", q: "tip code", lx: "library X", lz: "library Z", y: "center height" };
+const TURRET: Record<TurretColumn, string> = {
+  x: "X",
+  z: "Z",
+  xw: "X wear",
+  zw: "Z wear",
+  r: "nose radius",
+  q: "tip code",
+  lx: "library X",
+  lz: "library Z",
+  y: "center height",
+};
 
 /** "G54 X", "G54.1 P1 X", "common Z", "H1 length", "H1 length wear", "D1 diameter". */
 export function registerWords(register: string): string {
@@ -45,10 +109,12 @@ export function registerWords(register: string): string {
 /** What a readout is counted from: its zero has no number of its own. */
 const READOUT_ZERO: Record<string, string> = { "G54.x": "zero of X", "G54.z": "zero of Z" };
 /** A register as the people at this machine call it. */
-export const registerName = (register: string, control?: LatheControl): string => (control === "readout" ? (READOUT_ZERO[register] ?? registerWords(register)) : registerWords(register));
+export const registerName = (register: string, control?: LatheControl): string =>
+  control === "readout" ? (READOUT_ZERO[register] ?? registerWords(register)) : registerWords(register);
 
 /** A sentence for a hand-wound lathe, which has a guard where others have a door. */
-export const inShopWords = (text: string, control?: LatheControl): string => (control === "readout" ? text.replaceAll("door", "guard").replaceAll("Door", "Guard") : text);
+export const inShopWords = (text: string, control?: LatheControl): string =>
+  control === "readout" ? text.replaceAll("door", "guard").replaceAll("Door", "Guard") : text;
 
 /** What a ruling calls a value. */
 export function targetWords(target: TargetId): string {
@@ -66,12 +132,21 @@ export function targetWords(target: TargetId): string {
 }
 
 export const wobbleWords: Record<Wobble, string> = {
-  wide: "wide wobble", large: "wobble large", middling: "wobble middling", small: "wobble small", slight: "wobble slight",
-  shiver: "just a shiver", true: "runs true",
+  wide: "wide wobble",
+  large: "wobble large",
+  middling: "wobble middling",
+  small: "wobble small",
+  slight: "wobble slight",
+  shiver: "just a shiver",
+  true: "runs true",
 };
 
 export const feelWords: Record<Feel, string> = {
-  slides: "slides freely", drags: "drags", held: "held", pinched: "pinched hard", torn: "torn",
+  slides: "slides freely",
+  drags: "drags",
+  held: "held",
+  pinched: "pinched hard",
+  torn: "torn",
 };
 
 export const incidentWords: Record<IncidentCode, string> = {
@@ -98,9 +173,21 @@ export const incidentWords: Record<IncidentCode, string> = {
 };
 
 export const termWords: Record<TermName, string> = {
-  tipRadius: "tip radius", edgeWork: "edge’s own work coordinate", paper: "paper or feeler", facing: "facing allowance",
-  moved: "moved since", lift: "height over the plane", other: "other", block: "block or gauge height", toolLength: "tool length", probeLength: "probe length",
-  halfSize: "half of a size", nominal: "nominal diameter", diameter: "diameter", bladeWidth: "width of the blade", armPlane: "plane of the setter arm",
+  tipRadius: "tip radius",
+  edgeWork: "edge’s own work coordinate",
+  paper: "paper or feeler",
+  facing: "facing allowance",
+  moved: "moved since",
+  lift: "height over the plane",
+  other: "other",
+  block: "block or gauge height",
+  toolLength: "tool length",
+  probeLength: "probe length",
+  halfSize: "half of a size",
+  nominal: "nominal diameter",
+  diameter: "diameter",
+  bladeWidth: "width of the blade",
+  armPlane: "plane of the setter arm",
 };
 
 export const schoolWords: Record<MillLengthSchool | LatheSchool | "unclear", string> = {
@@ -131,52 +218,135 @@ export const taskWords: Record<SetupTask, { act: string; done: string }> = {
 };
 
 export const checkWords: Record<CheckName, { name: string; asks: string }> = {
-  overZero: { name: "Stand over zero and look", asks: "How far off the drawing’s zero do you expect the point to stand?" },
+  overZero: {
+    name: "Stand over zero and look",
+    asks: "How far off the drawing’s zero do you expect the point to stand?",
+  },
   knownHeight: { name: "Back to a known height", asks: "How high over what is below do you expect the tip to stand?" },
   sameEdge: { name: "Touch the same edge again", asks: "At which machine figure do you expect the contact?" },
   ruleBeside: { name: "Rule beside the tool", asks: "How long do you expect the tool to be, from the spindle nose?" },
   liftedMove: { name: "A lifted move", asks: "At which machine Z do you expect the move to end?" },
   sumByHand: { name: "The sum by hand", asks: "What do work Z and length add up to?" },
-  recalled: { name: "The corner, with the row recalled", asks: "What do you expect X to read at the corner, with this tool’s row recalled?" },
+  recalled: {
+    name: "The corner, with the row recalled",
+    asks: "What do you expect X to read at the corner, with this tool’s row recalled?",
+  },
   clearance: { name: "Daylight at the approach", asks: "How much daylight do you expect between tip and bar?" },
 };
 
 export const questionWords: Record<ProbeQuestion, { name: string; stand: string; size: string }> = {
   face: { name: "One face", stand: "Stand before the face, below its top.", size: "look no further than" },
   surface: { name: "A surface below", stand: "Stand over the surface.", size: "look no further than" },
-  twoOutside: { name: "Two faces from outside", stand: "Stand high over the middle.", size: "size between the faces, about" },
-  twoInside: { name: "Two faces from inside", stand: "Stand high over the middle of the opening.", size: "size between the faces, about" },
+  twoOutside: {
+    name: "Two faces from outside",
+    stand: "Stand high over the middle.",
+    size: "size between the faces, about",
+  },
+  twoInside: {
+    name: "Two faces from inside",
+    stand: "Stand high over the middle of the opening.",
+    size: "size between the faces, about",
+  },
   bore: { name: "Round hole", stand: "Stand high over the middle of the hole.", size: "diameter, about" },
   boss: { name: "Round boss", stand: "Stand high over the middle of the boss.", size: "diameter, about" },
   cornerOutside: { name: "Outside corner", stand: "Stand high over the corner.", size: "" },
   cornerInside: { name: "Inside corner", stand: "Stand high over the corner.", size: "" },
-  angle: { name: "Angle of a face", stand: "Stand before the middle of the face, below its top.", size: "distance between the two contacts" },
+  angle: {
+    name: "Angle of a face",
+    stand: "Stand before the middle of the face, below its top.",
+    size: "distance between the two contacts",
+  },
 };
 
 export const outcomeWords: Record<ProbeOutcome, string> = {
-  found: "found", missed: "nothing met", stemTouched: "the stem touched, not the ball", driven: "driven into something",
+  found: "found",
+  missed: "nothing met",
+  stemTouched: "the stem touched, not the ball",
+  driven: "driven into something",
 };
 
 /** The figures of a reading, by their names. */
 const FIGURES: Record<string, string> = {
-  at: "at", low: "low side", high: "high side", middle: "middle", between: "between contacts", x: "X", y: "Y", across: "between contacts across", angleDeg: "angle",
-  first: "first contact", second: "second contact", apart: "apart", trigger: "trigger Z", length: "length", diameter: "diameter", rpm: "at rev/min",
-  at0: "right", at90: "back", at180: "left", at270: "front", reach: "nose to tip", sizeX: "length", sizeY: "width", sizeZ: "height", thickness: "thickness", z: "Z",
+  at: "at",
+  low: "low side",
+  high: "high side",
+  middle: "middle",
+  between: "between contacts",
+  x: "X",
+  y: "Y",
+  across: "between contacts across",
+  angleDeg: "angle",
+  first: "first contact",
+  second: "second contact",
+  apart: "apart",
+  trigger: "trigger Z",
+  length: "length",
+  diameter: "diameter",
+  rpm: "at rev/min",
+  at0: "right",
+  at90: "back",
+  at180: "left",
+  at270: "front",
+  reach: "nose to tip",
+  sizeX: "length",
+  sizeY: "width",
+  sizeZ: "height",
+  thickness: "thickness",
+  z: "Z",
 };
 export const figureName = (name: string): string => FIGURES[name] ?? thingWords(name);
 
 const READINGS: Record<string, string> = {
-  faceX: "face in X", faceY: "face in Y", middleX: "middle in X", middleY: "middle in Y", round: "round feature", corner: "corner", angle: "angle of a face", surface: "surface",
-  length: "length", diameter: "diameter", lengthAndDiameter: "length and diameter", reach: "reach of what is held", thickness: "thickness", sizeX: "blank along X",
-  shank: "shank, swept round", pip: "pip in the middle of the face", turned: "turned diameter", bored: "bored diameter", armX: "arm tripped in X", armZ: "arm tripped in Z", pinCrest: "crest of the ground pin over the slide", sizeY: "blank along Y", sizeZ: "height of the blank", across: "feature across",
+  faceX: "face in X",
+  faceY: "face in Y",
+  middleX: "middle in X",
+  middleY: "middle in Y",
+  round: "round feature",
+  corner: "corner",
+  angle: "angle of a face",
+  surface: "surface",
+  length: "length",
+  diameter: "diameter",
+  lengthAndDiameter: "length and diameter",
+  reach: "reach of what is held",
+  thickness: "thickness",
+  sizeX: "blank along X",
+  shank: "shank, swept round",
+  pip: "pip in the middle of the face",
+  turned: "turned diameter",
+  bored: "bored diameter",
+  armX: "arm tripped in X",
+  armZ: "arm tripped in Z",
+  pinCrest: "crest of the ground pin over the slide",
+  sizeY: "blank along Y",
+  sizeZ: "height of the blank",
+  across: "feature across",
 };
 /** What a reading is of: "length of tool 3". */
 export const readingWords = (what: string, tool?: number): string =>
   `${READINGS[what] ?? questionWords[what as ProbeQuestion]?.name.toLowerCase() ?? what}${tool === undefined ? "" : ` of tool ${tool}`}`;
 
-export const machineWords: Record<Machine, string> = { mill: "Mill", turret: "Turret lathe", readout: "Hand-wound lathe with a readout", gang: "Sliding-head lathe with gang tools" };
+export const machineWords: Record<Machine, string> = {
+  mill: "Mill",
+  turret: "Turret lathe",
+  readout: "Hand-wound lathe with a readout",
+  gang: "Sliding-head lathe with gang tools",
+};
 
 export const turretKindWords: Record<TurretToolKind, string> = {
-  turning: "turning tool", profiling: "profiling tool", grooving: "grooving tool", parting: "parting tool", threading: "threading tool", boring: "boring bar", drill: "drill", endMill: "live end mill", neutral: "neutral tool",
+  turning: "turning tool",
+  profiling: "profiling tool",
+  grooving: "grooving tool",
+  parting: "parting tool",
+  threading: "threading tool",
+  boring: "boring bar",
+  drill: "drill",
+  endMill: "live end mill",
+  neutral: "neutral tool",
 };
-export const turnedFaceWords: Record<TurnedFace, string> = { face: "face", diameter: "diameter", bore: "bore", cone: "cone" };
+export const turnedFaceWords: Record<TurnedFace, string> = {
+  face: "face",
+  diameter: "diameter",
+  bore: "bore",
+  cone: "cone",
+};

@@ -13,16 +13,19 @@ const lengthWords: WordsFor<LengthRefusal> = {
   lengthUnreadable: ({ text }) => `“${text}” is not a length: type it like −329.672, 12,4 mm or 3/64 in.`,
   lengthDividedByZero: ({ text }) => `“${text}” divides by zero: check the fraction.`,
   lengthTooLong: ({ digits }) => `That is longer than any length on this machine: use at most ${digits} characters.`,
-  lengthOutOfRange: ({ limitMm }) => `That is beyond ±${limitMm} mm, further than any machine here reaches: check the decimal point.`,
+  lengthOutOfRange: ({ limitMm }) =>
+    `That is beyond ±${limitMm} mm, further than any machine here reaches: check the decimal point.`,
 };
 
 const blockWords: WordsFor<BlockDiagnostic> = {
   blockEmpty: () => "The block is empty: type words such as G0 G54 X0 Y0.",
   blockTooLong: ({ limit }) => `The block is too long: use at most ${limit} characters.`,
-  blockUnreadable: ({ text }) => `“${text}” cannot be read: a word is one letter and one number, like X12.5. Nothing was run.`,
+  blockUnreadable: ({ text }) =>
+    `“${text}” cannot be read: a word is one letter and one number, like X12.5. Nothing was run.`,
   wordUnknown: ({ word }) => `${word} is not a word that this bench runs. Nothing was run.`,
   wordTwice: ({ word }) => `${word} stands twice in the block: leave one of them. Nothing was run.`,
-  groupTwice: ({ first, second }) => `${first} and ${second} say different things about the same setting: keep one. Nothing was run.`,
+  groupTwice: ({ first, second }) =>
+    `${first} and ${second} say different things about the same setting: keep one. Nothing was run.`,
   wordNeedsWhole: ({ word }) => `${word} needs a whole number. Nothing was run.`,
   wordOutOfRange: ({ word }) => `${word} is out of range: check the number. Nothing was run.`,
   lengthRowMissing: () => "G43 needs an H word that names the row of the length table. Nothing was run.",
@@ -40,10 +43,12 @@ const words: WordsFor<Refusal> = {
   pastTravel: ({ axis }) => `${axis.toUpperCase()} would run past the end of its travel: choose a place inside it.`,
   doorOpenRapid: () => "The door is open: rapid jogs are locked. Shut it, or use clicks of 0.1 and finer.",
   doorOpenMotion: () => "The door is open: typed moves and tool changes are locked. Shut the door first.",
-  doorOpenSpeed: ({ rpm, limitRpm }) => `The door is open or opening: ${rpm} rev/min is above the limit of ${limitRpm}. State a lower speed, or keep it shut.`,
+  doorOpenSpeed: ({ rpm, limitRpm }) =>
+    `The door is open or opening: ${rpm} rev/min is above the limit of ${limitRpm}. State a lower speed, or keep it shut.`,
   doorShutReach: () => "The door is shut: open it before you reach in.",
   spindleTurning: () => "The spindle is turning: stop it before you reach in.",
-  spindleOutOfRange: ({ lowestRpm, highestRpm }) => `The spindle runs from ${lowestRpm} to ${highestRpm} rev/min: choose a speed in that range.`,
+  spindleOutOfRange: ({ lowestRpm, highestRpm }) =>
+    `The spindle runs from ${lowestRpm} to ${highestRpm} rev/min: choose a speed in that range.`,
   spindleHolds: ({ thing }) => `The spindle holds the ${thingWords(thing)}: take it out first.`,
   spindleEmpty: () => "The spindle is empty: there is nothing to take out.",
   noRoomToLoad: () => "There is no room under the spindle: raise Z first.",
@@ -60,15 +65,18 @@ const words: WordsFor<Refusal> = {
   spindleInTheWay: () => "The spindle is too near for a hand with a file: raise Z first.",
   registerGuard: ({ register, from, to, unit }) =>
     `${registerWords(register)} would go from ${showCounts(from, scales[unit ?? "mm"])} to ${showCounts(to, scales[unit ?? "mm"])}, a large change: confirm it if it is meant.`,
-  registerOutOfRange: ({ register }) => `${registerWords(register)} does not hold so large a number: check the decimal point.`,
+  registerOutOfRange: ({ register }) =>
+    `${registerWords(register)} does not hold so large a number: check the decimal point.`,
   nothingToUndo: () => "There is no register change to take back.",
   toolNotHere: ({ tool }) => `Tool ${tool} is not on this bench: see the list on the sheet.`,
   rowNotHere: ({ row }) => `Row H${row} is not in this length table: use H1 to H8.`,
   stopIsHeld: () => "The stop is still pressed from the shift before: release it first.",
-  instrumentNotHere: ({ instrument }) => `There is no ${instrumentWords(instrument as InstrumentName)} on this bench: use what the drawer holds.`,
+  instrumentNotHere: ({ instrument }) =>
+    `There is no ${instrumentWords(instrument as InstrumentName)} on this bench: use what the drawer holds.`,
   instrumentBroken: ({ thing }) => `The ${thingWords(thing)} is broken: take it out and load another.`,
   notHeld: ({ thing }) => `Load the ${thingWords(thing)} first.`,
-  mustNotTurn: ({ thing }) => `The ${thingWords(thing)} must never turn under power: take it out before you start the spindle.`,
+  mustNotTurn: ({ thing }) =>
+    `The ${thingWords(thing)} must never turn under power: take it out before you start the spindle.`,
   tasterTouches: () => "The ball leans on something: withdraw it, then true the taster.",
   blockInGap: () => "There is a block in the gap: take it out before anything moves.",
   blockNotInGap: () => "There is no block in the gap.",
@@ -81,7 +89,8 @@ const words: WordsFor<Refusal> = {
   taskDoneAlready: () => "That is done already.",
   seatFirst: () => "The blank does not lie on parallels yet: seat it, then tap it down.",
   partIsGripped: () => "The vise grips this part: a tap would only bruise it.",
-  setterNeedsTool: () => "A setter measures a tool: bring one into the spindle, or touch the setter with the nose by hand.",
+  setterNeedsTool: () =>
+    "A setter measures a tool: bring one into the spindle, or touch the setter with the nose by hand.",
   askNeedsPositive: () => "Give a size above zero and inside the machine, such as 50.",
   askNeedsSide: () => "Say on which axis and to which side: choose both.",
   doesNotMeasureThat: ({ by }) => `A ${by} does not measure that: take another instrument.`,
@@ -104,13 +113,16 @@ const words: WordsFor<Refusal> = {
   clampNotLoose: () => "That tool sits tight in its clamp: loosen the clamp first.",
   toolIsGood: ({ tool }) => `Tool ${tool} is not worn: the sheet names the tools that are changed.`,
   noRoomAtClamp: () => "There is no room to work at the clamp: back the slide off the bar first.",
-  overhangNotPossible: ({ lowMm, highMm }) => `A tool can stand out of its clamp by ${lowMm} to ${highMm} mm: check the figure.`,
-  pointMeetsNoFace: () => "The point of this insert cannot meet the face, its flank does first: sight the point over the edge by eye.",
+  overhangNotPossible: ({ lowMm, highMm }) =>
+    `A tool can stand out of its clamp by ${lowMm} to ${highMm} mm: check the figure.`,
+  pointMeetsNoFace: () =>
+    "The point of this insert cannot meet the face, its flank does first: sight the point over the edge by eye.",
   nothingToSight: () => "This tool can touch the face: there is nothing to be sighted by eye.",
   cannotTurnCone: () => "This tool cannot turn the cone: choose a turning tool.",
   callOffsetFirst: ({ tool }) => `The program needs the offset of tool ${tool}: call it first.`,
   startSpindleFirst: () => "The spindle stands still: start it before a tool is sent along the part.",
-  recallFirst: ({ tool }) => `Recall row ${tool} first, the row of the tool on the post: the check is what it makes the readout show.`,
+  recallFirst: ({ tool }) =>
+    `Recall row ${tool} first, the row of the tool on the post: the check is what it makes the readout show.`,
   touchFirst: () => "The tool does not stand at the part: bring it to the contact first, then look.",
   notInTheSet: ({ text }) => `The set has no block of ${text}: choose blocks that lie in it.`,
   blockOnce: ({ text }) => `Each block is there once: ${text} stands twice in the stack.`,
@@ -118,7 +130,8 @@ const words: WordsFor<Refusal> = {
   declareNeedsAxis: () => "G50 declares where the tool stands: add an X word, a Z word, or both. Nothing was run.",
   programLine: ({ sentence }) => `${sentence} Nothing was run.`,
   libraryIsTyped: () => "The library takes what is typed: read the corner, turn the sign, type it.",
-  shankOutOfReach: () => "The indicator on the chuck does not reach it: bring the drill close to the axis and near the face.",
+  shankOutOfReach: () =>
+    "The indicator on the chuck does not reach it: bring the drill close to the axis and near the face.",
   tipCodeOnly: () => "A tip code is one of 0 to 9: type that digit.",
   schoolNotHere: () => "This exercise does not allow that school of lengths: choose one of its own.",
   nothingHandedOver: () => "This setup is your own: there is nobody else's to judge.",

@@ -1,14 +1,39 @@
 import type { SkillId, Stand } from "../skills";
 import { schoolWords } from "./names";
 
-export const standWords: Record<Stand, string> = { mastered: "mastered", shaky: "shaky", notYet: "not yet", untried: "untried" };
+export const standWords: Record<Stand, string> = {
+  mastered: "mastered",
+  shaky: "shaky",
+  notYet: "not yet",
+  untried: "untried",
+};
 
 /** A skill in a practitioner's words. */
 export const skillWords: Record<SkillId, string> = {
-  safety: "nothing struck, nothing unsafe", sequence: "the steps, in their order", edge: "datum from two edges", middle: "datum in the middle of the blank",
-  round: "datum on a hole, boss or pocket", turn: "a part that stands turned", changeOfPart: "change of part with the setup kept", diameter: "diameters in the registers",
-  working: "the working in the ledger", checking: "checks with the answer said first", turnedX: "X of turning tools", nose: "nose radius and tip code", centerHeight: "center height",
-  "part-face": schoolWords["part-face"], "setter-arm": schoolWords["setter-arm"], "master-shift": schoolWords["master-shift"], "readout-library": schoolWords["readout-library"], "gang-bar": schoolWords["gang-bar"], preset: schoolWords.preset, findingFaults: "finding what is wrong with someone else’s setup",
-  "gauge-line": schoolWords["gauge-line"], "part-touch": schoolWords["part-touch"], "plane-lift": schoolWords["plane-lift"], master: schoolWords.master,
-  "offset-per-tool": schoolWords["offset-per-tool"], "block-in-wear": schoolWords["block-in-wear"],
+  safety: "nothing struck, nothing unsafe",
+  sequence: "the steps, in their order",
+  edge: "datum from two edges",
+  middle: "datum in the middle of the blank",
+  round: "datum on a hole, boss or pocket",
+  turn: "a part that stands turned",
+  changeOfPart: "change of part with the setup kept",
+  diameter: "diameters in the registers",
+  working: "the working in the ledger",
+  checking: "checks with the answer said first",
+  turnedX: "X of turning tools",
+  nose: "nose radius and tip code",
+  centerHeight: "center height",
+  "part-face": schoolWords["part-face"],
+  "setter-arm": schoolWords["setter-arm"],
+  "master-shift": schoolWords["master-shift"],
+  "readout-library": schoolWords["readout-library"],
+  "gang-bar": schoolWords["gang-bar"],
+  preset: schoolWords.preset,
+  findingFaults: "finding what is wrong with someone else’s setup",
+  "gauge-line": schoolWords["gauge-line"],
+  "part-touch": schoolWords["part-touch"],
+  "plane-lift": schoolWords["plane-lift"],
+  master: schoolWords.master,
+  "offset-per-tool": schoolWords["offset-per-tool"],
+  "block-in-wear": schoolWords["block-in-wear"],
 };

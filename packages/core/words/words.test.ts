@@ -16,30 +16,66 @@ describe("words", () => {
   it("a careful lane led by the coach alone is never told something twice in a row that does not help", () => {
     const lane = new LaneDriver(exercise, "coach", { isCoachOn: true });
     const codes: string[] = [];
-    const watched = new Proxy(lane, { get: (target, key) => {
-      if (key === "do") return (command: Parameters<LaneDriver["do"]>[0]) => {
-        const seen = target.do(command);
-        if (seen.coach && seen.coach.code !== codes.at(-1)) codes.push(seen.coach.code);
-        return seen;
-      };
-      return Reflect.get(target, key) as unknown;
-    } });
+    const watched = new Proxy(lane, {
+      get: (target, key) => {
+        if (key === "do")
+          return (command: Parameters<LaneDriver["do"]>[0]) => {
+            const seen = target.do(command);
+            if (seen.coach && seen.coach.code !== codes.at(-1)) codes.push(seen.coach.code);
+            return seen;
+          };
+        return Reflect.get(target, key) as unknown;
+      },
+    });
     workLane(watched, {});
-    for (const step of ["dressBurr", "loadFinder", "closeIn", "finestClicks", "kickedOnce", "setFromKick", "swapToTool1", "placePaper", "lowerOntoPaper", "setLength", "loadPointed", "goOverZero", "handIn"]) expect(codes).toContain(step);
+    for (const step of [
+      "dressBurr",
+      "loadFinder",
+      "closeIn",
+      "finestClicks",
+      "kickedOnce",
+      "setFromKick",
+      "swapToTool1",
+      "placePaper",
+      "lowerOntoPaper",
+      "setLength",
+      "loadPointed",
+      "goOverZero",
+      "handIn",
+    ])
+      expect(codes).toContain(step);
     expect(lane.seen.coach).toBeNull();
   });
   it("refusals say what to do, with the numbers", () => {
-    expect(refusalWords({ code: "registerGuard", register: "G54.x", from: 0, to: -329_672 })).toBe("G54 X would go from 0.000 to −329.672, a large change: confirm it if it is meant.");
-    expect(refusalWords({ code: "text", problem: { code: "lengthUnreadable", text: "abc" } })).toContain("“abc” is not a length");
-    expect(refusalWords({ code: "block", problem: { code: "wordUnknown", word: "R5", span: [0, 2] } })).toContain("R5 is not a word");
-    expect([registerWords("H1"), registerWords("HW1"), registerWords("common.z")]).toEqual(["H1 length", "H1 length wear", "common Z"]);
+    expect(refusalWords({ code: "registerGuard", register: "G54.x", from: 0, to: -329_672 })).toBe(
+      "G54 X would go from 0.000 to −329.672, a large change: confirm it if it is meant.",
+    );
+    expect(refusalWords({ code: "text", problem: { code: "lengthUnreadable", text: "abc" } })).toContain(
+      "“abc” is not a length",
+    );
+    expect(refusalWords({ code: "block", problem: { code: "wordUnknown", word: "R5", span: [0, 2] } })).toContain(
+      "R5 is not a word",
+    );
+    expect([registerWords("H1"), registerWords("HW1"), registerWords("common.z")]).toEqual([
+      "H1 length",
+      "H1 length wear",
+      "common Z",
+    ]);
   });
   it("a ruling's words hold no unset figure", () => {
-    for (const habits of [{}, { radius: { x: "forgotten" as const }, paper: "wrongWay" as const }, { stopsAfter: "x" as const }, { keepsBurr: true, overTravels: true }]) {
+    for (const habits of [
+      {},
+      { radius: { x: "forgotten" as const }, paper: "wrongWay" as const },
+      { stopsAfter: "x" as const },
+      { keepsBurr: true, overTravels: true },
+    ]) {
       const lane = new LaneDriver(exercise, "all words");
       workLane(lane, habits);
       const ruling = rule(lane.log, marking);
-      const text = [...ruling.values.map((value) => Object.values(causeWords(value, ruling.sheet)).join(" ")), ...ruling.findings.map((finding) => findingWords(finding))].join("\n");
+      const text = [
+        ...ruling.values.map((value) => Object.values(causeWords(value, ruling.sheet)).join(" ")),
+        ...ruling.findings.map((finding) => findingWords(finding)),
+      ].join("\n");
       expect(text).not.toMatch(/undefined|NaN|null|\[object/);
     }
   });

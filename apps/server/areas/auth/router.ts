@@ -13,7 +13,11 @@ const loginKey = (req: Request): string => {
 
 /** A session's callback as a promise. */
 const done = (act: (callback: (error?: unknown) => void) => void): Promise<void> =>
-  new Promise((resolve, reject) => act((error) => (error ? reject(error instanceof Error ? error : new Error("session store failed", { cause: error })) : resolve())));
+  new Promise((resolve, reject) =>
+    act((error) =>
+      error ? reject(error instanceof Error ? error : new Error("session store failed", { cause: error })) : resolve(),
+    ),
+  );
 
 /** Begins a session of this person's own; what the browser held before is dropped. */
 export async function signInAs(req: Request, actor: Actor): Promise<void> {

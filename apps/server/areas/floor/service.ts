@@ -1,4 +1,12 @@
-import { floorFromTemplate, floorGatesOf, foldFloor, instructorEntryTypes, ruleFloor, type FloorRuling, type FloorTemplate } from "@probe-lane/core/floor";
+import {
+  floorFromTemplate,
+  floorGatesOf,
+  foldFloor,
+  instructorEntryTypes,
+  ruleFloor,
+  type FloorRuling,
+  type FloorTemplate,
+} from "@probe-lane/core/floor";
 import type { FloorBatch, FloorLaneView, FloorList } from "@probe-lane/contract";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
@@ -18,11 +26,21 @@ export async function floorList(store: FloorStore, actor: Actor): Promise<FloorL
   const entries = await store.entries(lanes.map(({ id }) => id));
   return {
     exercises: exercises.map(({ id, body, madeAt }) => ({
-      id, exercise: body, madeAt: madeAt.toISOString(),
-      lanes: lanes.filter(({ exerciseId }) => exerciseId === id).map((lane) => {
-        const state = foldFloor(lane.exercise, entries.get(lane.id) ?? []);
-        return { id: lane.id, studentName: lane.studentName, gates: floorGatesOf(state), total: state.handedIn ? ruleFloor(state).total : null, isMine: lane.studentId === actor.id };
-      }),
+      id,
+      exercise: body,
+      madeAt: madeAt.toISOString(),
+      lanes: lanes
+        .filter(({ exerciseId }) => exerciseId === id)
+        .map((lane) => {
+          const state = foldFloor(lane.exercise, entries.get(lane.id) ?? []);
+          return {
+            id: lane.id,
+            studentName: lane.studentName,
+            gates: floorGatesOf(state),
+            total: state.handedIn ? ruleFloor(state).total : null,
+            isMine: lane.studentId === actor.id,
+          };
+        }),
     })),
   };
 }
@@ -33,9 +51,16 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
   const state = foldFloor(lane.exercise, entries);
   const isInstructor = actor.role === "instructor";
   // the check is the truth: a student gets it with the ruling, not before
-  const shown = isInstructor || state.handedIn ? entries : entries.map((one) => (one.entry.type === "check" ? { ...one, entry: { ...one.entry, mm: 0, uMm: 1 } } : one));
+  const shown =
+    isInstructor || state.handedIn
+      ? entries
+      : entries.map((one) => (one.entry.type === "check" ? { ...one, entry: { ...one.entry, mm: 0, uMm: 1 } } : one));
   return {
-    id: lane.id, studentName: lane.studentName, exercise: lane.exercise, entries: shown, isInstructor,
+    id: lane.id,
+    studentName: lane.studentName,
+    exercise: lane.exercise,
+    entries: shown,
+    isInstructor,
     ruling: state.handedIn || isInstructor ? ruleFloor(state) : null,
   };
 }
@@ -47,8 +72,17 @@ export async function floorRulingOf(store: FloorStore, laneId: string): Promise<
   return state?.handedIn ? ruleFloor(state) : null;
 }
 
-/** Takes entries in, each once. A student writes what a student does, an instructor what an instructor does; after hand-in only the instructor writes. */
-export async function addFloorEntries(store: FloorStore, laneId: string, actor: Actor, { entries }: FloorBatch, now: Date): Promise<void> {
+/**
+ * Takes entries in, each once. A student writes what a student does, an instructor what an instructor does; after
+ * hand-in only the instructor writes.
+ */
+export async function addFloorEntries(
+  store: FloorStore,
+  laneId: string,
+  actor: Actor,
+  { entries }: FloorBatch,
+  now: Date,
+): Promise<void> {
   const lane = await laneFor(store, laneId, actor);
   const isInstructor = actor.role === "instructor";
   const held = (await store.entries([laneId])).get(laneId) ?? [];
@@ -56,18 +90,25 @@ export async function addFloorEntries(store: FloorStore, laneId: string, actor: 
   const fresh = entries.filter(({ id }) => !known.has(id));
   if (fresh.length === 0) return;
   const isForeign = ({ entry }: (typeof fresh)[number]): boolean =>
-    entry.type === "struck" ? held.some(({ id, entry: struck }) => id === entry.entry && instructorEntryTypes.has(struck.type) !== isInstructor) : instructorEntryTypes.has(entry.type) !== isInstructor;
+    entry.type === "struck"
+      ? held.some(
+          ({ id, entry: struck }) => id === entry.entry && instructorEntryTypes.has(struck.type) !== isInstructor,
+        )
+      : instructorEntryTypes.has(entry.type) !== isInstructor;
   if (fresh.some(isForeign)) throw new HttpError("forbidden");
   const state = foldFloor(lane.exercise, held);
   if (state.handedIn && !isInstructor) throw new HttpError("floorHandedIn");
-  if (!isInstructor && state.signOff === null && fresh.some(({ entry }) => entry.type === "handedIn")) throw new HttpError("floorNotSigned");
+  if (!isInstructor && state.signOff === null && fresh.some(({ entry }) => entry.type === "handedIn"))
+    throw new HttpError("floorNotSigned");
   const after = foldFloor(lane.exercise, [...held, ...fresh.map((one) => ({ ...one, by: "" }))]);
   const isChecked = floorGatesOf(after).find(({ name }) => name === "check")?.isPassed ?? false;
   if (fresh.some(({ entry }) => entry.type === "signedOff") && !isChecked) throw new HttpError("floorNotChecked");
-  // a device's clock orders its own entries; one that runs ahead of the server's is set back as a whole, so the order stays
+  // a device's clock orders its own entries; one that runs ahead of the server's is set back as a whole, so the order
+  // stays
   const aheadMs = Math.max(0, ...fresh.map(({ atMs }) => atMs - now.getTime()));
   const capped = fresh.map((one) => ({ ...one, atMs: one.atMs - aheadMs }));
   await store.add(laneId, { id: actor.id, name: await store.nameOf(actor.id) }, capped);
 }
 
-export const makeFloorExercise = (store: FloorStore, actor: Actor, template: FloorTemplate): Promise<string> => store.make(actor.classId, floorFromTemplate(template));
+export const makeFloorExercise = (store: FloorStore, actor: Actor, template: FloorTemplate): Promise<string> =>
+  store.make(actor.classId, floorFromTemplate(template));

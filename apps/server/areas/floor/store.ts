@@ -4,16 +4,30 @@ import type { Database } from "../../db/client";
 import { floorEntries, floorExercises, floorLanes, users } from "../../db/schema";
 
 const laneColumns = {
-  id: floorLanes.id, exerciseId: floorLanes.exerciseId, studentId: floorLanes.studentId, studentName: users.name, classId: floorExercises.classId, exercise: floorExercises.body,
+  id: floorLanes.id,
+  exerciseId: floorLanes.exerciseId,
+  studentId: floorLanes.studentId,
+  studentName: users.name,
+  classId: floorExercises.classId,
+  exercise: floorExercises.body,
 };
 
 export const floorStore = (db: Database) => {
-  const lanes = () => db.select(laneColumns).from(floorLanes)
-    .innerJoin(floorExercises, eq(floorExercises.id, floorLanes.exerciseId)).innerJoin(users, eq(users.id, floorLanes.studentId));
+  const lanes = () =>
+    db
+      .select(laneColumns)
+      .from(floorLanes)
+      .innerJoin(floorExercises, eq(floorExercises.id, floorLanes.exerciseId))
+      .innerJoin(users, eq(users.id, floorLanes.studentId));
   return {
-    exercises: (classId: string) => db.select().from(floorExercises).where(eq(floorExercises.classId, classId)).orderBy(desc(floorExercises.madeAt)),
+    exercises: (classId: string) =>
+      db.select().from(floorExercises).where(eq(floorExercises.classId, classId)).orderBy(desc(floorExercises.madeAt)),
     async exercise(id: string, classId: string) {
-      const [row] = await db.select().from(floorExercises).where(and(eq(floorExercises.id, id), eq(floorExercises.classId, classId))).limit(1);
+      const [row] = await db
+        .select()
+        .from(floorExercises)
+        .where(and(eq(floorExercises.id, id), eq(floorExercises.classId, classId)))
+        .limit(1);
       return row ?? null;
     },
     async make(classId: string, body: FloorExercise): Promise<string> {
@@ -29,18 +43,44 @@ export const floorStore = (db: Database) => {
     /** The student's lane of this exercise, opened now if it was not. */
     async open(exerciseId: string, studentId: string): Promise<string> {
       await db.insert(floorLanes).values({ exerciseId, studentId }).onConflictDoNothing();
-      const [row] = await db.select({ id: floorLanes.id }).from(floorLanes).where(and(eq(floorLanes.exerciseId, exerciseId), eq(floorLanes.studentId, studentId)));
+      const [row] = await db
+        .select({ id: floorLanes.id })
+        .from(floorLanes)
+        .where(and(eq(floorLanes.exerciseId, exerciseId), eq(floorLanes.studentId, studentId)));
       if (!row) throw new Error("open: the floor lane was not stored");
       return row.id;
     },
     async entries(laneIds: readonly string[]): Promise<Map<string, StoredFloorEntry[]>> {
-      const rows = laneIds.length === 0 ? [] : await db.select().from(floorEntries).where(inArray(floorEntries.laneId, [...laneIds]));
+      const rows =
+        laneIds.length === 0
+          ? []
+          : await db
+              .select()
+              .from(floorEntries)
+              .where(inArray(floorEntries.laneId, [...laneIds]));
       const byLane = new Map<string, StoredFloorEntry[]>(laneIds.map((id) => [id, []]));
-      for (const { id, laneId, at, byName, entry } of rows) byLane.get(laneId)?.push({ id, atMs: at.getTime(), by: byName, entry });
+      for (const { id, laneId, at, byName, entry } of rows)
+        byLane.get(laneId)?.push({ id, atMs: at.getTime(), by: byName, entry });
       return byLane;
     },
-    add: async (laneId: string, by: { id: string; name: string }, entries: readonly Pick<StoredFloorEntry, "id" | "atMs" | "entry">[]): Promise<void> => {
-      await db.insert(floorEntries).values(entries.map(({ id, atMs, entry }) => ({ id, laneId, at: new Date(atMs), byId: by.id, byName: by.name, entry }))).onConflictDoNothing();
+    add: async (
+      laneId: string,
+      by: { id: string; name: string },
+      entries: readonly Pick<StoredFloorEntry, "id" | "atMs" | "entry">[],
+    ): Promise<void> => {
+      await db
+        .insert(floorEntries)
+        .values(
+          entries.map(({ id, atMs, entry }) => ({
+            id,
+            laneId,
+            at: new Date(atMs),
+            byId: by.id,
+            byName: by.name,
+            entry,
+          })),
+        )
+        .onConflictDoNothing();
     },
     async nameOf(userId: string): Promise<string> {
       const [row] = await db.select({ name: users.name }).from(users).where(eq(users.id, userId)).limit(1);

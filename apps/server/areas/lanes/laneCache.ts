@@ -22,13 +22,16 @@ const openGates = (state: LaneState): number => gatesOf(state).filter(({ isPasse
 
 /** The lane one entry further on. */
 export function advance(
-  held: HeldLane, entry: { seq: number; atMs: number; writer: string; clientSeq: number; event: LaneEvent },
+  held: HeldLane,
+  entry: { seq: number; atMs: number; writer: string; clientSeq: number; event: LaneEvent },
 ): HeldLane {
   const state = evolve(held.state, entry.event);
   const isInstructor = entry.writer === INSTRUCTOR_WRITER;
   const isSameTab = held.writers.get(entry.writer) === entry.clientSeq;
   return {
-    header: held.header, state, headSeq: entry.seq,
+    header: held.header,
+    state,
+    headSeq: entry.seq,
     writers: isInstructor || isSameTab ? held.writers : new Map(held.writers).set(entry.writer, entry.clientSeq),
     lastWriter: isInstructor ? held.lastWriter : entry.writer,
     lastWriterSeq: isInstructor ? held.lastWriterSeq : entry.seq,
@@ -40,7 +43,10 @@ export function advance(
 /** Folded lanes by id, the least recently used dropped first. Any process can rebuild any of them from the log. */
 export class LaneCache {
   private readonly lanes = new Map<string, HeldLane>();
-  constructor(private readonly store: LaneStore, private readonly size = 400) {}
+  constructor(
+    private readonly store: LaneStore,
+    private readonly size = 400,
+  ) {}
 
   async get(id: string): Promise<HeldLane | null> {
     const held = this.lanes.get(id);
@@ -71,8 +77,14 @@ export class LaneCache {
     const [first, ...rest] = log;
     if (!header || !first) return null;
     const opened: HeldLane = {
-      header, state: evolve(null, first.event), headSeq: first.seq, writers: new Map([[first.writer, first.clientSeq]]),
-      lastWriter: first.writer, lastWriterSeq: first.seq, lastAtMs: first.atMs, progressAtMs: first.atMs,
+      header,
+      state: evolve(null, first.event),
+      headSeq: first.seq,
+      writers: new Map([[first.writer, first.clientSeq]]),
+      lastWriter: first.writer,
+      lastWriterSeq: first.seq,
+      lastAtMs: first.atMs,
+      progressAtMs: first.atMs,
     };
     return rest.reduce(advance, opened);
   }

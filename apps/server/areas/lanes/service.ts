@@ -1,9 +1,28 @@
 import { randomUUID } from "node:crypto";
-import { decide, eventSchema, gatesOf, nowOf, observe, openLane, seenScene, type LaneEvent, type Refusal } from "@probe-lane/core/bench";
+import {
+  decide,
+  eventSchema,
+  gatesOf,
+  nowOf,
+  observe,
+  openLane,
+  seenScene,
+  type LaneEvent,
+  type Refusal,
+} from "@probe-lane/core/bench";
 import { machineOf } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
-import type { AttemptRow, BatchReply, CommandBatch, LaneHeader, LaneView, MyLanes, Outcome, RulingView } from "@probe-lane/contract";
+import type {
+  AttemptRow,
+  BatchReply,
+  CommandBatch,
+  LaneHeader,
+  LaneView,
+  MyLanes,
+  Outcome,
+  RulingView,
+} from "@probe-lane/contract";
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
@@ -12,11 +31,22 @@ import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
 
-export interface LaneServiceDeps { store: LaneStore; reviews: Pick<ReviewStore, "notes">; cache: LaneCache; changed(laneId: string): void; now(): Date }
+export interface LaneServiceDeps {
+  store: LaneStore;
+  reviews: Pick<ReviewStore, "notes">;
+  cache: LaneCache;
+  changed(laneId: string): void;
+  now(): Date;
+}
 
 export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneHeader => ({
-  id: row.id, title: row.title, studentName: row.studentName, attempt: row.attempt, dueAt: row.dueAt?.toISOString() ?? null,
-  openedAt: row.openedAt.toISOString(), handedInAt: handedInAt?.toISOString() ?? null,
+  id: row.id,
+  title: row.title,
+  studentName: row.studentName,
+  attempt: row.attempt,
+  dueAt: row.dueAt?.toISOString() ?? null,
+  openedAt: row.openedAt.toISOString(),
+  handedInAt: handedInAt?.toISOString() ?? null,
 });
 
 /** A lane belongs to its student; instructors of its class may look. Everyone else is told that there is nothing. */
@@ -38,9 +68,11 @@ export class LaneService {
     const before = this.queues.get(laneId) ?? Promise.resolve();
     const next = before.catch(() => undefined).then(work);
     this.queues.set(laneId, next);
-    void next.catch(() => undefined).finally(() => {
-      if (this.queues.get(laneId) === next) this.queues.delete(laneId);
-    });
+    void next
+      .catch(() => undefined)
+      .finally(() => {
+        if (this.queues.get(laneId) === next) this.queues.delete(laneId);
+      });
     return next;
   }
 
@@ -55,7 +87,9 @@ export class LaneService {
     const lane = await this.held(laneId, actor);
     return {
       lane: headerOf(lane.header, lane.state.isHandedIn ? (lane.header.handedInAt ?? new Date(lane.lastAtMs)) : null),
-      seq: lane.headSeq, observation: observe(lane.state, actor.role), isReadOnly: actor.role !== "student" || lane.state.isHandedIn,
+      seq: lane.headSeq,
+      observation: observe(lane.state, actor.role),
+      isReadOnly: actor.role !== "student" || lane.state.isHandedIn,
     };
   }
 
@@ -95,9 +129,18 @@ export class LaneService {
         continue;
       }
       const decided = decide(lane.state, command);
-      const events: LaneEvent[] = decided.ok ? decided.value : [{ type: "commandRefused", command: command.type, refusal: decided.error }];
+      const events: LaneEvent[] = decided.ok
+        ? decided.value
+        : [{ type: "commandRefused", command: command.type, refusal: decided.error }];
       for (const event of events) {
-        const entry = { seq: lane.headSeq + 1, at, actorId: actor.id, writer: batch.writer, clientSeq, event: eventSchema.parse(event) };
+        const entry = {
+          seq: lane.headSeq + 1,
+          at,
+          actorId: actor.id,
+          writer: batch.writer,
+          clientSeq,
+          event: eventSchema.parse(event),
+        };
         entries.push(entry);
         lane = advance(lane, { ...entry, atMs: at.getTime() });
       }
@@ -115,7 +158,9 @@ export class LaneService {
   private async write(laneId: string, entries: readonly NewEntry[], handedInAt: Date | null): Promise<void> {
     if (entries.length === 0) return;
     try {
-      await (handedInAt ? this.deps.store.handIn(laneId, entries, handedInAt) : this.deps.store.append(laneId, entries));
+      await (handedInAt
+        ? this.deps.store.handIn(laneId, entries, handedInAt)
+        : this.deps.store.append(laneId, entries));
     } catch (error) {
       // whatever happened, the log is the truth: fold it again before the next command
       this.deps.cache.drop(laneId);
@@ -129,7 +174,11 @@ export class LaneService {
       const lane = await this.held(laneId, actor);
       if (!lane.state.isHandUp) return;
       const entry = {
-        seq: lane.headSeq + 1, at: this.deps.now(), actorId: actor.id, writer: INSTRUCTOR_WRITER, clientSeq: 0,
+        seq: lane.headSeq + 1,
+        at: this.deps.now(),
+        actorId: actor.id,
+        writer: INSTRUCTOR_WRITER,
+        clientSeq: 0,
         event: { type: "handLowered" } as const,
       };
       await this.write(laneId, [entry], null);
@@ -153,12 +202,27 @@ export class LaneService {
     if (!lane.state.isHandedIn) throw new HttpError("notHandedIn");
     const ruling = await this.ruling(laneId, lane.header);
     const { header } = lane;
-    const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(({ assignmentId }) => assignmentId === header.assignmentId);
-    const ruled = (await Promise.all(siblings.map(async ({ id, attempt }) => ({ id, attempt, total: (await this.deps.store.rulingOf(id))?.total })))).flatMap(({ total, ...one }) => (total === undefined ? [] : [{ ...one, total }]));
-    const earlier = (await this.deps.store.totalsOf(laneId)).slice(0, -1).map(({ at, ...one }) => ({ ...one, at: at.toISOString() }));
+    const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(
+      ({ assignmentId }) => assignmentId === header.assignmentId,
+    );
+    const ruled = (
+      await Promise.all(
+        siblings.map(async ({ id, attempt }) => ({ id, attempt, total: (await this.deps.store.rulingOf(id))?.total })),
+      )
+    ).flatMap(({ total, ...one }) => (total === undefined ? [] : [{ ...one, total }]));
+    const earlier = (await this.deps.store.totalsOf(laneId))
+      .slice(0, -1)
+      .map(({ at, ...one }) => ({ ...one, at: at.toISOString() }));
     return {
-      earlier, lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)), ruling, notes: await this.deps.reviews.notes(laneId), practice: await practiceAfter(this.deps.store, header, ruling), assignmentId: header.assignmentId,
-      ruled, bestTotal: Math.max(...ruled.map(({ total }) => total)), attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
+      earlier,
+      lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)),
+      ruling,
+      notes: await this.deps.reviews.notes(laneId),
+      practice: await practiceAfter(this.deps.store, header, ruling),
+      assignmentId: header.assignmentId,
+      ruled,
+      bestTotal: Math.max(...ruled.map(({ total }) => total)),
+      attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
     };
   }
 
@@ -168,7 +232,9 @@ export class LaneService {
     if (actor.role !== "instructor") throw new HttpError("forbidden");
     const log = await this.deps.store.log(laneId);
     return {
-      format: "probe-lane/lane", version: 1, lane: headerOf(header),
+      format: "probe-lane/lane",
+      version: 1,
+      lane: headerOf(header),
       marking: await this.deps.store.markingOf(header.exerciseId, header.exerciseVersion),
       events: log.map(({ seq, atMs, event }) => ({ seq, atMs, event })),
     };
@@ -180,19 +246,39 @@ export class LaneService {
     const next = gates.find(({ isPassed }) => !isPassed);
     const ruling = lane?.state.isHandedIn ? await this.ruling(row.id, row) : null;
     return {
-      id: row.id, number: row.attempt, openedAt: row.openedAt.toISOString(), handedInAt: row.handedInAt?.toISOString() ?? null,
-      gatesPassed: gates.filter(({ isPassed }) => isPassed).length, gateCount: gates.length, nextGate: next ? gateWords(next) : null,
-      total: ruling?.total ?? null, outOf: ruling?.outOf ?? null, headline: ruling ? headline(ruling) : null,
+      id: row.id,
+      number: row.attempt,
+      openedAt: row.openedAt.toISOString(),
+      handedInAt: row.handedInAt?.toISOString() ?? null,
+      gatesPassed: gates.filter(({ isPassed }) => isPassed).length,
+      gateCount: gates.length,
+      nextGate: next ? gateWords(next) : null,
+      total: ruling?.total ?? null,
+      outOf: ruling?.outOf ?? null,
+      headline: ruling ? headline(ruling) : null,
     };
   }
 
   async myLanes(actor: Actor): Promise<MyLanes> {
-    const [rows, mine] = await Promise.all([this.deps.store.assignmentsOfClass(actor.classId), this.deps.store.headersOfStudent(actor.id)]);
-    const assignments = await Promise.all(rows.map(async (row) => ({
-      id: row.id, title: row.exercise.title, story: row.exercise.story, partName: row.exercise.part.name, machine: machineOf(row.exercise), dueAt: row.dueAt?.toISOString() ?? null,
-      isCoachOn: row.isCoachOn, attemptsAllowed: row.attemptsAllowed,
-      attempts: await Promise.all(mine.filter(({ assignmentId }) => assignmentId === row.id).map((header) => this.attemptRow(header))),
-    })));
+    const [rows, mine] = await Promise.all([
+      this.deps.store.assignmentsOfClass(actor.classId),
+      this.deps.store.headersOfStudent(actor.id),
+    ]);
+    const assignments = await Promise.all(
+      rows.map(async (row) => ({
+        id: row.id,
+        title: row.exercise.title,
+        story: row.exercise.story,
+        partName: row.exercise.part.name,
+        machine: machineOf(row.exercise),
+        dueAt: row.dueAt?.toISOString() ?? null,
+        isCoachOn: row.isCoachOn,
+        attemptsAllowed: row.attemptsAllowed,
+        attempts: await Promise.all(
+          mine.filter(({ assignmentId }) => assignmentId === row.id).map((header) => this.attemptRow(header)),
+        ),
+      })),
+    );
     return { assignments };
   }
 
@@ -200,7 +286,9 @@ export class LaneService {
   async start(assignmentId: string, actor: Actor): Promise<string> {
     const row = (await this.deps.store.assignmentsOfClass(actor.classId)).find(({ id }) => id === assignmentId);
     if (!row) throw new HttpError("notFound");
-    const mine = (await this.deps.store.headersOfStudent(actor.id)).filter((header) => header.assignmentId === assignmentId);
+    const mine = (await this.deps.store.headersOfStudent(actor.id)).filter(
+      (header) => header.assignmentId === assignmentId,
+    );
     const open = mine.find(({ handedInAt }) => handedInAt === null);
     if (open) return open.id;
     if (mine.length >= row.attemptsAllowed) throw new HttpError("attemptsUsedUp");
@@ -215,4 +303,9 @@ export class LaneService {
   }
 }
 
-const refusedOutcome = (clientSeq: number, refusal: Refusal): Outcome => ({ clientSeq, kind: "refused", refusal, message: refusalWords(refusal) });
+const refusedOutcome = (clientSeq: number, refusal: Refusal): Outcome => ({
+  clientSeq,
+  kind: "refused",
+  refusal,
+  message: refusalWords(refusal),
+});

@@ -4,40 +4,90 @@ import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { exerciseSchema, markingSchema } from "@probe-lane/core/exercises";
 import { upgradeRuling, withOverrides, type Override, type Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
-import { assignments, attempts, exercises, laneEvents, markingRevisions, markOverrides, rulings, users } from "../../db/schema";
+import {
+  assignments,
+  attempts,
+  exercises,
+  laneEvents,
+  markingRevisions,
+  markOverrides,
+  rulings,
+  users,
+} from "../../db/schema";
 
-export interface StoredEntry extends LoggedEvent { writer: string; clientSeq: number }
-export interface NewEntry { seq: number; at: Date; actorId: string; writer: string; clientSeq: number; event: LaneEvent }
+export interface StoredEntry extends LoggedEvent {
+  writer: string;
+  clientSeq: number;
+}
+export interface NewEntry {
+  seq: number;
+  at: Date;
+  actorId: string;
+  writer: string;
+  clientSeq: number;
+  event: LaneEvent;
+}
 
 const headerColumns = {
-  id: attempts.id, studentId: attempts.studentId, studentName: users.name, classId: assignments.classId, assignmentId: assignments.id,
-  title: sql<string>`${exercises.body}->>'title'`, attempt: attempts.number, dueAt: assignments.dueAt, openedAt: attempts.openedAt,
-  handedInAt: attempts.handedInAt, attemptsAllowed: assignments.attemptsAllowed,
-  exerciseId: assignments.exerciseId, exerciseVersion: assignments.exerciseVersion,
+  id: attempts.id,
+  studentId: attempts.studentId,
+  studentName: users.name,
+  classId: assignments.classId,
+  assignmentId: assignments.id,
+  title: sql<string>`${exercises.body}->>'title'`,
+  attempt: attempts.number,
+  dueAt: assignments.dueAt,
+  openedAt: attempts.openedAt,
+  handedInAt: attempts.handedInAt,
+  attemptsAllowed: assignments.attemptsAllowed,
+  exerciseId: assignments.exerciseId,
+  exerciseVersion: assignments.exerciseVersion,
 };
 
 /** Batches of up to so many entries go through a prepared statement; nearly every batch is that short. */
 const PREPARED_ROWS = 6;
 
 const placeholderRow = (row: number) => ({
-  attemptId: sql.placeholder("attemptId"), seq: sql.placeholder(`seq${row}`), at: sql.placeholder(`at${row}`), actorId: sql.placeholder(`actorId${row}`),
-  writer: sql.placeholder(`writer${row}`), clientSeq: sql.placeholder(`clientSeq${row}`), event: sql.placeholder(`event${row}`),
+  attemptId: sql.placeholder("attemptId"),
+  seq: sql.placeholder(`seq${row}`),
+  at: sql.placeholder(`at${row}`),
+  actorId: sql.placeholder(`actorId${row}`),
+  writer: sql.placeholder(`writer${row}`),
+  clientSeq: sql.placeholder(`clientSeq${row}`),
+  event: sql.placeholder(`event${row}`),
 });
 
 export const laneStore = (db: Database) => {
   const prepared = Array.from({ length: PREPARED_ROWS }, (_, last) =>
-    db.insert(laneEvents).values(Array.from({ length: last + 1 }, (_row, row) => placeholderRow(row))).prepare(`append_${last + 1}`));
-  const headers = () => db.select(headerColumns).from(attempts)
-    .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
-    .innerJoin(users, eq(users.id, attempts.studentId))
-    .innerJoin(exercises, and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)));
+    db
+      .insert(laneEvents)
+      .values(Array.from({ length: last + 1 }, (_row, row) => placeholderRow(row)))
+      .prepare(`append_${last + 1}`),
+  );
+  const headers = () =>
+    db
+      .select(headerColumns)
+      .from(attempts)
+      .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+      .innerJoin(users, eq(users.id, attempts.studentId))
+      .innerJoin(
+        exercises,
+        and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
+      );
 
   /** Marks given by an instructor, by lane, oldest first. */
   const overridesOf = async (attemptIds: readonly string[]): Promise<Map<string, Override[]>> => {
     const found = new Map<string, Override[]>();
     if (attemptIds.length === 0) return found;
-    for (const { attemptId, at, byName, strand, marks, reason } of await db.select().from(markOverrides).where(inArray(markOverrides.attemptId, [...attemptIds])).orderBy(asc(markOverrides.at))) {
-      found.set(attemptId, [...(found.get(attemptId) ?? []), { strand, marks, reason, by: byName, at: at.toISOString() }]);
+    for (const { attemptId, at, byName, strand, marks, reason } of await db
+      .select()
+      .from(markOverrides)
+      .where(inArray(markOverrides.attemptId, [...attemptIds]))
+      .orderBy(asc(markOverrides.at))) {
+      found.set(attemptId, [
+        ...(found.get(attemptId) ?? []),
+        { strand, marks, reason, by: byName, at: at.toISOString() },
+      ]);
     }
     return found;
   };
@@ -48,19 +98,34 @@ export const laneStore = (db: Database) => {
       return row ?? null;
     },
     headersOfClass: (classId: string) => headers().where(eq(assignments.classId, classId)),
-    headersOfStudent: (studentId: string) => headers().where(eq(attempts.studentId, studentId)).orderBy(asc(attempts.number)),
+    headersOfStudent: (studentId: string) =>
+      headers().where(eq(attempts.studentId, studentId)).orderBy(asc(attempts.number)),
 
     async log(attemptId: string): Promise<StoredEntry[]> {
       const rows = await db
-        .select({ seq: laneEvents.seq, at: laneEvents.at, writer: laneEvents.writer, clientSeq: laneEvents.clientSeq, event: laneEvents.event })
-        .from(laneEvents).where(eq(laneEvents.attemptId, attemptId)).orderBy(asc(laneEvents.seq));
+        .select({
+          seq: laneEvents.seq,
+          at: laneEvents.at,
+          writer: laneEvents.writer,
+          clientSeq: laneEvents.clientSeq,
+          event: laneEvents.event,
+        })
+        .from(laneEvents)
+        .where(eq(laneEvents.attemptId, attemptId))
+        .orderBy(asc(laneEvents.seq));
       return rows.map(({ at, event, ...row }) => ({ ...row, atMs: at.getTime(), event: upgradeEvent(event) }));
     },
 
     /** One statement, one commit. A taken (attempt, seq) is a unique violation: another writer was first. */
     append: async (attemptId: string, entries: readonly NewEntry[]): Promise<void> => {
       const statement = prepared[entries.length - 1];
-      if (statement) await statement.execute({ attemptId, ...Object.fromEntries(entries.flatMap((entry, row) => Object.entries(entry).map(([key, value]) => [key + row, value]))) });
+      if (statement)
+        await statement.execute({
+          attemptId,
+          ...Object.fromEntries(
+            entries.flatMap((entry, row) => Object.entries(entry).map(([key, value]) => [key + row, value])),
+          ),
+        });
       else await db.insert(laneEvents).values(entries.map((entry) => ({ attemptId, ...entry })));
     },
 
@@ -72,61 +137,116 @@ export const laneStore = (db: Database) => {
     },
 
     /** Exercises are read in the format of today, whichever they were stored in. */
-    assignmentsOfClass: async (classId: string) => (await db
-      .select({
-        id: assignments.id, exerciseId: assignments.exerciseId, exerciseVersion: assignments.exerciseVersion, dueAt: assignments.dueAt,
-        isCoachOn: assignments.isCoachOn, attemptsAllowed: assignments.attemptsAllowed, exercise: exercises.body,
-      })
-      .from(assignments)
-      .innerJoin(exercises, and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)))
-      .where(eq(assignments.classId, classId)).orderBy(asc(assignments.place))).map((row) => ({ ...row, exercise: exerciseSchema.parse(row.exercise) })),
+    assignmentsOfClass: async (classId: string) =>
+      (
+        await db
+          .select({
+            id: assignments.id,
+            exerciseId: assignments.exerciseId,
+            exerciseVersion: assignments.exerciseVersion,
+            dueAt: assignments.dueAt,
+            isCoachOn: assignments.isCoachOn,
+            attemptsAllowed: assignments.attemptsAllowed,
+            exercise: exercises.body,
+          })
+          .from(assignments)
+          .innerJoin(
+            exercises,
+            and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
+          )
+          .where(eq(assignments.classId, classId))
+          .orderBy(asc(assignments.place))
+      ).map((row) => ({ ...row, exercise: exerciseSchema.parse(row.exercise) })),
 
     async markingOf(exerciseId: string, exerciseVersion: number) {
-      const [row] = await db.select({ body: markingRevisions.body }).from(markingRevisions)
+      const [row] = await db
+        .select({ body: markingRevisions.body })
+        .from(markingRevisions)
         .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion)))
-        .orderBy(desc(markingRevisions.revision)).limit(1);
+        .orderBy(desc(markingRevisions.revision))
+        .limit(1);
       if (!row) throw new Error(`markingOf: ${exerciseId} v${exerciseVersion} has no marking revision`);
       return markingSchema.parse(row.body);
     },
 
     /** A new attempt with its first event, together; the next number may be taken only once. */
-    async open(assignmentId: string, studentId: string, first: { event: LaneEvent; at: Date; writer: string }): Promise<string> {
+    async open(
+      assignmentId: string,
+      studentId: string,
+      first: { event: LaneEvent; at: Date; writer: string },
+    ): Promise<string> {
       return db.transaction(async (tx) => {
-        const [made] = await tx.select({ made: count() }).from(attempts)
+        const [made] = await tx
+          .select({ made: count() })
+          .from(attempts)
           .where(and(eq(attempts.assignmentId, assignmentId), eq(attempts.studentId, studentId)));
-        const [row] = await tx.insert(attempts)
-          .values({ assignmentId, studentId, number: (made?.made ?? 0) + 1, openedAt: first.at }).returning({ id: attempts.id });
+        const [row] = await tx
+          .insert(attempts)
+          .values({ assignmentId, studentId, number: (made?.made ?? 0) + 1, openedAt: first.at })
+          .returning({ id: attempts.id });
         if (!row) throw new Error("open: the attempt was not stored");
-        await tx.insert(laneEvents).values({ attemptId: row.id, seq: 1, at: first.at, actorId: studentId, writer: first.writer, clientSeq: 0, event: first.event });
+        await tx.insert(laneEvents).values({
+          attemptId: row.id,
+          seq: 1,
+          at: first.at,
+          actorId: studentId,
+          writer: first.writer,
+          clientSeq: 0,
+          event: first.event,
+        });
         return row.id;
       });
     },
 
     async saveRuling(attemptId: string, ruling: Ruling): Promise<void> {
-      await db.insert(rulings)
-        .values({ attemptId, version: ruling.version, markingRevision: ruling.markingRevision, total: ruling.total, body: ruling })
+      await db
+        .insert(rulings)
+        .values({
+          attemptId,
+          version: ruling.version,
+          markingRevision: ruling.markingRevision,
+          total: ruling.total,
+          body: ruling,
+        })
         .onConflictDoNothing();
     },
     /** The newest ruling, with the marks that an instructor gave. */
     async rulingOf(attemptId: string): Promise<Ruling | null> {
-      const [row] = await db.select({ body: rulings.body }).from(rulings).where(eq(rulings.attemptId, attemptId))
-        .orderBy(desc(rulings.madeAt)).limit(1);
+      const [row] = await db
+        .select({ body: rulings.body })
+        .from(rulings)
+        .where(eq(rulings.attemptId, attemptId))
+        .orderBy(desc(rulings.madeAt))
+        .limit(1);
       return row ? withOverrides(upgradeRuling(row.body), (await overridesOf([attemptId])).get(attemptId) ?? []) : null;
     },
     /** What a lane got by each marking, oldest first, without the marks that an instructor gave. */
-    totalsOf: (attemptId: string) => db.select({ revision: rulings.markingRevision, total: rulings.total, at: rulings.madeAt }).from(rulings)
-      .where(eq(rulings.attemptId, attemptId)).orderBy(asc(rulings.madeAt)),
+    totalsOf: (attemptId: string) =>
+      db
+        .select({ revision: rulings.markingRevision, total: rulings.total, at: rulings.madeAt })
+        .from(rulings)
+        .where(eq(rulings.attemptId, attemptId))
+        .orderBy(asc(rulings.madeAt)),
     /** The newest ruling of every lane of a class, by lane, with the marks that an instructor gave. */
     async rulingsOfClass(classId: string): Promise<Map<string, Ruling>> {
-      const rows = await db.selectDistinctOn([rulings.attemptId], { attemptId: rulings.attemptId, body: rulings.body }).from(rulings)
-        .innerJoin(attempts, eq(attempts.id, rulings.attemptId)).innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
-        .where(eq(assignments.classId, classId)).orderBy(rulings.attemptId, desc(rulings.madeAt));
+      const rows = await db
+        .selectDistinctOn([rulings.attemptId], { attemptId: rulings.attemptId, body: rulings.body })
+        .from(rulings)
+        .innerJoin(attempts, eq(attempts.id, rulings.attemptId))
+        .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .where(eq(assignments.classId, classId))
+        .orderBy(rulings.attemptId, desc(rulings.madeAt));
       const given = await overridesOf(rows.map(({ attemptId }) => attemptId));
-      return new Map(rows.map(({ attemptId, body }) => [attemptId, withOverrides(upgradeRuling(body), given.get(attemptId) ?? [])]));
+      return new Map(
+        rows.map(({ attemptId, body }) => [attemptId, withOverrides(upgradeRuling(body), given.get(attemptId) ?? [])]),
+      );
     },
-    studentsOfClass: (classId: string) => db.execute<{ id: string; name: string }>(
-      sql`select u.id, u.name from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
-    ).then(({ rows }) => rows),
+    studentsOfClass: (classId: string) =>
+      db
+        .execute<{ id: string; name: string }>(
+          sql`select u.id, u.name from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
+        )
+        .then(({ rows }) => rows),
     notify: async (attemptIds: readonly string[]): Promise<void> => {
       await db.execute(sql`select pg_notify('lane', id) from unnest(${sql.param(attemptIds)}::text[]) as id`);
     },

@@ -8,7 +8,11 @@ export function regradeRouter(service: RegradeService): Router {
   const router = Router();
   router.use("/assignments/:id/marking", requireRole("instructor"));
   router.get("/assignments/:id/marking", async (req, res) => res.json(await service.view(idOf(req), actorOf(req))));
-  router.post("/assignments/:id/marking/preview", async (req, res) => res.json(await service.preview(idOf(req), actorOf(req), parseBody(markingDraft, req.body))));
-  router.post("/assignments/:id/marking", async (req, res) => res.status(202).json(await service.begin(idOf(req), actorOf(req), parseBody(markingDraft, req.body))));
+  router.post("/assignments/:id/marking/preview", async (req, res) =>
+    res.json(await service.preview(idOf(req), actorOf(req), parseBody(markingDraft, req.body))),
+  );
+  router.post("/assignments/:id/marking", async (req, res) =>
+    res.status(202).json(await service.begin(idOf(req), actorOf(req), parseBody(markingDraft, req.body))),
+  );
   return router;
 }

@@ -11,7 +11,12 @@ import type { LaneStore } from "../lanes/store";
 import type { ExerciseKey, RegradeRow, RegradeStore } from "./store";
 
 export interface RegradeDeps {
-  store: RegradeStore; lanes: Pick<LaneStore, "rulingOf" | "notify">; pool: pg.Pool; rules: RulePool; queue: JobQueue; nameOf(id: string): Promise<string>;
+  store: RegradeStore;
+  lanes: Pick<LaneStore, "rulingOf" | "notify">;
+  pool: pg.Pool;
+  rules: RulePool;
+  queue: JobQueue;
+  nameOf(id: string): Promise<string>;
 }
 
 /** Logs in memory at a time: enough to keep the threads busy while others are read. */
@@ -21,8 +26,15 @@ const TOLD_TOGETHER = 20;
 /** Any number; with a regrade's own it keeps two processes from doing the same one at once. */
 const LOCK = 724_002;
 
-const progressOf = ({ id, revision, byName, lanes, done, startedAt, finishedAt }: RegradeRow): RegradeProgress =>
-  ({ id, revision, by: byName, lanes, done: Math.min(done, lanes), startedAt: startedAt.toISOString(), finishedAt: finishedAt?.toISOString() ?? null });
+const progressOf = ({ id, revision, byName, lanes, done, startedAt, finishedAt }: RegradeRow): RegradeProgress => ({
+  id,
+  revision,
+  by: byName,
+  lanes,
+  done: Math.min(done, lanes),
+  startedAt: startedAt.toISOString(),
+  finishedAt: finishedAt?.toISOString() ?? null,
+});
 
 export class RegradeService {
   constructor(private readonly deps: RegradeDeps) {}
@@ -35,7 +47,11 @@ export class RegradeService {
 
   async view(assignmentId: string, actor: Actor): Promise<MarkingView> {
     const key = await this.keyOf(assignmentId, actor);
-    const [revisions, handedIn, latest] = await Promise.all([this.deps.store.revisions(key), this.deps.store.handedIn(key, actor.classId), this.deps.store.latest(key)]);
+    const [revisions, handedIn, latest] = await Promise.all([
+      this.deps.store.revisions(key),
+      this.deps.store.handedIn(key, actor.classId),
+      this.deps.store.latest(key),
+    ]);
     return { title: key.title, revisions, lanes: handedIn.length, regrade: latest ? progressOf(latest) : null };
   }
 
@@ -43,16 +59,34 @@ export class RegradeService {
     return this.deps.rules.rule({ log: await this.deps.store.storedLog(attemptId), marking });
   }
 
-  /** Who of the own class would change by how much, by a marking that is not stored. Given marks are not counted: they stay as they are. */
+  /**
+   * Who of the own class would change by how much, by a marking that is not stored. Given marks are not counted: they
+   * stay as they are.
+   */
   async preview(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<RegradePreview> {
     const key = await this.keyOf(assignmentId, actor);
     const revision = await this.nextRevision(key);
     const limit = pLimit(AT_ONCE);
-    const lanes = await Promise.all((await this.deps.store.handedIn(key, actor.classId)).map(({ id, studentName, attempt }) => limit(async () => {
-      const [before, after] = await Promise.all([this.deps.lanes.rulingOf(id), this.ruled(id, { ...draft, revision })]);
-      const earned = before?.strands.reduce((sum, { marks, given }) => sum + (given?.earned ?? marks), 0) ?? null;
-      return { laneId: id, studentName, attempt, before: earned, beforeOutOf: before?.outOf ?? null, after: after.total, outOf: after.outOf };
-    })));
+    const lanes = await Promise.all(
+      (await this.deps.store.handedIn(key, actor.classId)).map(({ id, studentName, attempt }) =>
+        limit(async () => {
+          const [before, after] = await Promise.all([
+            this.deps.lanes.rulingOf(id),
+            this.ruled(id, { ...draft, revision }),
+          ]);
+          const earned = before?.strands.reduce((sum, { marks, given }) => sum + (given?.earned ?? marks), 0) ?? null;
+          return {
+            laneId: id,
+            studentName,
+            attempt,
+            before: earned,
+            beforeOutOf: before?.outOf ?? null,
+            after: after.total,
+            outOf: after.outOf,
+          };
+        }),
+      ),
+    );
     return { lanes };
   }
 
@@ -64,7 +98,11 @@ export class RegradeService {
   /** Stores the marking as a new revision and queues the marking again of every lane that is handed in. */
   async begin(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<RegradeProgress> {
     const key = await this.keyOf(assignmentId, actor);
-    const [revision, handedIn, byName] = await Promise.all([this.nextRevision(key), this.deps.store.handedIn(key, null), this.deps.nameOf(actor.id)]);
+    const [revision, handedIn, byName] = await Promise.all([
+      this.nextRevision(key),
+      this.deps.store.handedIn(key, null),
+      this.deps.nameOf(actor.id),
+    ]);
     try {
       const row = await this.deps.store.begin(key, { ...draft, revision }, byName, handedIn.length);
       await this.deps.queue.send(row.id);
@@ -80,15 +118,18 @@ export class RegradeService {
   }
 
   /**
-   * Marks every lane that has no ruling yet by the regrade's revision. May be run again from wherever it was left; earlier rulings
-   * stay. Another process at the same regrade holds its lock, and this one leaves it to that.
+   * Marks every lane that has no ruling yet by the regrade's revision. May be run again from wherever it was left;
+   * earlier rulings stay. Another process at the same regrade holds its lock, and this one leaves it to that.
    */
   async work(regradeId: string): Promise<void> {
     const regrade = await this.deps.store.regrade(regradeId);
     if (!regrade || regrade.finishedAt) return;
     const client = await this.deps.pool.connect();
     try {
-      const { rows } = await client.query<{ ours: boolean }>("select pg_try_advisory_lock($1, hashtext($2)) as ours", [LOCK, regradeId]);
+      const { rows } = await client.query<{ ours: boolean }>("select pg_try_advisory_lock($1, hashtext($2)) as ours", [
+        LOCK,
+        regradeId,
+      ]);
       if (rows[0]?.ours !== true) return;
       try {
         await this.markAll(regrade);
@@ -106,14 +147,18 @@ export class RegradeService {
     if (!marking) throw new Error(`markAll: ${regrade.exerciseId} has no revision ${regrade.revision}`);
     const limit = pLimit(AT_ONCE);
     let told: string[] = [];
-    await Promise.all((await store.unmarked(regrade, regrade.revision, rulingVersion)).map(({ id }) => limit(async () => {
-      await store.saveRuling(regrade.id, id, await this.ruled(id, marking));
-      told.push(id);
-      if (told.length < TOLD_TOGETHER) return;
-      const pack = told;
-      told = [];
-      await lanes.notify(pack);
-    })));
+    await Promise.all(
+      (await store.unmarked(regrade, regrade.revision, rulingVersion)).map(({ id }) =>
+        limit(async () => {
+          await store.saveRuling(regrade.id, id, await this.ruled(id, marking));
+          told.push(id);
+          if (told.length < TOLD_TOGETHER) return;
+          const pack = told;
+          told = [];
+          await lanes.notify(pack);
+        }),
+      ),
+    );
     if (told.length > 0) await lanes.notify(told);
     await store.finish(regrade.id);
   }

@@ -2,64 +2,147 @@ import { and, asc, desc, eq, isNotNull, isNull, notExists, sql } from "drizzle-o
 import { markingSchema, type Marking } from "@probe-lane/core/exercises";
 import type { Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
-import { assignments, attempts, exercises, laneEvents, markingRevisions, regrades, rulings, users } from "../../db/schema";
+import {
+  assignments,
+  attempts,
+  exercises,
+  laneEvents,
+  markingRevisions,
+  regrades,
+  rulings,
+  users,
+} from "../../db/schema";
 
 /** An exercise version: what a marking revision belongs to. */
-export interface ExerciseKey { readonly exerciseId: string; readonly exerciseVersion: number }
+export interface ExerciseKey {
+  readonly exerciseId: string;
+  readonly exerciseVersion: number;
+}
 export type RegradeRow = typeof regrades.$inferSelect;
 
 export const regradeStore = (db: Database) => {
   const ofExercise = ({ exerciseId, exerciseVersion }: ExerciseKey) =>
-    and(eq(assignments.exerciseId, exerciseId), eq(assignments.exerciseVersion, exerciseVersion), isNotNull(attempts.handedInAt));
+    and(
+      eq(assignments.exerciseId, exerciseId),
+      eq(assignments.exerciseVersion, exerciseVersion),
+      isNotNull(attempts.handedInAt),
+    );
 
   return {
     async assignment(id: string, classId: string) {
-      const [row] = await db.select({ exerciseId: assignments.exerciseId, exerciseVersion: assignments.exerciseVersion, title: sql<string>`${exercises.body}->>'title'` })
-        .from(assignments).innerJoin(exercises, and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)))
-        .where(and(eq(assignments.id, id), eq(assignments.classId, classId))).limit(1);
+      const [row] = await db
+        .select({
+          exerciseId: assignments.exerciseId,
+          exerciseVersion: assignments.exerciseVersion,
+          title: sql<string>`${exercises.body}->>'title'`,
+        })
+        .from(assignments)
+        .innerJoin(
+          exercises,
+          and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
+        )
+        .where(and(eq(assignments.id, id), eq(assignments.classId, classId)))
+        .limit(1);
       return row ?? null;
     },
     async revisions({ exerciseId, exerciseVersion }: ExerciseKey): Promise<Marking[]> {
-      const rows = await db.select({ body: markingRevisions.body }).from(markingRevisions)
-        .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion))).orderBy(desc(markingRevisions.revision));
+      const rows = await db
+        .select({ body: markingRevisions.body })
+        .from(markingRevisions)
+        .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion)))
+        .orderBy(desc(markingRevisions.revision));
       return rows.map(({ body }) => markingSchema.parse(body));
     },
     /** Lanes of the exercise that are handed in: of one class, or whoever's they are. */
-    handedIn: (key: ExerciseKey, classId: string | null) => db.select({ id: attempts.id, studentName: users.name, attempt: attempts.number }).from(attempts)
-      .innerJoin(assignments, eq(assignments.id, attempts.assignmentId)).innerJoin(users, eq(users.id, attempts.studentId))
-      .where(and(ofExercise(key), classId === null ? undefined : eq(assignments.classId, classId))).orderBy(asc(users.name), asc(attempts.number)),
+    handedIn: (key: ExerciseKey, classId: string | null) =>
+      db
+        .select({ id: attempts.id, studentName: users.name, attempt: attempts.number })
+        .from(attempts)
+        .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .innerJoin(users, eq(users.id, attempts.studentId))
+        .where(and(ofExercise(key), classId === null ? undefined : eq(assignments.classId, classId)))
+        .orderBy(asc(users.name), asc(attempts.number)),
     /** Those of them that have no ruling yet by this revision and this version of the marking code. */
-    unmarked: (key: ExerciseKey, revision: number, version: string) => db.select({ id: attempts.id }).from(attempts)
-      .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
-      .where(and(ofExercise(key), notExists(db.select({ one: sql`1` }).from(rulings)
-        .where(and(eq(rulings.attemptId, attempts.id), eq(rulings.markingRevision, revision), eq(rulings.version, version)))))).orderBy(asc(attempts.id)),
+    unmarked: (key: ExerciseKey, revision: number, version: string) =>
+      db
+        .select({ id: attempts.id })
+        .from(attempts)
+        .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .where(
+          and(
+            ofExercise(key),
+            notExists(
+              db
+                .select({ one: sql`1` })
+                .from(rulings)
+                .where(
+                  and(
+                    eq(rulings.attemptId, attempts.id),
+                    eq(rulings.markingRevision, revision),
+                    eq(rulings.version, version),
+                  ),
+                ),
+            ),
+          ),
+        )
+        .orderBy(asc(attempts.id)),
     /** A log as it is stored: a worker thread reads it. */
     async storedLog(attemptId: string) {
-      const rows = await db.select({ seq: laneEvents.seq, at: laneEvents.at, event: laneEvents.event }).from(laneEvents).where(eq(laneEvents.attemptId, attemptId)).orderBy(asc(laneEvents.seq));
+      const rows = await db
+        .select({ seq: laneEvents.seq, at: laneEvents.at, event: laneEvents.event })
+        .from(laneEvents)
+        .where(eq(laneEvents.attemptId, attemptId))
+        .orderBy(asc(laneEvents.seq));
       return rows.map(({ at, ...row }) => ({ ...row, atMs: at.getTime() }));
     },
     /** A new revision and the marking again by it, together. Two at once: one is a unique violation. */
-    begin: (key: ExerciseKey, marking: Marking, byName: string, lanes: number): Promise<RegradeRow> => db.transaction(async (tx) => {
-      await tx.insert(markingRevisions).values({ ...key, revision: marking.revision, body: marking });
-      const [row] = await tx.insert(regrades).values({ ...key, revision: marking.revision, byName, lanes }).returning();
-      if (!row) throw new Error("begin: the regrade was not stored");
-      return row;
-    }),
+    begin: (key: ExerciseKey, marking: Marking, byName: string, lanes: number): Promise<RegradeRow> =>
+      db.transaction(async (tx) => {
+        await tx.insert(markingRevisions).values({ ...key, revision: marking.revision, body: marking });
+        const [row] = await tx
+          .insert(regrades)
+          .values({ ...key, revision: marking.revision, byName, lanes })
+          .returning();
+        if (!row) throw new Error("begin: the regrade was not stored");
+        return row;
+      }),
     /** A ruling and the progress that it is, together: after a crash neither stands without the other. */
-    saveRuling: (regradeId: string, attemptId: string, ruling: Ruling): Promise<void> => db.transaction(async (tx) => {
-      const saved = await tx.insert(rulings).values({ attemptId, version: ruling.version, markingRevision: ruling.markingRevision, total: ruling.total, body: ruling })
-        .onConflictDoNothing().returning({ id: rulings.id });
-      if (saved.length > 0) await tx.update(regrades).set({ done: sql`${regrades.done} + 1` }).where(eq(regrades.id, regradeId));
-    }),
+    saveRuling: (regradeId: string, attemptId: string, ruling: Ruling): Promise<void> =>
+      db.transaction(async (tx) => {
+        const saved = await tx
+          .insert(rulings)
+          .values({
+            attemptId,
+            version: ruling.version,
+            markingRevision: ruling.markingRevision,
+            total: ruling.total,
+            body: ruling,
+          })
+          .onConflictDoNothing()
+          .returning({ id: rulings.id });
+        if (saved.length > 0)
+          await tx
+            .update(regrades)
+            .set({ done: sql`${regrades.done} + 1` })
+            .where(eq(regrades.id, regradeId));
+      }),
     finish: async (id: string): Promise<void> => {
-      await db.update(regrades).set({ finishedAt: new Date(), done: sql`${regrades.lanes}` }).where(and(eq(regrades.id, id), isNull(regrades.finishedAt)));
+      await db
+        .update(regrades)
+        .set({ finishedAt: new Date(), done: sql`${regrades.lanes}` })
+        .where(and(eq(regrades.id, id), isNull(regrades.finishedAt)));
     },
     async regrade(id: string): Promise<RegradeRow | null> {
       const [row] = await db.select().from(regrades).where(eq(regrades.id, id)).limit(1);
       return row ?? null;
     },
     async latest({ exerciseId, exerciseVersion }: ExerciseKey): Promise<RegradeRow | null> {
-      const [row] = await db.select().from(regrades).where(and(eq(regrades.exerciseId, exerciseId), eq(regrades.exerciseVersion, exerciseVersion))).orderBy(desc(regrades.startedAt)).limit(1);
+      const [row] = await db
+        .select()
+        .from(regrades)
+        .where(and(eq(regrades.exerciseId, exerciseId), eq(regrades.exerciseVersion, exerciseVersion)))
+        .orderBy(desc(regrades.startedAt))
+        .limit(1);
       return row ?? null;
     },
     unfinished: () => db.select({ id: regrades.id }).from(regrades).where(isNull(regrades.finishedAt)),

@@ -10,7 +10,12 @@ import { headerOf, type LaneService } from "../lanes/service";
 import type { LaneStore } from "../lanes/store";
 import type { ReviewStore } from "./store";
 
-export interface ReviewDeps { lanes: LaneService; store: LaneStore; reviews: ReviewStore; people: Pick<AuthStore, "profile"> }
+export interface ReviewDeps {
+  lanes: LaneService;
+  store: LaneStore;
+  reviews: ReviewStore;
+  people: Pick<AuthStore, "profile">;
+}
 
 const MOMENTS_AT_ONCE = 100;
 
@@ -25,7 +30,10 @@ async function reviewBetween(log: readonly LoggedEvent[]): Promise<Review> {
   }
 }
 
-/** Replay, notes and other marks. A student replays an own lane after hand-in; an instructor any lane of the class, at any time. */
+/**
+ * Replay, notes and other marks. A student replays an own lane after hand-in; an instructor any lane of the class, at
+ * any time.
+ */
 export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Router {
   const router = Router();
   const nameOf = async (id: string): Promise<string> => {
@@ -38,7 +46,12 @@ export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Rou
     const lane = await lanes.held(idOf(req), actor);
     if (actor.role === "student" && !lane.state.isHandedIn) throw new HttpError("notHandedIn");
     const [log, notes] = await Promise.all([store.log(lane.header.id), reviews.notes(lane.header.id)]);
-    res.json({ lane: headerOf(lane.header), review: await reviewBetween(log), notes, canWrite: actor.role === "instructor" } satisfies ReviewView);
+    res.json({
+      lane: headerOf(lane.header),
+      review: await reviewBetween(log),
+      notes,
+      canWrite: actor.role === "instructor",
+    } satisfies ReviewView);
   });
   router.post("/lanes/:id/notes", requireRole("instructor"), async (req, res) => {
     const actor = actorOf(req);

@@ -1,6 +1,11 @@
 import Papa from "papaparse";
 
-export interface RosterRow { line: number; login: string; name: string; problem: string | null }
+export interface RosterRow {
+  line: number;
+  login: string;
+  name: string;
+  problem: string | null;
+}
 
 const LOGIN = /^[a-z0-9][a-z0-9._-]{1,39}$/;
 const MOST_LINES = 200;
@@ -20,28 +25,50 @@ const pick = (row: Record<string, string>, names: readonly string[]): string => 
 
 function problemOf(login: string, name: string, before: ReadonlyMap<string, number>): string | null {
   if (login === "") return "The sign-in name is missing.";
-  if (!LOGIN.test(login)) return `“${login.slice(0, 30)}” is not a sign-in name: use 2 to 40 small letters, digits, dots, dashes or underscores.`;
+  if (!LOGIN.test(login))
+    return `“${login.slice(0, 30)}” is not a sign-in name: use 2 to 40 small letters, digits, dots, dashes or underscores.`;
   if (name.length < 2) return "The name is missing.";
   if (name.length > 80) return "The name is longer than 80 characters.";
   const first = before.get(login);
   return first === undefined ? null : `The sign-in name stands in line ${first} already.`;
 }
 
-/** A roster read line by line; every bad line says what is wrong with it. Line numbers are those of the text, from 1. */
+/**
+ * A roster read line by line; every bad line says what is wrong with it. Line numbers are those of the text, from 1.
+ */
 export function readRoster(csv: string): RosterRow[] {
-  const { data, meta } = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ""), { header: true, skipEmptyLines: "greedy" });
+  const { data, meta } = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ""), {
+    header: true,
+    skipEmptyLines: "greedy",
+  });
   const columns = (meta.fields ?? []).map((column) => column.trim().toLowerCase());
   const has = (names: readonly string[]) => columns.some((column) => names.includes(column));
   if (!has(COLUMNS.login) || !(has(COLUMNS.name) || (has(COLUMNS.given) && has(COLUMNS.family)))) {
-    return [{ line: 1, login: "", name: "", problem: "The first line must name the columns: login and name, or username, givenName and familyName." }];
+    return [
+      {
+        line: 1,
+        login: "",
+        name: "",
+        problem: "The first line must name the columns: login and name, or username, givenName and familyName.",
+      },
+    ];
   }
   if (data.length === 0) return [{ line: 2, login: "", name: "", problem: "There is nobody below the first line." }];
-  if (data.length > MOST_LINES) return [{ line: MOST_LINES + 2, login: "", name: "", problem: `A class has at most ${MOST_LINES} students: split the list.` }];
+  if (data.length > MOST_LINES)
+    return [
+      {
+        line: MOST_LINES + 2,
+        login: "",
+        name: "",
+        problem: `A class has at most ${MOST_LINES} students: split the list.`,
+      },
+    ];
   const seen = new Map<string, number>();
   return data.map((row, index) => {
     const line = index + 2;
     const login = pick(row, COLUMNS.login).toLowerCase();
-    const name = pick(row, COLUMNS.name) || [pick(row, COLUMNS.given), pick(row, COLUMNS.family)].filter(Boolean).join(" ");
+    const name =
+      pick(row, COLUMNS.name) || [pick(row, COLUMNS.given), pick(row, COLUMNS.family)].filter(Boolean).join(" ");
     const problem = problemOf(login, name, seen);
     if (problem === null) seen.set(login, line);
     return { line, login, name, problem };

@@ -22,8 +22,12 @@ export function rosterRouter(store: RosterStore): Router {
     await store.setCode(actorOf(req).classId, newJoinCode());
     res.status(204).end();
   });
-  router.post("/class/roster/preview", async (req, res) => res.json(await previewRoster(store, parseBody(rosterRequest, req.body).csv)));
-  router.post("/class/roster", async (req, res) => res.status(201).json(await addRoster(store, actorOf(req), parseBody(rosterRequest, req.body).csv)));
+  router.post("/class/roster/preview", async (req, res) =>
+    res.json(await previewRoster(store, parseBody(rosterRequest, req.body).csv)),
+  );
+  router.post("/class/roster", async (req, res) =>
+    res.status(201).json(await addRoster(store, actorOf(req), parseBody(rosterRequest, req.body).csv)),
+  );
   router.post("/class/students/:id/reset", async (req, res) => {
     if (!(await store.reset(actorOf(req).classId, idOf(req)))) throw new HttpError("notFound");
     res.status(204).end();

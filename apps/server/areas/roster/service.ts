@@ -11,14 +11,22 @@ import type { RosterStore } from "./store";
 const CODE_LETTERS = "ACDEFHJKLMNPRTUVWXY3479";
 const CODE_LENGTH = 8;
 
-export const newJoinCode = (): string => Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join("");
+export const newJoinCode = (): string =>
+  Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join("");
 
 export async function classView(store: RosterStore, actor: Actor): Promise<ClassView> {
   const [held, students] = await Promise.all([store.classOf(actor.classId), store.students(actor.classId)]);
   if (!held) throw new HttpError("notFound");
   return {
-    className: held.name, joinCode: held.joinCode,
-    students: students.map(({ id, name, login, has_joined, lanes }) => ({ id, name, login, hasJoined: has_joined, lanes })),
+    className: held.name,
+    joinCode: held.joinCode,
+    students: students.map(({ id, name, login, has_joined, lanes }) => ({
+      id,
+      name,
+      login,
+      hasJoined: has_joined,
+      lanes,
+    })),
   };
 }
 
@@ -26,15 +34,28 @@ export async function classView(store: RosterStore, actor: Actor): Promise<Class
 export async function previewRoster(store: RosterStore, csv: string): Promise<RosterPreview> {
   const rows = readRoster(csv);
   const taken = await store.takenLogins(rows.map(({ login }) => login));
-  return { lines: rows.map(({ problem, ...row }) => ({ ...row, problem, status: problem !== null ? "bad" : taken.has(row.login) ? "already" : "new" })) };
+  return {
+    lines: rows.map(({ problem, ...row }) => ({
+      ...row,
+      problem,
+      status: problem !== null ? "bad" : taken.has(row.login) ? "already" : "new",
+    })),
+  };
 }
 
-/** Adds the new ones of a roster, all of them or, when a line is bad, nobody. They choose their passwords when they join. */
+/**
+ * Adds the new ones of a roster, all of them or, when a line is bad, nobody. They choose their passwords when they
+ * join.
+ */
 export async function addRoster(store: RosterStore, actor: Actor, csv: string): Promise<{ added: number }> {
   const { lines } = await previewRoster(store, csv);
   if (lines.some(({ status }) => status === "bad")) throw new HttpError("rosterUnreadable");
   const fresh = lines.filter(({ status }) => status === "new");
-  if (fresh.length > 0) await store.add(actor.classId, fresh.map(({ login, name }) => ({ login, name, passwordHash: null })));
+  if (fresh.length > 0)
+    await store.add(
+      actor.classId,
+      fresh.map(({ login, name }) => ({ login, name, passwordHash: null })),
+    );
   return { added: fresh.length };
 }
 
@@ -43,10 +64,15 @@ export async function join(store: RosterStore, { code, login, name, password }: 
   const joined = await store.classByCode(code.replace(/[\s-]/g, "").toUpperCase());
   if (!joined) throw new HttpError("joinRefused");
   const existing = await store.byLogin(login);
-  if (existing && (existing.passwordHash !== null || existing.role !== "student" || existing.classId !== joined.id)) throw new HttpError("loginTaken");
+  if (existing && (existing.passwordHash !== null || existing.role !== "student" || existing.classId !== joined.id))
+    throw new HttpError("loginTaken");
   const passwordHash = await hash(password);
   try {
-    const id = existing ? ((await store.claim(existing.id, passwordHash)) ? existing.id : null) : ((await store.add(joined.id, [{ login, name, passwordHash }]))[0] ?? null);
+    const id = existing
+      ? (await store.claim(existing.id, passwordHash))
+        ? existing.id
+        : null
+      : ((await store.add(joined.id, [{ login, name, passwordHash }]))[0] ?? null);
     if (id === null) throw new HttpError("loginTaken");
     return { id, role: "student", classId: joined.id };
   } catch (error) {

@@ -4,21 +4,39 @@ import { classes, memberships, users } from "../../db/schema";
 
 export const rosterStore = (db: Database) => ({
   async classOf(classId: string) {
-    const [row] = await db.select({ name: classes.name, joinCode: classes.joinCode }).from(classes).where(eq(classes.id, classId)).limit(1);
+    const [row] = await db
+      .select({ name: classes.name, joinCode: classes.joinCode })
+      .from(classes)
+      .where(eq(classes.id, classId))
+      .limit(1);
     return row ?? null;
   },
-  students: (classId: string) => db.execute<{ id: string; name: string; login: string; has_joined: boolean; lanes: number }>(sql`
+  students: (classId: string) =>
+    db
+      .execute<{ id: string; name: string; login: string; has_joined: boolean; lanes: number }>(
+        sql`
     select u.id, u.name, u.login, u.password_hash is not null as has_joined, (select count(*)::int from attempts a where a.student_id = u.id) as lanes
-    from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`).then(({ rows }) => rows),
+    from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
+      )
+      .then(({ rows }) => rows),
   async takenLogins(logins: readonly string[]): Promise<Set<string>> {
     if (logins.length === 0) return new Set();
-    const rows = await db.select({ login: users.login }).from(users).where(inArray(users.login, [...logins]));
+    const rows = await db
+      .select({ login: users.login })
+      .from(users)
+      .where(inArray(users.login, [...logins]));
     return new Set(rows.map(({ login }) => login));
   },
   /** All or nobody. */
-  async add(classId: string, people: readonly { login: string; name: string; passwordHash: string | null }[]): Promise<string[]> {
+  async add(
+    classId: string,
+    people: readonly { login: string; name: string; passwordHash: string | null }[],
+  ): Promise<string[]> {
     return db.transaction(async (tx) => {
-      const rows = await tx.insert(users).values(people.map((person) => ({ ...person, role: "student" as const }))).returning({ id: users.id });
+      const rows = await tx
+        .insert(users)
+        .values(people.map((person) => ({ ...person, role: "student" as const })))
+        .returning({ id: users.id });
       await tx.insert(memberships).values(rows.map(({ id }) => ({ classId, userId: id })));
       return rows.map(({ id }) => id);
     });
@@ -31,19 +49,35 @@ export const rosterStore = (db: Database) => ({
     return row ?? null;
   },
   async byLogin(login: string) {
-    const [row] = await db.select({ id: users.id, role: users.role, passwordHash: users.passwordHash, classId: memberships.classId })
-      .from(users).innerJoin(memberships, eq(memberships.userId, users.id)).where(eq(users.login, login)).limit(1);
+    const [row] = await db
+      .select({ id: users.id, role: users.role, passwordHash: users.passwordHash, classId: memberships.classId })
+      .from(users)
+      .innerJoin(memberships, eq(memberships.userId, users.id))
+      .where(eq(users.login, login))
+      .limit(1);
     return row ?? null;
   },
   /** Sets a password where there is none; false when somebody was first. */
   async claim(userId: string, passwordHash: string): Promise<boolean> {
-    const rows = await db.update(users).set({ passwordHash }).where(and(eq(users.id, userId), sql`${users.passwordHash} is null`)).returning({ id: users.id });
+    const rows = await db
+      .update(users)
+      .set({ passwordHash })
+      .where(and(eq(users.id, userId), sql`${users.passwordHash} is null`))
+      .returning({ id: users.id });
     return rows.length === 1;
   },
   /** Takes a student's password away and ends the sessions, so that the class code can be used again. */
   async reset(classId: string, studentId: string): Promise<boolean> {
-    const rows = await db.update(users).set({ passwordHash: null })
-      .where(and(eq(users.id, studentId), eq(users.role, "student"), sql`exists (select 1 from memberships m where m.user_id = ${users.id} and m.class_id = ${classId})`))
+    const rows = await db
+      .update(users)
+      .set({ passwordHash: null })
+      .where(
+        and(
+          eq(users.id, studentId),
+          eq(users.role, "student"),
+          sql`exists (select 1 from memberships m where m.user_id = ${users.id} and m.class_id = ${classId})`,
+        ),
+      )
       .returning({ id: users.id });
     if (rows.length === 1) await db.execute(sql`delete from session where sess->'user'->>'id' = ${studentId}`);
     return rows.length === 1;

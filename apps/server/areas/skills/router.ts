@@ -10,6 +10,8 @@ export function skillsRouter(store: LaneStore): Router {
     const { classId, id } = actorOf(req);
     res.json(await skillsView(store, classId, id));
   });
-  router.get("/students/:id/skills", requireRole("instructor"), async (req, res) => res.json(await skillsView(store, actorOf(req).classId, idOf(req))));
+  router.get("/students/:id/skills", requireRole("instructor"), async (req, res) =>
+    res.json(await skillsView(store, actorOf(req).classId, idOf(req))),
+  );
   return router;
 }

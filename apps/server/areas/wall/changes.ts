@@ -37,7 +37,10 @@ export class ChangeListener {
   private timer: NodeJS.Timeout | null = null;
   private isClosed = false;
   private readonly ears = new Set<(laneId: string) => void>();
-  constructor(private readonly pool: pg.Pool, private readonly logger: Logger) {}
+  constructor(
+    private readonly pool: pg.Pool,
+    private readonly logger: Logger,
+  ) {}
 
   async start(): Promise<void> {
     try {

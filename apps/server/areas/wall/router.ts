@@ -8,7 +8,13 @@ import { wallView } from "./service";
 
 const HEARTBEAT_MS = 15_000;
 
-export function wallRouter(deps: { store: LaneStore; cache: LaneCache; people: AuthStore; changes: ChangeListener; now(): Date }): Router {
+export function wallRouter(deps: {
+  store: LaneStore;
+  cache: LaneCache;
+  people: AuthStore;
+  changes: ChangeListener;
+  now(): Date;
+}): Router {
   const router = Router();
   router.use("/wall", requireRole("instructor"));
   router.get("/wall", async (req, res) => res.json(await wallView(deps, actorOf(req), deps.now())));
@@ -18,7 +24,8 @@ export function wallRouter(deps: { store: LaneStore; cache: LaneCache; people: A
     res.write("retry: 2000\n\n");
     const heartbeat = setInterval(() => res.write(": on\n\n"), HEARTBEAT_MS);
     const stop = deps.changes.listen((laneId) => {
-      void deps.cache.get(laneId)
+      void deps.cache
+        .get(laneId)
         .then((lane) => lane?.header.classId === classId && res.write(`event: lane\ndata: ${laneId}\n\n`))
         .catch(() => undefined);
     });

@@ -6,30 +6,61 @@ import type { AuthStore } from "../auth/store";
 import type { LaneCache } from "../lanes/laneCache";
 import type { LaneHeaderRow, LaneStore } from "../lanes/store";
 
-interface Deps { store: LaneStore; cache: LaneCache; people: AuthStore }
+interface Deps {
+  store: LaneStore;
+  cache: LaneCache;
+  people: AuthStore;
+}
 
-async function rowOf({ cache }: Deps, header: LaneHeaderRow, total: { total: number; outOf: number } | undefined): Promise<WallRow[]> {
+async function rowOf(
+  { cache }: Deps,
+  header: LaneHeaderRow,
+  total: { total: number; outOf: number } | undefined,
+): Promise<WallRow[]> {
   const lane = await cache.get(header.id);
   if (!lane) return [];
   const { state } = lane;
-  return [{
-    laneId: header.id, studentName: header.studentName, title: header.title, attempt: header.attempt, gates: gatesOf(state),
-    incidents: state.incidents.map(({ code }) => code), isHandUp: state.isHandUp, isStopped: state.isStopped, isHandedIn: state.isHandedIn,
-    lastEventAt: new Date(lane.lastAtMs).toISOString(), lastProgressAt: new Date(lane.progressAtMs).toISOString(),
-    total: total?.total ?? null, outOf: total?.outOf ?? null,
-  }];
+  return [
+    {
+      laneId: header.id,
+      studentName: header.studentName,
+      title: header.title,
+      attempt: header.attempt,
+      gates: gatesOf(state),
+      incidents: state.incidents.map(({ code }) => code),
+      isHandUp: state.isHandUp,
+      isStopped: state.isStopped,
+      isHandedIn: state.isHandedIn,
+      lastEventAt: new Date(lane.lastAtMs).toISOString(),
+      lastProgressAt: new Date(lane.progressAtMs).toISOString(),
+      total: total?.total ?? null,
+      outOf: total?.outOf ?? null,
+    },
+  ];
 }
 
-/** Who needs help first: a raised hand, then a stopped machine, then who has not got on for longest; handed in comes last. */
+/**
+ * Who needs help first: a raised hand, then a stopped machine, then who has not got on for longest; handed in comes
+ * last.
+ */
 function byNeed(a: WallRow, b: WallRow): number {
-  const rank = (row: WallRow) => (row.isHandedIn ? 3 : row.isHandUp ? 0 : row.isStopped ? 1 : 2);
-  return rank(a) - rank(b) || a.lastProgressAt.localeCompare(b.lastProgressAt) || a.studentName.localeCompare(b.studentName);
+  const rank = (row: WallRow) => {
+    if (row.isHandedIn) return 3;
+    if (row.isHandUp) return 0;
+    return row.isStopped ? 1 : 2;
+  };
+  return (
+    rank(a) - rank(b) || a.lastProgressAt.localeCompare(b.lastProgressAt) || a.studentName.localeCompare(b.studentName)
+  );
 }
 
 /** The class as it stands: each student's newest lane, and who has not begun. */
 export async function wallView(deps: Deps, actor: Actor, now: Date): Promise<WallView> {
   const [profile, headers, students, rulings] = await Promise.all([
-    deps.people.profile(actor.id), deps.store.headersOfClass(actor.classId), deps.store.studentsOfClass(actor.classId), deps.store.rulingsOfClass(actor.classId),
+    deps.people.profile(actor.id),
+    deps.store.headersOfClass(actor.classId),
+    deps.store.studentsOfClass(actor.classId),
+    deps.store.rulingsOfClass(actor.classId),
   ]);
   if (!profile) throw new HttpError("notSignedIn");
   const newest = new Map<string, LaneHeaderRow>();
@@ -37,9 +68,13 @@ export async function wallView(deps: Deps, actor: Actor, now: Date): Promise<Wal
     const held = newest.get(header.studentId);
     if (!held || header.openedAt > held.openedAt) newest.set(header.studentId, header);
   }
-  const rows = (await Promise.all([...newest.values()].map((header) => rowOf(deps, header, rulings.get(header.id))))).flat();
+  const rows = (
+    await Promise.all([...newest.values()].map((header) => rowOf(deps, header, rulings.get(header.id))))
+  ).flat();
   return {
-    className: profile.className, rows: rows.sort(byNeed), now: now.toISOString(),
+    className: profile.className,
+    rows: rows.sort(byNeed),
+    now: now.toISOString(),
     idle: students.filter(({ id }) => !newest.has(id)).map(({ name }) => ({ studentName: name })),
   };
 }

@@ -30,9 +30,18 @@ export function BenchPage() {
   const { me } = useMe();
   const isInstructor = me?.role === "instructor";
   const { data, error } = useQuery<LaneView, ApiError>({
-    queryKey: ["lane", id], queryFn: () => api.get(`/lanes/${id}`), staleTime: isInstructor ? 0 : Infinity, gcTime: 0, refetchOnWindowFocus: isInstructor,
+    queryKey: ["lane", id],
+    queryFn: () => api.get(`/lanes/${id}`),
+    staleTime: isInstructor ? 0 : Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: isInstructor,
   });
-  if (error) return <Shell title="Bench"><PageError error={error} /></Shell>;
+  if (error)
+    return (
+      <Shell title="Bench">
+        <PageError error={error} />
+      </Shell>
+    );
   if (!data) return <Loading />;
   return isInstructor ? <WatchedBench first={data} /> : <WorkedBench key={id} first={data} />;
 }
@@ -48,7 +57,14 @@ function WorkedBench({ first }: { first: LaneView }) {
     void client.invalidateQueries({ queryKey: ["my-lanes"] });
     void navigate(`/lanes/${first.lane.id}/ruling`);
   }, [isHandedIn, first, navigate, client]);
-  return <Bench lane={first.lane} view={view} send={(command, isRepeat) => link.send(command, isRepeat)} isReadOnly={isHandedIn} />;
+  return (
+    <Bench
+      lane={first.lane}
+      view={view}
+      send={(command, isRepeat) => link.send(command, isRepeat)}
+      isReadOnly={isHandedIn}
+    />
+  );
 }
 
 /** The same bench, read only, following the student's log. */
@@ -59,18 +75,36 @@ function WatchedBench({ first }: { first: LaneView }) {
   });
   const { observation } = first;
   const view: LinkView = {
-    status: "linked", observation, shown: { machine: observation.machine, work: observation.work, counter: observation.counter },
-    isWaiting: false, message: null, lastOutcome: null,
+    status: "linked",
+    observation,
+    shown: { machine: observation.machine, work: observation.work, counter: observation.counter },
+    isWaiting: false,
+    message: null,
+    lastOutcome: null,
   };
   return <Bench lane={first.lane} view={view} send={() => undefined} isReadOnly isWatching />;
 }
 
 const STATUS_WORDS: Record<LinkView["status"], string> = {
-  linked: "linked", lost: "link lost, machine holds", moved: "open elsewhere", signedOut: "signed out", broken: "held",
+  linked: "linked",
+  lost: "link lost, machine holds",
+  moved: "open elsewhere",
+  signedOut: "signed out",
+  broken: "held",
 };
 
-function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
-  lane: LaneView["lane"]; view: LinkView; send(command: Command, isRepeat?: boolean): void; isReadOnly: boolean; isWatching?: boolean;
+function Bench({
+  lane,
+  view,
+  send,
+  isReadOnly,
+  isWatching = false,
+}: {
+  lane: LaneView["lane"];
+  view: LinkView;
+  send(command: Command, isRepeat?: boolean): void;
+  isReadOnly: boolean;
+  isWatching?: boolean;
 }) {
   const seen = view.observation;
   const [size, setSize] = useState<JogSize>("rapid");
@@ -157,44 +191,120 @@ function Bench({ lane, view, send, isReadOnly, isWatching = false }: {
   const incident = seen.incidents.at(-1);
   const aside = (
     <div className="flex items-center gap-3 text-xs text-ink2">
-      <Button look="quiet" keyCap="I" onClick={() => setDialog("sheet")}>Sheet</Button>
-      <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>Keys</Button>
-      {isWatching
-        ? <>{seen.isHandUp ? <Button look="act" disabled={answer.isPending} onClick={() => answer.mutate()}>Answer the raised hand</Button> : null}
-            <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/review`}>Replay</Link>
-            {seen.isHandedIn ? <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>Ruling</Link> : null}
-            <a className="font-bold text-expected underline" href={`/api/lanes/${lane.id}/record`} download>Record</a>
-            <Link className="font-bold text-expected underline" to="/wall">Back to the wall</Link></>
-        : isReadOnly ? <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>Read the ruling</Link>
-        : <>
-          <Button look="quiet" keyCap="R" aria-pressed={seen.isHandUp} onClick={() => verbs.hand()}>{seen.isHandUp ? <b className="text-contact">Hand is up</b> : "Raise hand"}</Button>
-          <Button keyCap="K" onClick={() => setDialog("handIn")}>Hand in</Button>
-          <span data-testid="link" className={view.status === "linked" ? "" : "font-bold text-contact"}>{view.status === "linked" ? "● " : "○ "}{STATUS_WORDS[view.status]}</span>
-        </>}
+      <Button look="quiet" keyCap="I" onClick={() => setDialog("sheet")}>
+        Sheet
+      </Button>
+      <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>
+        Keys
+      </Button>
+      {isWatching ? (
+        <>
+          {seen.isHandUp ? (
+            <Button look="act" disabled={answer.isPending} onClick={() => answer.mutate()}>
+              Answer the raised hand
+            </Button>
+          ) : null}
+          <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/review`}>
+            Replay
+          </Link>
+          {seen.isHandedIn ? (
+            <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>
+              Ruling
+            </Link>
+          ) : null}
+          <a className="font-bold text-expected underline" href={`/api/lanes/${lane.id}/record`} download>
+            Record
+          </a>
+          <Link className="font-bold text-expected underline" to="/wall">
+            Back to the wall
+          </Link>
+        </>
+      ) : isReadOnly ? (
+        <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>
+          Read the ruling
+        </Link>
+      ) : (
+        <>
+          <Button look="quiet" keyCap="R" aria-pressed={seen.isHandUp} onClick={() => verbs.hand()}>
+            {seen.isHandUp ? <b className="text-contact">Hand is up</b> : "Raise hand"}
+          </Button>
+          <Button keyCap="K" onClick={() => setDialog("handIn")}>
+            Hand in
+          </Button>
+          <span data-testid="link" className={view.status === "linked" ? "" : "font-bold text-contact"}>
+            {view.status === "linked" ? "● " : "○ "}
+            {STATUS_WORDS[view.status]}
+          </span>
+        </>
+      )}
     </div>
   );
   return (
-    <Shell isFull title={seen.sheet.title} aside={aside}
-      detail={`${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}>
+    <Shell
+      isFull
+      title={seen.sheet.title}
+      aside={aside}
+      detail={`${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}
+    >
       <LaneRule gates={gates} label="Gates of this lane" />
       <div data-waiting={view.isWaiting} className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">
-        {view.status === "lost" ? <Notice kind="stop" role="alert">Link lost: the machine holds where it is. {view.message}</Notice> : null}
+        {view.status === "lost" ? (
+          <Notice kind="stop" role="alert">
+            Link lost: the machine holds where it is. {view.message}
+          </Notice>
+        ) : null}
         {view.status !== "lost" && view.status !== "linked" ? (
-          <Notice kind="stop" role="alert">{view.message} {view.status === "signedOut" ? null : <button type="button" className="font-bold underline" onClick={() => location.reload()}>Reload this page</button>}</Notice>
+          <Notice kind="stop" role="alert">
+            {view.message}{" "}
+            {view.status === "signedOut" ? null : (
+              <button type="button" className="font-bold underline" onClick={() => location.reload()}>
+                Reload this page
+              </button>
+            )}
+          </Notice>
         ) : null}
         {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.7fr)] xl:grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
-          <ScenePanel view={view} fit={fit} lastAxis={lastAxis} send={send} isReadOnly={isReadOnly} onFit={verbs.fit}
-            onJog={isReadOnly ? null : (axis, direction, isTen) => jog(axis, direction, isTen ? 10 : 1)} incident={incident ? incidentWords[incident] : null} />
+          <ScenePanel
+            view={view}
+            fit={fit}
+            lastAxis={lastAxis}
+            send={send}
+            isReadOnly={isReadOnly}
+            onFit={verbs.fit}
+            onJog={isReadOnly ? null : (axis, direction, isTen) => jog(axis, direction, isTen ? 10 : 1)}
+            incident={incident ? incidentWords[incident] : null}
+          />
           <div className="flex min-h-0 flex-col gap-2">
-            <Position view={view} lastAxis={lastAxis} isReadOnly={isReadOnly} onZeroCounter={(axis) => send({ type: "zeroCounter", axis })} />
+            <Position
+              view={view}
+              lastAxis={lastAxis}
+              isReadOnly={isReadOnly}
+              onZeroCounter={(axis) => send({ type: "zeroCounter", axis })}
+            />
             <RegisterPanel ref={registers} view={view} send={send} isReadOnly={isReadOnly} open={setDialog} />
           </div>
           <LedgerPanel ref={ledger} seen={seen} send={send} isReadOnly={isReadOnly} />
         </div>
-        {isReadOnly ? null : <Controls seen={seen} send={send} size={size} setSize={setSize} lastAxis={lastAxis} open={setDialog} blockRef={block} />}
+        {isReadOnly ? null : (
+          <Controls
+            seen={seen}
+            send={send}
+            size={size}
+            setSize={setSize}
+            lastAxis={lastAxis}
+            open={setDialog}
+            blockRef={block}
+          />
+        )}
       </div>
-      <BenchDialogs open={isReadOnly && !readOnlyDialogs.has(dialog) ? null : dialog} seen={seen} send={send} onClose={() => setDialog(null)} isReadOnly={isReadOnly} />
+      <BenchDialogs
+        open={isReadOnly && !readOnlyDialogs.has(dialog) ? null : dialog}
+        seen={seen}
+        send={send}
+        onClose={() => setDialog(null)}
+        isReadOnly={isReadOnly}
+      />
     </Shell>
   );
 }

@@ -9,8 +9,21 @@ import { toolOf, turretLabel } from "./turningView";
 import { jogSizeOrder, jogSizeWords } from "./keys";
 
 /** How far a click goes, spindle, door, what is held and what it can do; and the typed block. */
-export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }: {
-  seen: Observation; send(command: Command): void; size: JogSize; setSize(size: JogSize): void; lastAxis: Axis; open(dialog: OpenDialog): void;
+export function Controls({
+  seen,
+  send,
+  size,
+  setSize,
+  lastAxis,
+  open,
+  blockRef,
+}: {
+  seen: Observation;
+  send(command: Command): void;
+  size: JogSize;
+  setSize(size: JogSize): void;
+  lastAxis: Axis;
+  open(dialog: OpenDialog): void;
   blockRef: Ref<HTMLInputElement>;
 }) {
   const [block, setBlock] = useState("");
@@ -27,47 +40,151 @@ export function Controls({ seen, send, size, setSize, lastAxis, open, blockRef }
   const control = sheet.lathe?.control;
   const believes = sheet.tools.length > 1 && modal.tool !== null ? ` · control: T${modal.tool}` : "";
   return (
-    <section aria-label="What moves" className="grid shrink-0 grid-cols-[17rem_9.5rem_1fr_19rem] divide-x divide-rule rounded-panel border border-rule bg-panel xl:grid-cols-[17.5rem_11rem_1fr_26rem]">
+    <section
+      aria-label="What moves"
+      className="grid shrink-0 grid-cols-[17rem_9.5rem_1fr_19rem] divide-x divide-rule rounded-panel border border-rule bg-panel xl:grid-cols-[17.5rem_11rem_1fr_26rem]"
+    >
       <div className={cell}>
-        <span className="text-xs text-ink2">A click moves <b className="text-contact">{lastAxis.toUpperCase()}</b> and any axis by</span>
+        <span className="text-xs text-ink2">
+          A click moves <b className="text-contact">{lastAxis.toUpperCase()}</b> and any axis by
+        </span>
         <div role="group" aria-label="Size of a click" className="flex w-fit rounded-[4px] border border-ink3">
           {jogSizeOrder.map((one) => (
-            <button key={one} type="button" aria-pressed={size === one} onClick={() => setSize(one)}
-              className={`figures whitespace-nowrap px-2 py-1 ${size === one ? "bg-ink font-bold text-panel" : "bg-field"}`}>{jogSizeWords[sheet.unit][one]}</button>
+            <button
+              key={one}
+              type="button"
+              aria-pressed={size === one}
+              onClick={() => setSize(one)}
+              className={`figures whitespace-nowrap px-2 py-1 ${size === one ? "bg-ink font-bold text-panel" : "bg-field"}`}
+            >
+              {jogSizeWords[sheet.unit][one]}
+            </button>
           ))}
         </div>
-        <span className="text-xs text-ink2"><KeyCap>[</KeyCap> coarser <KeyCap>]</KeyCap> finer · <KeyCap>Shift</KeyCap> ten clicks</span>
+        <span className="text-xs text-ink2">
+          <KeyCap>[</KeyCap> coarser <KeyCap>]</KeyCap> finer · <KeyCap>Shift</KeyCap> ten clicks
+        </span>
       </div>
       <div className={cell}>
         <span className="text-xs text-ink2">Spindle</span>
-        <span className="flex items-baseline gap-1.5"><b className="figures text-xl leading-6">{spindle.isOn ? spindle.rpm : "still"}</b>{spindle.isOn ? <span className="text-xs">rev/min {spindle.direction}</span> : null}</span>
+        <span className="flex items-baseline gap-1.5">
+          <b className="figures text-xl leading-6">{spindle.isOn ? spindle.rpm : "still"}</b>
+          {spindle.isOn ? <span className="text-xs">rev/min {spindle.direction}</span> : null}
+        </span>
         <span className="flex gap-1.5">
-          {spindle.isOn ? <Button keyCap="S" onClick={() => send({ type: "stopSpindle" })}>Stop it</Button> : <Button keyCap="S" onClick={() => open("speed")}>Start at …</Button>}
+          {spindle.isOn ? (
+            <Button keyCap="S" onClick={() => send({ type: "stopSpindle" })}>
+              Stop it
+            </Button>
+          ) : (
+            <Button keyCap="S" onClick={() => open("speed")}>
+              Start at …
+            </Button>
+          )}
         </span>
       </div>
       <div className={cell}>
-        {tool ? <span className="truncate text-xs text-ink2">{control === "readout" ? "On the post" : control === "gang" ? "Over the bar" : "In the working position"}: <b className="text-ink" data-testid="held">{turretLabel(tool)}</b></span> : <span className="truncate text-xs text-ink2">In the spindle: <b className="text-ink" data-testid="held">{holds === null ? "nothing, bare nose" : seen.isLoadedByChanger ? "what the changer brought: look at it" : thingWords(holds)}</b>{believes}</span>}
+        {tool ? (
+          <span className="truncate text-xs text-ink2">
+            {control === "readout" ? "On the post" : control === "gang" ? "Over the bar" : "In the working position"}:{" "}
+            <b className="text-ink" data-testid="held">
+              {turretLabel(tool)}
+            </b>
+          </span>
+        ) : (
+          <span className="truncate text-xs text-ink2">
+            In the spindle:{" "}
+            <b className="text-ink" data-testid="held">
+              {holds === null
+                ? "nothing, bare nose"
+                : seen.isLoadedByChanger
+                  ? "what the changer brought: look at it"
+                  : thingWords(holds)}
+            </b>
+            {believes}
+          </span>
+        )}
         <span className="flex flex-wrap gap-1.5">
-          <Button className="!px-2" keyCap="D" onClick={() => open("drawer")}>{!tool ? "Drawer" : control === "readout" ? "Tool post …" : control === "gang" ? "Gang slide …" : "Turret …"}</Button>
-          <Button className="!px-2" keyCap="O" onClick={() => send({ type: "setDoor", isOpen: !seen.isDoorOpen })}>{inShopWords(seen.isDoorOpen ? "Shut door" : "Open door", control)}</Button>
+          <Button className="!px-2" keyCap="D" onClick={() => open("drawer")}>
+            {!tool
+              ? "Drawer"
+              : control === "readout"
+                ? "Tool post …"
+                : control === "gang"
+                  ? "Gang slide …"
+                  : "Turret …"}
+          </Button>
+          <Button className="!px-2" keyCap="O" onClick={() => send({ type: "setDoor", isOpen: !seen.isDoorOpen })}>
+            {inShopWords(seen.isDoorOpen ? "Shut door" : "Open door", control)}
+          </Button>
           {acts.map(({ label, keyCap, dialog, command }) => (
-            <Button key={label} className="!px-2" {...(keyCap ? { keyCap } : {})} onClick={() => (dialog ? open(dialog) : command ? send(command) : undefined)}>{label}</Button>
+            <Button
+              key={label}
+              className="!px-2"
+              {...(keyCap ? { keyCap } : {})}
+              onClick={() => {
+                if (dialog) return open(dialog);
+                return command ? send(command) : undefined;
+              }}
+            >
+              {label}
+            </Button>
           ))}
-          {canMeasure(seen) ? <Button className="!px-2" keyCap="Y" onClick={() => open("measure")}>Measure …</Button> : null}
-          <Button className="!px-2" keyCap="X" onClick={() => open("check")}>Check …</Button>
+          {canMeasure(seen) ? (
+            <Button className="!px-2" keyCap="Y" onClick={() => open("measure")}>
+              Measure …
+            </Button>
+          ) : null}
+          <Button className="!px-2" keyCap="X" onClick={() => open("check")}>
+            Check …
+          </Button>
         </span>
       </div>
       <form onSubmit={run} className={cell} aria-label={control === "readout" ? "Wheels and stop" : "Type a block"}>
-        {control === "readout" ? <span className="text-xs text-ink2">Wheels of this lathe, clockwise: cross slide X−, toward the axis; carriage Z+, away from the chuck. Nothing moves but by hand.</span> : <label htmlFor="block" className="text-xs text-ink2">Type a block and run it <KeyCap>G</KeyCap></label>}
-        {control === "readout" ? null : <span className="flex gap-2">
-          <input id="block" ref={blockRef} value={block} onChange={(event) => setBlock(event.target.value)} autoComplete="off" spellCheck={false} placeholder={sheet.lathe?.start ? "G50 X… Z…" : tool ? "T0101 or G0 X60 Z5" : "G0 G54 X0 Y0"}
-            className="figures min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-2 py-1 text-base placeholder:text-ink3" />
-          <Button type="submit" keyCap="↵" disabled={block.trim() === ""}>Run</Button>
-        </span>}
+        {control === "readout" ? (
+          <span className="text-xs text-ink2">
+            Wheels of this lathe, clockwise: cross slide X−, toward the axis; carriage Z+, away from the chuck. Nothing
+            moves but by hand.
+          </span>
+        ) : (
+          <label htmlFor="block" className="text-xs text-ink2">
+            Type a block and run it <KeyCap>G</KeyCap>
+          </label>
+        )}
+        {control === "readout" ? null : (
+          <span className="flex gap-2">
+            <input
+              id="block"
+              ref={blockRef}
+              value={block}
+              onChange={(event) => setBlock(event.target.value)}
+              autoComplete="off"
+              spellCheck={false}
+              placeholder={sheet.lathe?.start ? "G50 X… Z…" : tool ? "T0101 or G0 X60 Z5" : "G0 G54 X0 Y0"}
+              className="figures min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-2 py-1 text-base placeholder:text-ink3"
+            />
+            <Button type="submit" keyCap="↵" disabled={block.trim() === ""}>
+              Run
+            </Button>
+          </span>
+        )}
         <span className="flex items-center justify-between text-xs text-ink2">
-          {control === "readout" ? <span /> : seen.isHomed ? <span>reference return done</span> : <Button className="!py-0.5" keyCap="H" onClick={() => send({ type: "home" })}>Reference return</Button>}
-          <button type="button" onClick={() => send({ type: "reset" })} className="inline-flex items-center gap-1.5 rounded-[4px] border-2 border-[#b3150d] bg-[#ffd400] px-2 py-0.5 font-bold text-[#7d0d07]">
-            <span aria-hidden className="h-3 w-3 rounded-full bg-[#c4160c]" />Stop everything <kbd className="figures">Esc</kbd>
+          {control === "readout" ? (
+            <span />
+          ) : seen.isHomed ? (
+            <span>reference return done</span>
+          ) : (
+            <Button className="!py-0.5" keyCap="H" onClick={() => send({ type: "home" })}>
+              Reference return
+            </Button>
+          )}
+          <button
+            type="button"
+            onClick={() => send({ type: "reset" })}
+            className="inline-flex items-center gap-1.5 rounded-[4px] border-2 border-[#b3150d] bg-[#ffd400] px-2 py-0.5 font-bold text-[#7d0d07]"
+          >
+            <span aria-hidden className="h-3 w-3 rounded-full bg-[#c4160c]" />
+            Stop everything <kbd className="figures">Esc</kbd>
           </button>
         </span>
       </form>

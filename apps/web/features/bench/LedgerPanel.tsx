@@ -1,36 +1,84 @@
 import { termNames, type Command, type Observation, type Reading, type TermName } from "@probe-lane/core/bench";
 import { registerKind, type Axis, type RegisterId } from "@probe-lane/core/registers";
 import { scales, showCounts, showLength, showSignedCounts } from "@probe-lane/core/units";
-import { coachWords, figureName, instrumentWords, outcomeWords, readingWords, registerWords, termWords } from "@probe-lane/core/words";
+import {
+  coachWords,
+  figureName,
+  instrumentWords,
+  outcomeWords,
+  readingWords,
+  registerWords,
+  termWords,
+} from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
 
-export interface LedgerHandle { takeReading(axis: Axis): void; openTerm(axis: Axis): void; openSum(axis: Axis): void }
+export interface LedgerHandle {
+  takeReading(axis: Axis): void;
+  openTerm(axis: Axis): void;
+  openSum(axis: Axis): void;
+}
 
 /** Registers that a working of this exercise can be about. */
 function registersOf({ sheet }: Observation): RegisterId[] {
   if (sheet.lathe) {
     const { targets: wanted, schools, tools: turret, control } = sheet.lathe;
-    if (control === "readout") return turret.filter(({ number }) => number !== wanted.x[0] && wanted.x.includes(number)).flatMap(({ number }): RegisterId[] => [`LX${number}`, `LZ${number}`]);
+    if (control === "readout")
+      return turret
+        .filter(({ number }) => number !== wanted.x[0] && wanted.x.includes(number))
+        .flatMap(({ number }): RegisterId[] => [`LX${number}`, `LZ${number}`]);
     if (control === "gang") return wanted.x.map((number): RegisterId => `X${number}`);
     const declaring = sheet.lathe.start ? wanted.z[0] : undefined;
-    return [...(declaring === undefined ? [] : (["common.x", "common.z"] as const)), ...turret.filter(({ number }) => number !== declaring).flatMap(({ number }): RegisterId[] => [...(wanted.x.includes(number) ? [`X${number}` as const] : []), ...(wanted.z.includes(number) ? [`Z${number}` as const] : [])]), ...(schools.every((school) => school === "part-face" || school === "preset") ? [] : (["G54.z"] as const))];
+    return [
+      ...(declaring === undefined ? [] : (["common.x", "common.z"] as const)),
+      ...turret
+        .filter(({ number }) => number !== declaring)
+        .flatMap(({ number }): RegisterId[] => [
+          ...(wanted.x.includes(number) ? [`X${number}` as const] : []),
+          ...(wanted.z.includes(number) ? [`Z${number}` as const] : []),
+        ]),
+      ...(schools.every((school) => school === "part-face" || school === "preset") ? [] : (["G54.z"] as const)),
+    ];
   }
   const { targets, lengthSchools, tools } = sheet;
   const places: RegisterId[] = targets.xy || sheet.partBefore ? ["G54.x", "G54.y"] : [];
   const lengths = targets.lengths.map((tool): RegisterId => `H${tool}`);
   const wear = lengthSchools.includes("block-in-wear") ? targets.lengths.map((tool): RegisterId => `HW${tool}`) : [];
-  const each: RegisterId[] = lengthSchools.includes("offset-per-tool") ? (["G55.z", "G56.z", "G57.z", "G58.z"] as const).slice(0, Math.max(0, tools.length - 1)) : [];
+  const each: RegisterId[] = lengthSchools.includes("offset-per-tool")
+    ? (["G55.z", "G56.z", "G57.z", "G58.z"] as const).slice(0, Math.max(0, tools.length - 1))
+    : [];
   const diameters = targets.diameters.flatMap((tool): RegisterId[] => [`D${tool}`, `DW${tool}`]);
-  return [...places, ...lengths, ...wear, ...(targets.lengths.length > 0 ? (["G54.z"] as const) : []), ...each, ...diameters];
+  return [
+    ...places,
+    ...lengths,
+    ...wear,
+    ...(targets.lengths.length > 0 ? (["G54.z"] as const) : []),
+    ...each,
+    ...diameters,
+  ];
 }
 
 const TURNING_TERMS = new Set<TermName>(["diameter", "paper", "block", "bladeWidth", "armPlane", "moved", "other"]);
-const MILL_TERMS = new Set<TermName>(termNames.filter((name) => name !== "diameter" && name !== "bladeWidth" && name !== "armPlane"));
+const MILL_TERMS = new Set<TermName>(
+  termNames.filter((name) => name !== "diameter" && name !== "bladeWidth" && name !== "armPlane"),
+);
 
-/** The student's own working: reading, terms with sign, sum. With the coach on the lines are added up; otherwise that is the student's. */
-export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation; send(command: Command): void; isReadOnly: boolean; ref: Ref<LedgerHandle> }) {
+/**
+ * The student's own working: reading, terms with sign, sum. With the coach on the lines are added up; otherwise that is
+ * the student's.
+ */
+export function LedgerPanel({
+  seen,
+  send,
+  isReadOnly,
+  ref,
+}: {
+  seen: Observation;
+  send(command: Command): void;
+  isReadOnly: boolean;
+  ref: Ref<LedgerHandle>;
+}) {
   const choices = registersOf(seen);
   const scale = scales[seen.sheet.unit];
   const [register, setRegister] = useState<RegisterId>(choices[0] ?? "G54.x");
@@ -39,11 +87,20 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
   const box = useRef<HTMLInputElement>(null);
   const heldRow = Number(/^tool(\d)$/.exec(seen.holds ?? "")?.[1] ?? 0);
   const forAxis = (axis: Axis): RegisterId => {
-    if (seen.lathe && seen.sheet.lathe?.control === "readout") return choices.find((id) => id === `${axis === "x" ? "LX" : "LZ"}${seen.lathe?.station ?? 0}`) ?? choices[0] ?? "LX2";
-    if (seen.sheet.lathe?.start && seen.lathe?.station === seen.sheet.lathe.targets.z[0]) return axis === "x" ? "common.x" : "common.z";
+    if (seen.lathe && seen.sheet.lathe?.control === "readout")
+      return (
+        choices.find((id) => id === `${axis === "x" ? "LX" : "LZ"}${seen.lathe?.station ?? 0}`) ?? choices[0] ?? "LX2"
+      );
+    if (seen.sheet.lathe?.start && seen.lathe?.station === seen.sheet.lathe.targets.z[0])
+      return axis === "x" ? "common.x" : "common.z";
     if (seen.lathe) return `${axis === "x" ? "X" : "Z"}${seen.lathe.station}`;
     if (axis !== "z") return `G54.${axis}`;
-    return choices.find((id) => id === `H${heldRow}`) ?? (heldRow === 0 && choices.includes("G54.z") && seen.sheet.tools.length > 1 ? "G54.z" : (choices.find((id) => registerKind(id) === "length") ?? "G54.z"));
+    return (
+      choices.find((id) => id === `H${heldRow}`) ??
+      (heldRow === 0 && choices.includes("G54.z") && seen.sheet.tools.length > 1
+        ? "G54.z"
+        : (choices.find((id) => registerKind(id) === "length") ?? "G54.z"))
+    );
   };
   const open = (axis: Axis, what: TermName | "sum") => {
     setRegister(forAxis(axis));
@@ -52,7 +109,8 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
   };
   useImperativeHandle(ref, () => ({
     takeReading: (axis) => send({ type: "takeReading", register: forAxis(axis) }),
-    openTerm: (axis) => open(axis, seen.lathe ? (axis === "x" ? "diameter" : "block") : axis === "z" ? "paper" : "tipRadius"),
+    openTerm: (axis) =>
+      open(axis, seen.lathe ? (axis === "x" ? "diameter" : "block") : axis === "z" ? "paper" : "tipRadius"),
     openSum: (axis) => open(axis, "sum"),
   }));
   const write = (event: FormEvent) => {
@@ -62,52 +120,138 @@ export function LedgerPanel({ seen, send, isReadOnly, ref }: { seen: Observation
     (document.activeElement as HTMLElement | null)?.blur();
   };
   const written = [...new Set([...choices, ...seen.ledger.map((line) => line.register)])];
-  const groups = written.map((id) => ({ id, lines: seen.ledger.filter((line) => line.register === id) })).filter(({ lines }) => lines.length > 0);
+  const groups = written
+    .map((id) => ({ id, lines: seen.ledger.filter((line) => line.register === id) }))
+    .filter(({ lines }) => lines.length > 0);
   return (
-    <Panel title="Ledger" note={seen.sheet.handover ? "theirs in italics, yours upright" : seen.isCoachOn ? "your working, added up" : "your working"} bodyClassName="flex flex-col" className="flex-1">
+    <Panel
+      title="Ledger"
+      note={
+        seen.sheet.handover
+          ? "theirs in italics, yours upright"
+          : seen.isCoachOn
+            ? "your working, added up"
+            : "your working"
+      }
+      bodyClassName="flex flex-col"
+      className="flex-1"
+    >
       <div className="min-h-0 flex-1 overflow-y-auto">
-        {groups.length === 0 ? <p className="p-2.5 text-ink2">{choices.length === 0 ? "Nothing in this exercise is worked out in lines." : "Nothing written yet. Take a reading at a contact, add what lies between it and the register, write the sum."}</p> : null}
+        {groups.length === 0 ? (
+          <p className="p-2.5 text-ink2">
+            {choices.length === 0
+              ? "Nothing in this exercise is worked out in lines."
+              : "Nothing written yet. Take a reading at a contact, add what lies between it and the register, write the sum."}
+          </p>
+        ) : null}
         {groups.map(({ id, lines }) => (
           <section key={id} aria-label={`Ledger of ${registerWords(id)}`} className="border-b border-rule">
             <h3 className="px-2.5 pt-1.5 font-bold">{registerWords(id)}</h3>
             <ul>
               {lines.map(({ line, kind, term: name, counts, from, isHandedOver }) => (
-                <li key={line} data-line={line} className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${kind === "sum" ? "bg-well font-bold" : ""}`}>
-                  <span className="flex-1">{kind === "reading" ? (from === undefined ? "stood at" : `reading ${from}`) : kind === "sum" ? (isHandedOver ? "their sum" : "my sum") : termWords[name ?? "other"]}</span>
-                  <span className="figures">{kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}</span>
-                  {isReadOnly ? null : <Button look="quiet" className="!p-0" aria-label={`Strike this line of ${registerWords(id)}`} title="Strike this line" onClick={() => send({ type: "strikeLine", line })}><X size={13} aria-hidden /></Button>}
+                <li
+                  key={line}
+                  data-line={line}
+                  className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${kind === "sum" ? "bg-well font-bold" : ""}`}
+                >
+                  <span className="flex-1">
+                    {kind === "reading"
+                      ? from === undefined
+                        ? "stood at"
+                        : `reading ${from}`
+                      : kind === "sum"
+                        ? isHandedOver
+                          ? "their sum"
+                          : "my sum"
+                        : termWords[name ?? "other"]}
+                  </span>
+                  <span className="figures">
+                    {kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}
+                  </span>
+                  {isReadOnly ? null : (
+                    <Button
+                      look="quiet"
+                      className="!p-0"
+                      aria-label={`Strike this line of ${registerWords(id)}`}
+                      title="Strike this line"
+                      onClick={() => send({ type: "strikeLine", line })}
+                    >
+                      <X size={13} aria-hidden />
+                    </Button>
+                  )}
                 </li>
               ))}
               {seen.isCoachOn ? (
                 <li className="flex border-t border-rule-soft px-2.5 py-0.5 text-expected">
-                  <span className="flex-1">{/^L[XZ]\d/.test(id) ? "reads, less that" : "adds up to"}</span><span className="figures">{showCounts(addUp(lines), scale)}</span>{isReadOnly ? null : <span className="w-[17px]" />}
+                  <span className="flex-1">{/^L[XZ]\d/.test(id) ? "reads, less that" : "adds up to"}</span>
+                  <span className="figures">{showCounts(addUp(lines), scale)}</span>
+                  {isReadOnly ? null : <span className="w-[17px]" />}
                 </li>
               ) : null}
             </ul>
           </section>
         ))}
       </div>
-      {seen.readings.length > 0 ? <Readings seen={seen} onTake={isReadOnly ? null : (from) => send({ type: "takeReading", register, from })} /> : null}
+      {seen.readings.length > 0 ? (
+        <Readings seen={seen} onTake={isReadOnly ? null : (from) => send({ type: "takeReading", register, from })} />
+      ) : null}
       {isReadOnly || choices.length === 0 ? null : (
-        <form onSubmit={write} aria-label="Write in the ledger" className="flex shrink-0 flex-col gap-1.5 border-t border-rule p-2">
+        <form
+          onSubmit={write}
+          aria-label="Write in the ledger"
+          className="flex shrink-0 flex-col gap-1.5 border-t border-rule p-2"
+        >
           <div className="flex gap-1.5">
-            <select aria-label="Ledger register" value={register} onChange={(event) => setRegister(event.target.value as RegisterId)} className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
-              {choices.map((id) => <option key={id} value={id}>{registerWords(id)}</option>)}
+            <select
+              aria-label="Ledger register"
+              value={register}
+              onChange={(event) => setRegister(event.target.value as RegisterId)}
+              className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5"
+            >
+              {choices.map((id) => (
+                <option key={id} value={id}>
+                  {registerWords(id)}
+                </option>
+              ))}
             </select>
-            <Button className="!px-2 text-xs" keyCap="L" onClick={() => send({ type: "takeReading", register })}>Take reading</Button>
+            <Button className="!px-2 text-xs" keyCap="L" onClick={() => send({ type: "takeReading", register })}>
+              Take reading
+            </Button>
           </div>
           <div className="flex gap-1.5">
-            <select aria-label="Kind of line" value={term} onChange={(event) => setTerm(event.target.value as TermName | "sum")} className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5">
-              {termNames.filter((name) => (seen.lathe ? TURNING_TERMS : MILL_TERMS).has(name)).map((name) => <option key={name} value={name}>{termWords[name]}</option>)}
+            <select
+              aria-label="Kind of line"
+              value={term}
+              onChange={(event) => setTerm(event.target.value as TermName | "sum")}
+              className="min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-1 py-0.5"
+            >
+              {termNames
+                .filter((name) => (seen.lathe ? TURNING_TERMS : MILL_TERMS).has(name))
+                .map((name) => (
+                  <option key={name} value={name}>
+                    {termWords[name]}
+                  </option>
+                ))}
               <option value="sum">my sum</option>
             </select>
-            <FigureInput ref={box} aria-label="Amount with its sign" className="w-20" value={text} onChange={(event) => setText(event.target.value)} />
-            <Button type="submit" className="!px-2 text-xs" disabled={text.trim() === ""} keyCap="T">Write</Button>
+            <FigureInput
+              ref={box}
+              aria-label="Amount with its sign"
+              className="w-20"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+            <Button type="submit" className="!px-2 text-xs" disabled={text.trim() === ""} keyCap="T">
+              Write
+            </Button>
           </div>
         </form>
       )}
       {seen.coach ? (
-        <aside aria-label="Coach" className="max-h-52 shrink-0 overflow-y-auto border-t-0 border-l-4 border-expected bg-expected-soft p-2.5">
+        <aside
+          aria-label="Coach"
+          className="max-h-52 shrink-0 overflow-y-auto border-t-0 border-l-4 border-expected bg-expected-soft p-2.5"
+        >
           <h3 className="font-bold">Next</h3>
           <p data-testid="coach">{coachWords(seen.coach, seen)}</p>
         </aside>
@@ -125,16 +269,44 @@ function figureText(name: string, value: number, seen: Observation): string {
 /** What the instruments have shown, newest first; one press takes it into the line that is being worked on. */
 function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: number) => void) | null }) {
   return (
-    <section aria-label="Readings of the instruments" className="max-h-[38%] shrink-0 overflow-y-auto border-t border-rule bg-well">
+    <section
+      aria-label="Readings of the instruments"
+      className="max-h-[38%] shrink-0 overflow-y-auto border-t border-rule bg-well"
+    >
       <h3 className="px-2.5 pt-1.5 text-xs font-bold text-ink2">Readings, newest first</h3>
       <ol>
         {seen.readings.toReversed().map((reading) => (
-          <li key={reading.number} data-testid={`reading-${reading.number}`} className="border-t border-rule-soft px-2.5 py-1">
-            <p className="flex items-baseline gap-1 text-xs"><b className="figures">{reading.number}</b><span className="min-w-0 flex-1 truncate" title={titleOf(reading)}>{titleOf(reading)}</span>
-              {onTake && Object.keys(reading.values).length > 0 ? <button type="button" className="shrink-0 font-bold text-expected underline" aria-label={`Take reading ${reading.number} into the ledger`} onClick={() => onTake(reading.number)}>take</button> : null}</p>
-            {reading.outcome !== undefined && reading.outcome !== "found" ? <p className="font-bold text-contact">{outcomeWords[reading.outcome]}</p> : null}
+          <li
+            key={reading.number}
+            data-testid={`reading-${reading.number}`}
+            className="border-t border-rule-soft px-2.5 py-1"
+          >
+            <p className="flex items-baseline gap-1 text-xs">
+              <b className="figures">{reading.number}</b>
+              <span className="min-w-0 flex-1 truncate" title={titleOf(reading)}>
+                {titleOf(reading)}
+              </span>
+              {onTake && Object.keys(reading.values).length > 0 ? (
+                <button
+                  type="button"
+                  className="shrink-0 font-bold text-expected underline"
+                  aria-label={`Take reading ${reading.number} into the ledger`}
+                  onClick={() => onTake(reading.number)}
+                >
+                  take
+                </button>
+              ) : null}
+            </p>
+            {reading.outcome !== undefined && reading.outcome !== "found" ? (
+              <p className="font-bold text-contact">{outcomeWords[reading.outcome]}</p>
+            ) : null}
             <p className="flex flex-wrap gap-x-2">
-              {Object.entries(reading.values).map(([name, value]) => <span key={name} className="whitespace-nowrap"><span className="text-xs text-ink2">{figureName(name)}</span> <b className="figures">{figureText(name, value, seen)}</b></span>)}
+              {Object.entries(reading.values).map(([name, value]) => (
+                <span key={name} className="whitespace-nowrap">
+                  <span className="text-xs text-ink2">{figureName(name)}</span>{" "}
+                  <b className="figures">{figureText(name, value, seen)}</b>
+                </span>
+              ))}
             </p>
           </li>
         ))}
@@ -143,7 +315,8 @@ function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: numbe
   );
 }
 
-const titleOf = ({ instrument, what, tool }: Reading): string => `${instrumentWords(instrument)}: ${readingWords(what, tool)}`;
+const titleOf = ({ instrument, what, tool }: Reading): string =>
+  `${instrumentWords(instrument)}: ${readingWords(what, tool)}`;
 
 const addUp = (lines: Observation["ledger"]): number => {
   const reading = lines.findLast(({ kind }) => kind === "reading")?.counts ?? 0;

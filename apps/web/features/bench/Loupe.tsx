@@ -11,7 +11,15 @@ import { TasterPicture } from "./loupe/TasterPicture";
 
 function Picture({ seen, machine }: { seen: Observation; machine: AxisCounts }) {
   const { holds, tip } = seen;
-  if (tip?.kind === "destroyed" && holds !== "edgeFinder") return <path d="M60 80l28 12-10 18 26 8M122 74l14 24-20 8 8 24M84 134l24 8" stroke="var(--contact)" strokeWidth="3" fill="none" />;
+  if (tip?.kind === "destroyed" && holds !== "edgeFinder")
+    return (
+      <path
+        d="M60 80l28 12-10 18 26 8M122 74l14 24-20 8 8 24M84 134l24 8"
+        stroke="var(--contact)"
+        strokeWidth="3"
+        fill="none"
+      />
+    );
   if (holds === "edgeFinder") return <FinderPicture seen={seen} machine={machine} />;
   if (tip?.kind === "dial") return <TasterPicture tip={tip} />;
   if (tip?.kind === "probe") return <ProbePicture seen={seen} machine={machine} isTriggered={tip.isTriggered} />;
@@ -26,13 +34,19 @@ export function Loupe({ seen, machine }: { seen: Observation; machine: AxisCount
   return (
     <figure className="flex flex-col items-center">
       <svg className="w-full max-w-[196px]" viewBox={`0 0 ${SIZE} ${SIZE}`} aria-hidden>
-        <clipPath id={clip}><circle cx={MID} cy={MID} r={MID - 3} /></clipPath>
+        <clipPath id={clip}>
+          <circle cx={MID} cy={MID} r={MID - 3} />
+        </clipPath>
         <circle cx={MID} cy={MID} r={MID - 3} fill="var(--field)" />
-        <g clipPath={`url(#${clip})`}><Picture seen={seen} machine={machine} /></g>
+        <g clipPath={`url(#${clip})`}>
+          <Picture seen={seen} machine={machine} />
+        </g>
         <circle cx={MID} cy={MID} r={MID - 3} fill="none" stroke="var(--ink)" strokeWidth="2.5" />
       </svg>
       <figcaption role="status" aria-live="polite" className="mt-1 min-h-11 text-center">
-        <b data-testid="sensation" className={`block text-[15px] ${isContact ? "text-contact" : ""}`}>{strong}</b>
+        <b data-testid="sensation" className={`block text-[15px] ${isContact ? "text-contact" : ""}`}>
+          {strong}
+        </b>
         <span className="text-xs text-ink2">{soft}</span>
       </figcaption>
     </figure>

@@ -17,16 +17,28 @@ function Nose({ code }: { code: TipCode }) {
   );
 }
 
-/** The tip codes as pictures of a nose: which one is chosen is typed for the student, and nothing is said of whether it is right. */
+/**
+ * The tip codes as pictures of a nose: which one is chosen is typed for the student, and nothing is said of whether it
+ * is right.
+ */
 export function TipCodes({ chosen, onChoose }: { chosen: string; onChoose(code: string): void }) {
   return (
     <div role="group" aria-label="Where the tip stands from the middle of the nose" className="flex flex-wrap gap-1">
-      {tipCodes.filter((code) => code !== 9).map((code) => (
-        <button key={code} type="button" aria-pressed={chosen === String(code)} aria-label={`Tip code ${code}`} onClick={() => onChoose(String(code))}
-          className={`flex items-center rounded-[3px] border pr-1.5 ${chosen === String(code) ? "border-ink bg-field font-bold" : "border-ink3 bg-panel"}`}>
-          <Nose code={code} /><span className="figures">{code === 0 ? "0, 9" : code}</span>
-        </button>
-      ))}
+      {tipCodes
+        .filter((code) => code !== 9)
+        .map((code) => (
+          <button
+            key={code}
+            type="button"
+            aria-pressed={chosen === String(code)}
+            aria-label={`Tip code ${code}`}
+            onClick={() => onChoose(String(code))}
+            className={`flex items-center rounded-[3px] border pr-1.5 ${chosen === String(code) ? "border-ink bg-field font-bold" : "border-ink3 bg-panel"}`}
+          >
+            <Nose code={code} />
+            <span className="figures">{code === 0 ? "0, 9" : code}</span>
+          </button>
+        ))}
     </div>
   );
 }

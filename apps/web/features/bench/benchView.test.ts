@@ -1,7 +1,17 @@
 import { findDemoExercise, LaneDriver } from "../../../../demo";
 import type { Command } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
-import { across, depth, dialHands, gapLabel, planWindow, sensationOf, sheetLine, solidsOf, thingLabel } from "./benchView";
+import {
+  across,
+  depth,
+  dialHands,
+  gapLabel,
+  planWindow,
+  sensationOf,
+  sheetLine,
+  solidsOf,
+  thingLabel,
+} from "./benchView";
 import { instrumentActs, readyActs } from "./benchActs";
 
 const lane = (id: string, ...commands: Command[]): LaneDriver => {
@@ -14,7 +24,10 @@ const says = (made: LaneDriver) => sensationOf(made.seen, made.seen.machine).str
 
 describe("the four lines of sight", () => {
   it("opposite sides mirror what lies across, and turn round what is far", () => {
-    for (const [a, b] of [["front", "back"], ["left", "right"]] as const) {
+    for (const [a, b] of [
+      ["front", "back"],
+      ["left", "right"],
+    ] as const) {
       expect(across(a, 3, 7) + across(b, 3, 7)).toBe(0);
       expect(depth(a, 3, 7) + depth(b, 3, 7)).toBe(0);
     }
@@ -23,7 +36,14 @@ describe("the four lines of sight", () => {
 });
 
 describe("a dial's hands", () => {
-  it.each([[0, "0.0", "at 0"], [-1, "0.0", "at −1"], [-0.62, "38.0", "between −1 and 0"], [0.25, "25.0", "between 0 and 1"], [-2, "0.0", "at −2"], [-1.75, "25.0", "between −2 and −1"]])("%f mm: large hand %s, small hand %s", (mm, large, small) => {
+  it.each([
+    [0, "0.0", "at 0"],
+    [-1, "0.0", "at −1"],
+    [-0.62, "38.0", "between −1 and 0"],
+    [0.25, "25.0", "between 0 and 1"],
+    [-2, "0.0", "at −2"],
+    [-1.75, "25.0", "between −2 and −1"],
+  ])("%f mm: large hand %s, small hand %s", (mm, large, small) => {
     expect(dialHands(mm)).toEqual({ large, small });
   });
 });
@@ -31,16 +51,31 @@ describe("a dial's hands", () => {
 describe("what stands on the controls", () => {
   const open: Command[] = [{ type: "home" }, { type: "setDoor", isOpen: true }];
   it("is what the thing in the spindle can do, and nothing else", () => {
-    expect(labels(lane("clamp-corner-taster", ...open, { type: "load", thing: "taster" }))).toEqual(["True the ball", "Turn by hand"]);
+    expect(labels(lane("clamp-corner-taster", ...open, { type: "load", thing: "taster" }))).toEqual([
+      "True the ball",
+      "Turn by hand",
+    ]);
     expect(labels(lane("clamp-middle-probe", ...open, { type: "load", thing: "probe" }))).toEqual(["Ask the probe …"]);
     expect(labels(lane("plate-bore-sweep", ...open, { type: "load", thing: "indicator" }))).toEqual(["Carry it round"]);
-    expect(labels(lane("five-tools-block-in-wear", ...open, { type: "load", thing: "tool1" }))).toEqual(["Try gauge block 25.000", "Wipe the blocks"]);
-    expect(labels(lane("lengths-at-speed", ...open, { type: "load", thing: "tool1" }))).toEqual(["Place paper", "Ask the beam …", "Blow the tip clean"]);
+    expect(labels(lane("five-tools-block-in-wear", ...open, { type: "load", thing: "tool1" }))).toEqual([
+      "Try gauge block 25.000",
+      "Wipe the blocks",
+    ]);
+    expect(labels(lane("lengths-at-speed", ...open, { type: "load", thing: "tool1" }))).toEqual([
+      "Place paper",
+      "Ask the beam …",
+      "Blow the tip clean",
+    ]);
     expect(labels(lane("five-tools-plane-lift", ...open))).toEqual(["Place paper", "Stand the height gauge"]);
   });
   it("one open task is a button, several are a list, a screwed-down part can be tapped", () => {
-    expect(readyActs(lane("focuser-plate-lower-left").seen)).toEqual([{ label: "Dress burr", keyCap: "B", command: { type: "dressBurr" } }]);
-    expect(readyActs(lane("bracket-cold-machine").seen)[0]).toMatchObject({ dialog: "ready", label: "Get ready … (8 open)" });
+    expect(readyActs(lane("focuser-plate-lower-left").seen)).toEqual([
+      { label: "Dress burr", keyCap: "B", command: { type: "dressBurr" } },
+    ]);
+    expect(readyActs(lane("bracket-cold-machine").seen)[0]).toMatchObject({
+      dialog: "ready",
+      label: "Get ready … (8 open)",
+    });
     expect(readyActs(lane("plate-skewed").seen)[0]).toMatchObject({ dialog: "ready" });
     expect(readyActs(lane("five-tools-master").seen)).toEqual([]);
   });
@@ -48,19 +83,36 @@ describe("what stands on the controls", () => {
 
 describe("what eye, ear and finger say", () => {
   it("names the thing, and what it stands over", () => {
-    const made = lane("five-tools-plane-lift", { type: "home" }, { type: "setDoor", isOpen: true }, { type: "load", thing: "tool3" });
+    const made = lane(
+      "five-tools-plane-lift",
+      { type: "home" },
+      { type: "setDoor", isOpen: true },
+      { type: "load", thing: "tool3" },
+    );
     expect(says(made)).toBe("tool 3 over the table");
     const { stock } = made.seen.boxes;
     made.do({ type: "setDoor", isOpen: false });
-    made.do({ type: "runBlock", text: `G53 G0 X${((stock.low.x + stock.high.x) / 2).toFixed(3)} Y${((stock.low.y + stock.high.y) / 2).toFixed(3)}` });
+    made.do({
+      type: "runBlock",
+      text: `G53 G0 X${((stock.low.x + stock.high.x) / 2).toFixed(3)} Y${((stock.low.y + stock.high.y) / 2).toFixed(3)}`,
+    });
     expect(says(made)).toBe("tool 3 over the part");
     made.do({ type: "setDoor", isOpen: true });
     made.do({ type: "standLamp" });
     expect(says(made)).toBe("tool 3 over the height gauge");
   });
   it("an indicator says how far opposite places differ, never where the axis is", () => {
-    const made = lane("plate-bore-sweep", { type: "home" }, { type: "setDoor", isOpen: true }, { type: "load", thing: "indicator" });
-    expect(sensationOf(made.seen, made.seen.machine)).toEqual({ strong: "indicator at the bore", soft: "not carried round yet", isContact: false });
+    const made = lane(
+      "plate-bore-sweep",
+      { type: "home" },
+      { type: "setDoor", isOpen: true },
+      { type: "load", thing: "indicator" },
+    );
+    expect(sensationOf(made.seen, made.seen.machine)).toEqual({
+      strong: "indicator at the bore",
+      soft: "not carried round yet",
+      isContact: false,
+    });
   });
   it("labels carry the machine's own unit", () => {
     const { seen } = lane("inch-bracket");
@@ -72,9 +124,19 @@ describe("what eye, ear and finger say", () => {
 
 describe("the drawing", () => {
   it("shows every solid, and its near window holds blank and vise or plate", () => {
-    for (const id of ["focuser-plate-lower-left", "plate-skewed", "bracket-boss-sweep", "change-of-part", "five-tools-gauge-line"]) {
+    for (const id of [
+      "focuser-plate-lower-left",
+      "plate-skewed",
+      "bracket-boss-sweep",
+      "change-of-part",
+      "five-tools-gauge-line",
+    ]) {
       const { seen } = lane(id);
-      expect(solidsOf(seen).map(({ name }) => name).sort()).toEqual(Object.keys(seen.solids).sort());
+      expect(
+        solidsOf(seen)
+          .map(({ name }) => name)
+          .sort(),
+      ).toEqual(Object.keys(seen.solids).sort());
       const window = planWindow(seen, "near");
       expect(window.left).toBeLessThan(seen.boxes.stock.low.x);
       expect(window.top).toBeGreaterThan(seen.boxes.stock.high.y);

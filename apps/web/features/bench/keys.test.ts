@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { keyAction, keyVerbs, verbKeys } from "./keys";
 
-const press = (key: string, more: Partial<{ shiftKey: boolean; ctrlKey: boolean }> = {}) => keyAction({ key, shiftKey: false, ctrlKey: false, metaKey: false, altKey: false, ...more });
+const press = (key: string, more: Partial<{ shiftKey: boolean; ctrlKey: boolean }> = {}) =>
+  keyAction({ key, shiftKey: false, ctrlKey: false, metaKey: false, altKey: false, ...more });
 
 describe("keys of the bench", () => {
   it("every verb has a key of its own", () => {

@@ -9,8 +9,33 @@ export type KeyAction =
   | { type: "do"; what: KeyVerb };
 
 export const keyVerbs = [
-  "home", "door", "spindle", "drawer", "look", "wobble", "burr", "paper", "feel", "block", "measure", "check", "register", "typeRegister", "undo", "reading", "term", "sum",
-  "zeroCounter", "typeBlock", "hand", "fit", "reset", "handIn", "keys", "sheet", "judgeSetup",
+  "home",
+  "door",
+  "spindle",
+  "drawer",
+  "look",
+  "wobble",
+  "burr",
+  "paper",
+  "feel",
+  "block",
+  "measure",
+  "check",
+  "register",
+  "typeRegister",
+  "undo",
+  "reading",
+  "term",
+  "sum",
+  "zeroCounter",
+  "typeBlock",
+  "hand",
+  "fit",
+  "reset",
+  "handIn",
+  "keys",
+  "sheet",
+  "judgeSetup",
 ] as const;
 export type KeyVerb = (typeof keyVerbs)[number];
 
@@ -55,17 +80,25 @@ export const verbKeys: Record<KeyVerb, { key: string; words: string }> = {
 
 export const jogSizeOrder: readonly JogSize[] = ["rapid", "coarse", "middle", "fine"];
 export const jogSizeWords: Record<LengthUnit, Record<JogSize, string>> = {
-  mm: { rapid: "1 mm", coarse: "0.1", middle: "0.01", fine: "0.001" }, inch: { rapid: ".05 in", coarse: ".005", middle: ".0005", fine: ".0001" },
+  mm: { rapid: "1 mm", coarse: "0.1", middle: "0.01", fine: "0.001" },
+  inch: { rapid: ".05 in", coarse: ".005", middle: ".0005", fine: ".0001" },
 };
 
 const BY_KEY = new Map(Object.entries(verbKeys).map(([verb, { key }]) => [key, verb as KeyVerb]));
 const SHIFTED_CLICKS = 10;
 
 /** The action of a key press on the bench, or null for keys that are not the bench's. */
-export function keyAction(event: { key: string; shiftKey: boolean; ctrlKey: boolean; metaKey: boolean; altKey: boolean }): KeyAction | null {
+export function keyAction(event: {
+  key: string;
+  shiftKey: boolean;
+  ctrlKey: boolean;
+  metaKey: boolean;
+  altKey: boolean;
+}): KeyAction | null {
   if (event.ctrlKey || event.metaKey || event.altKey) return null;
   const jog = jogKeys[event.key];
-  if (jog) return { type: "jog", axis: jog.axis, direction: jog.direction, clicks: event.shiftKey ? SHIFTED_CLICKS : 1 };
+  if (jog)
+    return { type: "jog", axis: jog.axis, direction: jog.direction, clicks: event.shiftKey ? SHIFTED_CLICKS : 1 };
   if (event.key === "[" || event.key === "]") return { type: "size", step: event.key === "]" ? 1 : -1 };
   const what = BY_KEY.get(event.key.length === 1 ? event.key.toLowerCase() : event.key);
   return what ? { type: "do", what } : null;

@@ -16,15 +16,19 @@ class FakeServer {
   retries: (() => void)[] = [];
 
   readonly ports: LinkPorts = {
-    send: (batch) => new Promise((resolve, reject) => {
-      this.waiting.push(() => {
-        if (this.isDown === "request") return reject(new Error("lost"));
-        this.got.push(structuredClone(batch));
-        const reply = this.answer(batch);
-        return this.isDown === "reply" ? reject(new Error("lost")) : resolve(reply);
-      });
-    }),
-    failure: (error) => (error instanceof Error && error.message === "lost" ? { status: "lost", message: "no answer" } : { status: "moved", message: "elsewhere" }),
+    send: (batch) =>
+      new Promise((resolve, reject) => {
+        this.waiting.push(() => {
+          if (this.isDown === "request") return reject(new Error("lost"));
+          this.got.push(structuredClone(batch));
+          const reply = this.answer(batch);
+          return this.isDown === "reply" ? reject(new Error("lost")) : resolve(reply);
+        });
+      }),
+    failure: (error) =>
+      error instanceof Error && error.message === "lost"
+        ? { status: "lost", message: "no answer" }
+        : { status: "moved", message: "elsewhere" },
     later: (work) => {
       this.retries.push(work);
       return () => undefined;
@@ -56,7 +60,13 @@ class FakeServer {
     return new LaneLink(this.ports, "tab-one", { seq: this.lane.log.length, observation: this.lane.seen });
   }
 }
-const jog = (size: "fine" | "middle" | "coarse" | "rapid", clicks = 1): Command => ({ type: "jog", axis: "x", direction: -1, clicks, size });
+const jog = (size: "fine" | "middle" | "coarse" | "rapid", clicks = 1): Command => ({
+  type: "jog",
+  axis: "x",
+  direction: -1,
+  clicks,
+  size,
+});
 
 describe("the tab's end of a lane", () => {
   it("moves the readout in the frame of the key press, before any answer", async () => {
@@ -84,7 +94,9 @@ describe("the tab's end of a lane", () => {
     const link = server.link();
     for (let press = 0; press < 9; press++) link.send(jog("coarse"));
     await server.flushAll();
-    expect(server.got.map(({ commands }) => commands.map(({ command }) => command.type === "jog" && command.clicks))).toEqual([[1], [8]]);
+    expect(
+      server.got.map(({ commands }) => commands.map(({ command }) => command.type === "jog" && command.clicks)),
+    ).toEqual([[1], [8]]);
     expect(server.lane.state.position.x).toBe(-40_900);
   });
   it("a refusal is shown in words and drops the presses behind it", async () => {
@@ -98,25 +110,28 @@ describe("the tab's end of a lane", () => {
     expect(link.snapshot().message).toBe("doorOpenRapid");
     expect(server.lane.state.position.x).toBe(-40_000);
   });
-  it.each(["request", "reply"] as const)("when the %s is lost the machine holds, and on return nothing is missing or doubled", async (what) => {
-    const server = new FakeServer();
-    const link = server.link();
-    server.isDown = what;
-    link.send(jog("coarse", 4));
-    await server.flush();
-    expect(link.snapshot().status).toBe("lost");
-    link.send(jog("coarse", 50));
-    expect(link.snapshot().shown.machine.x).toBe(-40_400);
-    server.isDown = "no";
-    server.retries.forEach((retry) => retry());
-    await server.flushAll();
-    expect(link.snapshot().status).toBe("linked");
-    expect(link.snapshot().observation.machine.x).toBe(-40_400);
-    expect(server.lane.state.position.x).toBe(-40_400);
-    link.send(jog("coarse", 1));
-    await server.flushAll();
-    expect(server.lane.state.position.x).toBe(-40_500);
-  });
+  it.each(["request", "reply"] as const)(
+    "when the %s is lost the machine holds, and on return nothing is missing or doubled",
+    async (what) => {
+      const server = new FakeServer();
+      const link = server.link();
+      server.isDown = what;
+      link.send(jog("coarse", 4));
+      await server.flush();
+      expect(link.snapshot().status).toBe("lost");
+      link.send(jog("coarse", 50));
+      expect(link.snapshot().shown.machine.x).toBe(-40_400);
+      server.isDown = "no";
+      server.retries.forEach((retry) => retry());
+      await server.flushAll();
+      expect(link.snapshot().status).toBe("linked");
+      expect(link.snapshot().observation.machine.x).toBe(-40_400);
+      expect(server.lane.state.position.x).toBe(-40_400);
+      link.send(jog("coarse", 1));
+      await server.flushAll();
+      expect(server.lane.state.position.x).toBe(-40_500);
+    },
+  );
   it("takes in an answered hand while idle, and not over a command of its own", async () => {
     const server = new FakeServer();
     const link = server.link();

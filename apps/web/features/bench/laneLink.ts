@@ -4,7 +4,10 @@ import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 
 type LinkStatus = "linked" | "lost" | "moved" | "signedOut" | "broken";
 type JogCommand = Extract<Command, { type: "jog" }>;
-interface Queued { clientSeq: number; command: Command }
+interface Queued {
+  clientSeq: number;
+  command: Command;
+}
 
 export interface LinkView {
   readonly status: LinkStatus;
@@ -35,17 +38,25 @@ const isFinest = (command: JogCommand): boolean => command.size === "fine" || co
 
 /** Something that eyes, ears or fingers noticed between two observations. */
 function isSensation(before: Observation, after: Observation): boolean {
-  const noticed = ({ tip, paper, block, resting, lamp, isSetterTriggered, incidents, isStopped }: Observation) => JSON.stringify([
-    // a dial's hands move with every click: only that they begin or stop to move is a sensation
-    tip?.kind === "dial" ? tip.isTouching : tip, paper?.feel, block?.id, resting, lamp?.isLit, isSetterTriggered, incidents.length, isStopped,
-  ]);
+  const noticed = ({ tip, paper, block, resting, lamp, isSetterTriggered, incidents, isStopped }: Observation) =>
+    JSON.stringify([
+      // a dial's hands move with every click: only that they begin or stop to move is a sensation
+      tip?.kind === "dial" ? tip.isTouching : tip,
+      paper?.feel,
+      block?.id,
+      resting,
+      lamp?.isLit,
+      isSetterTriggered,
+      incidents.length,
+      isStopped,
+    ]);
   return noticed(before) !== noticed(after);
 }
 
 /**
- * The tab's end of a lane: commands out in batches, at most one batch unanswered, the same batch again when no answer came.
- * Readouts move at once; the server's answer reconciles. At the two finest sizes a click waits for the answer to the one
- * before, and presses that wait are dropped at the first sensation. When the link is lost the machine holds.
+ * The tab's end of a lane: commands out in batches, at most one batch unanswered, the same batch again when no answer
+ * came. Readouts move at once; the server's answer reconciles. At the two finest sizes a click waits for the answer to
+ * the one before, and presses that wait are dropped at the first sensation. When the link is lost the machine holds.
  */
 export class LaneLink {
   private view: LinkView;
@@ -56,9 +67,20 @@ export class LaneLink {
   private readonly ears = new Set<() => void>();
   private cancelRetry: (() => void) | null = null;
 
-  constructor(private readonly ports: LinkPorts, private readonly writer: string, first: Pick<LaneView, "seq" | "observation">) {
+  constructor(
+    private readonly ports: LinkPorts,
+    private readonly writer: string,
+    first: Pick<LaneView, "seq" | "observation">,
+  ) {
     this.headSeq = first.seq;
-    this.view = { status: "linked", observation: first.observation, shown: positions(first.observation, []), isWaiting: false, message: null, lastOutcome: null };
+    this.view = {
+      status: "linked",
+      observation: first.observation,
+      shown: positions(first.observation, []),
+      isWaiting: false,
+      message: null,
+      lastOutcome: null,
+    };
   }
 
   readonly subscribe = (ear: () => void): (() => void) => {
@@ -83,7 +105,8 @@ export class LaneLink {
 
   /** Takes in what others did to the lane (a hand that was answered), when nothing of this tab is under way. */
   refresh({ seq, observation }: Pick<LaneView, "seq" | "observation">): void {
-    if (this.inFlight.length > 0 || this.queue.length > 0 || this.view.status !== "linked" || seq <= this.headSeq) return;
+    if (this.inFlight.length > 0 || this.queue.length > 0 || this.view.status !== "linked" || seq <= this.headSeq)
+      return;
     this.headSeq = seq;
     this.view = { ...this.view, observation };
     this.update({});
@@ -97,9 +120,18 @@ export class LaneLink {
       return true;
     }
     const last = this.queue.at(-1);
-    const isSame = last && isJog(last.command) && last.command.axis === command.axis && last.command.direction === command.direction && last.command.size === command.size;
+    const isSame =
+      last &&
+      isJog(last.command) &&
+      last.command.axis === command.axis &&
+      last.command.direction === command.direction &&
+      last.command.size === command.size;
     if (!isSame) this.push(command);
-    else last.command = { ...command, clicks: Math.min(MOST_CLICKS, (last.command as JogCommand).clicks + command.clicks) };
+    else
+      last.command = {
+        ...command,
+        clicks: Math.min(MOST_CLICKS, (last.command as JogCommand).clicks + command.clicks),
+      };
     return true;
   }
 
@@ -155,7 +187,12 @@ export class LaneLink {
   private update(change: Partial<LinkView>): void {
     const pending = [...this.inFlight, ...this.queue].map(({ command }) => command).filter(isJog);
     const { observation } = this.view;
-    this.view = { ...this.view, ...change, shown: positions(observation, pending), isWaiting: this.inFlight.length > 0 };
+    this.view = {
+      ...this.view,
+      ...change,
+      shown: positions(observation, pending),
+      isWaiting: this.inFlight.length > 0,
+    };
     for (const ear of this.ears) ear();
   }
 }

@@ -2,7 +2,13 @@ import type { Moment } from "@probe-lane/core/review";
 import { describe, expect, it } from "vitest";
 import { clockOf, indexOfSeq, jumpTo, stayMs } from "./reviewView";
 
-const at = (seq: number, atMs: number, kind: Moment["kind"] = "move"): Moment => ({ seq, atMs, kind, label: "", change: {} });
+const at = (seq: number, atMs: number, kind: Moment["kind"] = "move"): Moment => ({
+  seq,
+  atMs,
+  kind,
+  label: "",
+  change: {},
+});
 const moments = [at(1, 0), at(2, 800), at(3, 1000, "capture"), at(5, 61_000), at(6, 61_010, "incident")];
 const kinds = new Set<Moment["kind"]>(["capture", "incident"]);
 

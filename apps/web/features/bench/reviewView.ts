@@ -1,15 +1,26 @@
 import type { LaneNote } from "@probe-lane/contract";
 import type { Moment, MomentKind } from "@probe-lane/core/review";
 
-/** How long the replay stays at an entry, ms: the student's own pace at this speed, but never so long that one waits, nor so short that nothing is seen. */
+/**
+ * How long the replay stays at an entry, ms: the student's own pace at this speed, but never so long that one waits,
+ * nor so short that nothing is seen.
+ */
 export function stayMs(moments: readonly Moment[], index: number, speed: number): number {
   const [now, next] = [moments[index], moments[index + 1]];
   if (!now || !next) return 0;
   return Math.min(1500, Math.max(40, (next.atMs - now.atMs) / speed));
 }
 
-/** The nearest entry before or after `index` that is of one of these kinds, or carries a note; null when there is none. */
-export function jumpTo(moments: readonly Moment[], notes: readonly LaneNote[], index: number, step: 1 | -1, kinds: ReadonlySet<MomentKind>): number | null {
+/**
+ * The nearest entry before or after `index` that is of one of these kinds, or carries a note; null when there is none.
+ */
+export function jumpTo(
+  moments: readonly Moment[],
+  notes: readonly LaneNote[],
+  index: number,
+  step: 1 | -1,
+  kinds: ReadonlySet<MomentKind>,
+): number | null {
   const noted = new Set(notes.map(({ seq }) => seq));
   for (let at = index + step; at >= 0 && at < moments.length; at += step) {
     const moment = moments[at];

@@ -2,7 +2,15 @@ import { describe, expect, it } from "vitest";
 import { decide, evolve, observe, type Command } from "@probe-lane/core/bench";
 import { toCounts, scales } from "@probe-lane/core/units";
 import { findDemoExercise, LaneDriver, workLane } from "../../../../demo";
-import { tipPlace, toolOf, turningFacts, turningKey, turningSensation, turretCapture, turretLabel } from "./turningView";
+import {
+  tipPlace,
+  toolOf,
+  turningFacts,
+  turningKey,
+  turningSensation,
+  turretCapture,
+  turretLabel,
+} from "./turningView";
 
 const lane = (id = "collar-five-tools-face") => {
   const driver = new LaneDriver(findDemoExercise(id).exercise, "view");
@@ -12,8 +20,15 @@ const lane = (id = "collar-five-tools-face") => {
 
 describe("keys of a lathe", () => {
   it("left and right move Z, up and down move X, and nothing moves a third axis", () => {
-    expect(turningKey({ type: "jog", axis: "x", direction: -1, clicks: 1 })).toMatchObject({ axis: "z", direction: -1 });
-    expect(turningKey({ type: "jog", axis: "y", direction: 1, clicks: 10 })).toMatchObject({ axis: "x", direction: 1, clicks: 10 });
+    expect(turningKey({ type: "jog", axis: "x", direction: -1, clicks: 1 })).toMatchObject({
+      axis: "z",
+      direction: -1,
+    });
+    expect(turningKey({ type: "jog", axis: "y", direction: 1, clicks: 10 })).toMatchObject({
+      axis: "x",
+      direction: 1,
+      clicks: 10,
+    });
     expect(turningKey({ type: "jog", axis: "z", direction: 1, clicks: 1 })).toBeNull();
     expect(turningKey({ type: "do", what: "home" })).toEqual({ type: "do", what: "home" });
   });
@@ -29,26 +44,40 @@ it("a click that waits for its answer moves the tip at once, in X by half of wha
 
 it("what a capture is said to store is what the bench stores, for every kind of register", () => {
   const driver = lane();
-  for (const [register, text] of [["XW1", "0.04"], ["ZW1", "-0.1"], ["common.z", "1.5"]] as const) driver.do({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
+  for (const [register, text] of [
+    ["XW1", "0.04"],
+    ["ZW1", "-0.1"],
+    ["common.z", "1.5"],
+  ] as const)
+    driver.do({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
   driver.do({ type: "runBlock", text: "G53 G0 X-100 Z-50" });
   driver.do({ type: "index", station: 1, withOffset: true });
   for (const register of ["X1", "Z1", "XW1", "ZW1", "G54.x", "G54.z", "common.z"] as const) {
     const command: Command = { type: "captureRegister", register, asText: "12.5" };
     const decided = decide(driver.state, command);
     if (!decided.ok) throw new Error(decided.error.code);
-    const after = observe(decided.value.reduce((state, event) => evolve(state, event), driver.state), "student");
+    const after = observe(
+      decided.value.reduce((state, event) => evolve(state, event), driver.state),
+      "student",
+    );
     const predicted = turretCapture(driver.seen, driver.seen.machine, register, 12.5);
     const event = decided.value.find(({ type }) => type === "registerChanged");
     expect(event, register).toMatchObject({ to: predicted });
     // with its offset called, the display then reads what was asked
-    if (register !== "XW1" && register !== "ZW1") expect(after.work[register.startsWith("X") || register.endsWith("x") ? "x" : "z"]).toBe(toCounts(12.5, scales.mm));
+    if (register !== "XW1" && register !== "ZW1")
+      expect(after.work[register.startsWith("X") || register.endsWith("x") ? "x" : "z"]).toBe(
+        toCounts(12.5, scales.mm),
+      );
   }
 });
 
 describe("what eye and finger say", () => {
   it("before the face, with paper, and after a strike", () => {
     const driver = lane();
-    expect(turningSensation(driver.seen, driver.seen.machine)).toMatchObject({ strong: "tip before the face", isContact: false });
+    expect(turningSensation(driver.seen, driver.seen.machine)).toMatchObject({
+      strong: "tip before the face",
+      isContact: false,
+    });
     workLane(driver, {});
     expect(turningSensation(driver.seen, driver.seen.machine).strong).toMatch(/^tip (before|beside)/);
   });

@@ -8,7 +8,8 @@ const HAND_POLL_MS = 4000;
 const portsFor = (laneId: string): LinkPorts => ({
   send: (batch) => api.post<BatchReply>(`/lanes/${laneId}/commands`, batch),
   failure: (error) => {
-    if (!(error instanceof ApiError)) return { status: "broken", message: "Something went wrong in this page. Reload it; the lane is kept." };
+    if (!(error instanceof ApiError))
+      return { status: "broken", message: "Something went wrong in this page. Reload it; the lane is kept." };
     if (error.isPassing) return { status: "lost", message: error.message };
     if (error.code === "laneMoved") return { status: "moved", message: error.message };
     if (error.code === "notSignedIn") return { status: "signedOut", message: error.message };
@@ -31,7 +32,14 @@ export function useLane(laneId: string, first: LaneView): { link: LaneLink; view
   useEffect(() => {
     if (!isHandUp) return undefined;
     // only an instructor changes a lane from outside, by answering a raised hand: ask while it is up
-    const timer = setInterval(() => void api.get<LaneView>(`/lanes/${laneId}`).then((now) => link.refresh(now)).catch(() => undefined), HAND_POLL_MS);
+    const timer = setInterval(
+      () =>
+        void api
+          .get<LaneView>(`/lanes/${laneId}`)
+          .then((now) => link.refresh(now))
+          .catch(() => undefined),
+      HAND_POLL_MS,
+    );
     return () => clearInterval(timer);
   }, [isHandUp, laneId, link]);
   return { link, view };

@@ -1,4 +1,11 @@
-import { methods, type Explanation, type FigureName, type Figures, type Method, type MistakeId } from "@probe-lane/core/diagnosis";
+import {
+  methods,
+  type Explanation,
+  type FigureName,
+  type Figures,
+  type Method,
+  type MistakeId,
+} from "@probe-lane/core/diagnosis";
 import { formatMm } from "@probe-lane/core/units";
 import { figureWords, methodWords, mistakeWords, signatureWords } from "@probe-lane/core/words";
 import { useId, useState, type ReactNode } from "react";
@@ -7,7 +14,10 @@ import { KeepForm } from "./KeepForm";
 import { deskView, emptyForm, methodFigures, type DeskForm, type Unit } from "./deskView";
 
 const INCH_MM = 25.4;
-const show = (unit: Unit) => (mm: number): string => (unit === "mm" ? formatMm(mm) : formatMm(mm / INCH_MM, 4));
+const show =
+  (unit: Unit) =>
+  (mm: number): string =>
+    unit === "mm" ? formatMm(mm) : formatMm(mm / INCH_MM, 4);
 const SELECT = "min-h-11 sm:min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2";
 
 /** A number on a register, and the mistake behind it. Needs no lane; nothing is stored. */
@@ -20,87 +30,254 @@ export function WrongPage() {
     <div className="mx-auto grid max-w-5xl gap-4 lg:grid-cols-[1fr_1.1fr]">
       <form aria-label="What you have" className="flex flex-col gap-4" onSubmit={(event) => event.preventDefault()}>
         <Panel title="The register" bodyClassName="grid gap-3 p-3 sm:grid-cols-2">
-          <label className="sm:col-span-2"><span className="font-bold">What was set, and where</span>
-            <select className={SELECT} value={form.method} onChange={(event) => set({ method: event.target.value as Method, figures: {} })}>
-              {methods.filter((method) => method !== "lathe-tip").map((method) => <option key={method} value={method}>{methodWords[method]}</option>)}
+          <label className="sm:col-span-2">
+            <span className="font-bold">What was set, and where</span>
+            <select
+              className={SELECT}
+              value={form.method}
+              onChange={(event) => set({ method: event.target.value as Method, figures: {} })}
+            >
+              {methods
+                .filter((method) => method !== "lathe-tip")
+                .map((method) => (
+                  <option key={method} value={method}>
+                    {methodWords[method]}
+                  </option>
+                ))}
             </select>
           </label>
-          <Figure name="held" label="The register holds" value={form.held} onChange={(held) => set({ held })} problem={view.problems["held"]} />
-          <label><span className="font-bold">Unit</span>
-            <select className={SELECT} value={form.unit} onChange={(event) => set({ unit: event.target.value as Unit })}><option value="mm">mm</option><option value="inch">inch</option></select>
+          <Figure
+            name="held"
+            label="The register holds"
+            value={form.held}
+            onChange={(held) => set({ held })}
+            problem={view.problems["held"]}
+          />
+          <label>
+            <span className="font-bold">Unit</span>
+            <select
+              className={SELECT}
+              value={form.unit}
+              onChange={(event) => set({ unit: event.target.value as Unit })}
+            >
+              <option value="mm">mm</option>
+              <option value="inch">inch</option>
+            </select>
           </label>
-          <Figure name="wanted" label="It should hold" value={form.wanted} onChange={(wanted) => set({ wanted })} problem={view.problems["wanted"]} />
-          <Figure name="reading" label={form.method === "lathe-readout" ? "or the reading at the corner" : "or the machine stood at, in contact"} value={form.reading} onChange={(reading) => set({ reading })} problem={view.problems["reading"]} />
+          <Figure
+            name="wanted"
+            label="It should hold"
+            value={form.wanted}
+            onChange={(wanted) => set({ wanted })}
+            problem={view.problems["wanted"]}
+          />
+          <Figure
+            name="reading"
+            label={
+              form.method === "lathe-readout" ? "or the reading at the corner" : "or the machine stood at, in contact"
+            }
+            value={form.reading}
+            onChange={(reading) => set({ reading })}
+            problem={view.problems["reading"]}
+          />
         </Panel>
-        <Panel title="What is in the shop" note="leave out what you do not know" bodyClassName="grid gap-3 p-3 sm:grid-cols-2">
+        <Panel
+          title="What is in the shop"
+          note="leave out what you do not know"
+          bodyClassName="grid gap-3 p-3 sm:grid-cols-2"
+        >
           {form.method === "mill-edge" ? (
-            <label><span className="font-bold">Tip moved</span>
-              <select className={SELECT} value={form.approach} onChange={(event) => set({ approach: event.target.value as DeskForm["approach"] })}>
-                <option value="">not known</option><option value="plus">plus, onto the low side</option><option value="minus">minus, onto the high side</option>
+            <label>
+              <span className="font-bold">Tip moved</span>
+              <select
+                className={SELECT}
+                value={form.approach}
+                onChange={(event) => set({ approach: event.target.value as DeskForm["approach"] })}
+              >
+                <option value="">not known</option>
+                <option value="plus">plus, onto the low side</option>
+                <option value="minus">minus, onto the high side</option>
               </select>
             </label>
           ) : null}
           {form.method === "lathe-x" ? (
-            <label><span className="font-bold">Touched</span>
-              <select className={SELECT} value={form.outside} onChange={(event) => set({ outside: event.target.value as DeskForm["outside"] })}><option value="outside">outside</option><option value="bore">in a bore</option></select>
+            <label>
+              <span className="font-bold">Touched</span>
+              <select
+                className={SELECT}
+                value={form.outside}
+                onChange={(event) => set({ outside: event.target.value as DeskForm["outside"] })}
+              >
+                <option value="outside">outside</option>
+                <option value="bore">in a bore</option>
+              </select>
             </label>
           ) : null}
-          {form.method === "lathe-x" || form.method === "lathe-z" ? <Figure name="tipCode" label="tip code, 0 to 9" value={form.tipCode} onChange={(tipCode) => set({ tipCode })} /> : null}
+          {form.method === "lathe-x" || form.method === "lathe-z" ? (
+            <Figure
+              name="tipCode"
+              label="tip code, 0 to 9"
+              value={form.tipCode}
+              onChange={(tipCode) => set({ tipCode })}
+            />
+          ) : null}
           {methodFigures[form.method].map((name) => (
-            <Figure key={name} name={name} label={figureWords[name]} value={form.figures[name] ?? ""} problem={view.problems[name]}
-              onChange={(text) => set({ figures: { ...form.figures, [name]: text } })} isAsked={view.explained?.wouldHelp === name} />
+            <Figure
+              key={name}
+              name={name}
+              label={figureWords[name]}
+              value={form.figures[name] ?? ""}
+              problem={view.problems[name]}
+              onChange={(text) => set({ figures: { ...form.figures, [name]: text } })}
+              isAsked={view.explained?.wouldHelp === name}
+            />
           ))}
-          <p className="sm:col-span-2"><Button className="min-h-11 sm:min-h-10" onClick={() => setForm({ ...emptyForm, method: form.method, unit: form.unit })}>Clear all fields</Button></p>
+          <p className="sm:col-span-2">
+            <Button
+              className="min-h-11 sm:min-h-10"
+              onClick={() => setForm({ ...emptyForm, method: form.method, unit: form.unit })}
+            >
+              Clear all fields
+            </Button>
+          </p>
         </Panel>
       </form>
-      <Panel title="What explains it" className="self-start" bodyClassName="p-4" note={view.closureMm === null ? null : <span className="figures">off by {figure(view.closureMm)} {form.unit}</span>}>
+      <Panel
+        title="What explains it"
+        className="self-start"
+        bodyClassName="p-4"
+        note={
+          view.closureMm === null ? null : (
+            <span className="figures">
+              off by {figure(view.closureMm)} {form.unit}
+            </span>
+          )
+        }
+      >
         <div role="status" aria-live="polite" className="flex flex-col gap-4">
-          {view.needs === "held" ? <p>Type what the register holds. Figures are read as people write them: 3/64, .0478, 12,4 mm.</p> : null}
-          {view.needs === "wanted" ? <p>Type what it should hold, or where the machine stood in contact{form.method === "mill-edge" ? ", with the tip radius and the direction of approach" : form.method === "lathe-x" ? ", with the diameter" : ""}.</p> : null}
+          {view.needs === "held" ? (
+            <p>Type what the register holds. Figures are read as people write them: 3/64, .0478, 12,4 mm.</p>
+          ) : null}
+          {view.needs === "wanted" ? (
+            <p>
+              Type what it should hold, or where the machine stood in contact
+              {form.method === "mill-edge"
+                ? ", with the tip radius and the direction of approach"
+                : form.method === "lathe-x"
+                  ? ", with the diameter"
+                  : ""}
+              .
+            </p>
+          ) : null}
           {view.explained ? <Answer explained={view.explained} figures={view.figures} figure={figure} /> : null}
         </div>
-        {view.explained && view.closureMm !== null ? <div className="mt-4"><KeepForm key={form.held + form.wanted + form.reading} text={summary(view.explained.ranked[0], `${methodWords[form.method]}: off by ${figure(view.closureMm)} ${form.unit}`)} /></div> : null}
+        {view.explained && view.closureMm !== null ? (
+          <div className="mt-4">
+            <KeepForm
+              key={form.held + form.wanted + form.reading}
+              text={summary(
+                view.explained.ranked[0],
+                `${methodWords[form.method]}: off by ${figure(view.closureMm)} ${form.unit}`,
+              )}
+            />
+          </div>
+        ) : null}
       </Panel>
     </div>
   );
 }
 
-function Figure({ name, label, value, onChange, problem, isAsked = false }: {
-  name: string; label: string; value: string; onChange(text: string): void; problem?: string | undefined; isAsked?: boolean;
+function Figure({
+  name,
+  label,
+  value,
+  onChange,
+  problem,
+  isAsked = false,
+}: {
+  name: string;
+  label: string;
+  value: string;
+  onChange(text: string): void;
+  problem?: string | undefined;
+  isAsked?: boolean;
 }) {
   const id = useId();
   return (
     <div>
-      <label htmlFor={id} className={`block font-bold first-letter:uppercase ${isAsked ? "text-expected" : ""}`}>{label}</label>
-      <FigureInput id={id} name={name} className={`min-h-11 sm:min-h-10 w-full text-base ${isAsked ? "!border-2 !border-expected" : ""}`} value={value} aria-invalid={problem !== undefined} aria-describedby={problem ? `${id}-problem` : undefined} onChange={(event) => onChange(event.target.value)} />
-      {problem ? <p id={`${id}-problem`} className="text-xs">{problem}</p> : null}
+      <label htmlFor={id} className={`block font-bold first-letter:uppercase ${isAsked ? "text-expected" : ""}`}>
+        {label}
+      </label>
+      <FigureInput
+        id={id}
+        name={name}
+        className={`min-h-11 sm:min-h-10 w-full text-base ${isAsked ? "!border-2 !border-expected" : ""}`}
+        value={value}
+        aria-invalid={problem !== undefined}
+        aria-describedby={problem ? `${id}-problem` : undefined}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      {problem ? (
+        <p id={`${id}-problem`} className="text-xs">
+          {problem}
+        </p>
+      ) : null}
     </div>
   );
 }
 
 /** The answer in one line, as it is kept. */
-const summary = (first: Explanation | undefined, lead: string): string =>
-  !first ? `${lead}. No known mistake explains it.` : first.classes.length === 0 ? `${lead}. Nothing is wrong.` : `${lead}. ${first.classes.map((members) => members.map(signatureWords).join(" or ")).join(" and ")}, ${chance(first.probability)}.`;
+const summary = (first: Explanation | undefined, lead: string): string => {
+  if (!first) return `${lead}. No known mistake explains it.`;
+  return first.classes.length === 0
+    ? `${lead}. Nothing is wrong.`
+    : `${lead}. ${first.classes.map((members) => members.map(signatureWords).join(" or ")).join(" and ")}, ${chance(first.probability)}.`;
+};
 
-const firstOf = (explanation: Explanation): MistakeId[] => explanation.classes.flatMap((members) => members.slice(0, 1));
-const chance = (probability: number): string => (probability > 0.995 ? "over 99 in 100" : `${Math.max(1, Math.round(probability * 100))} in 100`);
+const firstOf = (explanation: Explanation): MistakeId[] =>
+  explanation.classes.flatMap((members) => members.slice(0, 1));
+const chance = (probability: number): string =>
+  probability > 0.995 ? "over 99 in 100" : `${Math.max(1, Math.round(probability * 100))} in 100`;
 
-function Answer({ explained, figures, figure }: { explained: NonNullable<ReturnType<typeof deskView>["explained"]>; figures: Figures; figure(mm: number): string }) {
+function Answer({
+  explained,
+  figures,
+  figure,
+}: {
+  explained: NonNullable<ReturnType<typeof deskView>["explained"]>;
+  figures: Figures;
+  figure(mm: number): string;
+}) {
   const { ranked, unexplained, wouldHelp } = explained;
   const [first, second] = ranked;
   return (
     <>
-      {unexplained ? <p className="text-lg font-bold">No known mistake explains this number, so none is named.</p> : null}
-      {first?.classes.length === 0 ? <p className="text-lg font-bold">Nothing is wrong: the difference is what a careful touch leaves.</p> : null}
+      {unexplained ? (
+        <p className="text-lg font-bold">No known mistake explains this number, so none is named.</p>
+      ) : null}
+      {first?.classes.length === 0 ? (
+        <p className="text-lg font-bold">Nothing is wrong: the difference is what a careful touch leaves.</p>
+      ) : null}
       <ol className="flex flex-col gap-4">
-        {ranked.filter(({ classes }) => classes.length > 0).map((explanation, index) => (
-          <li key={firstOf(explanation).join()} className={`border-l-[5px] pl-3 ${index === 0 ? "border-contact" : "border-rule"}`}>
-            <Headline explanation={explanation} isFirst={index === 0} />
-            <p className="figures mt-1">{firstOf(explanation).map((id) => mistakeWords[id].equation(figures, figure)).join("  and  ")}</p>
-            <p className="text-ink2">leaves {figure(explanation.predicted)} · {chance(explanation.probability)}</p>
-            <Alike explanation={explanation} />
-          </li>
-        ))}
+        {ranked
+          .filter(({ classes }) => classes.length > 0)
+          .map((explanation, index) => (
+            <li
+              key={firstOf(explanation).join()}
+              className={`border-l-[5px] pl-3 ${index === 0 ? "border-contact" : "border-rule"}`}
+            >
+              <Headline explanation={explanation} isFirst={index === 0} />
+              <p className="figures mt-1">
+                {firstOf(explanation)
+                  .map((id) => mistakeWords[id].equation(figures, figure))
+                  .join("  and  ")}
+              </p>
+              <p className="text-ink2">
+                leaves {figure(explanation.predicted)} · {chance(explanation.probability)}
+              </p>
+              <Alike explanation={explanation} />
+            </li>
+          ))}
       </ol>
       {first && first.classes.length > 0 ? <Decide first={first} second={second} /> : null}
       {wouldHelp ? <Help name={wouldHelp} isOpen={unexplained} /> : null}
@@ -110,14 +287,20 @@ function Answer({ explained, figures, figure }: { explained: NonNullable<ReturnT
 
 function Headline({ explanation, isFirst }: { explanation: Explanation; isFirst: boolean }) {
   const words = explanation.classes.map((members) => members.map(signatureWords).join(", or ")).join("; and ");
-  return <p className={isFirst ? "text-lg font-bold first-letter:uppercase" : "font-bold first-letter:uppercase"}>{words}</p>;
+  return (
+    <p className={isFirst ? "text-lg font-bold first-letter:uppercase" : "font-bold first-letter:uppercase"}>{words}</p>
+  );
 }
 
 /** Mistakes that leave the same number are named together, with what would tell them apart. */
 function Alike({ explanation }: { explanation: Explanation }) {
   const alike = explanation.classes.filter((members) => members.length > 1).flat();
   if (alike.length === 0) return null;
-  return <p className="mt-1 text-ink2">The number cannot tell these apart. {alike.map((id) => mistakeWords[id].check).join(" ")}</p>;
+  return (
+    <p className="mt-1 text-ink2">
+      The number cannot tell these apart. {alike.map((id) => mistakeWords[id].check).join(" ")}
+    </p>
+  );
 }
 
 function Decide({ first, second }: { first: Explanation; second: Explanation | undefined }): ReactNode {
@@ -125,12 +308,21 @@ function Decide({ first, second }: { first: Explanation; second: Explanation | u
   const checks = [...new Set(ids)].map((id) => mistakeWords[id].check);
   return (
     <div className="border-l-[5px] border-expected bg-expected-soft p-3">
-      <p className="font-bold">{second && second.classes.length > 0 ? "To decide between the first two" : "To make sure"}</p>
-      {checks.map((check) => <p key={check}>{check}</p>)}
+      <p className="font-bold">
+        {second && second.classes.length > 0 ? "To decide between the first two" : "To make sure"}
+      </p>
+      {checks.map((check) => (
+        <p key={check}>{check}</p>
+      ))}
     </div>
   );
 }
 
 function Help({ name, isOpen }: { name: FigureName; isOpen: boolean }) {
-  return <p className="text-ink2">{isOpen ? "One more figure may open it: " : "One more figure would help most: "}<b className="text-expected">{figureWords[name]}</b>.</p>;
+  return (
+    <p className="text-ink2">
+      {isOpen ? "One more figure may open it: " : "One more figure would help most: "}
+      <b className="text-expected">{figureWords[name]}</b>.
+    </p>
+  );
 }

@@ -1,4 +1,12 @@
-import { explain, methods, wantedFrom, type Explained, type FigureName, type Figures, type Method } from "@probe-lane/core/diagnosis";
+import {
+  explain,
+  methods,
+  wantedFrom,
+  type Explained,
+  type FigureName,
+  type Figures,
+  type Method,
+} from "@probe-lane/core/diagnosis";
 import { parseLengthMm } from "@probe-lane/core/units";
 import { refusalWords } from "@probe-lane/core/words";
 
@@ -9,10 +17,47 @@ type FormFigure = Exclude<FigureName, "approach" | "outside" | "wanted" | "readi
 export const methodFigures: Record<Method, readonly FormFigure[]> = {
   "mill-edge": ["tipRadius", "edgeWork", "partSize", "burr", "dialTurn", "otherAxis"],
   "mill-center": ["tipRadius", "otherAxis"],
-  "mill-length": ["paper", "block", "facing", "leftoverWork", "leftoverCommon", "oldWear", "partHeight", "lift", "neighbors", "lengthInUse", "toolLength", "probeError", "growth"],
+  "mill-length": [
+    "paper",
+    "block",
+    "facing",
+    "leftoverWork",
+    "leftoverCommon",
+    "oldWear",
+    "partHeight",
+    "lift",
+    "neighbors",
+    "lengthInUse",
+    "toolLength",
+    "probeError",
+    "growth",
+  ],
   "mill-diameter": ["nominalDiameter", "cutterDiameter", "oldWear"],
-  "lathe-x": ["touchDiameter", "paper", "leftoverWork", "oldWear", "noseRadius", "neighbors", "masterOld", "sensorConstant"],
-  "lathe-z": ["block", "facing", "leftoverWork", "leftoverCommon", "oldWear", "bladeWidth", "noseRadius", "lengthInUse", "shift", "neighbors", "masterOld", "sensorConstant", "plateReach"],
+  "lathe-x": [
+    "touchDiameter",
+    "paper",
+    "leftoverWork",
+    "oldWear",
+    "noseRadius",
+    "neighbors",
+    "masterOld",
+    "sensorConstant",
+  ],
+  "lathe-z": [
+    "block",
+    "facing",
+    "leftoverWork",
+    "leftoverCommon",
+    "oldWear",
+    "bladeWidth",
+    "noseRadius",
+    "lengthInUse",
+    "shift",
+    "neighbors",
+    "masterOld",
+    "sensorConstant",
+    "plateReach",
+  ],
   "lathe-readout": ["paper"],
   "lathe-nose": [],
   "lathe-tip": [],
@@ -31,7 +76,15 @@ export interface DeskForm {
   figures: Partial<Record<FormFigure, string>>;
 }
 export const emptyForm: DeskForm = {
-  method: methods[0], unit: "mm", held: "", wanted: "", reading: "", approach: "", outside: "outside", tipCode: "", figures: {},
+  method: methods[0],
+  unit: "mm",
+  held: "",
+  wanted: "",
+  reading: "",
+  approach: "",
+  outside: "outside",
+  tipCode: "",
+  figures: {},
 };
 
 export interface DeskView {
@@ -59,8 +112,15 @@ export function deskView(form: DeskForm): DeskView {
   };
   const held = read("held", form.held);
   const reading = read("reading", form.reading);
-  const plain = Object.fromEntries(methodFigures[form.method].filter((name) => name !== "neighbors").map((name) => [name, read(name, form.figures[name])]));
-  const neighbors = (form.figures.neighbors ?? "").split(/[;\s]+(?=[-+\u2212\d.])/).map((text, i) => read(i === 0 ? "neighbors" : `neighbors ${i}`, text)).filter((mm) => mm !== undefined);
+  const plain = Object.fromEntries(
+    methodFigures[form.method]
+      .filter((name) => name !== "neighbors")
+      .map((name) => [name, read(name, form.figures[name])]),
+  );
+  const neighbors = (form.figures.neighbors ?? "")
+    .split(/[;\s]+(?=[-+\u2212\d.])/)
+    .map((text, i) => read(i === 0 ? "neighbors" : `neighbors ${i}`, text))
+    .filter((mm) => mm !== undefined);
   const figures: Figures = {
     ...plain,
     ...(neighbors.length > 0 ? { neighbors } : {}),
@@ -69,11 +129,19 @@ export function deskView(form: DeskForm): DeskView {
     tipCode: /^[0-9]$/.test(form.tipCode.trim()) ? Number(form.tipCode) : undefined,
     reading: form.method === "lathe-readout" ? reading : undefined,
   };
-  const wanted = read("wanted", form.wanted) ?? (reading === undefined ? undefined : (wantedFrom(form.method, reading, figures) ?? undefined));
+  const wanted =
+    read("wanted", form.wanted) ??
+    (reading === undefined ? undefined : (wantedFrom(form.method, reading, figures) ?? undefined));
   if (held === undefined || wanted === undefined) {
     return { problems, figures, closureMm: null, needs: held === undefined ? "held" : "wanted", explained: null };
   }
   const closureMm = held - wanted;
   const all = { ...figures, wanted };
-  return { problems, figures: all, closureMm, needs: null, explained: explain({ method: form.method, closure: closureMm, figures: all, u: U_MM, resolution: 0.001 }) };
+  return {
+    problems,
+    figures: all,
+    closureMm,
+    needs: null,
+    explained: explain({ method: form.method, closure: closureMm, figures: all, u: U_MM, resolution: 0.001 }),
+  };
 }

@@ -2,7 +2,14 @@ import { rewriteSetup, type RewriteTo, type SetupRow } from "@probe-lane/core/re
 import { parseLengthMm, type LengthUnit } from "@probe-lane/core/units";
 
 /** Schools that a setup can be written in, in the order in which they are taught. */
-export const targetSchools = ["part-touch", "plane-lift", "gauge-line", "master", "block-in-wear", "offset-per-tool"] as const;
+export const targetSchools = [
+  "part-touch",
+  "plane-lift",
+  "gauge-line",
+  "master",
+  "block-in-wear",
+  "offset-per-tool",
+] as const;
 export type TargetSchool = (typeof targetSchools)[number];
 
 export interface SchoolsForm {
@@ -15,7 +22,15 @@ export interface SchoolsForm {
   readonly block: string;
 }
 
-export const emptyForm: SchoolsForm = { unit: "mm", rows: [1, 2, 3].map((id) => ({ id: String(id), geometry: "", wear: "" })), workZ: "0", to: "plane-lift", tool: "1", known: "", block: "25" };
+export const emptyForm: SchoolsForm = {
+  unit: "mm",
+  rows: [1, 2, 3].map((id) => ({ id: String(id), geometry: "", wear: "" })),
+  workZ: "0",
+  to: "plane-lift",
+  tool: "1",
+  known: "",
+  block: "25",
+};
 
 export interface SchoolsView {
   /** Before and after, for every tool that has a length; null while a figure is missing. */
@@ -23,7 +38,10 @@ export interface SchoolsView {
   readonly missing: "length" | "known" | "block" | "tool" | null;
 }
 
-/** Reads the form and writes the setup in the other school; lengths in mm. An empty box is missing, never zero, but for wear and work Z. */
+/**
+ * Reads the form and writes the setup in the other school; lengths in mm. An empty box is missing, never zero, but for
+ * wear and work Z.
+ */
 export function schoolsView(form: SchoolsForm): SchoolsView {
   const read = (text: string): number | null => {
     const figure = parseLengthMm(text, form.unit);
@@ -40,18 +58,28 @@ export function schoolsView(form: SchoolsForm): SchoolsView {
   if (typeof to === "string") return { lines: null, missing: to };
   const after = rewriteSetup(rows, to);
   if (!after) return { lines: null, missing: "tool" };
-  return { lines: rows.flatMap((before, place) => (after[place] ? [{ before, after: after[place] }] : [])), missing: null };
+  return {
+    lines: rows.flatMap((before, place) => (after[place] ? [{ before, after: after[place] }] : [])),
+    missing: null,
+  };
 }
 
-function targetOf({ to, tool, known, block }: SchoolsForm, read: (text: string) => number | null): RewriteTo | "known" | "block" {
+function targetOf(
+  { to, tool, known, block }: SchoolsForm,
+  read: (text: string) => number | null,
+): RewriteTo | "known" | "block" {
   switch (to) {
-    case "part-touch": case "offset-per-tool": return { school: to };
-    case "master": return { school: to, master: tool };
+    case "part-touch":
+    case "offset-per-tool":
+      return { school: to };
+    case "master":
+      return { school: to, master: tool };
     case "block-in-wear": {
       const height = read(block);
       return height === null ? "block" : { school: to, block: height, surfaceWork: 0 };
     }
-    case "gauge-line": case "plane-lift": {
+    case "gauge-line":
+    case "plane-lift": {
       const value = read(known);
       return value === null ? "known" : { school: to, known: { id: tool, value } };
     }

@@ -1,4 +1,10 @@
-import { combineChecks, floorGatesOf, type FloorEntry, type FloorRegister, type FloorState } from "@probe-lane/core/floor";
+import {
+  combineChecks,
+  floorGatesOf,
+  type FloorEntry,
+  type FloorRegister,
+  type FloorState,
+} from "@probe-lane/core/floor";
 import type { FloorLaneView } from "@probe-lane/contract";
 import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
@@ -9,16 +15,29 @@ import { Given, workingLines } from "./Working";
 
 /** Ways to check a register, with the standard uncertainty that a careful hand has by each, mm. */
 const CHECKS = [
-  { method: "second touch", uMm: 0.004 }, { method: "probe", uMm: 0.002 }, { method: "indicator sweep", uMm: 0.003 }, { method: "measured first part", uMm: 0.006 }, { method: "rule", uMm: 0.3 },
+  { method: "second touch", uMm: 0.004 },
+  { method: "probe", uMm: 0.002 },
+  { method: "indicator sweep", uMm: 0.003 },
+  { method: "measured first part", uMm: 0.006 },
+  { method: "rule", uMm: 0.3 },
 ] as const;
 
-interface Props { view: FloorLaneView; state: FloorState; write(...entries: FloorEntry[]): void }
+interface Props {
+  view: FloorLaneView;
+  state: FloorState;
+  write(...entries: FloorEntry[]): void;
+}
 
-/** The instructor's side: check readings are the truth of this lane; then the signature, and what there is to say about safety. */
+/**
+ * The instructor's side: check readings are the truth of this lane; then the signature, and what there is to say about
+ * safety.
+ */
 export function CheckSheet({ view, state, write }: Props) {
   return (
     <>
-      {view.exercise.registers.map((register) => <RegisterCheck key={register.id} register={register} view={view} state={state} write={write} />)}
+      {view.exercise.registers.map((register) => (
+        <RegisterCheck key={register.id} register={register} view={view} state={state} write={write} />
+      ))}
       <SignOff view={view} state={state} write={write} />
       <Safety view={view} state={state} write={write} />
       {state.handedIn ? <Override view={view} state={state} write={write} /> : null}
@@ -36,22 +55,79 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
   const sum = state.sums[register.id];
   const lines = workingLines(state, register);
   return (
-    <Panel title={register.label} note={<>student holds <b className="figures text-ink">{held ? show(held.mm) : "nothing yet"}</b></>} bodyClassName="flex flex-col gap-2 p-3">
+    <Panel
+      title={register.label}
+      note={
+        <>
+          student holds <b className="figures text-ink">{held ? show(held.mm) : "nothing yet"}</b>
+        </>
+      }
+      bodyClassName="flex flex-col gap-2 p-3"
+    >
       <Given exercise={own} register={register} />
       {lines.length > 0 || sum ? (
-        <p className="text-ink2">Working: {lines.map(({ label, mm }) => `${label} ${show(mm)}`).join(", ")}{sum ? `; sum ${show(sum.mm)}` : "; no sum written"}.</p>
+        <p className="text-ink2">
+          Working: {lines.map(({ label, mm }) => `${label} ${show(mm)}`).join(", ")}
+          {sum ? `; sum ${show(sum.mm)}` : "; no sum written"}.
+        </p>
       ) : null}
       {checks.map(({ id, mm, method: by, uMm }) => (
-        <p key={id} className={`flex items-center gap-2 border-b border-rule-soft ${combined?.outliers.includes(id) ? "bg-contact-soft" : ""}`}>
-          <span className="flex-1">{by}{combined?.outliers.includes(id) ? <b> stands off from the others</b> : null}</span><span className="figures">{show(mm)} ± {show(2 * uMm)}</span>
-          <Button look="quiet" className="min-h-11 min-w-11 justify-center" aria-label={`Strike the check ${show(mm)}`} onClick={() => write({ type: "struck", entry: id })}><X size={16} aria-hidden /></Button>
+        <p
+          key={id}
+          className={`flex items-center gap-2 border-b border-rule-soft ${combined?.outliers.includes(id) ? "bg-contact-soft" : ""}`}
+        >
+          <span className="flex-1">
+            {by}
+            {combined?.outliers.includes(id) ? <b> stands off from the others</b> : null}
+          </span>
+          <span className="figures">
+            {show(mm)} ± {show(2 * uMm)}
+          </span>
+          <Button
+            look="quiet"
+            className="min-h-11 min-w-11 justify-center"
+            aria-label={`Strike the check ${show(mm)}`}
+            onClick={() => write({ type: "struck", entry: id })}
+          >
+            <X size={16} aria-hidden />
+          </Button>
         </p>
       ))}
-      {combined ? <p>Should hold <b className="figures text-expected">{show(combined.mm)}</b> <span className="figures text-ink2">U ± {show(combined.expandedMm)}</span>, tolerance ±{show(register.toleranceMm)}</p> : null}
-      <LengthForm exercise={own} label="it should hold" act="Add check" onTake={(mm) => write({ type: "check", register: register.id, method, mm, uMm: CHECKS.find((one) => one.method === method)?.uMm ?? 0.004 })}>
-        <label className="text-xs text-ink2">by<select value={method} onChange={(event) => setMethod(event.target.value as typeof method)} className="block min-h-11 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink">
-          {CHECKS.map((one) => <option key={one.method} value={one.method}>{one.method}</option>)}
-        </select></label>
+      {combined ? (
+        <p>
+          Should hold <b className="figures text-expected">{show(combined.mm)}</b>{" "}
+          <span className="figures text-ink2">U ± {show(combined.expandedMm)}</span>, tolerance ±
+          {show(register.toleranceMm)}
+        </p>
+      ) : null}
+      <LengthForm
+        exercise={own}
+        label="it should hold"
+        act="Add check"
+        onTake={(mm) =>
+          write({
+            type: "check",
+            register: register.id,
+            method,
+            mm,
+            uMm: CHECKS.find((one) => one.method === method)?.uMm ?? 0.004,
+          })
+        }
+      >
+        <label className="text-xs text-ink2">
+          by
+          <select
+            value={method}
+            onChange={(event) => setMethod(event.target.value as typeof method)}
+            className="block min-h-11 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
+          >
+            {CHECKS.map((one) => (
+              <option key={one.method} value={one.method}>
+                {one.method}
+              </option>
+            ))}
+          </select>
+        </label>
       </LengthForm>
     </Panel>
   );
@@ -60,7 +136,13 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
 function SignOff({ state, write }: Props) {
   const [initials, setInitials] = useState("");
   const isChecked = floorGatesOf(state).find(({ name }) => name === "check")?.isPassed ?? false;
-  if (state.signOff) return <Notice>Signed by {state.signOff.initials} at {new Date(state.signOff.atMs).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}.</Notice>;
+  if (state.signOff)
+    return (
+      <Notice>
+        Signed by {state.signOff.initials} at{" "}
+        {new Date(state.signOff.atMs).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}.
+      </Notice>
+    );
   const sign = (event: FormEvent) => {
     event.preventDefault();
     write({ type: "signedOff", initials: initials.trim() });
@@ -69,8 +151,19 @@ function SignOff({ state, write }: Props) {
     <Panel title="Sign-off before cycle start" bodyClassName="p-3">
       {isChecked ? null : <p className="mb-2 text-ink2">Every register needs at least one check first.</p>}
       <form onSubmit={sign} className="flex items-end gap-2">
-        <label className="text-xs text-ink2">initials<FigureInput className="block min-h-11 w-24 text-base text-ink uppercase" inputMode="text" maxLength={6} value={initials} onChange={(event) => setInitials(event.target.value)} /></label>
-        <Button look="act" type="submit" className="min-h-11" disabled={!isChecked || initials.trim() === ""}>Sign this setup</Button>
+        <label className="text-xs text-ink2">
+          initials
+          <FigureInput
+            className="block min-h-11 w-24 text-base text-ink uppercase"
+            inputMode="text"
+            maxLength={6}
+            value={initials}
+            onChange={(event) => setInitials(event.target.value)}
+          />
+        </label>
+        <Button look="act" type="submit" className="min-h-11" disabled={!isChecked || initials.trim() === ""}>
+          Sign this setup
+        </Button>
       </form>
     </Panel>
   );
@@ -86,11 +179,40 @@ function Safety({ state, write }: Props) {
   };
   return (
     <Panel title="Safety, as you saw it" bodyClassName="flex flex-col gap-2 p-3">
-      {state.safety.length === 0 ? <p className="text-ink2">Nothing noted: full marks.</p> : state.safety.map(({ id, text: words, cost: lost }) => <p key={id}><b className="figures">−{lost}</b> {words}</p>)}
+      {state.safety.length === 0 ? (
+        <p className="text-ink2">Nothing noted: full marks.</p>
+      ) : (
+        state.safety.map(({ id, text: words, cost: lost }) => (
+          <p key={id}>
+            <b className="figures">−{lost}</b> {words}
+          </p>
+        ))
+      )}
       <form onSubmit={note} className="flex flex-wrap items-end gap-2">
-        <label className="min-w-48 flex-1 text-xs text-ink2">what happened<input className="block min-h-11 w-full rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink" maxLength={200} value={text} onChange={(event) => setText(event.target.value)} /></label>
-        <label className="text-xs text-ink2">costs<select value={cost} onChange={(event) => setCost(event.target.value)} className="block min-h-11 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink">{["2", "5", "10", "15"].map((one) => <option key={one}>{one}</option>)}</select></label>
-        <Button type="submit" className="min-h-11" disabled={text.trim().length < 3}>Note it</Button>
+        <label className="min-w-48 flex-1 text-xs text-ink2">
+          what happened
+          <input
+            className="block min-h-11 w-full rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
+            maxLength={200}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </label>
+        <label className="text-xs text-ink2">
+          costs
+          <select
+            value={cost}
+            onChange={(event) => setCost(event.target.value)}
+            className="block min-h-11 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
+          >
+            {["2", "5", "10", "15"].map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        </label>
+        <Button type="submit" className="min-h-11" disabled={text.trim().length < 3}>
+          Note it
+        </Button>
       </form>
     </Panel>
   );
@@ -108,11 +230,33 @@ function Override({ state, write }: Props) {
   };
   return (
     <Panel title="Override the total, with a reason" bodyClassName="p-3">
-      {state.override ? <p className="mb-2">Now <b className="figures">{state.override.marks}</b>: {state.override.reason}</p> : null}
+      {state.override ? (
+        <p className="mb-2">
+          Now <b className="figures">{state.override.marks}</b>: {state.override.reason}
+        </p>
+      ) : null}
       <form onSubmit={override} className="flex flex-wrap items-end gap-2">
-        <label className="text-xs text-ink2">marks of 100<FigureInput className="block min-h-11 w-20 text-base text-ink" inputMode="numeric" value={marks} onChange={(event) => setMarks(event.target.value)} /></label>
-        <label className="min-w-48 flex-1 text-xs text-ink2">reason<input className="block min-h-11 w-full rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink" maxLength={300} value={reason} onChange={(event) => setReason(event.target.value)} /></label>
-        <Button type="submit" className="min-h-11" disabled={!isReady}>Override</Button>
+        <label className="text-xs text-ink2">
+          marks of 100
+          <FigureInput
+            className="block min-h-11 w-20 text-base text-ink"
+            inputMode="numeric"
+            value={marks}
+            onChange={(event) => setMarks(event.target.value)}
+          />
+        </label>
+        <label className="min-w-48 flex-1 text-xs text-ink2">
+          reason
+          <input
+            className="block min-h-11 w-full rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
+            maxLength={300}
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
+        </label>
+        <Button type="submit" className="min-h-11" disabled={!isReady}>
+          Override
+        </Button>
       </form>
     </Panel>
   );

@@ -1,4 +1,11 @@
-import { floorFairness, floorFromTemplate, floorSchools, templateSchema, type FloorSchool, type FloorTemplate } from "@probe-lane/core/floor";
+import {
+  floorFairness,
+  floorFromTemplate,
+  floorSchools,
+  templateSchema,
+  type FloorSchool,
+  type FloorTemplate,
+} from "@probe-lane/core/floor";
 import { parseLengthMm } from "@probe-lane/core/units";
 import { floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
@@ -8,8 +15,21 @@ import { Button, FigureInput, Notice, Panel } from "../../ui";
 import { lengthsOf } from "./show";
 
 const START = {
-  title: "", machine: "mill" as FloorTemplate["machine"], unit: "mm" as FloorTemplate["unit"], corner: "front left" as FloorTemplate["corner"], school: "part-touch" as FloorSchool, asksNose: "no", tools: "2", readingsNeeded: "1",
-  tipDiameter: "10", edgeX: "0", edgeY: "0", paper: "0.08", skin: "0", toleranceXy: "0.03", toleranceZ: "0.03",
+  title: "",
+  machine: "mill" as FloorTemplate["machine"],
+  unit: "mm" as FloorTemplate["unit"],
+  corner: "front left" as FloorTemplate["corner"],
+  school: "part-touch" as FloorSchool,
+  asksNose: "no",
+  tools: "2",
+  readingsNeeded: "1",
+  tipDiameter: "10",
+  edgeX: "0",
+  edgeY: "0",
+  paper: "0.08",
+  skin: "0",
+  toleranceXy: "0.03",
+  toleranceZ: "0.03",
 };
 type Form = typeof START;
 const LENGTHS = ["tipDiameter", "edgeX", "edgeY", "paper", "skin", "toleranceXy", "toleranceZ"] as const;
@@ -24,9 +44,24 @@ function templateOf(form: Form): { template: FloorTemplate } | { problem: string
     mm[`${name}Mm`] = read.value;
   }
   const parsed = templateSchema.safeParse({
-    title: form.title, machine: form.machine, unit: form.unit, corner: form.corner, school: form.school, asksNose: form.machine === "lathe" && form.asksNose === "yes", tools: Number(form.tools), readingsNeeded: Number(form.readingsNeeded), ...mm,
+    title: form.title,
+    machine: form.machine,
+    unit: form.unit,
+    corner: form.corner,
+    school: form.school,
+    asksNose: form.machine === "lathe" && form.asksNose === "yes",
+    tools: Number(form.tools),
+    readingsNeeded: Number(form.readingsNeeded),
+    ...mm,
   });
-  return parsed.success ? { template: parsed.data } : { problem: form.title.trim().length < 3 ? "Give it a title." : "A figure is out of range: tools 1 to 8, diameters and tolerances above zero." };
+  return parsed.success
+    ? { template: parsed.data }
+    : {
+        problem:
+          form.title.trim().length < 3
+            ? "Give it a title."
+            : "A figure is out of range: tools 1 to 8, diameters and tolerances above zero.",
+      };
 }
 
 /** A floor exercise from a template; it says at once when a tolerance is narrower than a careful touch. */
@@ -43,30 +78,88 @@ export function FloorAuthor() {
       await client.invalidateQueries({ queryKey: ["floor"] });
     },
   });
-  const set = (name: keyof Form) => (event: { target: { value: string } }) => setForm((held) => ({ ...held, [name]: event.target.value }));
+  const set = (name: keyof Form) => (event: { target: { value: string } }) =>
+    setForm((held) => ({ ...held, [name]: event.target.value }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if ("template" in answer) make.mutate(answer.template);
   };
-  const field = (name: keyof Form, label: ReactNode) => <label className="font-bold">{label}<FigureInput className="block min-h-10 w-full font-normal" value={form[name]} onChange={set(name)} /></label>;
+  const field = (name: keyof Form, label: ReactNode) => (
+    <label className="font-bold">
+      {label}
+      <FigureInput className="block min-h-10 w-full font-normal" value={form[name]} onChange={set(name)} />
+    </label>
+  );
   const isMill = form.machine === "mill";
   const { show } = lengthsOf(form);
   return (
     <Panel title="Make a floor exercise" note="given to the class at once" className="self-start">
       <form onSubmit={submit} className="grid gap-3 p-4 sm:grid-cols-2">
-        <label className="font-bold sm:col-span-2">Title<input className="block min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2 font-normal" maxLength={80} placeholder="Dovetail clamp, first side" value={form.title} onChange={set("title")} /></label>
-        <label className="font-bold">Machine<select className={SELECT} value={form.machine} onChange={(event) => { const machine = event.target.value as FloorTemplate["machine"]; setForm((held) => ({ ...held, machine, school: floorSchools[machine][0] })); }}><option value="mill">mill</option><option value="lathe">lathe</option></select></label>
-        <label className="font-bold">Unit<select className={SELECT} value={form.unit} onChange={set("unit")}><option value="mm">mm</option><option value="inch">inch</option></select></label>
-        <label className="font-bold sm:col-span-2">School<select className={SELECT} value={form.school} onChange={set("school")}>{floorSchools[form.machine].map((one) => <option key={one} value={one}>{floorSchoolWords[one]}</option>)}</select></label>
+        <label className="font-bold sm:col-span-2">
+          Title
+          <input
+            className="block min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2 font-normal"
+            maxLength={80}
+            placeholder="Dovetail clamp, first side"
+            value={form.title}
+            onChange={set("title")}
+          />
+        </label>
+        <label className="font-bold">
+          Machine
+          <select
+            className={SELECT}
+            value={form.machine}
+            onChange={(event) => {
+              const machine = event.target.value as FloorTemplate["machine"];
+              setForm((held) => ({ ...held, machine, school: floorSchools[machine][0] }));
+            }}
+          >
+            <option value="mill">mill</option>
+            <option value="lathe">lathe</option>
+          </select>
+        </label>
+        <label className="font-bold">
+          Unit
+          <select className={SELECT} value={form.unit} onChange={set("unit")}>
+            <option value="mm">mm</option>
+            <option value="inch">inch</option>
+          </select>
+        </label>
+        <label className="font-bold sm:col-span-2">
+          School
+          <select className={SELECT} value={form.school} onChange={set("school")}>
+            {floorSchools[form.machine].map((one) => (
+              <option key={one} value={one}>
+                {floorSchoolWords[one]}
+              </option>
+            ))}
+          </select>
+        </label>
         {isMill ? (
           <>
-            <label className="font-bold">Datum corner<select className={SELECT} value={form.corner} onChange={set("corner")}>{["front left", "front right", "back left", "back right"].map((one) => <option key={one}>{one}</option>)}</select></label>
+            <label className="font-bold">
+              Datum corner
+              <select className={SELECT} value={form.corner} onChange={set("corner")}>
+                {["front left", "front right", "back left", "back right"].map((one) => (
+                  <option key={one}>{one}</option>
+                ))}
+              </select>
+            </label>
             {field("tipDiameter", "Edge finder tip ⌀")}
             {field("edgeX", "That X edge is X")}
             {field("edgeY", "That Y edge is Y")}
           </>
         ) : null}
-        {isMill ? null : <label className="font-bold sm:col-span-2">Nose radius and tip code<select className={SELECT} value={form.asksNose} onChange={set("asksNose")}><option value="no">not asked for</option><option value="yes">asked for with each tool</option></select></label>}
+        {isMill ? null : (
+          <label className="font-bold sm:col-span-2">
+            Nose radius and tip code
+            <select className={SELECT} value={form.asksNose} onChange={set("asksNose")}>
+              <option value="no">not asked for</option>
+              <option value="yes">asked for with each tool</option>
+            </select>
+          </label>
+        )}
         {field("tools", form.school === "readout" ? "Tools beside tool 1" : "Tools to set")}
         {field("readingsNeeded", "Readings for each")}
         {field("paper", isMill ? "Paper or feeler" : "Feeler, pin or gap")}
@@ -74,12 +167,28 @@ export function FloorAuthor() {
         {field("toleranceXy", isMill ? "Tolerance X, Y ±" : "Tolerance X (diameter) ±")}
         {field("toleranceZ", "Tolerance Z ±")}
         <div className="flex flex-col gap-2 sm:col-span-2" role="status" aria-live="polite">
-          {exercise ? <p className="text-ink2">Sets {exercise.registers.map(({ label }) => label).join(", ")}.</p> : null}
-          {unfair.length > 0 ? <Notice kind="stop">Narrower than a careful touch can hold: {unfair.map(({ label, leastFairMm }) => `${label} (at least ±${show(leastFairMm)})`).join(", ")}. Widen it, or expect right work to fail.</Notice> : null}
+          {exercise ? (
+            <p className="text-ink2">Sets {exercise.registers.map(({ label }) => label).join(", ")}.</p>
+          ) : null}
+          {unfair.length > 0 ? (
+            <Notice kind="stop">
+              Narrower than a careful touch can hold:{" "}
+              {unfair.map(({ label, leastFairMm }) => `${label} (at least ±${show(leastFairMm)})`).join(", ")}. Widen
+              it, or expect right work to fail.
+            </Notice>
+          ) : null}
           {"problem" in answer && form.title !== "" ? <p className="text-ink2">{answer.problem}</p> : null}
-          {make.error ? <Notice kind="stop" role="alert">{make.error.message}</Notice> : null}
+          {make.error ? (
+            <Notice kind="stop" role="alert">
+              {make.error.message}
+            </Notice>
+          ) : null}
         </div>
-        <p className="sm:col-span-2"><Button look="act" type="submit" className="min-h-10" disabled={exercise === null || make.isPending}>Give it to the class</Button></p>
+        <p className="sm:col-span-2">
+          <Button look="act" type="submit" className="min-h-10" disabled={exercise === null || make.isPending}>
+            Give it to the class
+          </Button>
+        </p>
       </form>
     </Panel>
   );

@@ -1,4 +1,10 @@
-import { floorGatesOf, type FloorEntry, type FloorExercise, type FloorRegister, type FloorState } from "@probe-lane/core/floor";
+import {
+  floorGatesOf,
+  type FloorEntry,
+  type FloorExercise,
+  type FloorRegister,
+  type FloorState,
+} from "@probe-lane/core/floor";
 import { termNames, type TermName } from "@probe-lane/core/bench";
 import { floorCautions, floorGateWords, termWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
@@ -18,49 +24,137 @@ import { Given, workingLines } from "./Working";
 export function FloorLanePage() {
   const { id = "" } = useParams();
   const { view, state, error, waiting, refused, write } = useFloorLane(id);
-  if (error && !view) return <Shell title="Floor lane"><PageError error={error} /></Shell>;
+  if (error && !view)
+    return (
+      <Shell title="Floor lane">
+        <PageError error={error} />
+      </Shell>
+    );
   if (!view || !state) return <Loading />;
   const gates = floorGatesOf(state).map(({ name, isPassed }) => ({ name, isPassed, label: floorGateWords[name] }));
   return (
-    <Shell title={view.exercise.title} detail={view.isInstructor ? `${view.studentName} · at the ${view.exercise.machine}` : `at the ${view.exercise.machine} · ${view.exercise.datum}`}>
+    <Shell
+      title={view.exercise.title}
+      detail={
+        view.isInstructor
+          ? `${view.studentName} · at the ${view.exercise.machine}`
+          : `at the ${view.exercise.machine} · ${view.exercise.datum}`
+      }
+    >
       <div className="mx-auto flex max-w-2xl flex-col gap-3 text-[15px]">
         <h2 className="text-lg font-bold sm:hidden">{view.exercise.title}</h2>
         <LaneRule isSmall gates={gates} label="Gates of this lane" />
-        <ol aria-hidden className="-mt-2 flex flex-wrap gap-x-3 text-xs">{gates.map(({ name, label, isPassed }) => <li key={name} className={isPassed ? "" : "text-ink2"}>{isPassed ? "✓ " : "· "}{label}</li>)}</ol>
-        {waiting > 0 ? <Notice role="status">{waiting === 1 ? "1 entry waits" : `${waiting} entries wait`} on this device and will be sent when the server answers. Nothing is lost if you close the page.</Notice> : null}
-        {refused ? <Notice kind="stop" role="alert">{refused}</Notice> : null}
-        {view.isInstructor ? <CheckSheet view={view} state={state} write={write} /> : <StudentSheet exercise={view.exercise} state={state} write={write} />}
-        {state.notes.length > 0 ? <Panel title="Kept from “What did I do wrong?”" bodyClassName="p-3">{state.notes.map(({ id: note, text }) => <p key={note} className="py-1">{text}</p>)}</Panel> : null}
-        {view.ruling && (state.handedIn ?? view.isInstructor) ? <FloorRulingView ruling={view.ruling} state={state} /> : null}
-        <p className="no-print text-xs text-ink2"><Link className="underline" to="/floor">All floor lanes</Link></p>
+        <ol aria-hidden className="-mt-2 flex flex-wrap gap-x-3 text-xs">
+          {gates.map(({ name, label, isPassed }) => (
+            <li key={name} className={isPassed ? "" : "text-ink2"}>
+              {isPassed ? "✓ " : "· "}
+              {label}
+            </li>
+          ))}
+        </ol>
+        {waiting > 0 ? (
+          <Notice role="status">
+            {waiting === 1 ? "1 entry waits" : `${waiting} entries wait`} on this device and will be sent when the
+            server answers. Nothing is lost if you close the page.
+          </Notice>
+        ) : null}
+        {refused ? (
+          <Notice kind="stop" role="alert">
+            {refused}
+          </Notice>
+        ) : null}
+        {view.isInstructor ? (
+          <CheckSheet view={view} state={state} write={write} />
+        ) : (
+          <StudentSheet exercise={view.exercise} state={state} write={write} />
+        )}
+        {state.notes.length > 0 ? (
+          <Panel title="Kept from “What did I do wrong?”" bodyClassName="p-3">
+            {state.notes.map(({ id: note, text }) => (
+              <p key={note} className="py-1">
+                {text}
+              </p>
+            ))}
+          </Panel>
+        ) : null}
+        {view.ruling && (state.handedIn ?? view.isInstructor) ? (
+          <FloorRulingView ruling={view.ruling} state={state} />
+        ) : null}
+        <p className="no-print text-xs text-ink2">
+          <Link className="underline" to="/floor">
+            All floor lanes
+          </Link>
+        </p>
       </div>
     </Shell>
   );
 }
 
-function StudentSheet({ exercise, state, write }: { exercise: FloorExercise; state: FloorState; write(...entries: FloorEntry[]): void }) {
+function StudentSheet({
+  exercise,
+  state,
+  write,
+}: {
+  exercise: FloorExercise;
+  state: FloorState;
+  write(...entries: FloorEntry[]): void;
+}) {
   const [isSure, setIsSure] = useState(false);
   if (state.handedIn) return <Notice>Handed in. The ruling stands below.</Notice>;
   return (
     <>
       <details open={!state.hasReadCautions} className="rounded-panel border border-rule bg-panel">
-        <summary className="min-h-11 cursor-pointer px-3 py-2.5 font-bold">Before you touch anything{state.hasReadCautions ? " ✓ read" : ""}</summary>
+        <summary className="min-h-11 cursor-pointer px-3 py-2.5 font-bold">
+          Before you touch anything{state.hasReadCautions ? " ✓ read" : ""}
+        </summary>
         <div className="border-t border-rule-soft p-3">
-          <ul className="list-disc pl-5">{floorCautions.map((words) => <li key={words} className="py-0.5">{words}</li>)}</ul>
-          {state.hasReadCautions ? null : <Button look="act" className="mt-3 min-h-11" onClick={() => write({ type: "cautionsRead" })}>I have read these</Button>}
+          <ul className="list-disc pl-5">
+            {floorCautions.map((words) => (
+              <li key={words} className="py-0.5">
+                {words}
+              </li>
+            ))}
+          </ul>
+          {state.hasReadCautions ? null : (
+            <Button look="act" className="mt-3 min-h-11" onClick={() => write({ type: "cautionsRead" })}>
+              I have read these
+            </Button>
+          )}
         </div>
       </details>
       {state.hasReadCautions ? (
         <>
-          {exercise.registers.map((register) => <RegisterCard key={register.id} exercise={exercise} register={register} state={state} write={write} />)}
+          {exercise.registers.map((register) => (
+            <RegisterCard key={register.id} exercise={exercise} register={register} state={state} write={write} />
+          ))}
           <ImportForm exercise={exercise} write={write} />
           <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
-            {state.signOff
-              ? <p><b>Signed by {state.signOff.initials}</b> at {new Date(state.signOff.atMs).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}: you may go on.</p>
-              : <p><b className="text-contact">Not signed.</b> No cycle start before your instructor has checked and signed.</p>}
-            {isSure
-              ? <p className="flex flex-wrap gap-2"><Button look="act" className="min-h-11" onClick={() => write({ type: "handedIn" })}>Yes, hand in</Button><Button className="min-h-11" onClick={() => setIsSure(false)}>Go on working</Button></p>
-              : <Button className="min-h-11 self-start" disabled={state.signOff === null} onClick={() => setIsSure(true)}>Hand in</Button>}
+            {state.signOff ? (
+              <p>
+                <b>Signed by {state.signOff.initials}</b> at{" "}
+                {new Date(state.signOff.atMs).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}: you may
+                go on.
+              </p>
+            ) : (
+              <p>
+                <b className="text-contact">Not signed.</b> No cycle start before your instructor has checked and
+                signed.
+              </p>
+            )}
+            {isSure ? (
+              <p className="flex flex-wrap gap-2">
+                <Button look="act" className="min-h-11" onClick={() => write({ type: "handedIn" })}>
+                  Yes, hand in
+                </Button>
+                <Button className="min-h-11" onClick={() => setIsSure(false)}>
+                  Go on working
+                </Button>
+              </p>
+            ) : (
+              <Button className="min-h-11 self-start" disabled={state.signOff === null} onClick={() => setIsSure(true)}>
+                Hand in
+              </Button>
+            )}
           </Panel>
         </>
       ) : null}
@@ -68,7 +162,17 @@ function StudentSheet({ exercise, state, write }: { exercise: FloorExercise; sta
   );
 }
 
-function RegisterCard({ exercise, register, state, write }: { exercise: FloorExercise; register: FloorRegister; state: FloorState; write(...entries: FloorEntry[]): void }) {
+function RegisterCard({
+  exercise,
+  register,
+  state,
+  write,
+}: {
+  exercise: FloorExercise;
+  register: FloorRegister;
+  state: FloorState;
+  write(...entries: FloorEntry[]): void;
+}) {
   const [term, setTerm] = useState<TermName>(register.method === "mill-edge" ? "tipRadius" : "paper");
   const own = exerciseFor(exercise, register);
   const isReadOff = register.method === "lathe-tip" || register.method === "lathe-nose";
@@ -77,24 +181,73 @@ function RegisterCard({ exercise, register, state, write }: { exercise: FloorExe
   const value = state.registers[register.id];
   const lines = workingLines(state, register);
   return (
-    <Panel title={register.label} note={value ? <b className="figures text-base text-ink">{show(value.mm)}</b> : "not set yet"} bodyClassName="flex flex-col gap-3 p-3">
+    <Panel
+      title={register.label}
+      note={value ? <b className="figures text-base text-ink">{show(value.mm)}</b> : "not set yet"}
+      bodyClassName="flex flex-col gap-3 p-3"
+    >
       <Given exercise={exercise} register={register} />
       {lines.length > 0 ? (
-        <ul>{lines.map(({ id, mm, label }) => (
-          <li key={id} className="flex items-center gap-2 border-b border-rule-soft"><span className="flex-1">{label}</span><span className="figures">{show(mm)}</span>
-            <Button look="quiet" className="min-h-11 min-w-11 justify-center" aria-label={`Strike ${label} ${show(mm)}`} onClick={() => write({ type: "struck", entry: id })}><X size={16} aria-hidden /></Button></li>
-        ))}</ul>
+        <ul>
+          {lines.map(({ id, mm, label }) => (
+            <li key={id} className="flex items-center gap-2 border-b border-rule-soft">
+              <span className="flex-1">{label}</span>
+              <span className="figures">{show(mm)}</span>
+              <Button
+                look="quiet"
+                className="min-h-11 min-w-11 justify-center"
+                aria-label={`Strike ${label} ${show(mm)}`}
+                onClick={() => write({ type: "struck", entry: id })}
+              >
+                <X size={16} aria-hidden />
+              </Button>
+            </li>
+          ))}
+        </ul>
       ) : null}
-      {isReadOff ? null : <>
-      <LengthForm exercise={exercise} label={`reading, ${exercise.unit}`} act="Add reading" onTake={(mm) => write({ type: "reading", register: register.id, mm })} />
-      <LengthForm exercise={exercise} label="amount with its sign" act="Add term" onTake={(mm) => write({ type: "term", register: register.id, term, mm })}>
-        <label className="text-xs text-ink2">what lies between<select value={term} onChange={(event) => setTerm(event.target.value as TermName)} className="block min-h-11 max-w-44 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink">
-          {termNames.map((name) => <option key={name} value={name}>{termWords[name]}</option>)}
-        </select></label>
-      </LengthForm>
-      <LengthForm exercise={exercise} label={sum ? `my sum, now ${show(sum.mm)}` : "my sum"} act="Write sum" onTake={(mm) => write({ type: "sum", register: register.id, mm })} />
-      </>}
-      <LengthForm exercise={own} label={value ? `in the control, now ${show(value.mm)}` : "as it stands in the control"} act="Enter register" onTake={(mm) => write({ type: "register", register: register.id, mm })} />
+      {isReadOff ? null : (
+        <>
+          <LengthForm
+            exercise={exercise}
+            label={`reading, ${exercise.unit}`}
+            act="Add reading"
+            onTake={(mm) => write({ type: "reading", register: register.id, mm })}
+          />
+          <LengthForm
+            exercise={exercise}
+            label="amount with its sign"
+            act="Add term"
+            onTake={(mm) => write({ type: "term", register: register.id, term, mm })}
+          >
+            <label className="text-xs text-ink2">
+              what lies between
+              <select
+                value={term}
+                onChange={(event) => setTerm(event.target.value as TermName)}
+                className="block min-h-11 max-w-44 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
+              >
+                {termNames.map((name) => (
+                  <option key={name} value={name}>
+                    {termWords[name]}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </LengthForm>
+          <LengthForm
+            exercise={exercise}
+            label={sum ? `my sum, now ${show(sum.mm)}` : "my sum"}
+            act="Write sum"
+            onTake={(mm) => write({ type: "sum", register: register.id, mm })}
+          />
+        </>
+      )}
+      <LengthForm
+        exercise={own}
+        label={value ? `in the control, now ${show(value.mm)}` : "as it stands in the control"}
+        act="Enter register"
+        onTake={(mm) => write({ type: "register", register: register.id, mm })}
+      />
     </Panel>
   );
 }

@@ -10,15 +10,27 @@ import { FloorAuthor } from "./FloorAuthor";
 /** Exercises taken at real machines: a student's own, or the whole class with a form to make another. */
 export function FloorPage() {
   const { me } = useMe();
-  const { data, error } = useQuery<FloorList, ApiError>({ queryKey: ["floor"], queryFn: () => api.get("/floor"), refetchInterval: 6000 });
+  const { data, error } = useQuery<FloorList, ApiError>({
+    queryKey: ["floor"],
+    queryFn: () => api.get("/floor"),
+    refetchInterval: 6000,
+  });
   if (error && !data) return <PageError error={error} />;
   if (!data) return <Loading />;
   const isInstructor = me?.role === "instructor";
   return (
     <div className={isInstructor ? "grid gap-4 lg:grid-cols-[1.3fr_1fr]" : "mx-auto flex max-w-2xl flex-col gap-4"}>
       <div className="flex min-w-0 flex-col gap-4">
-        {data.exercises.length === 0 ? <Notice>{isInstructor ? "There is no floor exercise yet. Make one from the template: it is given to the class at once." : "Your instructor has set nothing at the real machines yet."}</Notice> : null}
-        {data.exercises.map((row) => <Exercise key={row.id} row={row} isInstructor={isInstructor} />)}
+        {data.exercises.length === 0 ? (
+          <Notice>
+            {isInstructor
+              ? "There is no floor exercise yet. Make one from the template: it is given to the class at once."
+              : "Your instructor has set nothing at the real machines yet."}
+          </Notice>
+        ) : null}
+        {data.exercises.map((row) => (
+          <Exercise key={row.id} row={row} isInstructor={isInstructor} />
+        ))}
       </div>
       {isInstructor ? <FloorAuthor /> : null}
     </div>
@@ -42,22 +54,52 @@ function Exercise({ row, isInstructor }: { row: FloorExerciseRow; isInstructor: 
       <div className="flex flex-wrap items-start gap-3 p-4">
         <div className="min-w-48 flex-1">
           <h2 className="text-lg font-bold">{exercise.title}</h2>
-          <p className="text-ink2">At the {exercise.machine}, {exercise.datum}: {floorSchoolWords[exercise.school]}.<span className="block text-xs">{exercise.registers.map(({ label }) => label).join(", ")}</span></p>
+          <p className="text-ink2">
+            At the {exercise.machine}, {exercise.datum}: {floorSchoolWords[exercise.school]}.
+            <span className="block text-xs">{exercise.registers.map(({ label }) => label).join(", ")}</span>
+          </p>
         </div>
-        <Link className="py-2 font-bold text-expected underline" to={`/floor/exercises/${row.id}/worksheet`}>Worksheet</Link>
-        {isInstructor ? null : <Button look="act" className="min-h-11" disabled={start.isPending} onClick={() => start.mutate()}>{mine ? (mine.total === null ? "Go on" : "Read the ruling") : "Start at the machine"}</Button>}
+        <Link className="py-2 font-bold text-expected underline" to={`/floor/exercises/${row.id}/worksheet`}>
+          Worksheet
+        </Link>
+        {isInstructor ? null : (
+          <Button look="act" className="min-h-11" disabled={start.isPending} onClick={() => start.mutate()}>
+            {mine ? (mine.total === null ? "Go on" : "Read the ruling") : "Start at the machine"}
+          </Button>
+        )}
       </div>
-      {start.error ? <Notice kind="stop" role="alert">{start.error.message}</Notice> : null}
+      {start.error ? (
+        <Notice kind="stop" role="alert">
+          {start.error.message}
+        </Notice>
+      ) : null}
       {isInstructor ? (
         <ul>
-          {row.lanes.length === 0 ? <li className="border-t border-rule-soft px-4 py-2 text-ink2">Nobody has begun.</li> : null}
+          {row.lanes.length === 0 ? (
+            <li className="border-t border-rule-soft px-4 py-2 text-ink2">Nobody has begun.</li>
+          ) : null}
           {row.lanes.map((lane) => {
             const next = lane.gates.find(({ isPassed }) => !isPassed);
             return (
-              <li key={lane.id} className="grid grid-cols-[minmax(8rem,1fr)_10rem_auto] items-center gap-3 border-t border-rule-soft px-4 py-2">
-                <Link className="truncate font-bold underline decoration-ink3" to={`/floor/${lane.id}`}>{lane.studentName}</Link>
-                <LaneRule isSmall label={`Gates of ${lane.studentName}`} gates={lane.gates.map(({ name, isPassed }) => ({ name, isPassed, label: floorGateWords[name] }))} />
-                <span className="figures">{lane.total === null ? (next ? `at ${floorGateWords[next.name]}` : "") : `${Math.round(lane.total)}/100`}</span>
+              <li
+                key={lane.id}
+                className="grid grid-cols-[minmax(8rem,1fr)_10rem_auto] items-center gap-3 border-t border-rule-soft px-4 py-2"
+              >
+                <Link className="truncate font-bold underline decoration-ink3" to={`/floor/${lane.id}`}>
+                  {lane.studentName}
+                </Link>
+                <LaneRule
+                  isSmall
+                  label={`Gates of ${lane.studentName}`}
+                  gates={lane.gates.map(({ name, isPassed }) => ({ name, isPassed, label: floorGateWords[name] }))}
+                />
+                <span className="figures">
+                  {lane.total === null
+                    ? next
+                      ? `at ${floorGateWords[next.name]}`
+                      : ""
+                    : `${Math.round(lane.total)}/100`}
+                </span>
               </li>
             );
           })}

@@ -6,8 +6,12 @@ import { lengthsOf } from "./show";
 /** The lines of a register's working: what it stood at, and what lies between. */
 export function workingLines(state: FloorState, register: FloorRegister): { id: string; mm: number; label: string }[] {
   return [
-    ...state.readings.filter((one) => one.register === register.id).map(({ id, mm }) => ({ id, mm, label: "stood at, in contact" })),
-    ...state.terms.filter((one) => one.register === register.id).map(({ id, mm, term }) => ({ id, mm, label: termWords[term] })),
+    ...state.readings
+      .filter((one) => one.register === register.id)
+      .map(({ id, mm }) => ({ id, mm, label: "stood at, in contact" })),
+    ...state.terms
+      .filter((one) => one.register === register.id)
+      .map(({ id, mm, term }) => ({ id, mm, label: termWords[term] })),
   ];
 }
 
@@ -17,7 +21,9 @@ export function Given({ exercise, register }: { exercise: FloorExercise; registe
   const { approach, outside, ...lengths } = register.figures;
   const words = [
     ...(approach === undefined ? [] : [`touched moving ${approach === 1 ? "plus" : "minus"}`]),
-    ...Object.entries(lengths).flatMap(([name, value]) => (typeof value === "number" ? [`${figureWords[name as FigureName]} ${show(value)}`] : [])),
+    ...Object.entries(lengths).flatMap(([name, value]) =>
+      typeof value === "number" ? [`${figureWords[name as FigureName]} ${show(value)}`] : [],
+    ),
     `tolerance ±${show(register.toleranceMm)}${outside === undefined ? "" : ", X is a diameter"}`,
   ];
   return <p className="text-xs text-ink2">{words.join(" · ")}</p>;

@@ -10,36 +10,116 @@ import { lengthsOf } from "./show";
 
 const LINE = "border-b border-ink";
 
-/** The exercise on paper: cautions, sketch, and a line for every figure, for where no screen may stand beside the machine. */
+/**
+ * The exercise on paper: cautions, sketch, and a line for every figure, for where no screen may stand beside the
+ * machine.
+ */
 export function WorksheetPage() {
   const { id = "" } = useParams();
   const { data, error } = useQuery<FloorList, ApiError>({ queryKey: ["floor"], queryFn: () => api.get("/floor") });
   const exercise = data?.exercises.find((row) => row.id === id)?.exercise;
-  if (error) return <Shell title="Worksheet"><PageError error={error} /></Shell>;
+  if (error)
+    return (
+      <Shell title="Worksheet">
+        <PageError error={error} />
+      </Shell>
+    );
   if (!data) return <Loading />;
-  if (!exercise) return <Shell title="Worksheet"><PageError error={new Error("That floor exercise is not here. Go back and choose one.")} /></Shell>;
+  if (!exercise)
+    return (
+      <Shell title="Worksheet">
+        <PageError error={new Error("That floor exercise is not here. Go back and choose one.")} />
+      </Shell>
+    );
   const { show } = lengthsOf(exercise);
   const edge = exercise.registers.find(({ method }) => method === "mill-edge");
   return (
-    <Shell title="Worksheet" detail={exercise.title} aside={<Button look="act" onClick={() => print()}>Print</Button>}>
+    <Shell
+      title="Worksheet"
+      detail={exercise.title}
+      aside={
+        <Button look="act" onClick={() => print()}>
+          Print
+        </Button>
+      }
+    >
       <article className="mx-auto flex max-w-3xl flex-col gap-4 bg-panel p-6 text-[13px] print:max-w-none print:bg-white print:p-0 print:text-black">
         <header className="flex items-end justify-between gap-6 border-b-2 border-ink pb-2">
-          <div><h2 className="text-xl font-bold">{exercise.title}</h2><p>At the {exercise.machine}, {exercise.datum}; {floorSchoolWords[exercise.school]}. All lengths in {exercise.unit}.</p></div>
-          <p className="w-64">Name <span className={`inline-block w-48 ${LINE}`}>&nbsp;</span></p>
+          <div>
+            <h2 className="text-xl font-bold">{exercise.title}</h2>
+            <p>
+              At the {exercise.machine}, {exercise.datum}; {floorSchoolWords[exercise.school]}. All lengths in{" "}
+              {exercise.unit}.
+            </p>
+          </div>
+          <p className="w-64">
+            Name <span className={`inline-block w-48 ${LINE}`}>&nbsp;</span>
+          </p>
         </header>
         <div className="grid grid-cols-[1fr_220px] gap-4">
-          <ol className="list-decimal pl-5">{floorCautions.map((words) => <li key={words}>{words}</li>)}</ol>
+          <ol className="list-decimal pl-5">
+            {floorCautions.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ol>
           <Sketch machine={exercise.machine} datum={exercise.datum} />
         </div>
-        {edge ? <p>Edge finder tip ⌀ {show((edge.figures.tipRadius ?? 0) * 2)}. {exercise.registers.filter(({ method }) => method === "mill-edge").map(({ label, figures }) => `${label}: that edge is ${show(figures.edgeWork ?? 0)}`).join("; ")}.</p> : null}
-        <p className="flex flex-wrap gap-x-6 gap-y-1">{floorGateNames.map((name) => <span key={name}><span aria-hidden className="mr-1.5 inline-block h-3 w-3 border border-ink align-[-1px]" />{floorGateWords[name]}</span>)}</p>
+        {edge ? (
+          <p>
+            Edge finder tip ⌀ {show((edge.figures.tipRadius ?? 0) * 2)}.{" "}
+            {exercise.registers
+              .filter(({ method }) => method === "mill-edge")
+              .map(({ label, figures }) => `${label}: that edge is ${show(figures.edgeWork ?? 0)}`)
+              .join("; ")}
+            .
+          </p>
+        ) : null}
+        <p className="flex flex-wrap gap-x-6 gap-y-1">
+          {floorGateNames.map((name) => (
+            <span key={name}>
+              <span aria-hidden className="mr-1.5 inline-block h-3 w-3 border border-ink align-[-1px]" />
+              {floorGateWords[name]}
+            </span>
+          ))}
+        </p>
         <table className="w-full table-fixed border-collapse">
-          <thead><tr className="text-left"><th className="w-24 py-1">Register</th><th>Readings</th><th>Terms, with sign</th><th>Sum</th><th>In the control</th><th>Check</th></tr></thead>
-          <tbody>{exercise.registers.map(({ id: register, label, method, toleranceMm }) => (
-            <tr key={register} className="h-16 break-inside-avoid border-t border-ink align-top"><th scope="row" className="py-1 text-left">{label}<span className="block font-normal">{method === "lathe-tip" ? "0 to 9" : `±${show(toleranceMm)}`}</span></th>{[0, 1, 2, 3, 4].map((cell) => <td key={cell} className="border-l border-ink3 p-1">&nbsp;</td>)}</tr>
-          ))}</tbody>
+          <thead>
+            <tr className="text-left">
+              <th className="w-24 py-1">Register</th>
+              <th>Readings</th>
+              <th>Terms, with sign</th>
+              <th>Sum</th>
+              <th>In the control</th>
+              <th>Check</th>
+            </tr>
+          </thead>
+          <tbody>
+            {exercise.registers.map(({ id: register, label, method, toleranceMm }) => (
+              <tr key={register} className="h-16 break-inside-avoid border-t border-ink align-top">
+                <th scope="row" className="py-1 text-left">
+                  {label}
+                  <span className="block font-normal">
+                    {method === "lathe-tip" ? "0 to 9" : `±${show(toleranceMm)}`}
+                  </span>
+                </th>
+                {[0, 1, 2, 3, 4].map((cell) => (
+                  <td key={cell} className="border-l border-ink3 p-1">
+                    &nbsp;
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
         </table>
-        <p className="mt-2 flex gap-8 break-inside-avoid border-2 border-ink p-3"><b>Before cycle start: checked and signed</b><span>initials <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span></span><span>time <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span></span></p>
+        <p className="mt-2 flex gap-8 break-inside-avoid border-2 border-ink p-3">
+          <b>Before cycle start: checked and signed</b>
+          <span>
+            initials <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span>
+          </span>
+          <span>
+            time <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span>
+          </span>
+        </p>
       </article>
     </Shell>
   );
@@ -49,10 +129,25 @@ export function WorksheetPage() {
 function Sketch({ machine, datum }: { machine: "mill" | "lathe"; datum: string }) {
   if (machine === "lathe") {
     return (
-      <svg viewBox="0 0 220 140" role="img" aria-label="Turned part in the chuck; zero is where the axis meets the front face.">
-        <rect x="5" y="20" width="40" height="100" fill="none" stroke="currentColor" strokeWidth="2" /><rect x="45" y="45" width="110" height="50" fill="none" stroke="currentColor" strokeWidth="1.5" />
-        <path d="M0 70H215" stroke="currentColor" strokeDasharray="10 3 2 3" /><circle cx="155" cy="70" r="5" fill="none" stroke="currentColor" strokeWidth="2" /><text x="150" y="112" fontSize="12" fill="currentColor">X0 Z0</text>
-        <path d="M120 15v24m-5-6l5 6 5-6M200 60h-36m6-5l-6 5 6 5" fill="none" stroke="currentColor" /><text x="128" y="26" fontSize="12" fill="currentColor">X touch</text><text x="166" y="52" fontSize="12" fill="currentColor">Z touch</text>
+      <svg
+        viewBox="0 0 220 140"
+        role="img"
+        aria-label="Turned part in the chuck; zero is where the axis meets the front face."
+      >
+        <rect x="5" y="20" width="40" height="100" fill="none" stroke="currentColor" strokeWidth="2" />
+        <rect x="45" y="45" width="110" height="50" fill="none" stroke="currentColor" strokeWidth="1.5" />
+        <path d="M0 70H215" stroke="currentColor" strokeDasharray="10 3 2 3" />
+        <circle cx="155" cy="70" r="5" fill="none" stroke="currentColor" strokeWidth="2" />
+        <text x="150" y="112" fontSize="12" fill="currentColor">
+          X0 Z0
+        </text>
+        <path d="M120 15v24m-5-6l5 6 5-6M200 60h-36m6-5l-6 5 6 5" fill="none" stroke="currentColor" />
+        <text x="128" y="26" fontSize="12" fill="currentColor">
+          X touch
+        </text>
+        <text x="166" y="52" fontSize="12" fill="currentColor">
+          Z touch
+        </text>
       </svg>
     );
   }
@@ -60,10 +155,21 @@ function Sketch({ machine, datum }: { machine: "mill" | "lathe"; datum: string }
   const y = datum.startsWith("front") ? 110 : 30;
   const [sx, sy] = [datum.includes("left") ? 1 : -1, datum.startsWith("front") ? -1 : 1];
   return (
-    <svg viewBox="0 0 220 140" role="img" aria-label={`Part from above; zero at the ${datum}, touched toward the part on both faces.`}>
-      <rect x="40" y="30" width="140" height="80" fill="none" stroke="currentColor" strokeWidth="2" /><circle cx={x} cy={y} r="5" fill="none" stroke="currentColor" strokeWidth="2" />
-      <path d={`M${x - sx * 34} 70h${sx * 28}m${-sx * 7}-5l${sx * 7} 5 ${-sx * 7} 5M110 ${y - sy * 26}v${sy * 20}m-5 ${-sy * 7}l5 ${sy * 7} 5 ${-sy * 7}`} fill="none" stroke="currentColor" />
-      <text x={x + sx * 10} y={y + sy * 16} textAnchor={sx === 1 ? "start" : "end"} fontSize="12" fill="currentColor">X0 Y0</text>
+    <svg
+      viewBox="0 0 220 140"
+      role="img"
+      aria-label={`Part from above; zero at the ${datum}, touched toward the part on both faces.`}
+    >
+      <rect x="40" y="30" width="140" height="80" fill="none" stroke="currentColor" strokeWidth="2" />
+      <circle cx={x} cy={y} r="5" fill="none" stroke="currentColor" strokeWidth="2" />
+      <path
+        d={`M${x - sx * 34} 70h${sx * 28}m${-sx * 7}-5l${sx * 7} 5 ${-sx * 7} 5M110 ${y - sy * 26}v${sy * 20}m-5 ${-sy * 7}l5 ${sy * 7} 5 ${-sy * 7}`}
+        fill="none"
+        stroke="currentColor"
+      />
+      <text x={x + sx * 10} y={y + sy * 16} textAnchor={sx === 1 ? "start" : "end"} fontSize="12" fill="currentColor">
+        X0 Y0
+      </text>
     </svg>
   );
 }

@@ -3,7 +3,11 @@ import { FloorQueue, merged, shelfOf, type PendingEntry } from "./floorQueue";
 
 function device() {
   const kept = new Map<string, string>();
-  const storage = { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), removeItem: (key: string) => void kept.delete(key) };
+  const storage = {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+  };
   const server = new Map<string, PendingEntry>();
   let link: "up" | "down" | "reply lost" = "up";
   const send = async (entries: PendingEntry[]): Promise<void> => {
@@ -13,7 +17,13 @@ function device() {
     if (link === "reply lost") throw new Error("no answer");
   };
   let n = 0;
-  const open = () => new FloorQueue(shelfOf("lane", storage), send, () => undefined, (error) => error instanceof Error && error.message === "refused");
+  const open = () =>
+    new FloorQueue(
+      shelfOf("lane", storage),
+      send,
+      () => undefined,
+      (error) => error instanceof Error && error.message === "refused",
+    );
   return { kept, server, open, newId: () => `id-${(n += 1)}`, set: (state: typeof link) => (link = state) };
 }
 const entry = (mm: number) => ({ type: "reading" as const, register: "H1", mm });
@@ -46,9 +56,16 @@ describe("entries on their way", () => {
   });
   it("what waits here is shown with what the server has, each once", () => {
     const stored = [{ id: "a", atMs: 1, by: "x", entry: entry(1) }];
-    expect(merged(stored, [{ id: "a", atMs: 1, entry: entry(1) }, { id: "b", atMs: 2, entry: entry(2) }]).map(({ id }) => id)).toEqual(["a", "b"]);
+    expect(
+      merged(stored, [
+        { id: "a", atMs: 1, entry: entry(1) },
+        { id: "b", atMs: 2, entry: entry(2) },
+      ]).map(({ id }) => id),
+    ).toEqual(["a", "b"]);
   });
   it("a damaged shelf is an empty one", () => {
-    expect(shelfOf("x", { getItem: () => "{broken", setItem: () => undefined, removeItem: () => undefined }).read()).toEqual([]);
+    expect(
+      shelfOf("x", { getItem: () => "{broken", setItem: () => undefined, removeItem: () => undefined }).read(),
+    ).toEqual([]);
   });
 });

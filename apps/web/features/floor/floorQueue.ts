@@ -4,9 +4,15 @@ import type { FloorEntry, StoredFloorEntry } from "@probe-lane/core/floor";
 export type PendingEntry = FloorBatch["entries"][number];
 
 /** Where entries wait on this device until the server has them. */
-export interface Shelf { read(): PendingEntry[]; write(entries: PendingEntry[]): void }
+export interface Shelf {
+  read(): PendingEntry[];
+  write(entries: PendingEntry[]): void;
+}
 
-export const shelfOf = (laneId: string, storage: Pick<Storage, "getItem" | "setItem" | "removeItem"> = localStorage): Shelf => {
+export const shelfOf = (
+  laneId: string,
+  storage: Pick<Storage, "getItem" | "setItem" | "removeItem"> = localStorage,
+): Shelf => {
   const key = `probe-lane.floor.${laneId}`;
   return {
     read: () => {
@@ -16,7 +22,8 @@ export const shelfOf = (laneId: string, storage: Pick<Storage, "getItem" | "setI
         return [];
       }
     },
-    write: (entries) => (entries.length === 0 ? storage.removeItem(key) : storage.setItem(key, JSON.stringify(entries))),
+    write: (entries) =>
+      entries.length === 0 ? storage.removeItem(key) : storage.setItem(key, JSON.stringify(entries)),
   };
 };
 
@@ -27,13 +34,15 @@ export function merged(stored: readonly StoredFloorEntry[], pending: readonly Pe
 }
 
 /**
- * Entries of one lane on their way: kept on the device first, sent after, and taken off the shelf only once the server has
- * answered. Sending twice is harmless, since each entry keeps its id.
+ * Entries of one lane on their way: kept on the device first, sent after, and taken off the shelf only once the server
+ * has answered. Sending twice is harmless, since each entry keeps its id.
  */
 export class FloorQueue {
   private isSending = false;
   constructor(
-    private readonly shelf: Shelf, private readonly send: (entries: PendingEntry[]) => Promise<void>, private readonly onChange: () => void,
+    private readonly shelf: Shelf,
+    private readonly send: (entries: PendingEntry[]) => Promise<void>,
+    private readonly onChange: () => void,
     /** True when the server has said no to what was sent, so that sending it again is of no use. */
     private readonly isRefusal: (error: unknown) => boolean,
   ) {}
@@ -41,11 +50,17 @@ export class FloorQueue {
   pending = (): PendingEntry[] => this.shelf.read();
 
   add(entries: readonly FloorEntry[], atMs: number, newId: () => string): void {
-    this.shelf.write([...this.shelf.read(), ...entries.map((entry, index) => ({ id: newId(), atMs: atMs + index, entry }))]);
+    this.shelf.write([
+      ...this.shelf.read(),
+      ...entries.map((entry, index) => ({ id: newId(), atMs: atMs + index, entry })),
+    ]);
     this.onChange();
   }
 
-  /** Sends what waits. Throws what the server said of an entry that it refuses; a lost link leaves everything where it is. */
+  /**
+   * Sends what waits. Throws what the server said of an entry that it refuses; a lost link leaves everything where it
+   * is.
+   */
   async flush(): Promise<void> {
     const batch = this.shelf.read().slice(0, 100);
     if (this.isSending || batch.length === 0) return;

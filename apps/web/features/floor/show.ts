@@ -6,7 +6,7 @@ const INCH_MM = 25.4;
 
 /** The exercise as it shows one register: a tip code is a number out of ten, whatever the unit. */
 export const exerciseFor = (exercise: FloorExercise, { method }: Pick<FloorRegister, "method">): FloorExercise =>
-  (method === "lathe-tip" ? { ...exercise, unit: "mm" } : exercise);
+  method === "lathe-tip" ? { ...exercise, unit: "mm" } : exercise;
 
 /** Lengths as this exercise shows and reads them. */
 export const lengthsOf = ({ unit }: Pick<FloorExercise, "unit">) => ({

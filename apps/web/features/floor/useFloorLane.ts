@@ -8,25 +8,44 @@ import { FloorQueue, merged, shelfOf, type PendingEntry } from "./floorQueue";
 const RETRY_MS = 4000;
 const REFRESH_MS = 6000;
 
-const isRefusal = (error: unknown): error is ApiError => error instanceof ApiError && !error.isPassing && error.code !== "notSignedIn" && error.status < 500;
+const isRefusal = (error: unknown): error is ApiError =>
+  error instanceof ApiError && !error.isPassing && error.code !== "notSignedIn" && error.status < 500;
 
 /** A floor lane as this device knows it: the server's entries and its own that are still on the way. */
 export function useFloorLane(id: string): {
-  view: FloorLaneView | undefined; state: FloorState | null; error: ApiError | null; waiting: number; refused: string | null; write(...entries: FloorEntry[]): void;
+  view: FloorLaneView | undefined;
+  state: FloorState | null;
+  error: ApiError | null;
+  waiting: number;
+  refused: string | null;
+  write(...entries: FloorEntry[]): void;
 } {
   const client = useQueryClient();
   const key = useMemo(() => ["floor-lane", id], [id]);
-  const { data, error } = useQuery<FloorLaneView, ApiError>({ queryKey: key, queryFn: () => api.get(`/floor/lanes/${id}`), refetchInterval: REFRESH_MS });
+  const { data, error } = useQuery<FloorLaneView, ApiError>({
+    queryKey: key,
+    queryFn: () => api.get(`/floor/lanes/${id}`),
+    refetchInterval: REFRESH_MS,
+  });
   const shelf = useMemo(() => shelfOf(id), [id]);
   const [pending, setPending] = useState<PendingEntry[]>(() => shelf.read());
   const [refused, setRefused] = useState<string | null>(null);
   const queue = useMemo(
-    () => new FloorQueue(shelf, async (entries) => {
-      await api.post<null>(`/floor/lanes/${id}/entries`, { entries });
-      // what was sent stays in view: a reply that was asked for earlier may not know it yet
-      await client.cancelQueries({ queryKey: key });
-      client.setQueryData<FloorLaneView>(key, (held) => held && { ...held, entries: merged(held.entries, entries) });
-    }, () => setPending(shelf.read()), isRefusal),
+    () =>
+      new FloorQueue(
+        shelf,
+        async (entries) => {
+          await api.post<null>(`/floor/lanes/${id}/entries`, { entries });
+          // what was sent stays in view: a reply that was asked for earlier may not know it yet
+          await client.cancelQueries({ queryKey: key });
+          client.setQueryData<FloorLaneView>(
+            key,
+            (held) => held && { ...held, entries: merged(held.entries, entries) },
+          );
+        },
+        () => setPending(shelf.read()),
+        isRefusal,
+      ),
     [id, shelf, client, key],
   );
   const flush = useCallback(async () => {

@@ -13,13 +13,24 @@ function AttemptLine({ attempt }: { attempt: AttemptRow }) {
   return (
     <li className="grid grid-cols-[5.5rem_5.5rem_1fr_auto] items-center gap-3 border-t border-rule-soft px-4 py-2">
       <span className="text-ink2">attempt {attempt.number}</span>
-      <span className="figures text-lg">{attempt.total === null ? "–" : `${Math.round(attempt.total)}/${attempt.outOf}`}</span>
-      <span className="min-w-0">
-        {isOpen
-          ? <><b className="text-contact">Open</b> at “{attempt.nextGate}”, {attempt.gatesPassed} of {attempt.gateCount} gates</>
-          : attempt.headline}
+      <span className="figures text-lg">
+        {attempt.total === null ? "–" : `${Math.round(attempt.total)}/${attempt.outOf}`}
       </span>
-      {isOpen ? null : <Link className="font-bold text-expected underline" to={`/lanes/${attempt.id}/ruling`}>Read the ruling<span className="sr-only"> of attempt {attempt.number}</span></Link>}
+      <span className="min-w-0">
+        {isOpen ? (
+          <>
+            <b className="text-contact">Open</b> at “{attempt.nextGate}”, {attempt.gatesPassed} of {attempt.gateCount}{" "}
+            gates
+          </>
+        ) : (
+          attempt.headline
+        )}
+      </span>
+      {isOpen ? null : (
+        <Link className="font-bold text-expected underline" to={`/lanes/${attempt.id}/ruling`}>
+          Read the ruling<span className="sr-only"> of attempt {attempt.number}</span>
+        </Link>
+      )}
     </li>
   );
 }
@@ -39,15 +50,36 @@ function useStart(assignmentId: string) {
 
 /** Exercises without a date, to practice whenever one likes: a line each, by the machine. */
 function Shelf({ rows }: { rows: readonly AssignmentRow[] }) {
-  const groups = machines.map((machine) => ({ machine, of: rows.filter((row) => row.machine === machine) })).filter(({ of }) => of.length > 0);
+  const groups = machines
+    .map((machine) => ({ machine, of: rows.filter((row) => row.machine === machine) }))
+    .filter(({ of }) => of.length > 0);
   return (
     <section aria-labelledby="shelf" className="rounded-panel border border-rule bg-panel">
-      <h2 id="shelf" className="px-4 py-3 text-lg font-bold">Practice shelf <span className="text-xs font-normal text-ink2">no date; take what you are shaky on</span>
-        {groups.length > 1 ? <span className="ml-4 text-[13px] font-normal">{groups.map(({ machine }) => <a key={machine} className="mr-3 text-expected underline" href={`#shelf-${machine}`}>{machineWords[machine]}</a>)}</span> : null}</h2>
+      <h2 id="shelf" className="px-4 py-3 text-lg font-bold">
+        Practice shelf <span className="text-xs font-normal text-ink2">no date; take what you are shaky on</span>
+        {groups.length > 1 ? (
+          <span className="ml-4 text-[13px] font-normal">
+            {groups.map(({ machine }) => (
+              <a key={machine} className="mr-3 text-expected underline" href={`#shelf-${machine}`}>
+                {machineWords[machine]}
+              </a>
+            ))}
+          </span>
+        ) : null}
+      </h2>
       {groups.map(({ machine, of }) => (
         <section key={machine} aria-labelledby={`shelf-${machine}`}>
-          <h3 id={`shelf-${machine}`} className="border-t border-rule bg-well px-4 py-1.5 font-bold">{machineWords[machine]} <span className="text-xs font-normal text-ink2">{of.length === 1 ? "one exercise" : `${of.length} exercises`}</span></h3>
-          <ul>{of.map((row) => <ShelfLine key={row.id} row={row} />)}</ul>
+          <h3 id={`shelf-${machine}`} className="border-t border-rule bg-well px-4 py-1.5 font-bold">
+            {machineWords[machine]}{" "}
+            <span className="text-xs font-normal text-ink2">
+              {of.length === 1 ? "one exercise" : `${of.length} exercises`}
+            </span>
+          </h3>
+          <ul>
+            {of.map((row) => (
+              <ShelfLine key={row.id} row={row} />
+            ))}
+          </ul>
         </section>
       ))}
     </section>
@@ -58,9 +90,18 @@ function ShelfLine({ row }: { row: AssignmentRow }) {
   const start = useStart(row.id);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule-soft px-4 py-2">
-      <div className="min-w-64 flex-1"><b>{row.title}</b><p className="max-w-prose text-xs text-ink2">{row.story}</p></div>
-      <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>Start</Button>
-      {start.error ? <Notice kind="stop" role="alert">{start.error.message}</Notice> : null}
+      <div className="min-w-64 flex-1">
+        <b>{row.title}</b>
+        <p className="max-w-prose text-xs text-ink2">{row.story}</p>
+      </div>
+      <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>
+        Start
+      </Button>
+      {start.error ? (
+        <Notice kind="stop" role="alert">
+          {start.error.message}
+        </Notice>
+      ) : null}
     </li>
   );
 }
@@ -77,18 +118,41 @@ function Assignment({ row }: { row: AssignmentRow }) {
           <h2 className="text-lg font-bold">{row.title}</h2>
           <p className="mt-1 max-w-prose text-ink2">{row.story}</p>
           <p className="mt-2 text-xs text-ink2">
-            {row.dueAt ? <>Due {format(new Date(row.dueAt), "EEEE d MMMM, HH:mm")} ({formatDistanceToNow(new Date(row.dueAt), { addSuffix: true })}) · </> : null}
+            {row.dueAt ? (
+              <>
+                Due {format(new Date(row.dueAt), "EEEE d MMMM, HH:mm")} (
+                {formatDistanceToNow(new Date(row.dueAt), { addSuffix: true })}) ·{" "}
+              </>
+            ) : null}
             coach {row.isCoachOn ? "on" : "off"} · {left === 1 ? "1 attempt" : `${left} attempts`} left
           </p>
         </div>
-        {open
-          ? <Button look="act" className="px-4 py-2" onClick={() => void navigate(`/lanes/${open.id}`)}>Go on with attempt {open.number}</Button>
-          : left > 0
-            ? <Button look="act" className="px-4 py-2" disabled={start.isPending} onClick={() => start.mutate()}>{row.attempts.length === 0 ? "Start this lane" : "Try again with a new part"}</Button>
-            : <span className="text-ink2">All attempts used</span>}
+        {open ? (
+          <Button look="act" className="px-4 py-2" onClick={() => void navigate(`/lanes/${open.id}`)}>
+            Go on with attempt {open.number}
+          </Button>
+        ) : left > 0 ? (
+          <Button look="act" className="px-4 py-2" disabled={start.isPending} onClick={() => start.mutate()}>
+            {row.attempts.length === 0 ? "Start this lane" : "Try again with a new part"}
+          </Button>
+        ) : (
+          <span className="text-ink2">All attempts used</span>
+        )}
       </div>
-      {start.error ? <div className="px-4 pb-3"><Notice kind="stop" role="alert">{start.error.message}</Notice></div> : null}
-      {row.attempts.length > 0 ? <ul>{row.attempts.map((attempt) => <AttemptLine key={attempt.id} attempt={attempt} />)}</ul> : null}
+      {start.error ? (
+        <div className="px-4 pb-3">
+          <Notice kind="stop" role="alert">
+            {start.error.message}
+          </Notice>
+        </div>
+      ) : null}
+      {row.attempts.length > 0 ? (
+        <ul>
+          {row.attempts.map((attempt) => (
+            <AttemptLine key={attempt.id} attempt={attempt} />
+          ))}
+        </ul>
+      ) : null}
     </section>
   );
 }
@@ -104,13 +168,20 @@ export function MyLanesPage() {
   const shelf = data.assignments.filter(isOnShelf);
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-4">
-      <p className="text-ink2">{me?.schoolName} · {me?.className}</p>
-      {data.assignments.length === 0 ? <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice> : null}
-      {due.map((row) => <Assignment key={row.id} row={row} />)}
+      <p className="text-ink2">
+        {me?.schoolName} · {me?.className}
+      </p>
+      {data.assignments.length === 0 ? (
+        <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice>
+      ) : null}
+      {due.map((row) => (
+        <Assignment key={row.id} row={row} />
+      ))}
       {shelf.length > 0 ? <Shelf rows={shelf} /> : null}
       <p className="max-w-prose text-xs text-ink2">
-        At a real machine: eye protection, no gloves or loose clothes near a spindle, spindle stopped and all motion ended before you reach in or measure.
-        The machine’s manual, the shop’s rules, local law and the person in charge come first.
+        At a real machine: eye protection, no gloves or loose clothes near a spindle, spindle stopped and all motion
+        ended before you reach in or measure. The machine’s manual, the shop’s rules, local law and the person in charge
+        come first.
       </p>
     </div>
   );

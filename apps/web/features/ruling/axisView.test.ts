@@ -19,15 +19,18 @@ describe("a value on its axis", () => {
         expect(x).toBeGreaterThanOrEqual(0);
         expect(x).toBeLessThanOrEqual(width);
       }
-      const spans = view.marks.filter(({ label }) => label).map(({ x, label, anchor, row }) => {
-        const wide = label.length * 6.4;
-        const left = anchor === "start" ? x : anchor === "end" ? x - wide : x - wide / 2;
-        return { row, left, right: left + wide };
-      });
+      const spans = view.marks
+        .filter(({ label }) => label)
+        .map(({ x, label, anchor, row }) => {
+          const wide = label.length * 6.4;
+          const left = anchor === "start" ? x : anchor === "end" ? x - wide : x - wide / 2;
+          return { row, left, right: left + wide };
+        });
       spans.forEach((a, i) => {
         expect(a.left).toBeGreaterThanOrEqual(-1);
         expect(a.right).toBeLessThanOrEqual(width + 1);
-        for (const b of spans.slice(i + 1)) if (a.row === b.row) expect(a.right < b.left || b.right < a.left).toBe(true);
+        for (const b of spans.slice(i + 1))
+          if (a.row === b.row) expect(a.right < b.left || b.right < a.left).toBe(true);
       });
     }
   });
@@ -35,7 +38,9 @@ describe("a value on its axis", () => {
     const [x] = values;
     if (!x) throw new Error("no value");
     const view = axisView(x, 500);
-    expect(view.marks.filter(({ isCause }) => isCause).map(({ key }) => key.split(" ")[0])).toEqual(["radiusForgotten"]);
+    expect(view.marks.filter(({ isCause }) => isCause).map(({ key }) => key.split(" ")[0])).toEqual([
+      "radiusForgotten",
+    ]);
     expect((view.band[0] + view.band[1]) / 2).toBeCloseTo(view.zero, 6);
   });
 });

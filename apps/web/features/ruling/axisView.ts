@@ -2,7 +2,14 @@ import type { RegisterRuling } from "@probe-lane/core/grading";
 import { signatureWords } from "@probe-lane/core/words";
 import { scaleSymlog } from "d3-scale";
 
-interface AxisMark { readonly key: string; readonly x: number; readonly label: string; readonly row: number; readonly anchor: "start" | "middle" | "end"; readonly isCause: boolean }
+interface AxisMark {
+  readonly key: string;
+  readonly x: number;
+  readonly label: string;
+  readonly row: number;
+  readonly anchor: "start" | "middle" | "end";
+  readonly isCause: boolean;
+}
 export interface AxisView {
   readonly ticks: readonly { x: number; label: string }[];
   readonly band: readonly [number, number];
@@ -24,20 +31,33 @@ function causeIds({ cause }: RegisterRuling): string[] {
 }
 
 /**
- * Where everything stands on a value's axis of `width` px: linear inside the tolerance, logarithmic outside of it (the page
- * says so). Labels take the first row in which they do not touch another; those of the cause come first, then the nearest.
+ * Where everything stands on a value's axis of `width` px: linear inside the tolerance, logarithmic outside of it (the
+ * page says so). Labels take the first row in which they do not touch another; those of the cause come first, then the
+ * nearest.
  */
 export function axisView(value: RegisterRuling, width: number): AxisView {
   const named = new Set(causeIds(value));
-  const reach = Math.max(Math.abs(value.closureMm), ...value.signatures.map(({ predictedMm }) => Math.abs(predictedMm)), value.toleranceMm * 20) * 1.5;
-  const scale = scaleSymlog().constant(value.toleranceMm).domain([-reach, reach]).range([8, width - 8]);
+  const reach =
+    Math.max(
+      Math.abs(value.closureMm),
+      ...value.signatures.map(({ predictedMm }) => Math.abs(predictedMm)),
+      value.toleranceMm * 20,
+    ) * 1.5;
+  const scale = scaleSymlog()
+    .constant(value.toleranceMm)
+    .domain([-reach, reach])
+    .range([8, width - 8]);
   const EDGE_PX = 22;
-  const ticks = [...TICKS_MM.map((mm) => -mm).reverse(), 0, ...TICKS_MM].filter((mm) => Math.abs(mm) < reach && (mm === 0 || Math.abs(mm) > value.toleranceMm))
+  const ticks = [...TICKS_MM.map((mm) => -mm).reverse(), 0, ...TICKS_MM]
+    .filter((mm) => Math.abs(mm) < reach && (mm === 0 || Math.abs(mm) > value.toleranceMm))
     .map((mm) => ({ x: scale(mm), label: mm === 0 ? "0" : `${mm < 0 ? "−" : "+"}${Math.abs(mm)}` }))
     // a tick whose figure would be cut off at the end of the axis is left out
     .filter(({ x }) => x >= EDGE_PX && x <= width - EDGE_PX);
-  const order = [...value.signatures].sort((a, b) =>
-    Number(named.has(b.id)) - Number(named.has(a.id)) || Math.abs(a.predictedMm - value.closureMm) - Math.abs(b.predictedMm - value.closureMm));
+  const order = [...value.signatures].sort(
+    (a, b) =>
+      Number(named.has(b.id)) - Number(named.has(a.id)) ||
+      Math.abs(a.predictedMm - value.closureMm) - Math.abs(b.predictedMm - value.closureMm),
+  );
   const taken: [number, number][][] = Array.from({ length: ROWS }, () => []);
   const marks = order.map(({ id, predictedMm }, place): AxisMark => {
     const x = scale(predictedMm);
@@ -50,11 +70,23 @@ export function axisView(value: RegisterRuling, width: number): AxisView {
     const span: [number, number] = [left - 5, left + half * 2 + 5];
     const row = label === "" ? -1 : taken.findIndex((spans) => spans.every(([a, b]) => span[1] < a || span[0] > b));
     if (row >= 0) taken[row]?.push(span);
-    return { key: `${id} ${predictedMm}`, x, label: row >= 0 ? label : "", row: Math.max(0, row), anchor, isCause: named.has(id) && isNamed };
+    return {
+      key: `${id} ${predictedMm}`,
+      x,
+      label: row >= 0 ? label : "",
+      row: Math.max(0, row),
+      anchor,
+      isCause: named.has(id) && isNamed,
+    };
   });
   const { biasMm, uMm } = value;
   return {
-    ticks, marks, zero: scale(0), value: scale(value.closureMm), band: [scale(-value.toleranceMm), scale(value.toleranceMm)],
-    method: [scale(biasMm - 2 * uMm), scale(biasMm + 2 * uMm)], rows: Math.max(1, ...marks.map(({ row, label }) => (label ? row + 1 : 1))),
+    ticks,
+    marks,
+    zero: scale(0),
+    value: scale(value.closureMm),
+    band: [scale(-value.toleranceMm), scale(value.toleranceMm)],
+    method: [scale(biasMm - 2 * uMm), scale(biasMm + 2 * uMm)],
+    rows: Math.max(1, ...marks.map(({ row, label }) => (label ? row + 1 : 1))),
   };
 }

@@ -26,7 +26,12 @@ describe("two attempts beside one another", () => {
   });
   it("what one of them has no strand for is a dash", () => {
     const older = { ...careful, strands: careful.strands.filter(({ name }) => name !== "proving") };
-    expect(compareRows(older, careful).strands[4]).toEqual({ name: "Proving", left: "–", right: "10 / 10", better: null });
+    expect(compareRows(older, careful).strands[4]).toEqual({
+      name: "Proving",
+      left: "–",
+      right: "10 / 10",
+      better: null,
+    });
   });
   it("says what went wrong, and nothing of a clean lane", () => {
     expect(wentWrong(careful)).toEqual([]);

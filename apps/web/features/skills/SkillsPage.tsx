@@ -7,27 +7,57 @@ import { api, type ApiError } from "../../app/api";
 import { useMe } from "../../app/session";
 import { Button, Loading, Notice, PageError, Panel } from "../../ui";
 
-const STAND_LOOK = { mastered: "border-ink bg-ink text-panel", shaky: "border-ink text-ink", notYet: "border-contact text-contact", untried: "border-rule text-ink2" } as const;
+const STAND_LOOK = {
+  mastered: "border-ink bg-ink text-panel",
+  shaky: "border-ink text-ink",
+  notYet: "border-contact text-contact",
+  untried: "border-rule text-ink2",
+} as const;
 
 /** Where a student stands in each skill, from which rulings, and what to practice next. Students see their own. */
 export function SkillsPage() {
   const { id } = useParams();
   const { me } = useMe();
   const isStudent = me?.role === "student";
-  const { data, error } = useQuery<SkillsView, ApiError>({ queryKey: ["skills", id ?? "mine"], queryFn: () => api.get(id ? `/students/${id}/skills` : "/skills") });
+  const { data, error } = useQuery<SkillsView, ApiError>({
+    queryKey: ["skills", id ?? "mine"],
+    queryFn: () => api.get(id ? `/students/${id}/skills` : "/skills"),
+  });
   if (error) return <PageError error={error} />;
   if (!data) return <Loading />;
   const tried = data.skills.filter(({ stand }) => stand !== "untried");
   const untried = data.skills.filter(({ stand }) => stand === "untried");
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-4">
-      {isStudent ? null : <p className="text-lg font-bold">{data.studentName} <Link to="/marks" className="ml-2 text-base font-bold text-expected underline">Back to the marks</Link></p>}
+      {isStudent ? null : (
+        <p className="text-lg font-bold">
+          {data.studentName}{" "}
+          <Link to="/marks" className="ml-2 text-base font-bold text-expected underline">
+            Back to the marks
+          </Link>
+        </p>
+      )}
       {data.practice ? <PracticePanel practice={data.practice} isStudent={isStudent} /> : null}
-      <Panel title="Skills, from the rulings of bench lanes" note="mastered: right in the last two lanes that asked for it · shaky: right in the last one only">
-        {tried.length === 0 ? <p className="px-4 py-3">No lane has been handed in yet. After the first ruling the skills that it asked for stand here.</p> : null}
-        <ul className="divide-y divide-rule-soft">{tried.map((row) => <Skill key={row.skill} row={row} />)}</ul>
+      <Panel
+        title="Skills, from the rulings of bench lanes"
+        note="mastered: right in the last two lanes that asked for it · shaky: right in the last one only"
+      >
+        {tried.length === 0 ? (
+          <p className="px-4 py-3">
+            No lane has been handed in yet. After the first ruling the skills that it asked for stand here.
+          </p>
+        ) : null}
+        <ul className="divide-y divide-rule-soft">
+          {tried.map((row) => (
+            <Skill key={row.skill} row={row} />
+          ))}
+        </ul>
       </Panel>
-      {untried.length > 0 ? <p className="text-ink2"><b>Not tried yet:</b> {untried.map(({ skill }) => skillWords[skill]).join(" · ")}.</p> : null}
+      {untried.length > 0 ? (
+        <p className="text-ink2">
+          <b>Not tried yet:</b> {untried.map(({ skill }) => skillWords[skill]).join(" · ")}.
+        </p>
+      ) : null}
     </div>
   );
 }
@@ -36,13 +66,23 @@ export function SkillsPage() {
 function Skill({ row }: { row: SkillRow }) {
   return (
     <li className="grid grid-cols-[6.5rem_minmax(0,1fr)_auto] items-center gap-4 px-4 py-2">
-      <span className={`rounded-[3px] border-2 px-2 py-0.5 text-center font-bold ${STAND_LOOK[row.stand]}`}>{standWords[row.stand]}</span>
-      <span className="text-[16px]">{skillWords[row.skill].charAt(0).toUpperCase() + skillWords[row.skill].slice(1)}</span>
+      <span className={`rounded-[3px] border-2 px-2 py-0.5 text-center font-bold ${STAND_LOOK[row.stand]}`}>
+        {standWords[row.stand]}
+      </span>
+      <span className="text-[16px]">
+        {skillWords[row.skill].charAt(0).toUpperCase() + skillWords[row.skill].slice(1)}
+      </span>
       <span className="flex flex-wrap gap-1" role="list" aria-label="Lanes, oldest first">
         {row.shown.map(({ laneId, title, at, isGood }) => (
           <span role="listitem" key={laneId}>
-            <Link to={`/lanes/${laneId}/ruling`} title={`${title}, ${format(new Date(at), "d MMM, HH:mm")}`} aria-label={`${isGood ? "right" : "wrong"} in ${title}, ${format(new Date(at), "d MMM, HH:mm")}`}
-              className={`inline-block size-6 rounded-[3px] border-2 text-center leading-5 font-bold ${isGood ? "border-ink text-ink" : "border-contact bg-contact-soft text-contact"}`}>{isGood ? "✓" : "×"}</Link>
+            <Link
+              to={`/lanes/${laneId}/ruling`}
+              title={`${title}, ${format(new Date(at), "d MMM, HH:mm")}`}
+              aria-label={`${isGood ? "right" : "wrong"} in ${title}, ${format(new Date(at), "d MMM, HH:mm")}`}
+              className={`inline-block size-6 rounded-[3px] border-2 text-center leading-5 font-bold ${isGood ? "border-ink text-ink" : "border-contact bg-contact-soft text-contact"}`}
+            >
+              {isGood ? "✓" : "×"}
+            </Link>
           </span>
         ))}
       </span>
@@ -61,10 +101,23 @@ function PracticePanel({ practice, isStudent }: { practice: NonNullable<SkillsVi
     },
   });
   return (
-    <section aria-label="Practice next" className="flex flex-wrap items-center gap-4 rounded-panel border border-l-[5px] border-rule border-l-expected bg-panel px-5 py-4">
-      <p className="min-w-64 flex-1 text-[16px]"><b>Practice next:</b> {skillWords[practice.skill]}. <span className="text-ink2">{practice.title}</span></p>
-      {isStudent ? <Button look="act" className="px-4 py-2" disabled={start.isPending} onClick={() => start.mutate()}>Draw this lane</Button> : null}
-      {start.error ? <Notice kind="stop" role="alert">{start.error.message}</Notice> : null}
+    <section
+      aria-label="Practice next"
+      className="flex flex-wrap items-center gap-4 rounded-panel border border-l-[5px] border-rule border-l-expected bg-panel px-5 py-4"
+    >
+      <p className="min-w-64 flex-1 text-[16px]">
+        <b>Practice next:</b> {skillWords[practice.skill]}. <span className="text-ink2">{practice.title}</span>
+      </p>
+      {isStudent ? (
+        <Button look="act" className="px-4 py-2" disabled={start.isPending} onClick={() => start.mutate()}>
+          Draw this lane
+        </Button>
+      ) : null}
+      {start.error ? (
+        <Notice kind="stop" role="alert">
+          {start.error.message}
+        </Notice>
+      ) : null}
     </section>
   );
 }

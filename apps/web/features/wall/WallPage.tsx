@@ -21,8 +21,18 @@ function shutWords({ gates }: WallRow): string {
 }
 
 function State({ row }: { row: WallRow }) {
-  if (row.isHandedIn) return <span>handed in, <b className="figures">{row.total === null ? "…" : `${Math.round(row.total)}/${row.outOf}`}</b></span>;
-  if (row.isHandUp) return <b className="flex items-center gap-1 text-contact"><Hand size={15} aria-hidden /> hand is up</b>;
+  if (row.isHandedIn)
+    return (
+      <span>
+        handed in, <b className="figures">{row.total === null ? "…" : `${Math.round(row.total)}/${row.outOf}`}</b>
+      </span>
+    );
+  if (row.isHandUp)
+    return (
+      <b className="flex items-center gap-1 text-contact">
+        <Hand size={15} aria-hidden /> hand is up
+      </b>
+    );
   if (row.isStopped) return <b className="text-contact">machine stopped</b>;
   return <span className="text-ink2">working</span>;
 }
@@ -34,13 +44,45 @@ function Row({ row, now }: { row: WallRow; now: string }) {
   return (
     <tr className={`border-t border-rule-soft ${row.isHandUp || row.isStopped ? "bg-contact-soft" : ""}`}>
       <th scope="row" className="max-w-60 py-2 pl-4 text-left">
-        <Link to={row.isHandedIn ? `/lanes/${row.laneId}/ruling` : `/lanes/${row.laneId}`} className="block truncate font-bold underline decoration-ink3 underline-offset-2" title={row.studentName}>{row.studentName}</Link>
-        <span className="block truncate text-xs font-normal text-ink2">{row.title}, attempt {row.attempt}</span>
+        <Link
+          to={row.isHandedIn ? `/lanes/${row.laneId}/ruling` : `/lanes/${row.laneId}`}
+          className="block truncate font-bold underline decoration-ink3 underline-offset-2"
+          title={row.studentName}
+        >
+          {row.studentName}
+        </Link>
+        <span className="block truncate text-xs font-normal text-ink2">
+          {row.title}, attempt {row.attempt}
+        </span>
       </th>
-      <td className="w-[26rem] px-3"><LaneRule isSmall gates={gates} label={`Gates of ${row.studentName}`} /><span className="text-xs">{row.isHandedIn ? shutWords(row) : at ? <>at <b>{gateWords(at)}</b></> : "all gates open"}</span></td>
-      <td className="px-3"><State row={row} /></td>
+      <td className="w-[26rem] px-3">
+        <LaneRule isSmall gates={gates} label={`Gates of ${row.studentName}`} />
+        <span className="text-xs">
+          {row.isHandedIn ? (
+            shutWords(row)
+          ) : at ? (
+            <>
+              at <b>{gateWords(at)}</b>
+            </>
+          ) : (
+            "all gates open"
+          )}
+        </span>
+      </td>
+      <td className="px-3">
+        <State row={row} />
+      </td>
       <td className="figures px-3 text-right">{sinceWords(row.lastProgressAt, now)}</td>
-      <td className="max-w-64 px-3 pr-4 text-xs">{row.incidents.length === 0 ? <span className="text-ink2">none</span> : <><b>{row.incidents.length}</b>{last ? `, last: ${incidentWords[last]}` : ""}</>}</td>
+      <td className="max-w-64 px-3 pr-4 text-xs">
+        {row.incidents.length === 0 ? (
+          <span className="text-ink2">none</span>
+        ) : (
+          <>
+            <b>{row.incidents.length}</b>
+            {last ? `, last: ${incidentWords[last]}` : ""}
+          </>
+        )}
+      </td>
     </tr>
   );
 }
@@ -48,29 +90,56 @@ function Row({ row, now }: { row: WallRow; now: string }) {
 /** The class, live: who is at which gate, who needs help first. */
 export function WallPage() {
   const client = useQueryClient();
-  const { data, error } = useQuery<WallView, ApiError>({ queryKey: ["wall"], queryFn: () => api.get("/wall"), refetchInterval: 30_000 });
+  const { data, error } = useQuery<WallView, ApiError>({
+    queryKey: ["wall"],
+    queryFn: () => api.get("/wall"),
+    refetchInterval: 30_000,
+  });
   useLaneChanges(() => void client.invalidateQueries({ queryKey: ["wall"] }));
   if (error && !data) return <PageError error={error} />;
   if (!data) return <Loading />;
   const count = (test: (row: WallRow) => boolean) => data.rows.filter(test).length;
   return (
     <div className="flex flex-col gap-3">
-      {error ? <Notice kind="stop" role="alert">{error.message} What you see is from before.</Notice> : null}
+      {error ? (
+        <Notice kind="stop" role="alert">
+          {error.message} What you see is from before.
+        </Notice>
+      ) : null}
       <p className="text-ink2" role="status">
-        {data.className} · <b className="text-ink">{count(({ isHandUp }) => isHandUp)}</b> with a hand up · <b className="text-ink">{count(({ isStopped, isHandedIn }) => isStopped && !isHandedIn)}</b> stopped ·{" "}
-        <b className="text-ink">{count(({ isHandedIn }) => !isHandedIn)}</b> at work · <b className="text-ink">{count(({ isHandedIn }) => isHandedIn)}</b> handed in · <b className="text-ink">{data.idle.length}</b> not begun
+        {data.className} · <b className="text-ink">{count(({ isHandUp }) => isHandUp)}</b> with a hand up ·{" "}
+        <b className="text-ink">{count(({ isStopped, isHandedIn }) => isStopped && !isHandedIn)}</b> stopped ·{" "}
+        <b className="text-ink">{count(({ isHandedIn }) => !isHandedIn)}</b> at work ·{" "}
+        <b className="text-ink">{count(({ isHandedIn }) => isHandedIn)}</b> handed in ·{" "}
+        <b className="text-ink">{data.idle.length}</b> not begun
       </p>
       <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
         <table className="w-full">
           <caption className="sr-only">Each student’s newest lane, who needs help first</caption>
           <thead>
-            <tr className="text-left text-xs text-ink2"><th className="py-1.5 pl-4 font-normal">Student</th><th className="px-3 font-normal">Lane</th><th className="px-3 font-normal">State</th><th className="px-3 text-right font-normal">Last gate</th><th className="px-3 font-normal">Incidents</th></tr>
+            <tr className="text-left text-xs text-ink2">
+              <th className="py-1.5 pl-4 font-normal">Student</th>
+              <th className="px-3 font-normal">Lane</th>
+              <th className="px-3 font-normal">State</th>
+              <th className="px-3 text-right font-normal">Last gate</th>
+              <th className="px-3 font-normal">Incidents</th>
+            </tr>
           </thead>
-          <tbody>{data.rows.map((row) => <Row key={row.laneId} row={row} now={data.now} />)}</tbody>
+          <tbody>
+            {data.rows.map((row) => (
+              <Row key={row.laneId} row={row} now={data.now} />
+            ))}
+          </tbody>
         </table>
-        {data.rows.length === 0 ? <p className="p-4 text-ink2">No lane has been opened yet. Students start one from “My lanes”; it appears here at once.</p> : null}
+        {data.rows.length === 0 ? (
+          <p className="p-4 text-ink2">
+            No lane has been opened yet. Students start one from “My lanes”; it appears here at once.
+          </p>
+        ) : null}
       </div>
-      {data.idle.length > 0 ? <p className="text-ink2">Not begun: {data.idle.map(({ studentName }) => studentName).join(", ")}</p> : null}
+      {data.idle.length > 0 ? (
+        <p className="text-ink2">Not begun: {data.idle.map(({ studentName }) => studentName).join(", ")}</p>
+      ) : null}
     </div>
   );
 }

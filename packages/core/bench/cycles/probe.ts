@@ -1,5 +1,12 @@
 import type { PointMm } from "../../geometry";
-import { drawProbeApproach, PROBE_SEARCH_MM, PROBE_STANDOFF_MM, PROBE_STEM_RADIUS_MM, type ProbeOutcome, type ProbeQuestion } from "../../instruments";
+import {
+  drawProbeApproach,
+  PROBE_SEARCH_MM,
+  PROBE_STANDOFF_MM,
+  PROBE_STEM_RADIUS_MM,
+  type ProbeOutcome,
+  type ProbeQuestion,
+} from "../../instruments";
 import { circleFromContacts, cornerFromContacts, skewFromContacts, type Axis } from "../../registers";
 import { accept, refuse, type Result } from "../../result";
 import { parseLengthMm, toCounts, toMm } from "../../units";
@@ -13,7 +20,12 @@ import { meets, countsOf, positionTo } from "./travel";
 
 type Direction = 1 | -1;
 /** A face that was found: the machine figures of the spindle axis at the trigger, mm. */
-interface Found { readonly axis: Axis; readonly approach: Direction; readonly atMm: number; readonly point: readonly [number, number] }
+interface Found {
+  readonly axis: Axis;
+  readonly approach: Direction;
+  readonly atMm: number;
+  readonly point: readonly [number, number];
+}
 type Sought = Found | Exclude<ProbeOutcome, "found">;
 
 /** How far along a face the first contact of a corner stands, and the second one beyond it, mm. */
@@ -21,8 +33,8 @@ const INSET_MM = 8;
 const NEXT_MM = 24;
 
 /**
- * Slow search from where the probe stands along one axis, at most so far. The ball answers at its effective radius; when the stem
- * gets there first the answer is the stem's, and worthless. The probe goes back to where it began.
+ * Slow search from where the probe stands along one axis, at most so far. The ball answers at its effective radius;
+ * when the stem gets there first the answer is the stem's, and worthless. The probe goes back to where it began.
  */
 function search(draft: Draft, axis: Axis, approach: Direction, reachMm: number): Sought {
   const { state } = draft;
@@ -32,13 +44,22 @@ function search(draft: Draft, axis: Axis, approach: Direction, reachMm: number):
   const ball = (setup.probe?.ballDiameterMm ?? 6) / 2;
   const number = state.probe.touches + 1;
   const errorMm = Math.round(drawProbeApproach(state.truth.seed, number) * 1e5) / 1e5;
-  const atBall = axis === "z"
-    ? meets(state, from, to, { radiusMm: 0.5, fromMm: 0, toMm: 40 })
-    : meets(state, from, to, { radiusMm: effectiveRadiusMm(state, axis, approach), fromMm: ball - 0.2, toMm: ball + 0.2 });
-  const atStem = axis === "z" ? null : meets(state, from, to, { radiusMm: PROBE_STEM_RADIUS_MM, fromMm: ball * 2, toMm: 40 });
+  const atBall =
+    axis === "z"
+      ? meets(state, from, to, { radiusMm: 0.5, fromMm: 0, toMm: 40 })
+      : meets(state, from, to, {
+          radiusMm: effectiveRadiusMm(state, axis, approach),
+          fromMm: ball - 0.2,
+          toMm: ball + 0.2,
+        });
+  const atStem =
+    axis === "z" ? null : meets(state, from, to, { radiusMm: PROBE_STEM_RADIUS_MM, fromMm: ball * 2, toMm: 40 });
   const first = atBall && (!atStem || atBall.t <= atStem.t) ? atBall : atStem;
   if (!first) return "missed";
-  const at = { ...state.position, [axis]: state.position[axis] + toCounts(approach * (first.t * reachMm + (first === atBall ? errorMm : 0)), scale) };
+  const at = {
+    ...state.position,
+    [axis]: state.position[axis] + toCounts(approach * (first.t * reachMm + (first === atBall ? errorMm : 0)), scale),
+  };
   draft.emit({ type: "moved", to: at, isRapid: false });
   draft.emit({ type: "touchBegan", by: "probe", axis, approach, at, number, errorMm, clickMm: 0 });
   draft.emit({ type: "touchEnded", by: "probe" });
@@ -48,7 +69,13 @@ function search(draft: Draft, axis: Axis, approach: Direction, reachMm: number):
 }
 
 /** From above: out to a place, down, in to the face, up again. */
-function visit(draft: Draft, at: { x: number; y: number }, downMm: number, axis: "x" | "y", approach: Direction): Sought {
+function visit(
+  draft: Draft,
+  at: { x: number; y: number },
+  downMm: number,
+  axis: "x" | "y",
+  approach: Direction,
+): Sought {
   const { state } = draft;
   const high = state.position;
   const over = { ...countsOf(state, { ...at, z: 0 }), z: high.z };
@@ -59,14 +86,32 @@ function visit(draft: Draft, at: { x: number; y: number }, downMm: number, axis:
   return sought;
 }
 
-interface Ask { readonly draft: Draft; readonly startMm: PointMm; readonly sizeMm: number; readonly downMm: number; readonly axis: "x" | "y"; readonly x: Direction; readonly y: Direction; readonly ballMm: number }
-interface Answer { readonly what: string; readonly values: Record<string, number> }
+interface Ask {
+  readonly draft: Draft;
+  readonly startMm: PointMm;
+  readonly sizeMm: number;
+  readonly downMm: number;
+  readonly axis: "x" | "y";
+  readonly x: Direction;
+  readonly y: Direction;
+  readonly ballMm: number;
+}
+interface Answer {
+  readonly what: string;
+  readonly values: Record<string, number>;
+}
 const isFound = (sought: Sought): sought is Found => typeof sought !== "string";
-const failed = (all: readonly Sought[]): Exclude<ProbeOutcome, "found"> | null => all.find((one): one is Exclude<ProbeOutcome, "found"> => typeof one === "string") ?? null;
+const failed = (all: readonly Sought[]): Exclude<ProbeOutcome, "found"> | null =>
+  all.find((one): one is Exclude<ProbeOutcome, "found"> => typeof one === "string") ?? null;
 
-/** Contacts wanted on a size that was given: from outside the probe stands off the face, from inside it stands before it. */
+/**
+ * Contacts wanted on a size that was given: from outside the probe stands off the face, from inside it stands before
+ * it.
+ */
 function pair({ draft, startMm, sizeMm, downMm, axis, ballMm }: Ask, isOutside: boolean): Sought[] {
-  const away = isOutside ? sizeMm / 2 + ballMm + PROBE_STANDOFF_MM : Math.max(0, sizeMm / 2 - ballMm - PROBE_STANDOFF_MM);
+  const away = isOutside
+    ? sizeMm / 2 + ballMm + PROBE_STANDOFF_MM
+    : Math.max(0, sizeMm / 2 - ballMm - PROBE_STANDOFF_MM);
   const sought: Sought[] = [];
   for (const side of [-1, 1] as const) {
     if (sought.some((one) => typeof one === "string")) break;
@@ -82,10 +127,18 @@ type Run = (ask: Ask) => { sought: Sought[]; answer(found: Found[]): Answer | nu
 function pairAnswer(ask: Ask, isOutside: boolean): ReturnType<Run> {
   return {
     sought: pair(ask, isOutside),
-    answer: ([a, b]) => a && b ? {
-      what: ask.axis === "x" ? "middleX" : "middleY",
-      values: { low: Math.min(a.atMm, b.atMm), high: Math.max(a.atMm, b.atMm), middle: (a.atMm + b.atMm) / 2, between: Math.abs(b.atMm - a.atMm) },
-    } : null,
+    answer: ([a, b]) =>
+      a && b
+        ? {
+            what: ask.axis === "x" ? "middleX" : "middleY",
+            values: {
+              low: Math.min(a.atMm, b.atMm),
+              high: Math.max(a.atMm, b.atMm),
+              middle: (a.atMm + b.atMm) / 2,
+              between: Math.abs(b.atMm - a.atMm),
+            },
+          }
+        : null,
   };
 }
 
@@ -95,13 +148,21 @@ function roundAnswer(ask: Ask, isOutside: boolean): ReturnType<Run> {
   return {
     sought: [...alongX, ...alongY],
     answer: (found) => {
-      const circle = circleFromContacts(found.map(({ point }) => point), 0, "bore");
-      return circle ? { what: "round", values: { x: circle.center[0], y: circle.center[1], across: circle.diameter } } : null;
+      const circle = circleFromContacts(
+        found.map(({ point }) => point),
+        0,
+        "bore",
+      );
+      return circle
+        ? { what: "round", values: { x: circle.center[0], y: circle.center[1], across: circle.diameter } }
+        : null;
     },
   };
 }
 
-/** Two contacts on the face that runs along X, one on the face along Y, beside the corner over which the probe stands. */
+/**
+ * Two contacts on the face that runs along X, one on the face along Y, beside the corner over which the probe stands.
+ */
 function cornerAnswer(ask: Ask, isOutside: boolean): ReturnType<Run> {
   const { draft, startMm, downMm, x, y, ballMm } = ask;
   const off = (isOutside ? 1 : -1) * (ballMm + PROBE_STANDOFF_MM);
@@ -122,13 +183,24 @@ function cornerAnswer(ask: Ask, isOutside: boolean): ReturnType<Run> {
   return {
     sought,
     answer: ([a, b, c]) => {
-      const corner = a && b && c ? cornerFromContacts(a.point, b.point, c.point, draft.state.setup.probe?.effectiveRadiusMm ?? 0, part) : null;
-      return corner ? { what: "corner", values: { x: corner.corner[0], y: corner.corner[1], angleDeg: Math.round(corner.angle * 1e4) / 1e4 } } : null;
+      const corner =
+        a && b && c
+          ? cornerFromContacts(a.point, b.point, c.point, draft.state.setup.probe?.effectiveRadiusMm ?? 0, part)
+          : null;
+      return corner
+        ? {
+            what: "corner",
+            values: { x: corner.corner[0], y: corner.corner[1], angleDeg: Math.round(corner.angle * 1e4) / 1e4 },
+          }
+        : null;
     },
   };
 }
 
-/** Two contacts on one face, a stated distance apart; `axis` is the one that the face runs along, the probe stands before it. */
+/**
+ * Two contacts on one face, a stated distance apart; `axis` is the one that the face runs along, the probe stands
+ * before it.
+ */
 function angleAnswer({ draft, startMm, sizeMm, axis, x }: Ask): ReturnType<Run> {
   const sought: Sought[] = [];
   const across = axis === "x" ? "y" : "x";
@@ -142,7 +214,12 @@ function angleAnswer({ draft, startMm, sizeMm, axis, x }: Ask): ReturnType<Run> 
     sought,
     answer: ([a, b]) => {
       const angleDeg = a && b ? skewFromContacts(a.point, b.point, axis) : null;
-      return a && b && angleDeg !== null ? { what: "angle", values: { first: a.atMm, second: b.atMm, apart: sizeMm, angleDeg: Math.round(angleDeg * 1e4) / 1e4 } } : null;
+      return a && b && angleDeg !== null
+        ? {
+            what: "angle",
+            values: { first: a.atMm, second: b.atMm, apart: sizeMm, angleDeg: Math.round(angleDeg * 1e4) / 1e4 },
+          }
+        : null;
     },
   };
 }
@@ -166,7 +243,10 @@ const RUNS: Record<ProbeQuestion, Run> = {
 };
 
 /** Which figures a question needs besides where the probe stands. */
-export const probeNeeds: Record<ProbeQuestion, { axis: boolean; direction: boolean; directionY: boolean; size: boolean; depth: boolean }> = {
+export const probeNeeds: Record<
+  ProbeQuestion,
+  { axis: boolean; direction: boolean; directionY: boolean; size: boolean; depth: boolean }
+> = {
   face: { axis: true, direction: true, directionY: false, size: true, depth: false },
   surface: { axis: false, direction: false, directionY: false, size: true, depth: false },
   twoOutside: { axis: true, direction: false, directionY: false, size: true, depth: true },
@@ -194,16 +274,32 @@ export function askProbe(draft: Draft, command: CommandOf<"askProbe">): Result<L
   if (!size.ok) return size;
   const depth = figure(command.depth, needs.depth);
   if (!depth.ok) return depth;
-  if ((needs.axis && !command.axis) || (needs.direction && !command.direction) || (needs.directionY && !command.directionY)) return refuse({ code: "askNeedsSide" });
+  if (
+    (needs.axis && !command.axis) ||
+    (needs.direction && !command.direction) ||
+    (needs.directionY && !command.directionY)
+  )
+    return refuse({ code: "askNeedsSide" });
   const ballMm = (state.setup.probe?.ballDiameterMm ?? 6) / 2;
   const { sought, answer } = RUNS[command.question]({
-    draft, startMm: pointOf(state.position, state.scale), sizeMm: size.value, downMm: depth.value, axis: command.axis ?? "x", x: command.direction ?? 1, y: command.directionY ?? 1, ballMm,
+    draft,
+    startMm: pointOf(state.position, state.scale),
+    sizeMm: size.value,
+    downMm: depth.value,
+    axis: command.axis ?? "x",
+    x: command.direction ?? 1,
+    y: command.directionY ?? 1,
+    ballMm,
   });
   const failure = failed(sought);
   const found = failure ? null : answer(sought.filter(isFound));
   draft.emit({
-    type: "readingShown", number: draft.state.desk.readingsMade + 1, instrument: "probe", what: found?.what ?? command.question,
-    values: found?.values ?? {}, outcome: found ? "found" : (failure ?? "missed"),
+    type: "readingShown",
+    number: draft.state.desk.readingsMade + 1,
+    instrument: "probe",
+    what: found?.what ?? command.question,
+    values: found?.values ?? {},
+    outcome: found ? "found" : (failure ?? "missed"),
   });
   return accept(draft.events);
 }

@@ -15,7 +15,10 @@ type AxisCommand = CommandOf<"tryStack" | "zeroGauge" | "readGauge" | "stateHeig
 
 /** Blocks rub in the slot and the pin gives a little: a stack goes that is not more than so much too high, mm. */
 const RUBS_MM = 0.0008;
-/** A setting gauge that was not zeroed on this slide stands where it was left; brought down onto the crest it hangs in its backlash, mm. */
+/**
+ * A setting gauge that was not zeroed on this slide stands where it was left; brought down onto the crest it hangs in
+ * its backlash, mm.
+ */
 const NOT_ZEROED_MM = { mean: 0.14, deviation: 0.03 } as const;
 const BACKLASH_MM = { mean: 0.045, deviation: 0.006 } as const;
 const READS_MM = 0.002;
@@ -25,7 +28,10 @@ const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 /** Blocks named with + between, each once, all of them in the set; in mm. */
 function readStack(text: string, set: "inch-81" | "metric-88"): Result<number[], Refusal> {
   const has = new Set(readGaugeSet(set).map((size) => size.toFixed(4)));
-  const names = text.split("+").map((one) => one.trim()).filter(Boolean);
+  const names = text
+    .split("+")
+    .map((one) => one.trim())
+    .filter(Boolean);
   if (names.length === 0) return refuse({ code: "stackEmpty" });
   const seen = new Set<string>();
   const blocks: number[] = [];
@@ -65,28 +71,48 @@ function readGauge(state: LaneState, { from }: CommandOf<"readGauge">): Decision
   if (problem) return refuse(problem);
   const { gaugeReads, isGaugeZeroed } = latheOf(state);
   const number = gaugeReads + 1;
-  const draw = (key: string, { mean, deviation }: { mean: number; deviation: number }) => drawNormal(mean, deviation, state.truth.seed, "gauge", key, number);
-  const wrongMm = (isGaugeZeroed ? 0 : draw("not zeroed", NOT_ZEROED_MM)) + (from === "above" ? draw("backlash", BACKLASH_MM) : 0);
-  const crestMm = truth.heightMm + axis.pinMm / 2 + truth.gaugeOffMm + wrongMm + drawNormal(0, READS_MM, state.truth.seed, "gauge", "reads", number);
+  const draw = (key: string, { mean, deviation }: { mean: number; deviation: number }) =>
+    drawNormal(mean, deviation, state.truth.seed, "gauge", key, number);
+  const wrongMm =
+    (isGaugeZeroed ? 0 : draw("not zeroed", NOT_ZEROED_MM)) + (from === "above" ? draw("backlash", BACKLASH_MM) : 0);
+  const crestMm =
+    truth.heightMm +
+    axis.pinMm / 2 +
+    truth.gaugeOffMm +
+    wrongMm +
+    drawNormal(0, READS_MM, state.truth.seed, "gauge", "reads", number);
   const draft = new Draft(state);
   draft.emit({ type: "gaugeRead", from, isZeroed: isGaugeZeroed, number });
-  draft.emit({ type: "readingShown", number: state.desk.readingsMade + 1, instrument: "settingGauge", what: "pinCrest", values: { height: Math.round(crestMm * 1000) / 1000 } });
+  draft.emit({
+    type: "readingShown",
+    number: state.desk.readingsMade + 1,
+    instrument: "settingGauge",
+    what: "pinCrest",
+    values: { height: Math.round(crestMm * 1000) / 1000 },
+  });
   return accept(draft.events);
 }
 
-/** How high the axis stands over the slide: a stack of blocks under a ground pin, and the shop's setting gauge compared with it. */
+/**
+ * How high the axis stands over the slide: a stack of blocks under a ground pin, and the shop's setting gauge compared
+ * with it.
+ */
 export function decideAxisHeight(state: LaneState, command: AxisCommand): Decision {
   if (!state.setup.lathe?.axis) return refuse({ code: "notOnThisMachine" });
   switch (command.type) {
-    case "tryStack": return tryStack(state, command);
+    case "tryStack":
+      return tryStack(state, command);
     case "zeroGauge": {
       const problem = mayReach(state);
       return problem ? refuse(problem) : accept([{ type: "gaugeZeroed" }]);
     }
-    case "readGauge": return readGauge(state, command);
+    case "readGauge":
+      return readGauge(state, command);
     case "stateHeight": {
       const read = parseLengthMm(command.text, state.setup.unit);
-      return read.ok ? accept([{ type: "heightStated", what: command.what, mm: read.value }]) : refuse({ code: "text", problem: read.error });
+      return read.ok
+        ? accept([{ type: "heightStated", what: command.what, mm: read.value }])
+        : refuse({ code: "text", problem: read.error });
     }
   }
 }

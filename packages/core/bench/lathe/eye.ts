@@ -9,10 +9,20 @@ import type { HeldFace } from "./state";
 const PIP_RADIUS_MM = 0.3;
 
 /** A stretch of the part as an eye draws it, mm in the slide's frame. */
-export interface SeenStep { readonly fromMm: number; readonly toMm: number; readonly radiusMm: number; readonly isTurned: boolean; readonly isCone?: boolean }
+export interface SeenStep {
+  readonly fromMm: number;
+  readonly toMm: number;
+  readonly radiusMm: number;
+  readonly isTurned: boolean;
+  readonly isCone?: boolean;
+}
 /** The lathe as an eye sees it: part, jaws, tip and arm, all from the slide's frame and the axis, mm. */
 export interface SeenTurning {
-  readonly radiusMm: number; readonly zMm: number; readonly partRadiusMm: number; readonly faceMm: number; readonly jawMm: number;
+  readonly radiusMm: number;
+  readonly zMm: number;
+  readonly partRadiusMm: number;
+  readonly faceMm: number;
+  readonly jawMm: number;
 }
 
 const seenPlace = ({ truth, setup }: LaneState) => {
@@ -29,8 +39,14 @@ export function seenTip(state: LaneState): SeenTurning {
   const { shiftMm, jawMm } = seenPlace(state);
   const there = material(outer, bore);
   return {
-    radiusMm: (toMm(position.x, scale) - seen(kxNowMm(state, station), truth.eyeOffsetMm.x)) / 2, zMm: toMm(position.z, scale) - seen(tool.qMm, 0) ,
-    partRadiusMm: seen(Math.max(...there.map(({ radiusMm }) => radiusMm), 0), 0), faceMm: seen(Math.max(...there.filter(({ radiusMm }) => radiusMm > PIP_RADIUS_MM).map(({ toMm: end }) => end)) + shiftMm, truth.eyeOffsetMm.z), jawMm,
+    radiusMm: (toMm(position.x, scale) - seen(kxNowMm(state, station), truth.eyeOffsetMm.x)) / 2,
+    zMm: toMm(position.z, scale) - seen(tool.qMm, 0),
+    partRadiusMm: seen(Math.max(...there.map(({ radiusMm }) => radiusMm), 0), 0),
+    faceMm: seen(
+      Math.max(...there.filter(({ radiusMm }) => radiusMm > PIP_RADIUS_MM).map(({ toMm: end }) => end)) + shiftMm,
+      truth.eyeOffsetMm.z,
+    ),
+    jawMm,
   };
 }
 
@@ -38,7 +54,13 @@ export function seenTip(state: LaneState): SeenTurning {
 function joined(steps: readonly SeenStep[]): SeenStep[] {
   return steps.reduce<SeenStep[]>((list, step) => {
     const last = list.at(-1);
-    return last && last.toMm === step.fromMm && last.radiusMm === step.radiusMm && last.isTurned === step.isTurned && last.isCone === step.isCone ? [...list.slice(0, -1), { ...last, toMm: step.toMm }] : [...list, step];
+    return last &&
+      last.toMm === step.fromMm &&
+      last.radiusMm === step.radiusMm &&
+      last.isTurned === step.isTurned &&
+      last.isCone === step.isCone
+      ? [...list.slice(0, -1), { ...last, toMm: step.toMm }]
+      : [...list, step];
   }, []);
 }
 
@@ -46,12 +68,27 @@ function joined(steps: readonly SeenStep[]): SeenStep[] {
 export function seenOutline(state: LaneState): { outer: SeenStep[]; bore: SeenStep[] } {
   const { outer, bore } = latheOf(state);
   const { shiftMm } = seenPlace(state);
-  const draw = (steps: typeof outer): SeenStep[] => joined(steps.filter(({ radiusMm }) => radiusMm > 0)
-    .map(({ fromMm, toMm: end, radiusMm, cut, isCone }) => ({ fromMm: seen(fromMm + shiftMm, state.truth.eyeOffsetMm.z), toMm: seen(end + shiftMm, state.truth.eyeOffsetMm.z), radiusMm: seen(radiusMm, 0), isTurned: cut > 0, ...(isCone ? { isCone } : {}) })));
+  const draw = (steps: typeof outer): SeenStep[] =>
+    joined(
+      steps
+        .filter(({ radiusMm }) => radiusMm > 0)
+        .map(({ fromMm, toMm: end, radiusMm, cut, isCone }) => ({
+          fromMm: seen(fromMm + shiftMm, state.truth.eyeOffsetMm.z),
+          toMm: seen(end + shiftMm, state.truth.eyeOffsetMm.z),
+          radiusMm: seen(radiusMm, 0),
+          isTurned: cut > 0,
+          ...(isCone ? { isCone } : {}),
+        })),
+    );
   const there = material(outer, bore);
   const endMm = Math.max(...there.map(({ toMm: end }) => end));
   // no bore is drawn where the part has been cut away
-  return { outer: draw(there), bore: draw(bore.filter(({ fromMm }) => fromMm < endMm).map((hole) => ({ ...hole, toMm: Math.min(hole.toMm, endMm) }))) };
+  return {
+    outer: draw(there),
+    bore: draw(
+      bore.filter(({ fromMm }) => fromMm < endMm).map((hole) => ({ ...hole, toMm: Math.min(hole.toMm, endMm) })),
+    ),
+  };
 }
 
 /** Daylight between tip and part as an eye judges it, mm; null where an eye finds no such face. */
@@ -59,7 +96,8 @@ export function seenGapMm(state: LaneState, on: HeldFace): number | null {
   const tip = seenTip(state);
   const { outer, bore } = seenOutline(state);
   if (on === "face") return tip.radiusMm < tip.partRadiusMm + 0.5 && tip.zMm > tip.jawMm ? tip.zMm - tip.faceMm : null;
-  const at = (steps: readonly SeenStep[]) => steps.find(({ fromMm, toMm: end }) => tip.zMm + 0.5 > fromMm && tip.zMm < end);
+  const at = (steps: readonly SeenStep[]) =>
+    steps.find(({ fromMm, toMm: end }) => tip.zMm + 0.5 > fromMm && tip.zMm < end);
   const step = on === "bore" ? at(bore) : at(outer);
   if (!step) return null;
   return on === "bore" ? step.radiusMm - tip.radiusMm : tip.radiusMm - step.radiusMm;
@@ -69,7 +107,10 @@ export function seenGapMm(state: LaneState, on: HeldFace): number | null {
 export function seenNeighbors(state: LaneState): { number: number; radiusMm: number }[] {
   if (controlOf(state) !== "gang") return [];
   const x = toMm(state.position.x, state.scale);
-  return (state.setup.lathe?.tools ?? []).map(({ number }) => ({ number, radiusMm: (x - seen(kxNowMm(state, number), state.truth.eyeOffsetMm.x)) / 2 }));
+  return (state.setup.lathe?.tools ?? []).map(({ number }) => ({
+    number,
+    radiusMm: (x - seen(kxNowMm(state, number), state.truth.eyeOffsetMm.x)) / 2,
+  }));
 }
 
 /** Where the setter arm's sensor is drawn: radius and Z of its corner, mm; null when it is folded away. */

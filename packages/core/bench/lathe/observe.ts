@@ -7,7 +7,24 @@ import type { Feel } from "../../instruments";
 import type { HeldFace, LatheState } from "./state";
 
 /** What of a lathe eyes and hands tell before hand-in. */
-export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter" | "block" | "lastTry" | "isResting" | "changed" | "loose" | "isFeedLow" | "sighted" | "starts" | "fits" | "stated" | "stacks" | "isGaugeZeroed"> {
+export interface LatheSeen extends Pick<
+  LatheState,
+  | "station"
+  | "row"
+  | "quarter"
+  | "block"
+  | "lastTry"
+  | "isResting"
+  | "changed"
+  | "loose"
+  | "isFeedLow"
+  | "sighted"
+  | "starts"
+  | "fits"
+  | "stated"
+  | "stacks"
+  | "isGaugeZeroed"
+> {
   readonly gap: { readonly id: string; readonly on: HeldFace; readonly feel: Feel } | null;
   /** The cone: how its last pass looked, and whether it was held halfway; null before it was run. */
   readonly cone: { readonly looks: "cuts" | "skims" | "air"; readonly isHeld: boolean } | null;
@@ -28,13 +45,53 @@ export interface LatheSeen extends Pick<LatheState, "station" | "row" | "quarter
 export function latheSeen(state: LaneState): LatheSeen | null {
   const { lathe } = state;
   if (!lathe) return null;
-  const { station, row, quarter, gap, block, lastTry, isResting, changed, loose, isFeedLow, sighted, starts, fits, stated, stacks, isGaugeZeroed, cone, evidence } = lathe;
+  const {
+    station,
+    row,
+    quarter,
+    gap,
+    block,
+    lastTry,
+    isResting,
+    changed,
+    loose,
+    isFeedLow,
+    sighted,
+    starts,
+    fits,
+    stated,
+    stacks,
+    isGaugeZeroed,
+    cone,
+    evidence,
+  } = lathe;
   const band = lastCut(material(lathe.outer, lathe.bore));
   return {
-    station, row, quarter, block, lastTry, isResting, changed, loose, isFeedLow, sighted, starts, fits, stated, stacks, isGaugeZeroed, evidence,
-    gap: gap && { id: gap.id, on: gap.on, feel: gap.feel }, cone: cone && { looks: cone.looks, isHeld: cone.isHeld }, tip: seenTip(state), ...seenOutline(state), arm: seenArm(state), isArmTripped: lathe.arm.isTripped,
+    station,
+    row,
+    quarter,
+    block,
+    lastTry,
+    isResting,
+    changed,
+    loose,
+    isFeedLow,
+    sighted,
+    starts,
+    fits,
+    stated,
+    stacks,
+    isGaugeZeroed,
+    evidence,
+    gap: gap && { id: gap.id, on: gap.on, feel: gap.feel },
+    cone: cone && { looks: cone.looks, isHeld: cone.isHeld },
+    tip: seenTip(state),
+    ...seenOutline(state),
+    arm: seenArm(state),
+    isArmTripped: lathe.arm.isTripped,
     neighbors: seenNeighbors(state),
-    pip: lathe.pip?.looks ?? null, isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,
+    pip: lathe.pip?.looks ?? null,
+    isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,
   };
 }
 
@@ -45,7 +102,13 @@ export function sheetSeen(setup: Setup): Setup {
   if (!lathe || lathe.targets.nose.length === 0) return setup;
   const known = sheets.get(setup);
   if (known) return known;
-  const asked: Setup = { ...setup, lathe: { ...lathe, tools: lathe.tools.map((tool) => (lathe.targets.nose.includes(tool.number) ? { ...tool, tipCode: 0 } : tool)) } };
+  const asked: Setup = {
+    ...setup,
+    lathe: {
+      ...lathe,
+      tools: lathe.tools.map((tool) => (lathe.targets.nose.includes(tool.number) ? { ...tool, tipCode: 0 } : tool)),
+    },
+  };
   sheets.set(setup, asked);
   return asked;
 }

@@ -9,7 +9,10 @@ import { seenTip } from "./eye";
 
 type Decision = Result<LaneEvent[], Refusal>;
 
-/** An eye that sights a point over an edge: off by so much (its own, the same each time with one tool), and content within so much, mm. */
+/**
+ * An eye that sights a point over an edge: off by so much (its own, the same each time with one tool), and content
+ * within so much, mm.
+ */
 const SIGHT_MM = { own: 0.07, content: 0.1 } as const;
 /** The point must stand this near to the corner, by eye, to be sighted over it, mm. */
 const NEAR_CORNER_MM = 4;
@@ -20,7 +23,8 @@ function sightEdge(state: LaneState): Decision {
   if (kind !== "threading") return refuse({ code: "nothingToSight" });
   if (state.spindle.isOn) return refuse({ code: "spindleTurning" });
   const seen = seenTip(state);
-  if (Math.abs(seen.radiusMm - seen.partRadiusMm) > NEAR_CORNER_MM || Math.abs(seen.zMm - seen.faceMm) > NEAR_CORNER_MM) return refuse({ code: "tipTooFar" });
+  if (Math.abs(seen.radiusMm - seen.partRadiusMm) > NEAR_CORNER_MM || Math.abs(seen.zMm - seen.faceMm) > NEAR_CORNER_MM)
+    return refuse({ code: "tipTooFar" });
   const errorMm = Math.round(drawNormal(0, SIGHT_MM.own, state.truth.seed, "sight", number) * 1e4) / 1e4;
   const between = tipAt(state).zMm - (faceMm(state) ?? 0) - errorMm;
   const looks = Math.abs(between) <= SIGHT_MM.content ? "over" : between > 0 ? "before" : "behind";
@@ -32,6 +36,7 @@ export function decideReadout(state: LaneState, command: CommandOf<"recall" | "s
   if (controlOf(state) !== "readout") return refuse({ code: "notOnThisMachine" });
   if (command.type === "sightEdge") return sightEdge(state);
   const { row } = command;
-  if (row !== null && !state.setup.lathe?.tools.some(({ number }) => number === row)) return refuse({ code: "toolNotHere", tool: row });
+  if (row !== null && !state.setup.lathe?.tools.some(({ number }) => number === row))
+    return refuse({ code: "toolNotHere", tool: row });
   return accept([{ type: "turretIndexed", station: latheOf(state).station, row }]);
 }

@@ -1,12 +1,25 @@
 import { planGap } from "../../geometry";
-import { drawApproach, drawBendMm, EDGE_FINDER_TIP_HEIGHT_MM, hasKicked, lateOnEdgeBreakMm, overTravel, wobbleAt } from "../../instruments";
+import {
+  drawApproach,
+  drawBendMm,
+  EDGE_FINDER_TIP_HEIGHT_MM,
+  hasKicked,
+  lateOnEdgeBreakMm,
+  overTravel,
+  wobbleAt,
+} from "../../instruments";
 import { strike } from "../contact";
 import type { Draft } from "../draft";
 import { burrNowMm, tipPoint, trueBoxes, trueScene } from "../solids";
 import { seesKick, type LaneState } from "../state";
 
-/** Gap between the edge finder's tip and the blank as the tip meets it, and where its parts come from; null above the blank. */
-function finderGap(state: LaneState): { gapMm: number; axis: "x" | "y"; approach: 1 | -1; burrMm: number; lateMm: number } | null {
+/**
+ * Gap between the edge finder's tip and the blank as the tip meets it, and where its parts come from; null above the
+ * blank.
+ */
+function finderGap(
+  state: LaneState,
+): { gapMm: number; axis: "x" | "y"; approach: 1 | -1; burrMm: number; lateMm: number } | null {
   const { stock } = trueScene(state);
   const box = trueBoxes(state).stock;
   const tip = tipPoint(state, state.position);
@@ -18,7 +31,12 @@ function finderGap(state: LaneState): { gapMm: number; axis: "x" | "y"; approach
   const middle = (box.low[axis] + box.high[axis]) / 2;
   const burrMm = burrNowMm(state, axis);
   const lateMm = lateOnEdgeBreakMm(depthMm, state.truth.edgeBreakMm);
-  const gapMm = planGap({ ...stock, hole: undefined }, tip.x, tip.y) - burrMm + lateMm - state.setup.tipDiameterMm / 2 - state.finder.bendMm;
+  const gapMm =
+    planGap({ ...stock, hole: undefined }, tip.x, tip.y) -
+    burrMm +
+    lateMm -
+    state.setup.tipDiameterMm / 2 -
+    state.finder.bendMm;
   return { gapMm, axis, approach: tip[axis] < middle ? 1 : -1, burrMm, lateMm };
 }
 
@@ -47,7 +65,12 @@ export function senseFinder(draft: Draft, clickMm: number): boolean {
   }
   if (travel === "bent" && finder.condition === "sound") {
     draft.emit({
-      type: "incidentHappened", code: "finderBent", isSilent: true, failsOutright: false, stopsMachine: false, thing: "edgeFinder",
+      type: "incidentHappened",
+      code: "finderBent",
+      isSilent: true,
+      failsOutright: false,
+      stopsMachine: false,
+      thing: "edgeFinder",
       bendMm: Math.round(drawBendMm(seed, finder.copy, draft.state.incidents.length) * 1e4) / 1e4,
     });
   }
@@ -57,9 +80,17 @@ export function senseFinder(draft: Draft, clickMm: number): boolean {
     const isSeen = seesKick(sight, met.axis);
     const wasTrue = finder.wobble === "true" || finder.tip === "still";
     draft.emit({
-      type: "kicked", axis: met.axis, approach: met.approach, atCounts: draft.state.position[met.axis], isSeen,
+      type: "kicked",
+      axis: met.axis,
+      approach: met.approach,
+      atCounts: draft.state.position[met.axis],
+      isSeen,
       parts: {
-        kickPastMm: approach.kickPastMm, burrMm: met.burrMm, lateMm: met.lateMm, bendMm: draft.state.finder.bendMm, clickMm,
+        kickPastMm: approach.kickPastMm,
+        burrMm: met.burrMm,
+        lateMm: met.lateMm,
+        bendMm: draft.state.finder.bendMm,
+        clickMm,
       },
     });
     return isSeen || !wasTrue;

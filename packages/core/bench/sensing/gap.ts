@@ -19,7 +19,14 @@ export function sensePaper(draft: Draft, clickMm: number): boolean {
   const feel = feelAt(gapOverMm(draft.state, on), truth.gapsMm[paper.id] ?? 0.1);
   if (feel === "torn") {
     draft.emit({ type: "paperFelt", on, feel, machineZ: position.z, clickMm });
-    draft.emit({ type: "incidentHappened", code: "paperTorn", isSilent: false, failsOutright: false, stopsMachine: false, on });
+    draft.emit({
+      type: "incidentHappened",
+      code: "paperTorn",
+      isSilent: false,
+      failsOutright: false,
+      stopsMachine: false,
+      on,
+    });
     draft.emit({ type: "paperPulled" });
     return true;
   }
@@ -34,14 +41,22 @@ export function senseBlock(draft: Draft, from: AxisCounts): boolean {
   const { block, position } = draft.state;
   if (!block || position.z >= from.z) return false;
   draft.emit({
-    type: "incidentHappened", code: "blockCrushed", isSilent: false, failsOutright: false, stopsMachine: true, on: block.on,
+    type: "incidentHappened",
+    code: "blockCrushed",
+    isSilent: false,
+    failsOutright: false,
+    stopsMachine: true,
+    on: block.on,
     ...(draft.state.holds ? { thing: draft.state.holds, shorterMm: toolNumber(draft.state.holds) ? 0.04 : 0 } : {}),
   });
   draft.emit({ type: "blockPulled" });
   return true;
 }
 
-/** How far a face mill's middle stands above its inserts; a feeler or gauge under the middle would be met by nothing, mm. */
+/**
+ * How far a face mill's middle stands above its inserts; a feeler or gauge under the middle would be met by nothing,
+ * mm.
+ */
 export function recessMm({ holds, setup }: LaneState): number {
   const tool = setup.tools.find(({ number }) => number === toolNumber(holds));
   return tool?.kind === "faceMill" ? FACE_MILL_RECESS_MM : 0;

@@ -1,4 +1,10 @@
-import { drawLampApproach, drawSetterApproach, FACE_MILL_RING_MM, LAMP_GAUGE_TRAVEL_MM, SETTER_TRAVEL_MM } from "../../instruments";
+import {
+  drawLampApproach,
+  drawSetterApproach,
+  FACE_MILL_RING_MM,
+  LAMP_GAUGE_TRAVEL_MM,
+  SETTER_TRAVEL_MM,
+} from "../../instruments";
 import { planGap, type Solid } from "../../geometry";
 import type { Draft } from "../draft";
 import { heldShape, tipPoint, trueScene } from "../solids";
@@ -14,11 +20,20 @@ function pressedMm(state: LaneState, solid: Solid | undefined, travelMm: number)
   const offMm = planGap(solid, tip.x, tip.y);
   if (offMm > tipRadiusMm) return null;
   // a face mill over the middle of the plunger meets it with its recessed middle only
-  const recess = solid.plan.kind === "disc" && offMm + 2 * solid.plan.radiusMm < tipRadiusMm - FACE_MILL_RING_MM ? recessMm(state) : 0;
+  const recess =
+    solid.plan.kind === "disc" && offMm + 2 * solid.plan.radiusMm < tipRadiusMm - FACE_MILL_RING_MM
+      ? recessMm(state)
+      : 0;
   return solid.highZ + travelMm - (tip.z + recess);
 }
 
-function sense(draft: Draft, by: "lampGauge" | "plungerSetter", pressed: number | null, clickMm: number, draw: (seed: string, number: number) => number): boolean {
+function sense(
+  draft: Draft,
+  by: "lampGauge" | "plungerSetter",
+  pressed: number | null,
+  clickMm: number,
+  draw: (seed: string, number: number) => number,
+): boolean {
   const { state } = draft;
   const { touch, touches } = by === "lampGauge" ? state.lamp : state.setter;
   const number = touches + 1;
@@ -30,13 +45,19 @@ function sense(draft: Draft, by: "lampGauge" | "plungerSetter", pressed: number 
   return true;
 }
 
-/** Lamp of the height gauge, and the trigger of the plunger setter, after a step by hand. Returns true when one comes on or goes out. */
+/**
+ * Lamp of the height gauge, and the trigger of the plunger setter, after a step by hand. Returns true when one comes on
+ * or goes out.
+ */
 export function senseGauges(draft: Draft, clickMm: number): boolean {
   const scene = trueScene(draft.state);
   const lampTop = scene.lampGauge && { ...scene.lampGauge, highZ: scene.lampGauge.highZ - draft.state.lamp.lowMm };
-  const lamp = lampTop || draft.state.lamp.touch
-    ? sense(draft, "lampGauge", pressedMm(draft.state, lampTop, LAMP_GAUGE_TRAVEL_MM), clickMm, drawLampApproach) : false;
+  const lamp =
+    lampTop || draft.state.lamp.touch
+      ? sense(draft, "lampGauge", pressedMm(draft.state, lampTop, LAMP_GAUGE_TRAVEL_MM), clickMm, drawLampApproach)
+      : false;
   const setter = scene.setter
-    ? sense(draft, "plungerSetter", pressedMm(draft.state, scene.setter, SETTER_TRAVEL_MM), clickMm, drawSetterApproach) : false;
+    ? sense(draft, "plungerSetter", pressedMm(draft.state, scene.setter, SETTER_TRAVEL_MM), clickMm, drawSetterApproach)
+    : false;
   return lamp || setter;
 }

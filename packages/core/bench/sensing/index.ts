@@ -25,7 +25,12 @@ export function senseAll(draft: Draft, from: AxisCounts, clickMm: number): boole
 }
 
 function senseTips(draft: Draft, from: AxisCounts, clickMm: number): boolean[] {
-  return [senseFinder(draft, clickMm), senseTaster(draft, from, clickMm), senseProbe(draft, from, clickMm), senseGauges(draft, clickMm)];
+  return [
+    senseFinder(draft, clickMm),
+    senseTaster(draft, from, clickMm),
+    senseProbe(draft, from, clickMm),
+    senseGauges(draft, clickMm),
+  ];
 }
 
 /** What can still be noticed after a quick move that struck nothing. */

@@ -11,7 +11,13 @@ import type { LaneState } from "../state";
 export function effectiveRadiusMm(state: LaneState, axis: "x" | "y", approach: 1 | -1): number {
   const { setup, truth, probe } = state;
   // a burr meets the ball before the face does
-  return burrNowMm(state, axis) + (setup.probe?.ballDiameterMm ?? 6) / 2 - truth.probe.pretravelMm + approach * truth.probe.runoutMm[axis] + probe.bendMm;
+  return (
+    burrNowMm(state, axis) +
+    (setup.probe?.ballDiameterMm ?? 6) / 2 -
+    truth.probe.pretravelMm +
+    approach * truth.probe.runoutMm[axis] +
+    probe.bendMm
+  );
 }
 
 /** How far past its trigger the ball stands at the nearest wall or top, mm; below zero it is free. */

@@ -1,13 +1,23 @@
 import { surfaces } from "../../exercises";
 import { planGap } from "../../geometry";
-import { drawTasterApproach, runoutAlong, TASTER_BALL_RADIUS_MM, TASTER_BREAKS_MM, TASTER_REST_MM, tasterDial } from "../../instruments";
+import {
+  drawTasterApproach,
+  runoutAlong,
+  TASTER_BALL_RADIUS_MM,
+  TASTER_BREAKS_MM,
+  TASTER_REST_MM,
+  tasterDial,
+} from "../../instruments";
 import type { Axis, AxisCounts } from "../../registers";
 import { strike } from "../contact";
 import type { Draft } from "../draft";
 import { burrNowMm, tipPoint, trueScene } from "../solids";
 import type { LaneState } from "../state";
 
-/** How far the spindle axis stands past the face that the ball leans on, mm (below zero: before it); null when nothing is near. */
+/**
+ * How far the spindle axis stands past the face that the ball leans on, mm (below zero: before it); null when nothing
+ * is near.
+ */
 function pastFaceMm(state: LaneState): number | null {
   const scene = trueScene(state);
   const tip = tipPoint(state, state.position);
@@ -25,13 +35,22 @@ const directionOf = (axis: Axis, approach: 1 | -1): number => (axis === "x" ? 0 
 /** How far the ball runs out toward the face it leans on, mm; 0 once it is trued. */
 export function tasterRunoutMm({ truth, taster, carried: { quarter } }: LaneState): number {
   if (!taster.touch || taster.isTrued) return 0;
-  return runoutAlong(truth.taster.runoutMm, truth.taster.leansTo, quarter, directionOf(taster.touch.axis, taster.touch.approach));
+  return runoutAlong(
+    truth.taster.runoutMm,
+    truth.taster.leansTo,
+    quarter,
+    directionOf(taster.touch.axis, taster.touch.approach),
+  );
 }
 
 /** What the dial adds of its own: the runout until it is trued, and what the approach brought. */
-const ownMm = (state: LaneState): number => (state.taster.touch ? tasterRunoutMm(state) + state.taster.touch.errorMm : 0);
+const ownMm = (state: LaneState): number =>
+  state.taster.touch ? tasterRunoutMm(state) + state.taster.touch.errorMm : 0;
 
-/** The dial as an eye reads it, mm before (−) or past (+) zero: one turn of the large hand is 1 mm, the small hand counts turns. */
+/**
+ * The dial as an eye reads it, mm before (−) or past (+) zero: one turn of the large hand is 1 mm, the small hand
+ * counts turns.
+ */
 export function tasterReads(state: LaneState): number {
   if (!state.taster.touch) return TASTER_REST_MM;
   return tasterDial((pastFaceMm(state) ?? TASTER_REST_MM) + ownMm(state));
@@ -55,8 +74,14 @@ export function senseTaster(draft: Draft, from: AxisCounts, clickMm: number): bo
   const axis: Axis = state.position.x !== from.x ? "x" : state.position.y !== from.y ? "y" : "z";
   const number = state.taster.touches + 1;
   draft.emit({
-    type: "touchBegan", by: "taster", axis, approach: state.position[axis] >= from[axis] ? 1 : -1, at: state.position, number,
-    errorMm: Math.round(drawTasterApproach(state.truth.seed, number) * 1e5) / 1e5, clickMm,
+    type: "touchBegan",
+    by: "taster",
+    axis,
+    approach: state.position[axis] >= from[axis] ? 1 : -1,
+    at: state.position,
+    number,
+    errorMm: Math.round(drawTasterApproach(state.truth.seed, number) * 1e5) / 1e5,
+    clickMm,
   });
   return true;
 }

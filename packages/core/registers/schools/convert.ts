@@ -4,8 +4,12 @@
  * Null when the named tool is not in the table.
  */
 export function convertSchool(
-  lengths: Readonly<Record<string, number>>, workZ: number,
-  to: { school: "gauge-line"; known: { id: string; length: number } } | { school: "part-touch" } | { school: "master"; master: string },
+  lengths: Readonly<Record<string, number>>,
+  workZ: number,
+  to:
+    | { school: "gauge-line"; known: { id: string; length: number } }
+    | { school: "part-touch" }
+    | { school: "master"; master: string },
 ): { lengths: Record<string, number>; workZ: number } | null {
   let k: number;
   if (to.school === "part-touch") k = workZ;

@@ -13,9 +13,23 @@ export function Recall({ seen, send, onClose }: DialogProps) {
   };
   return (
     <div className="flex flex-col gap-2">
-      <p className="text-ink2">A row is added to what the readout shows. While a corner is read for the library no row may be recalled.</p>
-      <Button autoFocus disabled={row === null} onClick={() => act(null)}>Recall no row</Button>
-      {(seen.sheet.lathe?.tools ?? []).map((tool) => <Button key={tool.number} disabled={row === tool.number} className="justify-between" onClick={() => act(tool.number)}><span>Recall row {tool.number}</span><span className="text-xs font-normal text-ink2">{turretLabel(tool)}</span></Button>)}
+      <p className="text-ink2">
+        A row is added to what the readout shows. While a corner is read for the library no row may be recalled.
+      </p>
+      <Button autoFocus disabled={row === null} onClick={() => act(null)}>
+        Recall no row
+      </Button>
+      {(seen.sheet.lathe?.tools ?? []).map((tool) => (
+        <Button
+          key={tool.number}
+          disabled={row === tool.number}
+          className="justify-between"
+          onClick={() => act(tool.number)}
+        >
+          <span>Recall row {tool.number}</span>
+          <span className="text-xs font-normal text-ink2">{turretLabel(tool)}</span>
+        </Button>
+      ))}
     </div>
   );
 }
@@ -31,9 +45,28 @@ export function ChangeTool({ seen, send, onClose }: DialogProps) {
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-3">
-      <p className="text-ink2">Spindle still, door open, the slide backed off. Its neighbors stand out {showLength(sheet.lathe?.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}; what stands out further by the clearance of an approach strikes the bar when the slide moves across.</p>
-      <label className="font-bold">The new tool {lathe?.station} stands out by rule <FigureInput autoFocus aria-label="Overhang by rule" className="mx-1 w-24" value={text} onChange={(event) => setText(event.target.value)} /> {sheet.unit === "mm" ? "mm" : "in"}</label>
-      <p className="flex gap-2"><Button look="act" type="submit" disabled={text.trim() === ""}>Change it</Button><Button onClick={onClose}>Leave it</Button></p>
+      <p className="text-ink2">
+        Spindle still, door open, the slide backed off. Its neighbors stand out{" "}
+        {showLength(sheet.lathe?.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}; what stands out further by the
+        clearance of an approach strikes the bar when the slide moves across.
+      </p>
+      <label className="font-bold">
+        The new tool {lathe?.station} stands out by rule{" "}
+        <FigureInput
+          autoFocus
+          aria-label="Overhang by rule"
+          className="mx-1 w-24"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />{" "}
+        {sheet.unit === "mm" ? "mm" : "in"}
+      </label>
+      <p className="flex gap-2">
+        <Button look="act" type="submit" disabled={text.trim() === ""}>
+          Change it
+        </Button>
+        <Button onClick={onClose}>Leave it</Button>
+      </p>
     </form>
   );
 }
@@ -47,7 +80,9 @@ export function Tighten({ send, onClose }: DialogProps) {
   return (
     <div className="flex flex-col gap-2">
       <p className="text-ink2">Back the slide off the bar first. How do you tighten the two screws?</p>
-      <Button autoFocus onClick={() => act("inTurn")}>A little each, in turn</Button>
+      <Button autoFocus onClick={() => act("inTurn")}>
+        A little each, in turn
+      </Button>
       <Button onClick={() => act("oneRightDown")}>One right down, then the other</Button>
     </div>
   );
