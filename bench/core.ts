@@ -1,8 +1,9 @@
-import { nowOf, replay, type LaneEvent } from "@probe-lane/core/bench";
+import { nowOf, replay, type LaneEvent, type MillSeen } from "@probe-lane/core/bench";
 import { infer, type Candidate, type LoggedEvent } from "@probe-lane/core/diagnosis";
 import { rule } from "@probe-lane/core/grading";
 import { reviewOf } from "@probe-lane/core/review";
-import { findDemoExercise, LaneDriver, workLane } from "../demo";
+import { millLane, type LaneDriver, workLane } from "@probe-lane/students";
+import { findDemoExercise } from "../demo";
 import { medianMs, report } from "./measure";
 
 const EVENTS = 3000;
@@ -13,7 +14,7 @@ const EVENTS = 3000;
  */
 function longLane(length: number): LoggedEvent[] {
   const { exercise } = findDemoExercise("roller-bracket-back-right");
-  const lane = new LaneDriver(exercise, "bench");
+  const lane = millLane(exercise, "bench");
   workLane(lane, { stopsAfter: "zero" });
   for (let turn = 0; lane.log.length < length - 1; turn++) {
     lane.do({ type: "jog", axis: turn % 2 ? "x" : "y", direction: turn % 4 < 2 ? -1 : 1, clicks: 1, size: "fine" });
@@ -33,20 +34,20 @@ function bareFold(events: readonly LaneEvent[], fields: number): number {
  * A lane with eight tools, after the longest exercise of the pack has been worked in it; with one tool and nothing done
  * for comparison.
  */
-function workedBench(isFull: boolean): LaneDriver {
+function workedBench(isFull: boolean): LaneDriver<MillSeen> {
   const { exercise } = findDemoExercise(isFull ? "five-tools-block-in-wear" : "focuser-plate-lower-left");
   const [first] = exercise.tools;
   const eight =
     isFull && first
       ? Array.from({ length: 8 }, (_, i) => exercise.tools[i] ?? { ...first, number: i + 1 })
       : exercise.tools;
-  const lane = new LaneDriver({ ...exercise, tools: eight }, "bench", { isCoachOn: true });
+  const lane = millLane({ ...exercise, tools: eight }, "bench", { isCoachOn: true });
   workLane(lane, { stopsAfter: isFull ? "z" : "dressed" });
   return lane;
 }
 
 /** One fine click as the server answers it: decided, folded, observed, written out; ms a click. */
-function clickMs(lane: LaneDriver): number {
+function clickMs(lane: LaneDriver<MillSeen>): number {
   const CLICKS = 400;
   let turn = 0;
   return (

@@ -2,8 +2,7 @@ import type { CauseId } from "@probe-lane/core/diagnosis";
 import type { TargetId } from "@probe-lane/core/exercises";
 import { rule, type RegisterRuling } from "@probe-lane/core/grading";
 import { findDemoExercise, demoExercises } from "./exercises";
-import { LaneDriver } from "./laneDriver";
-import { workLane, type Habits } from "./student";
+import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
 
 /** A mistake woven into what a student does: where it shows, and what it is called. */
 interface Woven {
@@ -226,7 +225,7 @@ export function benchTables(lanes: number): BenchTables {
     const woven = WOVEN[turn % WOVEN.length];
     if (!woven) break;
     const value = ruled(woven.exercise, woven.habits, `one ${turn}`).ruling.values.find(
-      ({ target }) => target === woven.target,
+      ({ target }) => target.id === woven.target,
     );
     const row = rows.get(woven) ?? { exercise: woven.exercise, cause: woven.cause, lanes: 0, named: 0, tooSmall: 0 };
     rows.set(woven, row);
@@ -256,7 +255,7 @@ export function benchTables(lanes: number): BenchTables {
     if (!pair) break;
     const { values } = ruled(pair.exercise, pair.habits, `two ${turn}`).ruling;
     const isBoth = pair.both.every(([target, cause]) =>
-      values.some((value) => value.target === target && said(value).includes(cause)),
+      values.some((value) => value.target.id === target && said(value).includes(cause)),
     );
     tables.pair.lanes += 1;
     tables.pair.named += Number(isBoth);
@@ -281,7 +280,7 @@ export function benchTables(lanes: number): BenchTables {
     for (const value of claimed)
       tables.misses.push({
         exercise: file.exercise.id,
-        target: value.target,
+        target: value.target.id,
         cause: "none",
         said: said(value).join(" + "),
         closureUm: Math.round(value.closureMm * 1000),

@@ -1,7 +1,5 @@
-/** The demo class as data, and simulated students who do an exercise through the same commands as anyone else. */
+/** The demo class as data, and tables of how well simulated students are told their mistakes. */
 export { demoExercises, findDemoExercise, type ExerciseFile } from "./exercises";
-export { LaneDriver } from "./laneDriver";
-export { workLane, type Habits } from "./student";
 export { demoClass, type DemoStudent } from "./people";
 export { demoFloor } from "./floor";
 export { benchTables, type BenchTables } from "./benchTables";

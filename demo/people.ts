@@ -1,4 +1,4 @@
-import type { Habits } from "./student";
+import type { Habits } from "@probe-lane/students";
 
 /** One lane of the demo class: who, which exercise, with which habits, begun how many minutes ago. */
 interface DemoLane {

@@ -10,7 +10,7 @@ import {
   checkWords,
 } from "@probe-lane/core/words";
 import type { Exercise } from "@probe-lane/core/exercises";
-import { LaneDriver } from "../demo";
+import { LaneDriver } from "@probe-lane/students";
 import { KeyboardStudent } from "./keyboardStudent";
 
 const SIZES = { rapid: 0, coarse: 1, middle: 2, fine: 3 } as const;

@@ -2,7 +2,8 @@ import { expect, type Page } from "@playwright/test";
 import { Client } from "pg";
 import { replay, upgradeEvent } from "@probe-lane/core/bench";
 import type { Exercise, Marking } from "@probe-lane/core/exercises";
-import { findDemoExercise, workLane, type Habits } from "../demo";
+import { workLane, type Habits } from "@probe-lane/students";
+import { findDemoExercise } from "../demo";
 import { BenchHands, PlanningDriver, type Step } from "./benchHands";
 
 /** The truth that the server drew for a lane, so that a simulated student can work on a copy of it. */

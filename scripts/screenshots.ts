@@ -42,7 +42,7 @@ test("bench: a corner read on the hand-wound lathe, a tool slid to the bar on th
 });
 
 test("bench: the lathe, a skim along the diameter", async ({ page }) => {
-  const hands = new BenchHands(page, findDemoExercise("knob-first-tool").exercise.lathe);
+  const hands = new BenchHands(page, findDemoExercise("knob-first-tool").exercise);
   await hands.signIn("sorrel");
   await page.getByRole("button", { name: "Start Drawtube knob, the first tool", exact: true }).click();
   await page.waitForURL(/\/lanes\//);

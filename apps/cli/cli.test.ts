@@ -4,7 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { floorFromTemplate } from "@probe-lane/core/floor";
-import { findDemoExercise, LaneDriver, workLane } from "../../demo";
+import { LaneDriver, workLane } from "@probe-lane/students";
+import { findDemoExercise } from "../../demo";
 import { runCommand } from "./commands";
 import { firstDifference } from "./vectors";
 

@@ -6,9 +6,12 @@ import {
   latheSchools,
   markingSchema,
   millLengthSchools,
+  schoolsOf,
+  targetOf,
   type ExpectedLine,
+  type Setup,
 } from "@probe-lane/core/exercises";
-import { formatMm, scales, showLength, type Scale } from "@probe-lane/core/units";
+import { formatMm, scales, showLength } from "@probe-lane/core/units";
 import { instrumentWords, registerWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { instrumentNames } from "@probe-lane/core/instruments";
 import { z } from "zod";
@@ -21,10 +24,11 @@ const methodName = (method: string): string => {
   return instrument ? instrumentWords(instrument) : method;
 };
 
-function lineText({ register, wantedMm, biasMm, uMm, method }: ExpectedLine, scale: Scale): string {
+function lineText({ register, wantedMm, biasMm, uMm, method }: ExpectedLine, setup: Setup): string {
+  const scale = scales[setup.unit];
   if (register === "turn") return `${"turn".padEnd(18)} ${formatMm(wantedMm, 4)}°`;
   if (register === "axisHeight" || register === "gaugeError")
-    return `${targetWords(register).padEnd(28)} ${showLength(wantedMm, scale, scale.unit === "mm" ? 4 : 5)}   U ${(2000 * uMm).toFixed(1)} µm   ${methodName(method)}`;
+    return `${targetWords(targetOf(setup, register)).padEnd(28)} ${showLength(wantedMm, scale, scale.unit === "mm" ? 4 : 5)}   U ${(2000 * uMm).toFixed(1)} µm   ${methodName(method)}`;
   if (register.startsWith("Q"))
     return `${registerWords(register).padEnd(18)} ${String(wantedMm).padStart(11)}   ${method}`;
   const um = (mm: number) => (mm * 1000).toFixed(1);
@@ -62,18 +66,20 @@ export function expectBench(text: string, words: readonly string[], { print, com
     complain('expect: the file is not an exercise: it needs {"exercise": …, "marking": …} as demo/exercises has them');
     return 2;
   }
-  const { setup, truth } = drawLane(exercise, options.seed);
-  const lines = expectationOf(setup, truth, school);
+  const drawn = drawLane(exercise, options.seed);
+  const { setup } = drawn;
+  const schools = schoolsOf(setup);
+  const lines = expectationOf(drawn, school);
   if (!lines) {
     complain(
-      `expect: this exercise does not allow ${school ?? ""}; it allows ${(setup.lathe?.schools ?? setup.lengthSchools).join(", ") || "no school of length"}`,
+      `expect: this exercise does not allow ${school ?? ""}; it allows ${schools.join(", ") || "no school of length"}`,
     );
     return 2;
   }
-  const [only] = setup.lathe?.schools ?? setup.lengthSchools;
+  const [only] = schools;
   print(
-    `${setup.title}, seed ${options.seed}, ${setup.unit}${setup.lathe || setup.targets.lengths.length > 0 ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`,
+    `${setup.title}, seed ${options.seed}, ${setup.unit}${only ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`,
   );
-  for (const line of lines) print(lineText(line, scales[setup.unit]));
+  for (const line of lines) print(lineText(line, setup));
   return 0;
 }

@@ -1,3 +1,5 @@
+import { targetsOf } from "@probe-lane/core/exercises";
+import { readRegister } from "@probe-lane/core/registers";
 import { observe, upgradeEvent } from "@probe-lane/core/bench";
 import { markingSchema } from "@probe-lane/core/exercises";
 import { rule } from "@probe-lane/core/grading";
@@ -30,8 +32,9 @@ export function replayLane(text: string, { print, complain }: Console): number {
   const show = (counts: number) => showCounts(counts, scales[seen.sheet.unit]);
   print(`machine  X ${show(seen.machine.x)}  Y ${show(seen.machine.y)}  Z ${show(seen.machine.z)}`);
   const { G54 } = seen.registers.work;
-  const rows = seen.sheet.tools
-    .map(({ number }) => `H${number} ${show(seen.registers.lengthGeometry[number] ?? 0)}`)
+  const rows = targetsOf(seen.sheet)
+    .flatMap(({ registers }) => registers.filter((id) => !id.includes(".")))
+    .map((id) => `${id} ${show(readRegister(seen.registers, id))}`)
     .join("  ");
   print(`G54      X ${show(G54.x)}  Y ${show(G54.y)}  Z ${show(G54.z)}   ${rows}`);
   print(`gates    ${seen.gates.map((gate) => `${gate.isPassed ? "✓" : "·"} ${gateWords(gate)}`).join("   ")}`);

@@ -3,7 +3,8 @@ import { hash } from "@node-rs/argon2";
 import { and, eq, notExists, sql } from "drizzle-orm";
 import { rule } from "@probe-lane/core/grading";
 import { floorFromTemplate } from "@probe-lane/core/floor";
-import { demoClass, demoExercises, demoFloor, findDemoExercise, LaneDriver, workLane } from "../../demo";
+import { LaneDriver, workLane } from "@probe-lane/students";
+import { demoClass, demoExercises, demoFloor, findDemoExercise } from "../../demo";
 import { newJoinCode } from "./areas/roster/service";
 import type { Database } from "./db/client";
 import {

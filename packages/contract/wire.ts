@@ -1,11 +1,10 @@
 import {
   commandSchema,
-  type Gate,
   type IncidentCode,
   type Observation,
   type ObservationNow,
-  type Refusal,
 } from "@probe-lane/core/bench";
+import type { Gate, Refusal } from "@probe-lane/core/lane";
 import { markingSchema, type Machine, type Marking } from "@probe-lane/core/exercises";
 import {
   entrySchema,
@@ -270,7 +269,7 @@ export interface WallRow {
   studentName: string;
   title: string;
   attempt: number;
-  gates: Gate[];
+  gates: readonly Gate[];
   incidents: IncidentCode[];
   isHandUp: boolean;
   isStopped: boolean;

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { Command } from "@probe-lane/core/bench";
-import type { Truth } from "@probe-lane/core/exercises";
+import type { Command, ObservationNow } from "@probe-lane/core/bench";
+import type { MillTruth } from "@probe-lane/core/exercises";
 import type { MarksView, RulingView, WallView } from "@probe-lane/contract";
 import { openTab, TestClient, TestTab, testServer, type TestServer } from "./testServer";
 
@@ -25,7 +25,7 @@ describe("a lane's batches", () => {
     const again = (await tab.post(batch)).body;
     expect(first.outcomes.map(({ kind }) => kind)).toEqual(["done", "done", "refused", "skipped"]);
     // a resent batch may have lost a reply in which the blank or a gauge moved: it gets the drawing again
-    const { solids, boxes, ...sameNow } = again.observation;
+    const { solids, boxes, ...sameNow } = again.observation as ObservationNow & { solids?: object; boxes?: object };
     expect({ ...again, observation: sameNow }).toEqual(first);
     expect(Object.keys(solids ?? {}).sort()).toEqual(Object.keys(boxes ?? {}).sort());
     expect(first.observation.machine.x).toBe(-500);
@@ -119,7 +119,7 @@ describe("what leaves the server", () => {
     const tab = await openTab(student, lane);
     const {
       rows: [row],
-    } = await server.pool.query<{ event: { truth: Truth; finderOwnKickMm: number } }>(
+    } = await server.pool.query<{ event: { truth: MillTruth; finderOwnKickMm: number } }>(
       "select event from lane_events where attempt_id = $1 and seq = 1",
       [lane],
     );

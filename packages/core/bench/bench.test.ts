@@ -1,12 +1,15 @@
+import type { MillSeen } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
-import { demoExercises, findDemoExercise, LaneDriver, workLane } from "../../../demo";
+import { millLane, type LaneDriver, workLane } from "@probe-lane/students";
+import { demoExercises, findDemoExercise } from "../../../demo";
+import { drawOf, type MillDraw, type MillTruth, type TurningDraw, type TurningTruth } from "../exercises";
 import { decide, observe, openLane, replay, evolve, foldFrom, eventSchema, type Command, type LaneEvent } from ".";
 import fc from "fast-check";
 
 const { exercise } = findDemoExercise("focuser-plate-lower-left");
-const fresh = (seed = "bench") => new LaneDriver(exercise, seed);
+const fresh = (seed = "bench") => millLane(exercise, seed);
 /** Homed, door shut, edge finder in, beside the left face. */
-function besideLeft(seed = "bench", depthMm = 4): LaneDriver {
+function besideLeft(seed = "bench", depthMm = 4): LaneDriver<MillSeen> {
   const lane = fresh(seed);
   lane.do({ type: "home" });
   lane.do({ type: "setDoor", isOpen: true });
@@ -169,7 +172,7 @@ describe("edge finder", () => {
   });
 });
 
-function workKick(lane: LaneDriver): void {
+function workKick(lane: LaneDriver<MillSeen>): void {
   if (!lane.seen.spindle.isOn) {
     lane.do({ type: "lookFrom", side: "left" });
     lane.do({ type: "setWobbling" });
@@ -183,7 +186,7 @@ function workKick(lane: LaneDriver): void {
 }
 
 describe("paper", () => {
-  function overStock(): LaneDriver {
+  function overStock(): LaneDriver<MillSeen> {
     const lane = fresh("paper");
     lane.do({ type: "home" });
     lane.do({ type: "setDoor", isOpen: true });
@@ -315,52 +318,83 @@ describe("the log", () => {
 });
 
 describe("non-interference", () => {
+  /** A place at the middle of an eye's step, and so far beside it, mm. */
+  const inside = (mm: number, offset: number, shift: number) => Math.round((mm - offset) / 0.5) * 0.5 + offset + shift;
+
+  /** A mill's hidden places, each moved by a little; places that an eye judges stay inside its step. */
+  function movedMill({ setup, truth }: MillDraw, shift: number, by: number): MillTruth {
+    return {
+      ...truth,
+      datumMm: {
+        x: inside(truth.datumMm.x, truth.eyeOffsetMm.x, shift) + by,
+        y: inside(truth.datumMm.y, truth.eyeOffsetMm.y, shift) + by,
+        z: inside(truth.datumMm.z, truth.eyeOffsetMm.z, shift) + by,
+      },
+      lengthsMm: Object.fromEntries(
+        Object.entries(truth.lengthsMm).map(([thing, mm], i) => [
+          thing,
+          Math.round((mm ?? 0) * 2) / 2 + (i % 2 === 0 ? by : -by),
+        ]),
+      ),
+      stockSizeMm: [truth.stockSizeMm[0] + by, truth.stockSizeMm[1] - by, truth.stockSizeMm[2]],
+      gapsMm: Object.fromEntries(Object.entries(truth.gapsMm).map(([id, mm]) => [id, mm + by / 1000])),
+      diametersMm: Object.fromEntries(Object.entries(truth.diametersMm).map(([n, mm]) => [n, mm + by / 100])),
+      skewDeg: setup.isSkewed ? Math.round(truth.skewDeg * 2) / 2 + by / 2 : 0,
+      dirtMm: truth.dirtMm + by / 100,
+      taperDirtMm: truth.taperDirtMm + by / 100,
+      ...(truth.feature ? { feature: { diameterMm: truth.feature.diameterMm + by / 10 } } : {}),
+      liftMm: truth.liftMm + by / 10,
+      ...(truth.setter
+        ? {
+            setter: {
+              topMm: Math.round(truth.setter.topMm * 2) / 2 + by,
+              centerErrorMm: { x: by / 10, y: -by / 10 },
+            },
+          }
+        : {}),
+      burrMm: { x: truth.burrMm.x + by / 100, y: truth.burrMm.y },
+      edgeBreakMm: truth.edgeBreakMm + by / 10,
+      taster: { runoutMm: truth.taster.runoutMm + by / 10, leansTo: 3 },
+      probe: { pretravelMm: truth.probe.pretravelMm + by / 100, runoutMm: { x: by / 100, y: by / 100 } },
+      growthMmPer1000: truth.growthMmPer1000 + by / 100,
+      doubt: by === 0 ? null : { of: "setter", byMm: 0.2 },
+    };
+  }
+
+  /** A lathe's hidden places, moved likewise. */
+  function movedTurning({ truth }: TurningDraw, shift: number, by: number): TurningTruth {
+    const { lathe, eyeOffsetMm } = truth;
+    const tools = Object.entries(lathe.tools).map(([number, tool]) => [
+      number,
+      {
+        ...tool,
+        kxMm: inside(tool.kxMm, eyeOffsetMm.x, shift) + by,
+        qMm: inside(tool.qMm, 0, shift) + by,
+        heightMm: tool.heightMm + by / 10,
+      },
+    ]);
+    return {
+      ...truth,
+      gapsMm: Object.fromEntries(Object.entries(truth.gapsMm).map(([id, mm]) => [id, mm + by / 1000])),
+      lathe: {
+        ...lathe,
+        jawMm: lathe.jawMm + by / 10,
+        tools: Object.fromEntries(tools) as typeof lathe.tools,
+        stock: { ...lathe.stock, runoutMm: lathe.stock.runoutMm + by / 10, ovalMm: lathe.stock.ovalMm + by / 10 },
+      },
+    };
+  }
+
   /** The same lane with its hidden places moved inside one step of the eye; nothing is touched in either. */
   function shifted(seed: string, exerciseIndex: number, shift: number): [LaneEvent, LaneEvent] {
     const file = demoExercises[exerciseIndex];
     if (!file) throw new Error("no exercise");
     const first = openLane(file.exercise, seed, true);
     if (first.type !== "laneOpened") throw new Error("not opened");
-    const { truth, setup } = first;
-    const inside = (mm: number, offset: number) => Math.round((mm - offset) / 0.5) * 0.5 + offset + shift;
+    const draw = drawOf(first);
     const move = (by: number): LaneEvent => ({
       ...first,
-      truth: {
-        ...truth,
-        datumMm: {
-          x: inside(truth.datumMm.x, truth.eyeOffsetMm.x) * 1 + by,
-          y: inside(truth.datumMm.y, truth.eyeOffsetMm.y) + by,
-          z: inside(truth.datumMm.z, truth.eyeOffsetMm.z) + by,
-        },
-        lengthsMm: Object.fromEntries(
-          Object.entries(truth.lengthsMm).map(([thing, mm], i) => [
-            thing,
-            Math.round((mm ?? 0) * 2) / 2 + (i % 2 === 0 ? by : -by),
-          ]),
-        ),
-        stockSizeMm: [truth.stockSizeMm[0] + by, truth.stockSizeMm[1] - by, truth.stockSizeMm[2]],
-        gapsMm: Object.fromEntries(Object.entries(truth.gapsMm).map(([id, mm]) => [id, mm + by / 1000])),
-        diametersMm: Object.fromEntries(Object.entries(truth.diametersMm).map(([n, mm]) => [n, mm + by / 100])),
-        skewDeg: setup.isSkewed ? Math.round(truth.skewDeg * 2) / 2 + by / 2 : 0,
-        dirtMm: truth.dirtMm + by / 100,
-        taperDirtMm: truth.taperDirtMm + by / 100,
-        ...(truth.feature ? { feature: { diameterMm: truth.feature.diameterMm + by / 10 } } : {}),
-        liftMm: truth.liftMm + by / 10,
-        ...(truth.setter
-          ? {
-              setter: {
-                topMm: Math.round(truth.setter.topMm * 2) / 2 + by,
-                centerErrorMm: { x: by / 10, y: -by / 10 },
-              },
-            }
-          : {}),
-        burrMm: { x: truth.burrMm.x + by / 100, y: truth.burrMm.y },
-        edgeBreakMm: truth.edgeBreakMm + by / 10,
-        taster: { runoutMm: truth.taster.runoutMm + by / 10, leansTo: 3 },
-        probe: { pretravelMm: truth.probe.pretravelMm + by / 100, runoutMm: { x: by / 100, y: by / 100 } },
-        growthMmPer1000: truth.growthMmPer1000 + by / 100,
-        doubt: by === 0 ? null : { of: "setter", byMm: 0.2 },
-      },
+      truth: draw.kind === "mill" ? movedMill(draw, shift, by) : movedTurning(draw, shift, by),
       finderOwnKickMm: 0.005 + by / 1000,
     });
     return [move(0), move(0.11)];
@@ -368,6 +402,12 @@ describe("non-interference", () => {
   const far: Command[] = [
     { type: "jog", axis: "x", direction: -1, clicks: 3, size: "coarse" },
     { type: "home" },
+    { type: "index", station: 2, withOffset: true },
+    { type: "startSpindle", direction: "forward", rpm: 900 },
+    { type: "jog", axis: "z", direction: -1, clicks: 5, size: "coarse" },
+    { type: "stopSpindle" },
+    { type: "turnChuck" },
+    { type: "takeReading", register: "Z2" },
     { type: "setDoor", isOpen: true },
     { type: "dressBurr" },
     { type: "load", thing: "edgeFinder" },
@@ -463,8 +503,8 @@ describe("non-interference", () => {
     expect(wire).not.toContain("secret");
   });
   it("nowhere in the pack does the sheet give a hidden place, length or turn away, but for what a card or a kept register states", () => {
-    for (const file of demoExercises) {
-      const lane = new LaneDriver(file.exercise, "hidden");
+    for (const file of demoExercises.filter(({ exercise: { lathe } }) => !lathe)) {
+      const lane = millLane(file.exercise, "hidden");
       const wire = JSON.stringify({
         ...lane.seen,
         sheet: { ...lane.seen.sheet, probe: null, setter: null, leftovers: [], handover: undefined },

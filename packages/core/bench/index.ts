@@ -1,33 +1,15 @@
 /**
  * The simulated bench: decide(state, command) → events | refusal; evolve(state, event) → state; observe(state) → what a
- * student may see. A lane is its log: `replay(events)`. Reading order: commands, events, state, decide, observe, gates,
- * coach; then `sensing/` (what each step by hand is felt as), `cycles/` (what moves by itself), `hands` and
- * `measuring`.
+ * student may see. A lane is its log: `replay(events)`. What every lane has stands in `lane/`, what a machine has in
+ * `machines/`; here a lane goes to the kit of its machine.
  */
-export {
-  checkNames,
-  commandSchema,
-  jogClicks,
-  jogMm,
-  jogSizeNames,
-  sides,
-  termNames,
-  type CheckName,
-  type Command,
-  type CommandOf,
-  type JogSize,
-  type Measurable,
-  type Side,
-  type TermName,
-} from "./commands";
-export { eventSchema, upgradeEvent, type IncidentCode, type LaneEvent } from "./events";
-export { evolve, foldFrom, replay, type LaneState, type LedgerLine, type Reading } from "./state";
+export { commandSchema, type Command, type CommandOf } from "../machines/commands";
+export { eventSchema, incidentCosts, upgradeEvent, type EventOf, type IncidentCode, type LaneEvent } from "../machines/events";
+export type { LaneState, Observation } from "../machines/kits";
+export type { MillLane } from "../machines/mill/lane";
+export type { MillSeen, TipSeen } from "../machines/mill/observe";
+export type { TurnedFace, TurningLane } from "../machines/lathe/lane";
+export type { LatheSeen, TurningSeen } from "../machines/lathe/observe";
+export { evolve, foldFrom, replay } from "./fold";
 export { decide, openLane } from "./decide";
-export type { Refusal } from "./refusals";
-export { nowOf, observe, type Observation, type ObservationNow, type TipSeen } from "./observe";
-export { gatesOf, type Gate, type GateKind } from "./gates";
-export { type CoachStep } from "./coach";
-export { seenScene } from "./eye";
-export { probeNeeds } from "./cycles/probe";
-export { bench } from "./machine";
-export { hasRegister } from "./machineRegisters";
+export { drawnOf, gatesOf, nowOf, observe, type ObservationNow } from "./observe";

@@ -1,11 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { findDemoExercise, LaneDriver } from "../../../demo";
+import { millLane } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
 import { type Exercise } from "../exercises";
 import { door, go, refusal, lane } from "../test/benchHands";
 
 describe("getting ready", () => {
   it("with the stop pressed nothing moves, and the tasks are each done once", () => {
-    const made = new LaneDriver(findDemoExercise("bracket-cold-machine").exercise, "cold");
+    const made = millLane(findDemoExercise("bracket-cold-machine").exercise, "cold");
     expect(refusal(made, { type: "home" })).toBe("stopIsHeld");
     made.do({ type: "doTask", task: "releaseStop" });
     made.do({ type: "home" });
@@ -182,6 +183,6 @@ describe("checks", () => {
     expect(made.seen.check?.seenMm).toBeCloseTo(made.seen.heldLengthMm, 9);
     made.do({ type: "judgeCheck", isAsExpected: true });
     expect(made.seen.check).toBeNull();
-    expect(made.seen.evidence.checksJudged).toEqual(["ruleBeside"]);
+    expect(made.seen.checksJudged).toEqual(["ruleBeside"]);
   });
 });

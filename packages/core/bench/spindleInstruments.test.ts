@@ -1,10 +1,12 @@
+import type { MillSeen } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
-import { findDemoExercise, LaneDriver } from "../../../demo";
+import { millLane, type LaneDriver } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
 import { door, go, refusal, lane, last, middle, besideLeft } from "../test/benchHands";
-import type { Command } from "./commands";
+import type { Command } from "../machines/commands";
 
 describe("lever taster", () => {
-  const dial = (made: LaneDriver) => (made.seen.tip?.kind === "dial" ? made.seen.tip.readsMm : NaN);
+  const dial = (made: LaneDriver<MillSeen>) => (made.seen.tip?.kind === "dial" ? made.seen.tip.readsMm : NaN);
   it("rests two turns before zero, begins at the ball's radius, and reads zero with the axis over the face", () => {
     const made = lane("clamp-corner-taster", "taster");
     made.do({ type: "trueTaster" });
@@ -24,7 +26,7 @@ describe("lever taster", () => {
   });
   it("a burr is met before the face by its own height, by taster and probe alike", () => {
     const contact = (id: string, thing: "taster" | "probe", isDressed: boolean) => {
-      const made = new LaneDriver(findDemoExercise(id).exercise, "burr");
+      const made = millLane(findDemoExercise(id).exercise, "burr");
       made.do({ type: "home" });
       door(made, true);
       if (isDressed) made.do({ type: "dressBurr" });

@@ -1,5 +1,6 @@
+import type { MillSeen } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
-import { type LaneDriver } from "../../../demo";
+import { type LaneDriver } from "@probe-lane/students";
 import { type Exercise } from "../exercises";
 import { door, go, refusal, lane, last, middle } from "../test/benchHands";
 
@@ -84,7 +85,7 @@ describe("what goes under a tip", () => {
 
 describe("setters", () => {
   const ask = (
-    made: LaneDriver,
+    made: LaneDriver<MillSeen>,
     about: number,
     offset = 0,
     isTurning = true,

@@ -1,8 +1,9 @@
-import type { Setup, TargetId } from "../exercises";
-import { signaturesFor, type Figures, type Method, type Signature } from "./catalog";
+import type { MillSetup } from "../exercises/setup";
+import type { Target } from "../exercises/target";
+import { signaturesFor, type Figures, type Signature } from "./catalog";
 
 type Sheet = Pick<
-  Setup,
+  MillSetup,
   | "datum"
   | "tipDiameterMm"
   | "partSizeMm"
@@ -18,7 +19,7 @@ type Sheet = Pick<
 const DIAL_TURN_MM = 1;
 
 const edgeOf = ({ datum }: Sheet, axis: "x" | "y") => (datum.kind === "corner" ? datum.edges[axis] : null);
-const leftover = ({ leftovers }: Sheet, register: string): number =>
+const leftover = ({ leftovers }: Pick<Sheet, "leftovers">, register: string): number =>
   leftovers.find((one) => one.register === register)?.mm ?? 0;
 
 /**
@@ -51,7 +52,7 @@ export function edgeSignatures(sheet: Sheet, axis: "x" | "y", tipRadius = sheetR
  * Closures in mm that each mistake in Z would leave on the bench: paper, block, facing allowance, work Z left from the
  * job before.
  */
-export function lengthSignatures(sheet: Sheet): Signature[] {
+export function lengthSignatures(sheet: Pick<Sheet, "gaps" | "facingAllowanceMm" | "leftovers">): Signature[] {
   const thickest = (...kinds: string[]) =>
     Math.max(0, ...sheet.gaps.filter(({ kind }) => kinds.includes(kind)).map(({ nominalMm }) => nominalMm));
   return signaturesFor("mill-length", {
@@ -63,16 +64,15 @@ export function lengthSignatures(sheet: Sheet): Signature[] {
   });
 }
 
-/** Signatures of any value that a bench lane is marked on, with what the truth adds to the sheet. */
-export function targetSignatures(setup: Setup, target: TargetId, truth: Figures): Signature[] {
-  const tool = Number(/\d+$/.exec(target)?.[0] ?? 0);
-  const of = (method: Method, figures: Figures) => signaturesFor(method, figures);
-  if (target === "x" || target === "y") return edgeSignatures(setup, target);
-  if (target === "rotation") return [];
-  if (target.startsWith("d")) {
+/** Signatures of a value that a mill's lane is marked on, with what the truth adds to the sheet. */
+export function targetSignatures(setup: MillSetup, target: Target, truth: Figures): Signature[] {
+  const { kind, tool } = target;
+  if (kind === "turn") return [];
+  if (kind === "place") return edgeSignatures(setup, target.axis === "y" ? "y" : "x");
+  if (kind === "diameter") {
     const nominal = setup.tools.find(({ number }) => number === tool)?.diameterMm ?? 0;
     const isWear = setup.diameterSchool === "wear-comp";
-    return of("mill-diameter", {
+    return signaturesFor("mill-diameter", {
       cutterDiameter: isWear ? undefined : truth.cutterDiameter,
       nominalDiameter: isWear ? undefined : nominal,
       oldWear: isWear ? truth.wanted : undefined,
@@ -80,9 +80,9 @@ export function targetSignatures(setup: Setup, target: TargetId, truth: Figures)
     });
   }
   // a length from the gauge line is measured, not touched: nothing lies in its gap
-  const isMeasured = target.startsWith("H") && setup.lengthSchools[0] === "gauge-line";
+  const isMeasured = kind === "toolRow" && setup.lengthSchools[0] === "gauge-line";
   const known = isMeasured ? [] : lengthSignatures(setup);
-  const more = of("mill-length", {
+  const more = signaturesFor("mill-length", {
     neighbors: truth.neighbors,
     oldWear: leftover(setup, `HW${tool}`),
     toolLength: truth.toolLength,

@@ -4,7 +4,10 @@ import { workOffsetNames, type RegisterId } from "../registers";
 import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
 import type { Evidence, ProvenTerm } from "./cause";
 import { edgeSignatures } from "./benchSignatures";
-import type { ChangePlace, EdgeContact, LaneTrace } from "./trace";
+import type { EdgeContact } from "../machines/told";
+import type { MillTrace } from "./trace";
+
+type MillChange = MillTrace["changes"][number];
 
 /** Parts of a contact smaller than this are the method's own, mm. */
 const WORTH_NAMING_MM = 0.009;
@@ -37,11 +40,11 @@ function clickTerm(contact: EdgeContact, contactErrorMm: number, named: readonly
 
 /** How the register was made from one contact: the exact counts it is off by, split into what the log proves. */
 function procedureTerms(
-  trace: LaneTrace,
+  trace: MillTrace,
   axis: "x" | "y",
   edge: SetupEdge,
   kick: EdgeContact,
-  changes: readonly ChangePlace[],
+  changes: readonly MillChange[],
 ): {
   terms: ProvenTerm[];
   leftCounts: number;
@@ -88,7 +91,7 @@ function procedureTerms(
 }
 
 /** The right value stands in another work offset: typed or captured in the wrong row. */
-function inOtherRow(trace: LaneTrace, axis: "x" | "y", closureMm: number): ProvenTerm[] {
+function inOtherRow(trace: MillTrace, axis: "x" | "y", closureMm: number): ProvenTerm[] {
   const { registers, setup, truth, scale } = trace.final;
   const NEAR_MM = setup.tipDiameterMm + 3;
   const near = workOffsetNames
@@ -113,12 +116,12 @@ const contactOf = ({ atCounts, seq, atMs }: { atCounts: number; seq: number; atM
  * true edge).
  */
 function onEdge(
-  trace: LaneTrace,
+  trace: MillTrace,
   axis: "x" | "y",
   edge: SetupEdge,
   closureMm: number,
-  changes: readonly ChangePlace[],
-  lastSet: ChangePlace,
+  changes: readonly MillChange[],
+  lastSet: MillChange,
 ): Evidence {
   const contacts = trace.contacts.filter((contact) => contact.axis === axis && contact.seq < lastSet.seq);
   if (contacts.length === 0)
@@ -155,7 +158,7 @@ function onEdge(
 
 /** Middles of the latest contacts from both sides before a moment, and every middle or axis that one reading gave. */
 function middlesBefore(
-  trace: LaneTrace,
+  trace: MillTrace,
   axis: "x" | "y",
   seq: number,
 ): { atCounts: number; seq: number; atMs: number; radiusMm: number }[] {
@@ -179,7 +182,7 @@ function middlesBefore(
 }
 
 /** X or Y on a middle, an axis or a turned corner: the register against the reading that it came from. */
-function onMiddle(trace: LaneTrace, axis: "x" | "y", closureMm: number, lastSet: ChangePlace): Evidence {
+function onMiddle(trace: MillTrace, axis: "x" | "y", closureMm: number, lastSet: MillChange): Evidence {
   const { registers, setup, scale } = trace.final;
   const held = registers.common[axis] + registers.work.G54[axis];
   const middles = middlesBefore(trace, axis, lastSet.seq);
@@ -237,7 +240,7 @@ function onMiddle(trace: LaneTrace, axis: "x" | "y", closureMm: number, lastSet:
 }
 
 /** What the log proves about X or Y of G54. A blank that moved after it was touched is named first. */
-export function edgeEvidence(trace: LaneTrace, axis: "x" | "y", closureMm: number): Evidence {
+export function edgeEvidence(trace: MillTrace, axis: "x" | "y", closureMm: number): Evidence {
   const register: RegisterId = `G54.${axis}`;
   const changes = trace.changes.filter(
     ({ event }) => event.register === register || event.register === `common.${axis}`,
@@ -259,7 +262,7 @@ export function edgeEvidence(trace: LaneTrace, axis: "x" | "y", closureMm: numbe
 }
 
 /** The blank was pushed to the stop or tapped after the contact: the part moved away from its number. */
-function withMovedPart(trace: LaneTrace, axis: "x" | "y", evidence: Evidence): Partial<Evidence> {
+function withMovedPart(trace: MillTrace, axis: "x" | "y", evidence: Evidence): Partial<Evidence> {
   const contactSeq = evidence.contact?.seq;
   if (contactSeq === undefined) return {};
   const moved = trace.log.find(

@@ -16,7 +16,7 @@ export {
 } from "./catalog";
 export { edgeSignatures, lengthSignatures, sheetRadiusMm, targetSignatures } from "./benchSignatures";
 export { explain, habitsOf, wantedFrom, type Explained, type Explanation } from "./explain";
-export { traceLane, type EdgeContact, type LaneTrace, type LoggedEvent, type TurretContact } from "./trace";
+export { traceLane, type LaneTrace, type LoggedEvent, type MillTrace, type TurningTrace } from "./trace";
 export { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
 export { edgeEvidence } from "./edgeEvidence";
 export { lengthEvidence, physicalTerms, zSumCounts } from "./lengthEvidence";

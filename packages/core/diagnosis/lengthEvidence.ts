@@ -4,7 +4,9 @@ import { toCounts, toMm, type Scale } from "../units";
 import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
 import type { Evidence, ProvenTerm } from "./cause";
 import { lengthSignatures } from "./benchSignatures";
-import type { LaneTrace, SurfaceTouch } from "./trace";
+import type { SurfaceTouch } from "../machines/told";
+import { isTouching } from "../machines/mill/evidence";
+import type { MillTrace } from "./trace";
 
 const WORTH_NAMING_MM = 0.009;
 
@@ -17,7 +19,7 @@ function touchBefore(touches: readonly SurfaceTouch[], seq: number): SurfaceTouc
 }
 
 /** How much shorter incidents made a tool after a moment of the log, mm. */
-const shortened = ({ log }: LaneTrace, tool: number, seq: number): number =>
+const shortened = ({ log }: MillTrace, tool: number, seq: number): number =>
   log.reduce(
     (sum, { seq: at, event }) =>
       at > seq && event.type === "incidentHappened" && event.thing === toolName(tool)
@@ -27,7 +29,7 @@ const shortened = ({ log }: LaneTrace, tool: number, seq: number): number =>
   );
 
 /** The register sum Cz + Wz + Hg + Hw of a tool in the work offset it works in, counts. */
-export function zSumCounts({ final }: LaneTrace, tool: number): number {
+export function zSumCounts({ final }: MillTrace, tool: number): number {
   const { common, work, lengthGeometry, lengthWear } = final.registers;
   return common.z + work[workOffsetOf(final.setup, tool)].z + (lengthGeometry[tool] ?? 0) + (lengthWear[tool] ?? 0);
 }
@@ -36,7 +38,7 @@ export function zSumCounts({ final }: LaneTrace, tool: number): number {
  * Errors that are physically so and that a log can point to: dirt in the taper, a part not seated, a gauge that was
  * hit.
  */
-export function physicalTerms(trace: LaneTrace, tool: number): ProvenTerm[] {
+export function physicalTerms(trace: MillTrace, tool: number): ProvenTerm[] {
   const { truth, seat, setup } = trace.final;
   const terms: ProvenTerm[] = [];
   const dirty = trace.touches.findLast(({ holds, seatMm }) => holds === toolName(tool) && seatMm > 0);
@@ -58,7 +60,7 @@ export function physicalTerms(trace: LaneTrace, tool: number): ProvenTerm[] {
 
 const registersOf = (tool: number, work: string) => new Set([`common.z`, `${work}.z`, `H${tool}`, `HW${tool}`]);
 
-const nothingDone = (trace: LaneTrace, closureMm: number): Evidence => ({
+const nothingDone = (trace: MillTrace, closureMm: number): Evidence => ({
   contact: null,
   terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }],
   leftMm: 0,
@@ -69,7 +71,7 @@ const nothingDone = (trace: LaneTrace, closureMm: number): Evidence => ({
  * it came from, exact in counts, and the touch against the true skin. All schools that touch end in the same sum, so
  * one rule serves them.
  */
-export function lengthEvidence(trace: LaneTrace, closureMm: number, tool = 1): Evidence {
+export function lengthEvidence(trace: MillTrace, closureMm: number, tool = 1): Evidence {
   const { final } = trace;
   const { setup, scale } = final;
   const relevant = registersOf(tool, workOffsetOf(setup, tool));
@@ -100,20 +102,20 @@ export function lengthEvidence(trace: LaneTrace, closureMm: number, tool = 1): E
 }
 
 /** A touch on the part's own skin: paper, feeler, block and facing allowance lie between it and the datum. */
-function fromPartTouch(trace: LaneTrace, tool: number, touch: SurfaceTouch, closureMm: number): Evidence {
+function fromPartTouch(trace: MillTrace, tool: number, touch: SurfaceTouch, closureMm: number): Evidence {
   const { final } = trace;
   const { setup, scale } = final;
   const relevant = registersOf(tool, workOffsetOf(setup, tool));
   const changes = trace.changes.filter(({ event }) => relevant.has(event.register));
   const lastSet = changes.at(-1);
   const capture = changes.findLast(({ event, seq }) => event.how === "captured" && seq > touch.seq);
-  const isFelt = capture?.paper != null && capture.paper.feel !== "slides";
+  const isFelt = capture?.before.paper != null && capture.before.paper.feel !== "slides";
   // captured with the paper still held: the reading is where the machine stood then
   const readCounts = capture && isFelt ? capture.event.machine.z : touch.machineZ;
   const wanted = readCounts - toCounts(touch.thicknessMm, scale) - toCounts(setup.facingAllowanceMm, scale);
   const held = zSumCounts(trace, tool);
   const left = held - wanted;
-  const strayCounts = capture && !isFelt && !capture.isTouching ? capture.event.machine.z - touch.machineZ : 0;
+  const strayCounts = capture && !isFelt && !isTouching(capture.before) ? capture.event.machine.z - touch.machineZ : 0;
   const signatures = touchSignatures(trace, touch, scale);
   const seq = lastSet?.seq ?? touch.seq;
   const named = (rows: readonly NamedCounts[], at: number): ProvenTerm[] =>
@@ -128,7 +130,7 @@ function fromPartTouch(trace: LaneTrace, tool: number, touch: SurfaceTouch, clos
       : slip
         ? [{ id: slip, mm: toMm(left, scale), seq }]
         : [];
-  const terms = [...procedure, ...atTouch(trace, tool, touch, readCounts, capture?.paper?.feel)];
+  const terms = [...procedure, ...atTouch(trace, tool, touch, readCounts, capture?.before.paper?.feel)];
   return {
     contact: { counts: readCounts, seq: touch.seq, atMs: touch.atMs },
     terms,
@@ -137,7 +139,7 @@ function fromPartTouch(trace: LaneTrace, tool: number, touch: SurfaceTouch, clos
 }
 
 /** Signatures that a touch can have: what stood in the gap counts by its own thickness. */
-function touchSignatures({ final }: LaneTrace, { by, thicknessMm }: SurfaceTouch, scale: Scale): NamedCounts[] {
+function touchSignatures({ final }: MillTrace, { by, thicknessMm }: SurfaceTouch, scale: Scale): NamedCounts[] {
   const isSheet = by === "paper" || by === "feeler";
   const gap: NamedCounts[] =
     thicknessMm === 0
@@ -154,7 +156,7 @@ function touchSignatures({ final }: LaneTrace, { by, thicknessMm }: SurfaceTouch
 
 /** What was wrong with the touch itself: pinched paper, a coarse click, dirt, a tool that changed since. */
 function atTouch(
-  trace: LaneTrace,
+  trace: MillTrace,
   tool: number,
   touch: SurfaceTouch,
   readCounts: number,

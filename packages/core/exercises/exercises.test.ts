@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { demoExercises, findDemoExercise } from "../../../demo";
 import { edgeSignatures, lengthSignatures } from "../diagnosis";
 import { toolName } from "../instruments";
+import { millDraw } from "../test/kinds";
 import {
   drawLane,
   edgeOf,
@@ -15,6 +16,7 @@ import {
   targetsOf,
   wantedLengthMm,
   xyBias,
+  type Exercise,
 } from ".";
 
 const separation = (predicted: readonly number[], uMm: number) => {
@@ -34,8 +36,9 @@ describe("exercises of the demo", () => {
     it(`${exercise.id}: in 100 variants no two mistakes look alike, and every scene is inside the travel`, () => {
       const sheets = new Set<string>();
       for (let seed = 0; seed < 100; seed++) {
-        const { setup, truth } = drawLane(exercise, `variant ${seed}`);
-        if (truth.lathe) {
+        const drawn = drawLane(exercise, `variant ${seed}`);
+        if (drawn.kind !== "mill") {
+          const { truth } = drawn;
           const { tools, jawMm, skinMm, stock } = truth.lathe;
           sheets.add(JSON.stringify(truth.lathe));
           for (const { kxMm, qMm } of Object.values(tools)) {
@@ -47,6 +50,7 @@ describe("exercises of the demo", () => {
           }
           continue;
         }
+        const { setup, truth } = drawn;
         sheets.add(JSON.stringify(truth.datumMm));
         for (const axis of ["x", "y"] as const) {
           const edge = edgeOf(setup, axis);
@@ -105,7 +109,7 @@ describe("exercises of the demo", () => {
   });
   it("a doubted calibration is wrong in about its share of the lanes, and never says so on the sheet", () => {
     const { exercise } = findDemoExercise("setter-in-doubt");
-    const lanes = Array.from({ length: 300 }, (_, seed) => drawLane(exercise, `doubt ${seed}`));
+    const lanes = Array.from({ length: 300 }, (_, seed) => millDraw(exercise, `doubt ${seed}`));
     const wrong = lanes.filter(({ truth }) => truth.doubt !== null);
     expect(wrong.length / lanes.length).toBeGreaterThan(0.55);
     expect(wrong.length / lanes.length).toBeLessThan(0.75);
@@ -120,7 +124,7 @@ describe("what registers should hold", () => {
   const { exercise } = findDemoExercise("five-tools-free");
   it("in every school the registers of a tool add up to datum and length", () => {
     for (let seed = 0; seed < 20; seed++) {
-      const { setup, truth } = drawLane(exercise, `expect ${seed}`);
+      const { setup, truth } = millDraw(exercise, `expect ${seed}`);
       for (const school of millLengthSchools) {
         const expected = expectedLengths(
           { ...setup, isSchoolPrescribed: true, lengthSchools: [school] },
@@ -138,9 +142,10 @@ describe("what registers should hold", () => {
       }
     }
   });
+  const targetIds = (of: Exercise) => targetsOf(drawLane(of, "t").setup).map(({ id }) => id);
   it("targets are registers where the school is prescribed, and sums where it is free", () => {
-    expect(targetsOf(drawLane(exercise, "t").setup)).toEqual(["z1", "z2", "z3", "z4", "z5"]);
-    expect(targetsOf(drawLane(findDemoExercise("five-tools-master").exercise, "t").setup)).toEqual([
+    expect(targetIds(exercise)).toEqual(["z1", "z2", "z3", "z4", "z5"]);
+    expect(targetIds(findDemoExercise("five-tools-master").exercise)).toEqual([
       "H1",
       "H2",
       "H3",
@@ -148,6 +153,6 @@ describe("what registers should hold", () => {
       "H5",
       "workZ",
     ]);
-    expect(targetsOf(drawLane(findDemoExercise("plate-skewed").exercise, "t").setup)).toEqual(["x", "y", "rotation"]);
+    expect(targetIds(findDemoExercise("plate-skewed").exercise)).toEqual(["x", "y", "rotation"]);
   });
 });

@@ -1,5 +1,8 @@
 import { drawBetween, drawUnit } from "../random";
-import type { Exercise, FaultKind } from "./schema";
+import type { Exercise } from "./schema";
+import type { FaultKind } from "./schools";
+
+export type Handover = NonNullable<Exercise["handover"]>;
 
 /**
  * Which faults a lane's setup is handed over with: none in the stated share of the lanes, else so many, in a drawn
@@ -7,7 +10,7 @@ import type { Exercise, FaultKind } from "./schema";
  * its own.
  */
 export function chooseFaults(
-  { faults, count: [fewest, most], soundShare }: NonNullable<Exercise["handover"]>,
+  { faults, count: [fewest, most], soundShare }: Handover,
   seed: string,
   realmOf: (kind: FaultKind) => readonly string[],
 ): FaultKind[] {

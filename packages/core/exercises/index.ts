@@ -1,59 +1,73 @@
 /**
  * What an exercise is, how a student's own variant of it is drawn, what its registers should hold, and whether it is
- * fair.
+ * fair. What one machine has for itself stands under `machines/`.
  */
+export { exerciseSchema, machineOf, markingSchema, type Exercise, type Marking } from "./schema";
 export {
-  exerciseSchema,
+  doubtful,
   faultKinds,
-  markingSchema,
+  latheSchools,
+  machines,
+  machineTasks,
   millLengthSchools,
   setupTasks,
+  turretToolKinds,
   type Doubtful,
-  type Exercise,
   type FaultKind,
-  type Marking,
+  type LatheKind,
+  type LatheSchool,
+  type Machine,
   type MillLengthSchool,
   type SetupTask,
-} from "./schema";
-export { machineOf, machines, type Machine } from "./machine";
+  type TurretToolKind,
+} from "./schools";
 export { upgradeSetup, upgradeTruth } from "./upgrade";
 export { drawLane, SLOW_BELOW_MM } from "./handover";
 export {
+  drawOf,
   edgeOf,
   leftoverOf,
   paperOf,
+  schoolsOf,
+  type Draw,
   type Fault,
   type HandedLine,
+  type LatheSheet,
+  type LatheTruth,
+  type MillDraw,
+  type MillSetup,
+  type MillTruth,
   type Setup,
   type SetupEdge,
   type SetupTool,
   type Truth,
-} from "./variant";
+  type TurningDraw,
+  type TurningSetup,
+  type TurningTruth,
+  type TurretTool,
+} from "./setup";
 export {
-  fairness,
   lengthBias,
+  NO_BIAS,
   SETTING_GAUGE_U_MM,
   STACK_U_MM,
-  lengthMethodsOf,
   together,
   turretBias,
   xyBias,
+  type ExpectedLine,
   type FairnessWarning,
   type LengthMethod,
   type MethodBias,
   type TurretMethod,
   type XyMethod,
-} from "./fairness";
-export { expectationOf, type ExpectedLine } from "./expectation";
-export {
-  expectedDiameter,
-  expectedLengths,
-  targetsOf,
-  wantedLengthMm,
-  workOffsetOf,
-  type ExpectedRegister,
-  type TargetId,
-} from "./expected";
+} from "./bias";
+export { fairness } from "./fairness";
+export { lengthMethodsOf } from "./machines/millFairness";
+export { expectationOf } from "./expectation";
+export { expectedDiameter, expectedLengths, wantedLengthMm, type ExpectedRegister } from "./machines/millExpected";
+export { workOffsetOf } from "./machines/millTargets";
+export { targetOf, targetsOf } from "./targets";
+export type { Target, TargetId, TargetKind } from "./target";
 export {
   lowCorner,
   sceneBoxes,
@@ -67,15 +81,4 @@ export {
   type Scene,
   type Surface,
 } from "./scene";
-export {
-  drawNewTool,
-  farEdgeMm,
-  latheSchools,
-  turretToolKinds,
-  type LatheControl,
-  type LatheSchool,
-  type LatheSheet,
-  type LatheTruth,
-  type TurretTool,
-  type TurretToolKind,
-} from "./lathe";
+export { drawNewTool, farEdgeMm } from "./machines/lathe";

@@ -1,6 +1,6 @@
 import { boxOf, turned, type BoxMm, type Solid } from "../geometry";
 import { LAMP_GAUGE_RADIUS_MM, LAMP_GAUGE_TRAVEL_MM, SETTER_RADIUS_MM, SETTER_TRAVEL_MM } from "../instruments";
-import type { Setup } from "./variant";
+import type { MillSetup as Setup } from "./setup";
 
 export const surfaces = [
   "stock",
@@ -43,7 +43,7 @@ type Size = readonly [number, number, number];
 export function lowCorner(setup: Setup, size: Size, axis: "x" | "y"): number {
   const along = size[axis === "x" ? 0 : 1];
   const { datum, feature } = setup;
-  if (datum.kind === "middle" || datum.kind === "spindle") return -along / 2;
+  if (datum.kind === "middle") return -along / 2;
   if (datum.kind === "feature") return -(feature?.atMm[axis === "x" ? 0 : 1] ?? along / 2);
   const { approach, edgeWorkMm } = datum.edges[axis];
   return approach === 1 ? edgeWorkMm : edgeWorkMm - along;

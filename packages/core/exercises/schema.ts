@@ -1,7 +1,8 @@
 import { z } from "zod";
-import { gapKinds, handInstruments, spindleInstruments, toolKinds, MOST_TOOLS } from "../instruments";
+import { gapKinds, instrumentNames, toolKinds, MOST_TOOLS } from "../instruments";
 import { isRegisterId, type RegisterId } from "../registers";
-import { latheSchema } from "./lathe";
+import { latheSchema } from "./machines/latheSchema";
+import { doubtful, faultKinds, millLengthSchools, setupTasks, type Machine } from "./schools";
 import { upgradeExercise } from "./upgrade";
 
 const range = z
@@ -20,47 +21,10 @@ const toolNumberSchema = z.number().int().min(1).max(MOST_TOOLS);
 const edge = z.strictObject({ approach, edgeWorkMm: range });
 
 /** The schools of tool length that the mill bench knows; `domain` of each in `registers/schools`. */
-export const millLengthSchools = [
-  "gauge-line",
-  "part-touch",
-  "plane-lift",
-  "master",
-  "offset-per-tool",
-  "block-in-wear",
-] as const;
-export type MillLengthSchool = (typeof millLengthSchools)[number];
 
-/** What has to be done to the machine, vise and blank before anything is measured. */
-export const setupTasks = [
-  "releaseStop",
-  "lowRapid",
-  "wipeTaper",
-  "seatOnParallels",
-  "pushToStop",
-  "tapDown",
-  "dressBurr",
-  "sweepJaw",
-] as const;
-export type SetupTask = (typeof setupTasks)[number];
 
-/** Calibrations that may be wrong, unknown to the student. */
-const doubtful = ["probeLength", "probeRadius", "setter", "presetter"] as const;
-export type Doubtful = (typeof doubtful)[number];
 
 /** What can be wrong with a setup that was handed over; `exercises/handover` seeds them. */
-export const faultKinds = [
-  "neighborRow",
-  "staleWear",
-  "schoolMixed",
-  "radiusSign",
-  "setterMoved",
-  "wrongOffset",
-  "offStop",
-  "feelerOnce",
-  "bladeEdge",
-  "oldWorkZ",
-  "facedAgain",
-] as const;
 /** Those of them that a lathe's setup can have. */
 const TURNING_FAULTS = new Set<string>([
   "neighborRow",
@@ -70,7 +34,6 @@ const TURNING_FAULTS = new Set<string>([
   "oldWorkZ",
   "facedAgain",
 ]);
-export type FaultKind = (typeof faultKinds)[number];
 
 const settings = z.strictObject({
   lengthCapture: z.enum(["machine", "counter", "display"]).default("machine"),
@@ -150,7 +113,7 @@ const currentSchema = z
       )
       .max(MOST_TOOLS)
       .default([]),
-    instruments: z.array(z.enum([...spindleInstruments, ...handInstruments])).min(1),
+    instruments: z.array(z.enum(instrumentNames)).min(1),
     lampGaugeMm: z.number().positive().default(50),
     /** One calibration that may be wrong: in this share of the lanes, by this much. */
     doubt: z.strictObject({ of: z.enum(doubtful), byMm: range, share: z.number().min(0).max(1) }).optional(),
@@ -245,6 +208,8 @@ const currentSchema = z
 /** Reads an exercise of this or an earlier format. */
 export const exerciseSchema = z.preprocess(upgradeExercise, currentSchema);
 export type Exercise = z.output<typeof currentSchema>;
+/** The machine that an exercise is worked on. */
+export const machineOf = ({ lathe }: Pick<Exercise, "lathe">): Machine => lathe?.control ?? "mill";
 
 /** Tolerances and weights: append-only revisions beside the exercise version; a ruling cites both. */
 export const markingSchema = z.strictObject({

@@ -1,6 +1,6 @@
 /**
  * Named migrations of what was stored by earlier versions. Format 1 had one part in a vise, one tool, edge finder and
- * paper.
+ * paper. Format 2 had one shape for all machines, a lathe as an optional group of it.
  */
 type Stored = Record<string, unknown>;
 const isObject = (value: unknown): value is Stored =>
@@ -27,9 +27,9 @@ export function upgradeExercise(stored: unknown): unknown {
   };
 }
 
-/** The sheet in a lane's first event, and in a stored ruling, of format 1 → 2. */
-export function upgradeSetup(stored: unknown): unknown {
-  if (!isObject(stored) || "datum" in stored) return stored;
+/** The sheet of format 1 → 2. */
+function setupOfFormat2(stored: unknown): unknown {
+  if (!isObject(stored) || "datum" in stored || "kind" in stored) return stored;
   const { vise, edges, paperMm, tool1DiameterMm, leftoverWorkZMm, lengthCapture, allowedSchools, ...rest } = stored;
   return {
     ...rest,
@@ -65,8 +65,8 @@ export function upgradeSetup(stored: unknown): unknown {
   };
 }
 
-/** The hidden truth in a lane's first event of format 1 → 2. */
-export function upgradeTruth(stored: unknown): unknown {
+/** The hidden truth of format 1 → 2. */
+function truthOfFormat2(stored: unknown): unknown {
   if (!isObject(stored) || "gapsMm" in stored) return stored;
   const { sheetMm, ...rest } = stored;
   return {
@@ -89,3 +89,44 @@ export function upgradeTruth(stored: unknown): unknown {
     jawSkewDeg: 0,
   };
 }
+
+/** What a lathe's sheet and truth took over from the one shape of format 2; the rest belonged to a mill. */
+const OF_EVERY_SHEET = [
+  "exerciseId",
+  "exerciseVersion",
+  "title",
+  "story",
+  "advice",
+  "unit",
+  "partName",
+  "partSizeMm",
+  "gaps",
+  "instruments",
+  "rememberedRpm",
+  "leftovers",
+  "handover",
+  "settings",
+  "tasks",
+];
+const OF_EVERY_TRUTH = ["seed", "gapsMm", "dirtMm", "faults", "eyeOffsetMm"];
+const pick = (stored: Stored, names: readonly string[]): Stored =>
+  Object.fromEntries(names.filter((name) => stored[name] !== undefined).map((name) => [name, stored[name]]));
+
+/** The sheet of format 2 → 3: it says of which machine it is, and holds what belongs to that one. */
+function setupOfFormat3(stored: unknown): unknown {
+  if (!isObject(stored) || "kind" in stored) return stored;
+  if (!isObject(stored.lathe)) return { kind: "mill", ...stored };
+  const { control = "turret", ...lathe } = stored.lathe;
+  return { kind: control, ...pick(stored, OF_EVERY_SHEET), lathe };
+}
+
+/** The truth of format 2 → 3. */
+const truthOfFormat3 = (stored: unknown): unknown =>
+  isObject(stored) && isObject(stored.lathe) && "datumMm" in stored
+    ? { ...pick(stored, OF_EVERY_TRUTH), lathe: stored.lathe }
+    : stored;
+
+/** The sheet in a lane's first event, and in a stored ruling, as it is read now. */
+export const upgradeSetup = (stored: unknown): unknown => setupOfFormat3(setupOfFormat2(stored));
+/** The hidden truth in a lane's first event, as it is read now. */
+export const upgradeTruth = (stored: unknown): unknown => truthOfFormat3(truthOfFormat2(stored));

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { termNames } from "../bench/commands";
+import { termNames } from "../lane";
 import type { FloorExercise } from "./exercise";
 
 const mm = z.number().min(-10_000).max(10_000);

@@ -4,6 +4,9 @@ import { lex, type Token } from "./lexer";
 export type MotionMode = "rapid" | "feed";
 type Span = readonly [number, number];
 
+/** Which words a control takes: a mill's, or a turret lathe's. */
+export type Dialect = "mill" | "lathe";
+
 /** One block, its words sorted by meaning. Lengths in mm, feed in mm/min. */
 export interface Block {
   motion?: MotionMode;
@@ -23,6 +26,10 @@ export interface Block {
   spindleRpm?: number;
   tool?: number;
   isToolChange: boolean;
+  /** Lathe: tool and row of a tool word, T0303 tool 3 with row 3, T0300 without any. */
+  station?: { readonly tool: number; readonly row: number | null };
+  /** Lathe: the block returns to the reference (G28), declares where the tool stands (G50), or sets registers (G10). */
+  service?: "reference" | "declare" | "setData";
 }
 
 export type BlockDiagnostic =
@@ -39,31 +46,28 @@ export type BlockDiagnostic =
   | { code: "rotationHasAxes"; span: Span }
   | { code: "extendedMissing" }
   | { code: "feedMissing" }
-  | { code: "changeWithoutTool" };
+  | { code: "changeWithoutTool" }
+  | { code: "toolWordNeedsRow"; word: string; span: Span };
 
 type WordToken = Extract<Token, { type: "word" }>;
 
 const LONGEST_BLOCK = 200;
 const LARGEST_MM = 10_000;
 
-type GroupName = "motion" | "frame" | "distance" | "workOffset" | "lengthComp" | "rotation" | "spindle" | "toolChange";
+type GroupName =
+  "motion" | "frame" | "distance" | "workOffset" | "lengthComp" | "rotation" | "spindle" | "toolChange" | "service";
+type Code = { group: GroupName; set: Partial<Block> };
 
-/** Codes by letter and number: the modal group each belongs to, and what it sets. The dialect of the bench mill. */
-const CODES: Record<string, { group: GroupName; set: Partial<Block> }> = {
+/** Codes by letter and number: the modal group each belongs to, and what it sets; those that both dialects have. */
+const SHARED: Record<string, Code> = {
   G0: { group: "motion", set: { motion: "rapid" } },
   G1: { group: "motion", set: { motion: "feed" } },
   G53: { group: "frame", set: { isMachineFrame: true } },
   G90: { group: "distance", set: { distance: "absolute" } },
   G91: { group: "distance", set: { distance: "incremental" } },
-  G43: { group: "lengthComp", set: { lengthComp: "on" } },
-  G49: { group: "lengthComp", set: { lengthComp: "off" } },
-  G68: { group: "rotation", set: { rotation: "on" } },
-  G69: { group: "rotation", set: { rotation: "off" } },
-  "G54.1": { group: "workOffset", set: {} },
   M3: { group: "spindle", set: { spindle: "forward" } },
   M4: { group: "spindle", set: { spindle: "reverse" } },
   M5: { group: "spindle", set: { spindle: "stop" } },
-  M6: { group: "toolChange", set: { isToolChange: true } },
   ...Object.fromEntries(
     workOffsetNames
       .filter((name) => name.startsWith("G"))
@@ -71,7 +75,32 @@ const CODES: Record<string, { group: GroupName; set: Partial<Block> }> = {
   ),
 };
 
-const AXIS_OF: Record<string, Axis> = { X: "x", Y: "y", Z: "z" };
+const CODES: Record<Dialect, Record<string, Code>> = {
+  mill: {
+    ...SHARED,
+    G43: { group: "lengthComp", set: { lengthComp: "on" } },
+    G49: { group: "lengthComp", set: { lengthComp: "off" } },
+    G68: { group: "rotation", set: { rotation: "on" } },
+    G69: { group: "rotation", set: { rotation: "off" } },
+    "G54.1": { group: "workOffset", set: {} },
+    M6: { group: "toolChange", set: { isToolChange: true } },
+  },
+  lathe: {
+    ...SHARED,
+    G10: { group: "service", set: { service: "setData" } },
+    G28: { group: "service", set: { service: "reference" } },
+    G50: { group: "service", set: { service: "declare" } },
+  },
+};
+
+/** Letters that only say something beside the code that takes them: registers by G10, the way home by G28. */
+const WORDS_OF_SERVICE: Record<NonNullable<Block["service"]>, string> = {
+  setData: "LPXYZRQ",
+  reference: "UW",
+  declare: "",
+};
+
+const AXES: Record<Dialect, Record<string, Axis>> = { mill: { X: "x", Y: "y", Z: "z" }, lathe: { X: "x", Z: "z" } };
 
 /** Largest value of the words that take a plain number. */
 const NUMBER_WORDS: Record<string, { limit: number; isWhole: boolean; set(value: number): Partial<Block> }> = {
@@ -82,22 +111,40 @@ const NUMBER_WORDS: Record<string, { limit: number; isWhole: boolean; set(value:
   H: { limit: 99, isWhole: true, set: (value) => ({ lengthRow: value }) },
 };
 
+const LATHE_NUMBERS = "FS";
+
 const MM_PER_INCH = 25.4;
 const MOST_DEG = 360;
 
-function readWord(
-  token: WordToken,
-  block: Block,
-  groups: Map<GroupName, string>,
-  seen: Set<string>,
-  unitMm: number,
-): BlockDiagnostic | null {
+const codeOf = ({ letter, value }: WordToken, dialect: Dialect): Code | undefined =>
+  CODES[dialect][`${letter}${value}`];
+
+/** A block being read: its words so far, by group and by letter. */
+interface Reading {
+  readonly block: Block;
+  readonly dialect: Dialect;
+  readonly groups: Map<GroupName, string>;
+  readonly seen: Set<string>;
+  readonly unitMm: number;
+  /** Letters that belong to the service that the block asks for. */
+  readonly served: string;
+}
+
+/** Tool and row of a lathe's tool word: the last two digits are the row. */
+function readStation({ text, value, span }: WordToken, word: string, block: Block): BlockDiagnostic | null {
+  if (!/^T\s*\d{3,4}$/i.test(text)) return { code: "toolWordNeedsRow", word, span };
+  const row = value % 100;
+  block.station = { tool: Math.trunc(value / 100), row: row === 0 ? null : row };
+  return null;
+}
+
+function readWord(token: WordToken, reading: Reading): BlockDiagnostic | null {
+  const { block, dialect, groups, seen, unitMm, served } = reading;
   const { letter, value, span } = token;
   const word = token.text.replace(/\s/g, "").toUpperCase();
   if (letter === "N") return null;
   if (letter === "G" || letter === "M") {
-    const name = `${letter}${value}`;
-    const code = CODES[name];
+    const code = codeOf(token, dialect);
     if (!code) return { code: "wordUnknown", word, span };
     const before = groups.get(code.group);
     if (before !== undefined) return { code: "groupTwice", first: before, second: word, span };
@@ -107,19 +154,21 @@ function readWord(
   }
   if (seen.has(letter)) return { code: "wordTwice", word: letter, span };
   seen.add(letter);
-  const axis = AXIS_OF[letter];
+  if (served.includes(letter)) return null;
+  if (letter === "T" && dialect === "lathe") return readStation(token, word, block);
+  const axis = AXES[dialect][letter];
   if (axis) {
     if (Math.abs(value * unitMm) > LARGEST_MM) return { code: "wordOutOfRange", word, span };
     block.axesMm[axis] = value * unitMm;
     return null;
   }
-  if (letter === "R") {
+  if (letter === "R" && dialect === "mill") {
     if (Math.abs(value) > MOST_DEG) return { code: "wordOutOfRange", word, span };
     block.rotationDeg = value;
     return null;
   }
   const plain = NUMBER_WORDS[letter];
-  if (!plain) return { code: "wordUnknown", word, span };
+  if (!plain || (dialect === "lathe" && !LATHE_NUMBERS.includes(letter))) return { code: "wordUnknown", word, span };
   if (value < 0 || value > plain.limit) return { code: "wordOutOfRange", word, span };
   if (plain.isWhole && !Number.isInteger(value)) return { code: "wordNeedsWhole", word, span };
   Object.assign(block, plain.set(value));
@@ -134,6 +183,7 @@ export function readBlock(
   text: string,
   modal: { motion: MotionMode; feedMmPerMin: number | null; tool: number | null },
   unit: "mm" | "inch" = "mm",
+  dialect: Dialect = "mill",
 ): { block: Block; diagnostics: BlockDiagnostic[] } {
   const block: Block = { isMachineFrame: false, axesMm: {}, isToolChange: false };
   if (text.length > LONGEST_BLOCK) return { block, diagnostics: [{ code: "blockTooLong", limit: LONGEST_BLOCK }] };
@@ -143,10 +193,13 @@ export function readBlock(
   const unitMm = unit === "mm" ? 1 : MM_PER_INCH;
   const groups = new Map<GroupName, string>();
   const seen = new Set<string>();
+  const service = tokens.map((token) => (token.type === "word" ? codeOf(token, dialect)?.set.service : undefined));
+  const served = service.flatMap((one) => (one ? [WORDS_OF_SERVICE[one]] : [])).join("");
+  const reading: Reading = { block, dialect, groups, seen, unitMm, served };
   for (const token of tokens) {
     const complaint =
       token.type === "word"
-        ? readWord(token, block, groups, seen, unitMm)
+        ? readWord(token, reading)
         : { code: "blockUnreadable" as const, text: token.text.slice(0, 24), span: token.span };
     if (complaint) diagnostics.push(complaint);
   }
@@ -154,13 +207,13 @@ export function readBlock(
   if (block.feedMmPerMin !== undefined) block.feedMmPerMin *= unitMm;
   // R and P have no meaning of their own: only beside the code that takes them
   const words = tokens.filter((token) => token.type === "word");
-  const stray = words.filter(
+  const stray = dialect === "lathe" ? [] : words.filter(
     ({ letter }) =>
       (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("workOffset") !== "G54.1"),
   );
   for (const { text: word, span } of stray)
     diagnostics.push({ code: "wordUnknown", word: word.replace(/\s/g, "").toUpperCase(), span });
-  const axisOfRotation = block.rotation === undefined ? undefined : words.find(({ letter }) => AXIS_OF[letter]);
+  const axisOfRotation = block.rotation === undefined ? undefined : words.find(({ letter }) => AXES[dialect][letter]);
   if (axisOfRotation) diagnostics.push({ code: "rotationHasAxes", span: axisOfRotation.span });
   if (block.rotation === "on" && block.rotationDeg === undefined) diagnostics.push({ code: "rotationAngleMissing" });
   if (groups.get("workOffset") === "G54.1") {

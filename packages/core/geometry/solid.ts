@@ -1,3 +1,4 @@
+import { advance } from "../motion/advance";
 import type { BoxMm, PointMm, UprightCylinder } from "./contact";
 
 /**
@@ -72,39 +73,17 @@ export function boxOf({ plan, lowZ, highZ }: Solid): BoxMm {
   return { low: { x: plan.x - rx, y: plan.y - ry, z: lowZ }, high: { x: plan.x + rx, y: plan.y + ry, z: highZ } };
 }
 
-/** Steps along a move are never shorter than this, mm; a grazing move does not stand still. */
-const LEAST_STEP_MM = 0.004;
-const HALVINGS = 40;
-
 /**
  * How far along a straight move of the tip (0 start, 1 end) the cylinder first enters the solid; null when it stays
- * out. The gap never changes faster than the tip moves, so a step as long as the gap cannot jump over a contact.
+ * out. The gap never changes faster than the tip moves, as `advance` asks.
  */
 export function firstContact(from: PointMm, to: PointMm, cylinder: UprightCylinder, solid: Solid): number | null {
   const length = Math.hypot(to.x - from.x, to.y - from.y, to.z - from.z);
-  if (length === 0) return null;
-  const gapAt = (t: number) =>
+  return advance(length, (t) =>
     solidGap(
       solid,
       { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z: from.z + (to.z - from.z) * t },
       cylinder,
-    );
-  let free = 0;
-  let gap = gapAt(0);
-  if (gap < 0) return 0;
-  for (let t = 0; t < 1;) {
-    t = Math.min(1, free + Math.max(gap, LEAST_STEP_MM) / length);
-    gap = gapAt(t);
-    if (gap < 0) {
-      let inside = t;
-      for (let i = 0; i < HALVINGS; i++) {
-        const middle = (free + inside) / 2;
-        if (gapAt(middle) < 0) inside = middle;
-        else free = middle;
-      }
-      return free;
-    }
-    free = t;
-  }
-  return null;
+    ),
+  );
 }

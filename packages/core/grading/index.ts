@@ -1,20 +1,14 @@
 /**
- * From a log to a ruling: values, method and safety, every mark a finding with its reason; words are made in `words`.
+ * From a log to a ruling: values, working, method, safety and proving, every mark a finding with its reason; words are
+ * made in `words`. What one machine has for itself stands under `machines/`.
  */
-export { fitsPart } from "./stated";
-export {
-  rule,
-  rulingVersion,
-  strandNames,
-  upgradeRuling,
-  withOverrides,
-  type Override,
-  type RegisterRuling,
-  type Ruling,
-  type SchoolRead,
-  type StrandMarks,
-  type StrandName,
-} from "./ruling";
-export { methodSteps, stepsFor, type Finding, type MethodStep } from "./findings";
+export { fitsPart } from "./machines/latheStated";
+export { rule, rulingVersion, strandNames, upgradeRuling, withOverrides } from "./ruling";
+export type { Override, Ruling, StrandMarks, StrandName } from "./ruling";
+export type { RegisterRuling } from "./values";
+export type { SchoolRead } from "./kit";
+export { stepsAsked, type Finding } from "./findings";
+export { methodSteps, type MethodStep } from "./stepNames";
+export { markingKitFor } from "./machines";
 export { workingFaults, type WorkingFault, type WorkingFinding } from "./working";
 export type { HandoverFinding } from "./handover";

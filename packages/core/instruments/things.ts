@@ -2,9 +2,19 @@ import type { UprightCylinder } from "../geometry";
 import { PROBE_STEM_RADIUS_MM } from "./probe";
 import { TASTER_BALL_RADIUS_MM } from "./taster";
 
-/** What hangs in the spindle besides cutting tools. */
-export const spindleInstruments = ["edgeFinder", "pointedTool", "taster", "probe", "indicator"] as const;
-type SpindleInstrument = (typeof spindleInstruments)[number];
+/**
+ * What hangs in the spindle besides cutting tools: its name, whether it must never turn under power, whether its tip
+ * gives way so that no gap can be felt under it, and as what it breaks when it is driven into something.
+ */
+const SPINDLE_INSTRUMENTS = {
+  edgeFinder: { name: "edge finder", neverTurns: false, isSensing: true, brokenAs: "finderBroken" },
+  pointedTool: { name: "pointed tool", neverTurns: false, isSensing: false, brokenAs: null },
+  taster: { name: "lever taster", neverTurns: true, isSensing: true, brokenAs: "tasterBroken" },
+  probe: { name: "spindle probe", neverTurns: true, isSensing: true, brokenAs: "probeBroken" },
+  indicator: { name: "indicator", neverTurns: true, isSensing: true, brokenAs: "indicatorBroken" },
+} as const;
+type SpindleInstrument = keyof typeof SPINDLE_INSTRUMENTS;
+export const spindleInstruments = Object.keys(SPINDLE_INSTRUMENTS) as SpindleInstrument[];
 /** Cutting tools are named by the number on their holder. */
 export type ToolName = `tool${number}`;
 export type Thing = SpindleInstrument | ToolName;
@@ -19,27 +29,38 @@ export const isThing = (text: unknown): text is Thing =>
   typeof text === "string" && (spindleInstruments.some((name) => name === text) || /^tool[1-8]$/.test(text));
 
 /** Everything else that lies in the drawer or stands beside the machine. */
-export const handInstruments = [
-  "paper",
-  "feeler",
-  "block",
-  "pin",
-  "lampGauge",
-  "plungerSetter",
-  "beamSetter",
-  "presetter",
-  "caliper",
-  "micrometer",
-  "rule",
-  "boreGauge",
-  "straightEdge",
-  "setterArm",
-  "gaugeBlocks",
-  "settingGauge",
-] as const;
-export type HandInstrument = (typeof handInstruments)[number];
+const HAND_INSTRUMENTS = {
+  paper: "paper",
+  feeler: "feeler",
+  block: "gauge block",
+  pin: "gauge pin",
+  lampGauge: "height gauge with lamp",
+  plungerSetter: "plunger setter",
+  beamSetter: "beam setter",
+  presetter: "presetter",
+  caliper: "caliper",
+  micrometer: "micrometer",
+  rule: "rule",
+  boreGauge: "bore gauge",
+  straightEdge: "straight edge",
+  setterArm: "setter arm",
+  gaugeBlocks: "set of gauge blocks",
+  settingGauge: "setting gauge",
+} as const;
+export type HandInstrument = keyof typeof HAND_INSTRUMENTS;
+export const handInstruments = Object.keys(HAND_INSTRUMENTS) as HandInstrument[];
 export type InstrumentName = SpindleInstrument | HandInstrument;
 export const instrumentNames: readonly InstrumentName[] = [...spindleInstruments, ...handInstruments];
+
+const isSpindleInstrument = (name: string): name is SpindleInstrument => Object.hasOwn(SPINDLE_INSTRUMENTS, name);
+/** What an instrument is called. */
+export const instrumentName = (name: InstrumentName): string =>
+  isSpindleInstrument(name) ? SPINDLE_INSTRUMENTS[name].name : HAND_INSTRUMENTS[name];
+/** What is so of an instrument that hangs in the spindle; null for a cutting tool or the bare nose. */
+export const heldAs = (thing: Thing | null): (typeof SPINDLE_INSTRUMENTS)[SpindleInstrument] | null =>
+  thing !== null && isSpindleInstrument(thing) ? SPINDLE_INSTRUMENTS[thing] : null;
+/** Things that must never turn under power. */
+export const neverTurns = (thing: Thing | null): boolean => heldAs(thing)?.neverTurns ?? false;
 
 export const toolKinds = ["endMill", "drill", "spotDrill", "faceMill"] as const;
 export type ToolKind = (typeof toolKinds)[number];

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { findDemoExercise, LaneDriver, workLane } from "../../../demo";
+import { LaneDriver, workLane } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
 import { evolve, observe, replay, type LaneState } from "../bench";
 import { rule, withOverrides } from "../grading";
 import { framesOf, reviewOf } from ".";
@@ -41,7 +42,9 @@ describe("a lane replayed", () => {
       "ownKickMm",
     ];
     for (const name of hidden) expect(text).not.toContain(`"${name}"`);
-    const { datumMm, lengthsMm, seed } = replay(log.map(({ event }) => event)).truth;
+    const state = replay(log.map(({ event }) => event));
+    if (state.kind !== "mill") throw new Error("not a mill");
+    const { datumMm, lengthsMm, seed } = state.truth;
     const figures = [...Object.values(datumMm), ...Object.values(lengthsMm)]
       .filter((mm) => String(mm).length > 7)
       .map(String);

@@ -57,7 +57,7 @@ function changeOf(before: Observation, after: Observation): Partial<Observation>
 }
 
 /** Without the coach's line: at a review nobody is at work. */
-const watched = (seen: Observation): Observation => ({ ...seen, coach: null });
+const watched = (seen: Observation): Observation => ({ ...seen, coach: null }) as Observation;
 
 /**
  * The replay a moment at a time, so that a server can do other work between; returns what was seen first. Throws when
@@ -103,7 +103,7 @@ export function reviewOf(log: readonly LoggedEvent[]): Review {
 export function framesOf({ first, moments }: Review): Observation[] {
   let seen = first;
   return moments.map(({ change }) => {
-    seen = { ...seen, ...change };
+    seen = { ...seen, ...change } as Observation;
     return seen;
   });
 }

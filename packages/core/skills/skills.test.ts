@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { demoExercises, findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
+import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { demoExercises, findDemoExercise } from "../../../demo";
 import { rule } from "../grading";
 import { practiceNext, skillIds, skillsAsked, skillsShown, standOf, wantedSkills, type Offer, type SkillId } from ".";
 

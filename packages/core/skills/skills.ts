@@ -4,8 +4,10 @@ import {
   type Exercise,
   type LatheSchool,
   type MillLengthSchool,
+  type MillSetup,
   type Setup,
-  type TargetId,
+  type Target,
+  type TurningSetup,
 } from "../exercises";
 import type { Ruling } from "../grading";
 
@@ -59,28 +61,33 @@ export interface SkillShown {
   readonly lost: number;
 }
 
-function placeSkill({
-  datum,
-  partBefore,
-}: {
-  datum: { kind: Exercise["datum"]["kind"] };
-  partBefore?: unknown;
-}): SkillId {
-  if (partBefore) return "changeOfPart";
-  if (datum.kind === "corner") return "edge";
-  return datum.kind === "middle" ? "middle" : "round";
+/** Kinds of datum that X and Y are found from, and the skill that each trains. */
+const PLACES = { corner: "edge", middle: "middle", feature: "round", spindle: "round" } as const;
+
+function placeSkill({ datum, partBefore }: { datum: { kind: keyof typeof PLACES }; partBefore?: unknown }): SkillId {
+  return partBefore ? "changeOfPart" : PLACES[datum.kind];
 }
 
-function skillOf(target: TargetId, setup: Setup, school: Ruling["school"]): SkillId | null {
-  if (target === "x" || target === "y") return placeSkill(setup);
-  if (target === "rotation") return "turn";
-  if (target.startsWith("X")) return setup.lathe?.control && school !== "unclear" ? school : "turnedX";
-  if (/^[RQF]/.test(target)) return "nose";
-  if (target === "axisHeight" || target === "gaugeError" || target.startsWith("C")) return "centerHeight";
-  if (target.startsWith("d")) return "diameter";
+/** The skill that a value of a mill trains. */
+function millSkill({ kind }: Target, setup: MillSetup, school: Ruling["school"]): SkillId | null {
+  if (kind === "place") return placeSkill(setup);
+  if (kind === "turn") return "turn";
+  if (kind === "diameter") return "diameter";
   if (setup.partBefore) return "changeOfPart";
   return school === "unclear" ? null : school;
 }
+
+/** The skill that a value of a lathe trains; over a bar or into a library X is of the school, too. */
+function latheSkill({ kind, axis }: Target, setup: TurningSetup, school: Ruling["school"]): SkillId | null {
+  if (kind === "nose" || kind === "tipCode" || kind === "fit") return "nose";
+  if (kind !== "toolOffset") return "centerHeight";
+  const isOwnSchool = setup.kind !== "turret" && school !== "unclear";
+  if (axis === "x") return isOwnSchool ? school : "turnedX";
+  return school === "unclear" ? null : school;
+}
+
+const skillOf = (target: Target, setup: Setup, school: Ruling["school"]): SkillId | null =>
+  setup.kind === "mill" ? millSkill(target, setup, school) : latheSkill(target, setup, school);
 
 /** Earned this share of a strand's marks, and what it stands for counts as shown. */
 const ENOUGH = 0.9;

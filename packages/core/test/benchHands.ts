@@ -1,5 +1,7 @@
-import { findDemoExercise, LaneDriver } from "../../../demo";
-import type { Command } from "../bench/commands";
+import type { MillSeen } from "@probe-lane/core/bench";
+import { millLane, type LaneDriver } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
+import type { Command } from "../bench";
 import { exerciseSchema, type Exercise } from "../exercises";
 import { scales, showLength } from "../units";
 
@@ -23,14 +25,14 @@ export function lane(
   holds: Parameters<typeof loaded>[1] = null,
   change: Partial<Exercise> = {},
   seed = "bench",
-): LaneDriver {
+): LaneDriver<MillSeen> {
   const file = findDemoExercise(id).exercise;
-  return loaded(new LaneDriver(exerciseSchema.parse({ ...file, ...change }), seed), holds);
+  return loaded(millLane(exerciseSchema.parse({ ...file, ...change }), seed), holds);
 }
 export function loaded(
-  made: LaneDriver,
+  made: LaneDriver<MillSeen>,
   thing: "taster" | "probe" | "indicator" | "edgeFinder" | "tool1" | "tool2" | "tool3" | "tool5" | null,
-): LaneDriver {
+): LaneDriver<MillSeen> {
   for (const task of made.seen.sheet.tasks.filter((one) => one === "releaseStop" || one === "lowRapid"))
     made.do({ type: "doTask", task });
   made.do({ type: "home" });
@@ -39,14 +41,14 @@ export function loaded(
   if (thing) made.do({ type: "load", thing });
   return made;
 }
-export const last = (made: LaneDriver) => made.seen.readings.at(-1);
+export const last = (made: LaneDriver<MillSeen>) => made.seen.readings.at(-1);
 export const middle = ({
   seen: {
     boxes: { stock },
   },
-}: LaneDriver) => ({ x: (stock.low.x + stock.high.x) / 2, y: (stock.low.y + stock.high.y) / 2 });
+}: LaneDriver<MillSeen>) => ({ x: (stock.low.x + stock.high.x) / 2, y: (stock.low.y + stock.high.y) / 2 });
 /** Beside the left face, so far from it and so deep below the top, mm by eye. */
-export function besideLeft(made: LaneDriver, offMm: number, deepMm = 5): LaneDriver {
+export function besideLeft(made: LaneDriver<MillSeen>, offMm: number, deepMm = 5): LaneDriver<MillSeen> {
   const { stock } = made.seen.boxes;
   go(made, { x: stock.low.x - offMm, y: middle(made).y });
   go(made, { z: stock.high.z + made.seen.heldLengthMm - deepMm });

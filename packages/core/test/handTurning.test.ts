@@ -1,20 +1,22 @@
+import type { TurningSeen } from "@probe-lane/core/bench";
 import fc from "fast-check";
-import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
+import { LaneDriver, latheLane, workLane, type Habits } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
-import { coneGapMm, coneRadiusMm, coneTouchZ, noseCenter, noseTip, type Cone } from "../bench/lathe/cone";
-import { expectationOf, type TargetId } from "../exercises";
+import { coneGapMm, coneRadiusMm, coneTouchZ, noseCenter, noseTip, type Cone } from "../machines/lathe/acts/cone/cone";
+import { drawOf, expectationOf, type TargetId } from "../exercises";
 import { fitsPart, rule, type Ruling } from "../grading";
 import { tipCodes } from "../registers";
 import { causeWords, coachWords, findingWords } from "../words";
 
-const open = (id: string, seed: string): LaneDriver => new LaneDriver(findDemoExercise(id).exercise, seed);
-function ruled(id: string, habits: Habits, seed: string): { ruling: Ruling; lane: LaneDriver } {
+const open = (id: string, seed: string): LaneDriver<TurningSeen> => latheLane(findDemoExercise(id).exercise, seed);
+function ruled(id: string, habits: Habits, seed: string): { ruling: Ruling; lane: LaneDriver<TurningSeen> } {
   const lane = open(id, seed);
   workLane(lane, habits);
   return { lane, ruling: rule(lane.log, findDemoExercise(id).marking) };
 }
 const valueOf = ({ values }: Ruling, target: TargetId) => {
-  const value = values.find((one) => one.target === target);
+  const value = values.find((one) => one.target.id === target);
   if (!value) throw new Error(`no value ${target}`);
   return value;
 };
@@ -136,7 +138,7 @@ describe("a readout's library", () => {
       ["focuser-plate-lower-left", "LX2"],
     ];
     for (const [id, register] of tries) {
-      const lane = open(id, "other");
+      const lane = new LaneDriver(findDemoExercise(id).exercise, "other");
       expect(
         lane.attempt({ type: "typeRegister", register, text: "1", how: "set", isConfirmed: true }),
         `${id} ${register}`,
@@ -337,7 +339,7 @@ describe("a declared position", () => {
         for (const target of ["Z1", "Z2"] as const) expect(causeOf(ruling, target)).toBe(cause);
         expect(valueOf(ruling, "Z1").closureMm - valueOf(ruling, "Z2").closureMm).toBeCloseTo(0, 1);
         expect(
-          ruling.values.filter(({ target, marks, outOf }) => target.startsWith("Z") && marks < outOf),
+          ruling.values.filter(({ target, marks, outOf }) => target.id.startsWith("Z") && marks < outOf),
         ).toHaveLength(1);
       }
     });
@@ -461,7 +463,7 @@ describe("noses, tip codes and what fits", () => {
   it("said of every tool that it fits, three are wrong, and the ruling says why", () => {
     const { ruling } = ruled(FIT, { allFit: true }, "all");
     const wrong = ruling.values.filter(({ marks, outOf }) => marks < outOf);
-    expect(wrong.map(({ target }) => target)).toEqual(["F1", "F3", "F4"]);
+    expect(wrong.map(({ target }) => target.id)).toEqual(["F1", "F3", "F4"]);
     expect(wrong.map((value) => causeWords(value, ruling.sheet).body)).toEqual([
       expect.stringContaining("180 − 95 − 80 = 5°"),
       expect.stringContaining("180 − 93 − 55 = 32°"),
@@ -492,7 +494,7 @@ describe("the far edge of a blade, and a feeler in a bore", () => {
 describe("what an author is told that a register should hold is what the ruling holds it against", () => {
   const wantedOf = (id: string, seed: string) => {
     const { ruling, lane } = ruled(id, {}, seed);
-    const lines = expectationOf(lane.state.setup, lane.state.truth, null) ?? [];
+    const lines = expectationOf(drawOf(lane.state), null) ?? [];
     const expected = (register: string) => lines.find((line) => line.register === register)?.wantedMm ?? NaN;
     return { ruling, expected };
   };
@@ -514,7 +516,7 @@ describe("what an author is told that a register should hold is what the ruling 
 
 it("the coach knows what proves each machine", () => {
   for (const id of [LIBRARY, GANG, CONE, "collar-five-tools-arm"]) {
-    const lane = new LaneDriver(findDemoExercise(id).exercise, "coach", { isCoachOn: true });
+    const lane = latheLane(findDemoExercise(id).exercise, "coach", { isCoachOn: true });
     const said = new Set<string>();
     const { seen } = lane;
     for (const kind of ["faced", "toolChanged", "tool", "verified"] as const) {

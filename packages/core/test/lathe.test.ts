@@ -1,21 +1,23 @@
+import type { TurningSeen } from "@probe-lane/core/bench";
 import fc from "fast-check";
-import { demoExercises, findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
+import { LaneDriver, latheLane, workLane, type Habits } from "@probe-lane/students";
+import { demoExercises, findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
-import { carve, endAt, lastCut, type Outline } from "../bench/lathe/outline";
+import { carve, endAt, lastCut, type Outline } from "../machines/lathe/outline";
 import type { TargetId } from "../exercises";
 import { rule, type Ruling } from "../grading";
 import { causeWords, coachWords, findingWords, gateWords, momentWords } from "../words";
 
-const open = (id: string, seed: string): LaneDriver => new LaneDriver(findDemoExercise(id).exercise, seed);
+const open = (id: string, seed: string): LaneDriver<TurningSeen> => latheLane(findDemoExercise(id).exercise, seed);
 const latheIds = demoExercises.filter(({ exercise }) => exercise.lathe).map(({ exercise }) => exercise.id);
 
-function ruled(id: string, habits: Habits, seed: string): { ruling: Ruling; lane: LaneDriver } {
+function ruled(id: string, habits: Habits, seed: string): { ruling: Ruling; lane: LaneDriver<TurningSeen> } {
   const lane = open(id, seed);
   workLane(lane, habits);
   return { lane, ruling: rule(lane.log, findDemoExercise(id).marking) };
 }
 const causeOf = ({ values }: Ruling, target: TargetId): string => {
-  const cause = values.find((value) => value.target === target)?.cause;
+  const cause = values.find((value) => value.target.id === target)?.cause;
   return cause?.kind === "proven" ? cause.terms.map(({ id }) => id).join() : (cause?.kind ?? "no such value");
 };
 
@@ -110,8 +112,8 @@ describe("one mistake on the lathe, named from the log", () => {
     const heightOf = (habits: Habits) => {
       const { ruling, lane } = ruled("knob-center-height", habits, "shims");
       return (
-        (ruling.values.find(({ target }) => target === "C1")?.closureMm ?? NaN) /
-        (lane.state.truth.lathe?.tools[1]?.heightMm ?? NaN)
+        (ruling.values.find(({ target }) => target.id === "C1")?.closureMm ?? NaN) /
+        (lane.state.truth.lathe.tools[1]?.heightMm ?? NaN)
       );
     };
     expect(heightOf({ shims: "wrongWay" })).toBeCloseTo(2, 0);
@@ -121,18 +123,22 @@ describe("one mistake on the lathe, named from the log", () => {
     const { ruling, lane } = ruled("collar-five-tools-face", { feelerOnce: true }, "once");
     const t = lane.state.setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
     for (const target of ["X2", "X3", "X4", "X5"])
-      expect(Math.abs((ruling.values.find((value) => value.target === target)?.closureMm ?? 0) - t)).toBeLessThan(0.04);
+      expect(Math.abs((ruling.values.find((value) => value.target.id === target)?.closureMm ?? 0) - t)).toBeLessThan(
+        0.04,
+      );
   });
   it("what all tools carry in Z costs once", () => {
     const { ruling } = ruled("collar-five-tools-arm", { offsetNotCalled: true }, "shared");
-    expect(ruling.values.filter(({ target, marks, outOf }) => target.startsWith("Z") && marks < outOf)).toHaveLength(1);
+    expect(ruling.values.filter(({ target, marks, outOf }) => target.id.startsWith("Z") && marks < outOf)).toHaveLength(
+      1,
+    );
   });
 });
 
 describe("the face under what is touched", () => {
   const facedTo = (overEdgeMm: number) => {
     const { lane } = ruled("ring-boring-bar", {}, "ring");
-    const edgeMm = (lane.state.truth.lathe?.stock.boreMm ?? NaN) / 2;
+    const edgeMm = (lane.state.truth.lathe.stock.boreMm ?? NaN) / 2;
     const log = lane.log.map((entry) =>
       entry.event.type === "turned" && entry.event.kind === "outer" && entry.event.axis === "x"
         ? { ...entry, event: { ...entry.event, radiusMm: edgeMm + overEdgeMm } }
@@ -212,7 +218,8 @@ describe("safety and the machine", () => {
   it("what belongs to a mill is refused in words, and the other way round", () => {
     const lane = open("knob-first-tool", "mill");
     expect(lane.attempt({ type: "dressBurr" })).toEqual({ code: "notOnThisMachine" });
-    expect(open("focuser-plate-lower-left", "lathe").attempt({ type: "turnChuck" })).toEqual({
+    const mill = new LaneDriver(findDemoExercise("focuser-plate-lower-left").exercise, "lathe");
+    expect(mill.attempt({ type: "turnChuck" })).toEqual({
       code: "notOnThisMachine",
     });
   });
@@ -271,7 +278,7 @@ describe("nothing before hand-in is an oracle", () => {
 it("gates, coach and log speak in words all the way through every lathe exercise", () => {
   for (const id of latheIds) {
     const { exercise } = findDemoExercise(id);
-    const lane = new LaneDriver(exercise, "words", { isCoachOn: true });
+    const lane = latheLane(exercise, "words", { isCoachOn: true });
     for (const gate of lane.seen.gates) expect(gateWords(gate).length).toBeGreaterThan(2);
     if (exercise.lathe?.control !== "readout") lane.do({ type: "home" });
     if (lane.seen.coach) expect(coachWords(lane.seen.coach, lane.seen)).toMatch(/.{30,}/);

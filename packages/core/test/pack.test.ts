@@ -1,4 +1,5 @@
-import { demoExercises, findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
+import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { demoExercises, findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
 import { exerciseSchema, type Exercise, type MillLengthSchool, type TargetId } from "../exercises";
 import { rule, type Ruling } from "../grading";
@@ -20,7 +21,7 @@ function ruled(
 const OTHER_HAND_MM = 0.016;
 
 const causesOf = (ruling: Ruling, target: TargetId): string => {
-  const value = ruling.values.find((one) => one.target === target);
+  const value = ruling.values.find((one) => one.target.id === target);
   if (!value) throw new Error(`no value ${target}`);
   const { cause } = value;
   if (cause.kind === "proven") return `proven ${cause.terms.map(({ id }) => id).join()}`;

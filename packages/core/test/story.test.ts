@@ -1,4 +1,5 @@
-import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
+import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
 import { rule, type Ruling } from "../grading";
 import { causeWords } from "../words";
@@ -14,7 +15,7 @@ function ruled(exerciseId: string, habits: Habits, seed = "a"): Ruling {
 }
 
 const valueOf = (ruling: Ruling, axis: "x" | "y" | "z") => {
-  const value = ruling.values.find(({ target }) => target === (axis === "z" ? "z1" : axis));
+  const value = ruling.values.find(({ target }) => target.id === (axis === "z" ? "z1" : axis));
   if (!value) throw new Error(`no value for ${axis}`);
   return value;
 };

@@ -1,4 +1,5 @@
-import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../demo";
+import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
 import { rule, type Ruling, type WorkingFinding } from "../grading";
 import { findingWords } from "../words";
@@ -54,7 +55,7 @@ describe("the ledger is the student's own arithmetic", () => {
 describe("what is shared costs once, and what follows is kept", () => {
   it("paper forgotten with every tool costs one tool's marks", () => {
     const ruling = ruled("five-tools-part-touch", { paper: "forgotten" });
-    const lengths = ruling.values.filter(({ target }) => target.startsWith("H"));
+    const lengths = ruling.values.filter(({ target }) => target.id.startsWith("H"));
     expect(lengths.every(({ sharedMm }) => sharedMm > 0.04)).toBe(true);
     expect(lengths.map(({ marks, outOf }) => marks === outOf)).toEqual([false, true, true, true, true]);
   });
@@ -65,7 +66,7 @@ describe("what is shared costs once, and what follows is kept", () => {
   });
   it("a lift that is right given the first tool's wrong length keeps its marks", () => {
     const ruling = ruled("five-tools-plane-lift", { firstLengthOffMm: 0.4 });
-    const of = (target: string) => ruling.values.find((value) => value.target === target);
+    const of = (target: string) => ruling.values.find((value) => value.target.id === target);
     expect(of("H1")?.marks).toBe(0);
     expect(of("workZ")).toMatchObject({ isFollowThrough: true, marks: of("workZ")?.outOf });
     expect(Math.abs(of("workZ")?.closureMm ?? 0)).toBeCloseTo(0.4, 1);

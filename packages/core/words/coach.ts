@@ -1,11 +1,13 @@
-import type { CoachCode, CoachStep } from "../bench/coach";
-import type { Gate, GateKind } from "../bench/gates";
-import type { Observation } from "../bench/observe";
-import { edgeOf, paperOf } from "../exercises";
-import { scales, showLength } from "../units";
-import { inShopWords, schoolWords, taskWords, turretKindWords } from "./names";
+import type { Observation } from "../bench";
+import type { CoachStep, Gate } from "../lane";
+import type { sharedCoachCodes } from "../lane/coach";
+import type { LatheGateKind } from "../machines/lathe/gates";
+import type { MillGateKind } from "../machines/mill/gates";
+import { latheCheckWords, latheCoachWords } from "./machines/latheCoach";
+import { millCoachWords } from "./machines/millCoach";
+import { inShopWords, taskWords } from "./names";
 
-const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
+const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool">) => string> = {
   machineReady: () => "Machine ready",
   stockSeated: () => "Stock seated",
   xSet: () => "X",
@@ -28,252 +30,34 @@ const GATES: Record<GateKind, (gate: Pick<Gate, "tool">) => string> = {
   handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
-export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind](gate);
+export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind as keyof typeof GATES](gate);
 
-const axisWord = (step: CoachStep) => (step.axis ?? "").toUpperCase();
-const toolWord = (step: CoachStep) => `tool ${step.tool ?? 1}`;
+/** A check that suits any machine and school. */
+const CHECK_ONE = "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.";
 
-/** Which face of the blank an axis is to be met on, as a person standing in front of the machine says it. */
-function faceOf(step: CoachStep, { sheet }: Observation): string {
-  const edge = edgeOf(sheet, step.axis === "y" ? "y" : "x");
-  if (step.axis === "x") return edge?.approach === 1 ? "left" : "right";
-  return edge?.approach === 1 ? "front" : "back";
-}
-
-function placeAdvice(step: CoachStep, seen: Observation): string {
-  const { sheet } = seen;
-  const axis = axisWord(step);
-  if (sheet.datum.kind === "middle") {
-    return `${axis} is the middle of the blank: touch the two faces that lie across ${axis}, from outside, in the same way. Between two contacts the radius cancels; the size they leave does not lie.`;
-  }
-  if (sheet.datum.kind === "feature") {
-    return sheet.instruments.includes("indicator")
-      ? "The datum is an axis: carry the indicator round it, read four places, move by half of the difference, and sweep again until it hardly moves."
-      : "The datum is an axis: let the probe find the round feature, twice, from about its middle. Give the size as you measured it, not as you hope.";
-  }
-  if (sheet.isSkewed)
-    return "The blank lies turned: two contacts on one face say by how much, and the corner has to be worked out with it.";
-  return sheet.instruments.includes("taster")
-    ? `Bring the taster to the ${faceOf(step, seen)} face until BOTH hands stand at zero: then the axis stands over the edge and no radius is left to count.`
-    : `Find the ${axis} edge with what the drawer holds, twice, and set ${axis}.`;
-}
-
-function lengthAdvice(step: CoachStep, { sheet }: Observation): string {
-  const [school] = sheet.lengthSchools;
-  return `Take ${toolWord(step)} to whatever your school measures on (${school ? schoolWords[school] : "any"}), take the reading, and work out what its row must hold.`;
-}
-
-/** What a tool on the post of a hand-wound lathe still wants: the reference zeroes the corner, the others read it. */
-function readoutAdvice(n: number, isHere: boolean, { sheet, lathe }: Observation): string {
-  if (!isHere) return `Wind the slide well clear, stop the spindle, open the guard and put tool ${n} on the post.`;
-  const isReference = n === sheet.lathe?.targets.x[0];
-  const { xTouched = {}, zTouched = {}, isWorkSet = false } = lathe?.evidence ?? {};
-  if (isReference) {
-    if ((zTouched[n] ?? 0) === 0)
-      return "Face with the reference tool, no row recalled. Wind back in X only: Z stands at the face.";
-    if (!isWorkSet) return "Z stands at the face: make it read 0 there. From now on the readout counts from that face.";
-    if ((xTouched[n] ?? 0) === 0)
-      return "Skim a band until it has cleaned up all round, and wind back in Z only: X stands on the band.";
-    return "Make X read 0 there. Face and band are the corner that every other tool reads.";
-  }
-  const isPointed = sheet.lathe?.tools.find(({ number }) => number === n)?.kind === "threading";
-  if ((xTouched[n] ?? 0) === 0)
-    return `Touch the band with tool ${n}, no row recalled, and read X. A feeler in between counts, on a diameter twice, unless the corner was zeroed over the same one. Keep your other hand off the post: it gives.`;
-  if ((zTouched[n] ?? 0) === 0)
-    return isPointed
-      ? `The point of tool ${n} cannot meet the face: sight it over the edge by eye, and read Z.`
-      : `Touch the face with tool ${n} and read Z.`;
-  return `Row ${n} is what makes the corner read 0 again: the readings with their sign turned. Type it, recall it, and look.`;
-}
-
-/**
- * What a tool on a gang slide still wants: height from the pip first, then X on the bar, because height moves the
- * diameter.
- */
-function gangAdvice(n: number, isHere: boolean, { sheet, lathe }: Observation): string {
-  if (!isHere) return `Bring tool ${n} over the bar, the slide backed off to bar and twice the clearance.`;
-  const { pipsSeen = {}, isHeightSet = {}, xTouched = {} } = lathe?.evidence ?? {};
-  if (sheet.lathe?.targets.height.includes(n) && isHeightSet[n] !== true) {
-    return (pipsSeen[n] ?? 0) === 0
-      ? `Turn the feed down, call the offset of tool ${n} and face past the middle: what it leaves there tells its height.`
-      : `Measure the pip and put half of it into the height register of tool ${n}: plus when it stands, minus when it is rubbed. Face again with the row called.`;
-  }
-  if ((xTouched[n] ?? 0) === 0)
-    return `X of tool ${n}: either bring it down onto the bar with paper in between and set its register; or zero its register, send the slide to where the edge should meet the bar, loosen the clamp and slide the tool there.`;
-  return `Set X of tool ${n} from where it stands: bar, and the paper on BOTH sides.`;
-}
-
-/** The tool that a declared position is declared with: what its face and its skim say of the start point. */
-function presetAdvice(n: number, isHere: boolean, { lathe }: Observation): string {
-  if (!isHere) return `Bring tool ${n} into the working position: the position is declared with it.`;
-  const { xTouched = {}, zTouched = {} } = lathe?.evidence ?? {};
-  if ((zTouched[n] ?? 0) === 0) return `Face with tool ${n} and take the machine’s Z there into the ledger.`;
-  if ((xTouched[n] ?? 0) === 0)
-    return "Skim, retract in Z only, and measure: machine X less the diameter is where the tip would lie on the axis.";
-  return "Go to the start point in the machine’s frame. How far is it from there to the axis and to the face? Declare just that: G50 X… Z… . Its own row stays zero.";
-}
-
-/** Z of a tool whose edge leans under a square, by the cone. */
-function coneAdvice(n: number, { lathe, sheet }: Observation): string {
-  const [known] = sheet.lathe?.alreadySet ?? [];
-  const passes = lathe?.evidence.conePasses ?? {};
-  const isTouched = (lathe?.evidence.coneTouched[n] ?? 0) > 0;
-  if (isTouched && lathe?.evidence.isZSet[n] !== true)
-    return `The nose lies on the cone. Add what the counter moved to Z of tool ${n}, or work it out from what the display reads here.`;
-  if (lathe?.evidence.isZSet[n] !== true)
-    return `A rough Z for tool ${n} first, on the safe side: where anything of it meets the face the nose stands off, never deep.`;
-  if (known !== undefined && (passes[known] ?? 0) === 0)
-    return `Turn the cone with tool ${known}, which is right: offset called, spindle on, the cone’s pass.`;
-  return `Run the cone’s pass with tool ${n} and hold it halfway: it stands off. Stop the spindle, zero the Z counter, bring the nose onto the cone at the finest click, and add what the counter reads to Z of tool ${n}.`;
-}
-
-/** What a tool of the turret still wants, in the order in which it is done. */
-function turretAdvice(step: CoachStep, seen: Observation): string {
-  const tool = seen.sheet.lathe?.tools.find(({ number }) => number === step.tool);
-  const { evidence, station } = seen.lathe ?? {};
-  if (!tool || !evidence) return "Choose a tool of the turret and set it.";
-  const n = tool.number;
-  const { control, cone, start } = seen.sheet.lathe ?? {};
-  const wants = (list: readonly number[] | undefined) => list?.includes(n) === true;
-  const { targets: wanted } = seen.sheet.lathe ?? {};
-  if (!wants(wanted?.x) && !wants(wanted?.z) && !wants(wanted?.height))
-    return `Nose radius and tip code of tool ${n}, ${tool.insert}: the designation says the radius, the picture where the tip stands from the middle of the nose. Type both.`;
-  if (control === "readout") return readoutAdvice(n, station === n, seen);
-  if (control === "gang") return gangAdvice(n, station === n, seen);
-  if (start && n === seen.sheet.lathe?.targets.z[0]) return presetAdvice(n, station === n, seen);
-  if (station !== n)
-    return `Bring tool ${n}, the ${turretKindWords[tool.kind]}, into the working position, well clear of the part.`;
-  if (seen.sheet.lathe?.targets.height.includes(n) && seen.lathe?.pip !== "none") {
-    if ((evidence.pipsSeen[n] ?? 0) === 0)
-      return "Face past the middle with this tool and look what it leaves there: below center a pip stands, above center it is rubbed.";
-    return "A pip as wide as twice the error of height: measure it with the caliper, shim the holder by half of it, up when it stands, down when it is rubbed, and face again.";
-  }
-  if (tool.kind === "drill" && (evidence.xTouched[n] ?? 0) === 0)
-    return "Bring the drill near the axis and carry the indicator round its shank, chuck and all. The TOOL moves, not the axis: by plus the error, and on a diameter by twice that. Sweep again.";
-  if (seen.sheet.lathe?.schools.every((school) => school === "setter-arm")) {
-    const open = (["X", "Z"] as const).filter(
-      (axis) => ((axis === "X" ? evidence.xTouched : evidence.zTouched)[n] ?? 0) === 0,
-    );
-    if (open.length > 0)
-      return `Swing the arm down and bring tool ${n} onto its ${open[0]} plane: slow inside the last three millimetres, by clicks of a hundredth at most. The axis stops by itself and the reading stands in the list.`;
-    return `Both planes of the arm are read for tool ${n}. Take each reading into the ledger, take the plane off, and type the row. The arm goes away before anything turns.`;
-  }
-  if (cone && tool.isUnderSquare && (evidence.xTouched[n] ?? 0) > 0) return coneAdvice(n, seen);
-  const wantsZ = seen.sheet.lathe?.targets.z.includes(n) === true;
-  if (wantsZ && (evidence.zTouched[n] ?? 0) === 0)
-    return `Find Z of tool ${n} at the face: spindle still for paper, pin or straight edge; or cut the face with it.`;
-  if (wantsZ && evidence.isZSet[n] !== true)
-    return `Z of tool ${n} stands at the face, or one gap away from it: set it now, before Z moves.`;
-  if ((evidence.xTouched[n] ?? 0) === 0) {
-    if (tool.kind === "boring")
-      return "Skim the bore, retract in Z only, stop the spindle, and measure the bore with the gauge.";
-    return tool.kind === "turning" || tool.kind === "profiling"
-      ? "Skim the diameter until it has cleaned up all round, retract in Z only, stop the spindle, and measure twice, a quarter turn apart."
-      : "Bring the tip down onto a diameter that has been turned and measured, with paper in between, spindle still.";
-  }
-  return `Set X of tool ${n} from where it stands: the diameter, and if something lay in between, that on BOTH sides, because X counts diameters.`;
-}
-
-/** What proves a setup here, by its machine and school. */
-const OWN_CHECKS = {
-  any: "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.",
-  readout:
-    "Prove the library: stand at the corner with a tool, recall its row, say first what X ought to read, and look.",
-  gang: "Prove it: call the tool’s offset, send it to bar and twice the clearance, say first how much daylight there ought to be, and look.",
-  cone: "Prove it: run the cone’s pass once more with the tool that you set. It must just skim.",
-  arm: "Prove the arm: touch the face with a tool that it set. Work Z and that tool’s row must add up to where the machine stands, less the gap. Say the sum first, then look.",
-} as const;
-function ownCheck({ sheet: { lathe } }: Observation): keyof typeof OWN_CHECKS {
-  if (!lathe) return "any";
-  return (
-    lathe.control ?? (lathe.cone ? "cone" : lathe.schools.every((school) => school === "setter-arm") ? "arm" : "any")
-  );
-}
-
-const WORDS: Record<CoachCode, (step: CoachStep, seen: Observation) => string> = {
+/** What the coach says on every machine. */
+const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: Observation) => string> = {
   resetAfterStrike: () =>
     "Stop. Something was struck: raise your hand and tell your instructor. Nothing is trusted until it is checked. Then reset the machine.",
   home: () => "Send the machine to its reference first: until it knows where home is, no position means anything.",
-  openDoor: () => "Open the door: the next step needs your hands inside.",
-  stopSpindle: () => "Stop the spindle before you reach in.",
-  dressBurr: () =>
-    "Dress the burr off the edges. A burr stands between the tip and the true face, and you would find the burr.",
-  loadFinder: () => "Load the edge finder from the drawer.",
-  setWobbling: () => "Withdraw well clear and set the tip wobbling: a tip that runs true already shows you nothing.",
-  startSlow: (_step, seen) =>
-    `State a speed and start forward: 600 rev/min suits. The spindle remembers ${seen.rememberedRpm}; the edge finder is rated 400 to 1200.`,
-  goToEdge: (step, seen) =>
-    `Bring the tip beside the ${faceOf(step, seen)} face, lower it a few mm below the top, then move ${axisWord(step)} toward the part.`,
-  lookAcross: (step) =>
-    `Look along ${axisWord(step)}: the face drags the tip along itself, so from the side you look now a kick would be hard to see.`,
-  closeIn: (step) => `The part is straightening the tip. Smaller clicks on ${axisWord(step)} now.`,
-  finestClicks: () => "Nearly true: use the finest click until the tip jumps aside.",
-  kickedOnce: (step) =>
-    `It kicked. Take the reading into the ledger. Then back off ${axisWord(step)} well clear, set it wobbling and come in once more: two kicks should land on the same number.`,
-  setFromKick: (step) =>
-    `Two kicks. Now work out where the spindle axis stands from the edge, write it in the ledger, and set ${axisWord(step)}.`,
-  liftFirst: () => "Raise Z well clear before anything else: the retract axis always moves first.",
-  swapToTool1: () => "Take the edge finder out and load tool 1.",
-  placePaper: (step) =>
-    `Spindle stopped? Bring ${toolWord(step)} over the part, a few tenths above, and place the paper under it.`,
-  lowerOntoPaper: () => "Lower Z in ever smaller clicks and feel the paper at each one, until it just drags.",
-  setLength: (step, { sheet }) =>
-    sheet.gaps.length > 0 && sheet.lengthSchools.every((school) => school === "part-touch" || school === "plane-lift")
-      ? `It drags: the tip stands one paper, ${showLength(paperOf(sheet), scales[sheet.unit])}, above what is below. Take the reading, then set the length of ${toolWord(step)} so that the sum comes out right.`
-      : `Take the reading into the ledger, then set the row of ${toolWord(step)} so that the sum comes out right.`,
-  pullPaper: () => "Raise Z a little and pull the paper out.",
-  loadPointed: () =>
-    "Raise Z, take out what hangs in the spindle and load the pointed tool: it shows by eye where zero is.",
-  shutDoor: () => "Shut the door: typed moves are locked while it is open.",
-  goOverZero: () =>
-    "High above the part, run G0 G54 X0 Y0. Say to yourself where the point should come to stand before you press.",
-  lookFromTwoSides: () =>
-    "Look from the front and from one side: does the point stand over what the drawing calls zero? If not, stop and find out why.",
-  handIn: () => "All gates are open. Read your ledger once more, then hand in.",
-  replaceFinder: () => "That edge finder is gone. Take it out and load another one; state the speed this time.",
   doTask: (step) =>
     `${step.task ? taskWords[step.task].act : "Get machine and blank ready"}: what is not ready before the first touch spoils every number after it.`,
-  findPlace: placeAdvice,
-  findTurn: () =>
-    "Find out by how much the blank lies turned: two contacts on one face, as far apart as it allows. Then tap it square and measure again, or call the turn with G68 R.",
-  loadTool: (step) => `Bring ${toolWord(step)} into the spindle, and look that it is ${toolWord(step)}.`,
-  measureLength: lengthAdvice,
-  touchWork: () =>
-    "The tools are set and stay as they are. Ask which numbers the new part changes, and touch only for those.",
-  measureDiameter: (step) =>
-    `Measure the cutter of ${toolWord(step)}, more than once, and set its diameter as your school has it.`,
-  faceFirst: () =>
-    "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
-  changeTool: (step, { sheet }) =>
-    `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe?.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
-  findAxis: (_step, { sheet }) =>
-    `Put the ground pin of ${showLength(sheet.lathe?.axis?.pinMm ?? 0, scales[sheet.unit])} into the spindle and build a stack that just goes under it: the rule says about ${showLength((sheet.lathe?.axis?.aboutMm ?? 0) - (sheet.lathe?.axis?.pinMm ?? 0) / 2, scales[sheet.unit], 0)}. The axis stands at stack and half the pin. The headstock is the reference, not the tailstock.`,
-  compareGauge: () =>
-    "Zero the setting gauge on the slide, bring it past the crest of the pin from below and raise it to the mark. What it reads, less half the pin, against your axis height is its error.",
-  sayFit: () =>
-    "Say of each tool whether it does for the part: 180 less lead angle less nose angle must clear the steepest fall with degrees to spare, and a blade must reach the groove’s bottom.",
-  startAgain: (_step, { sheet, isHomed, lathe }) => {
-    if ((lathe?.starts ?? 0) === 0)
-      return "A declared position is lost when the machine is switched off, and every start declares it anew. Try it: switch off and on.";
-    return !isHomed
-      ? "Switched on again it knows nothing: reference return first."
-      : `Nothing is declared any more. Bring ${turretKindWords[sheet.lathe?.tools[0]?.kind ?? "turning"]} 1 to the start point of the sheet, and there run the same G50 again. Anywhere else, or with another tool, it shifts the whole part.`;
-  },
-  setTurretTool: turretAdvice,
-  setWorkZ: () =>
-    "With a tool whose offset is called, stand at the face and set work Z there. Without the offset active it would be wrong by that tool’s whole Z.",
-  readPlace: () =>
-    "Read the ledger that came with the setup: do its terms and signs make sense, does each sum stand in its register? Then find out where zero really is: high above the part with the pointed tool, or at the edges.",
-  readTool: (step, seen) =>
-    seen.lathe
-      ? `Read tool ${step.tool ?? 1} on the part: the turned band for X, measured first, and the face for Z. Say beforehand what each ought to be, geometry, wear and work offset together.`
-      : `Say first what the length of ${toolWord(step)} should read, geometry and wear together. Then measure it, and compare. What measures it may itself be out of date.`,
-  readWork: () => "Touch the part with something whose length you trust. What should the position read there?",
   judgeSetup: () =>
     "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
-  checkIt: (_step, seen) => OWN_CHECKS[ownCheck(seen)],
+  handIn: () => "All gates are open. Read your ledger once more, then hand in.",
+  checkIt: (_step, seen) => (seen.kind === "mill" ? CHECK_ONE : latheCheckWords(seen)),
 };
 
+const isOf = <C extends string>(table: Record<C, unknown>, code: string): code is C => Object.hasOwn(table, code);
+
+function words(step: CoachStep, seen: Observation): string {
+  const { code } = step;
+  if (isOf(SHARED, code)) return SHARED[code](step, seen);
+  if (seen.kind === "mill") {
+    if (isOf(millCoachWords, code)) return millCoachWords[code](step, seen);
+  } else if (isOf(latheCoachWords, code)) return latheCoachWords[code](step, seen);
+  throw new Error(`coachWords: no words for ${code} on a ${seen.kind}`);
+}
+
 /** The next step and why, in the student's own numbers. */
-export const coachWords = (step: CoachStep, seen: Observation): string =>
-  inShopWords(WORDS[step.code](step, seen), seen.sheet.lathe?.control);
+export const coachWords = (step: CoachStep, seen: Observation): string => inShopWords(words(step, seen), seen.kind);

@@ -5,7 +5,8 @@
 export { refusalWords } from "./refusals";
 export { coachWords, gateWords } from "./coach";
 export { figureWords, methodWords, mistakeWords } from "./mistakes";
-export { causeWords, choiceWords, findingWords, signatureWords } from "./ruling";
+export { causeWords, choiceWords, signatureWords } from "./ruling";
+export { findingWords } from "./findings";
 export {
   axisNames,
   checkWords,

@@ -1,4 +1,4 @@
-import type { LaneEvent } from "../bench/events";
+import type { LaneEvent } from "../bench";
 import type { Setup } from "../exercises";
 import type { Axis } from "../registers";
 import { scales, showCounts, showLength, showSignedCounts } from "../units";
@@ -34,6 +34,7 @@ const REGISTER_HOW = {
   cleared: "cleared",
   declared: "declared",
 } as const;
+const PASSES = { cuts: "it cut", skims: "it just skimmed", air: "it stood off" } as const;
 const LINE_KIND = { reading: "reading", term: "term", sum: "sum" } as const;
 
 const thingName = (id: string, { gaps }: Pick<Setup, "gaps">): string => {
@@ -44,8 +45,8 @@ const thingName = (id: string, { gaps }: Pick<Setup, "gaps">): string => {
 /**
  * One entry of a log in a line that a student and an instructor read beside the replay. Lengths in the machine's unit.
  */
-export const momentWords = (event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps" | "lathe">): string =>
-  inShopWords(words(event, sheet), sheet.lathe?.control);
+export const momentWords = (event: LaneEvent, sheet: Pick<Setup, "kind" | "unit" | "gaps">): string =>
+  inShopWords(words(event, sheet), sheet.kind);
 
 function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
   const scale = scales[sheet.unit];
@@ -185,7 +186,7 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
     case "metalLeft":
       return "Came off the part.";
     case "edgeSighted":
-      return `Point sighted over the edge: it looks to stand ${event.looks === "over" ? "over it" : event.looks === "before" ? "before it" : "behind it"}.`;
+      return `Point sighted over the edge: it looks to stand ${event.looks} it.`;
     case "toolChanged":
       return `Tool ${event.tool} changed for a new one, standing out ${showLength(event.overhangMm, scale, 1)} by rule.`;
     case "toolLoosened":
@@ -209,7 +210,7 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
     case "feedTurned":
       return event.isLow ? "Feed turned down." : "Feed turned up.";
     case "coneRan":
-      return `Pass along the cone with tool ${event.tool}${event.isHeld ? ", held halfway" : ""}: ${event.looks === "air" ? "it stood off" : event.looks === "skims" ? "it just skimmed" : "it cut"}.`;
+      return `Pass along the cone with tool ${event.tool}${event.isHeld ? ", held halfway" : ""}: ${PASSES[event.looks]}.`;
     case "setupJudged":
       return event.isSound ? "Said: the setup is sound." : "Said: the setup is faulty.";
     case "checkJudged":

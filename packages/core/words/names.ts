@@ -1,21 +1,19 @@
-import type { IncidentCode } from "../bench/events";
-import type { CheckName, TermName } from "../bench/commands";
-import type { TurnedFace } from "../bench/lathe/state";
+import type { IncidentCode, TurnedFace } from "../bench";
 import type {
-  LatheControl,
   LatheSchool,
   Machine,
   MillLengthSchool,
   SetupTask,
   Surface,
-  TargetId,
+  Target,
   TurretToolKind,
 } from "../exercises";
 import {
+  instrumentName,
+  instrumentNames,
   toolNumber,
   type Feel,
   type GapKind,
-  type HandInstrument,
   type InstrumentName,
   type ProbeOutcome,
   type ProbeQuestion,
@@ -23,36 +21,15 @@ import {
   type ToolKind,
   type Wobble,
 } from "../instruments";
+import type { CheckName, TermName } from "../lane";
 import { turretPlace, type Axis, type TurretColumn } from "../registers";
 
-const INSTRUMENTS: Record<InstrumentName, string> = {
-  edgeFinder: "edge finder",
-  pointedTool: "pointed tool",
-  taster: "lever taster",
-  probe: "spindle probe",
-  indicator: "indicator",
-  paper: "paper",
-  feeler: "feeler",
-  block: "gauge block",
-  pin: "gauge pin",
-  lampGauge: "height gauge with lamp",
-  plungerSetter: "plunger setter",
-  beamSetter: "beam setter",
-  presetter: "presetter",
-  caliper: "caliper",
-  micrometer: "micrometer",
-  rule: "rule",
-  boreGauge: "bore gauge",
-  straightEdge: "straight edge",
-  setterArm: "setter arm",
-  gaugeBlocks: "set of gauge blocks",
-  settingGauge: "setting gauge",
-};
-export const instrumentWords = (instrument: InstrumentName | HandInstrument): string => INSTRUMENTS[instrument];
+export const instrumentWords = (instrument: InstrumentName): string => instrumentName(instrument);
 /** An instrument by its name, a tool by its number. */
 export function thingWords(thing: string): string {
   const number = toolNumber(thing as Thing);
-  return number === null || Number.isNaN(number) ? (INSTRUMENTS[thing as InstrumentName] ?? thing) : `tool ${number}`;
+  if (number !== null && !Number.isNaN(number)) return `tool ${number}`;
+  return instrumentNames.some((name) => name === thing) ? instrumentName(thing as InstrumentName) : thing;
 }
 export const toolKindWords: Record<ToolKind, string> = {
   endMill: "end mill",
@@ -109,26 +86,41 @@ export function registerWords(register: string): string {
 /** What a readout is counted from: its zero has no number of its own. */
 const READOUT_ZERO: Record<string, string> = { "G54.x": "zero of X", "G54.z": "zero of Z" };
 /** A register as the people at this machine call it. */
-export const registerName = (register: string, control?: LatheControl): string =>
-  control === "readout" ? (READOUT_ZERO[register] ?? registerWords(register)) : registerWords(register);
+export const registerName = (register: string, kind?: Machine): string =>
+  kind === "readout" ? (READOUT_ZERO[register] ?? registerWords(register)) : registerWords(register);
 
 /** A sentence for a hand-wound lathe, which has a guard where others have a door. */
-export const inShopWords = (text: string, control?: LatheControl): string =>
-  control === "readout" ? text.replaceAll("door", "guard").replaceAll("Door", "Guard") : text;
+export const inShopWords = (text: string, kind?: Machine): string =>
+  kind === "readout" ? text.replaceAll("door", "guard").replaceAll("Door", "Guard") : text;
 
 /** What a ruling calls a value. */
-export function targetWords(target: TargetId): string {
-  if (target === "x" || target === "y") return `G54 ${axisNames[target]}`;
-  if (target === "rotation") return "Turn of the part";
-  if (target === "workZ") return "G54 Z";
-  const tool = target.slice(1);
-  if (target === "axisHeight") return "Height of the axis";
-  if (target === "gaugeError") return "Error of the setting gauge";
-  if (target.startsWith("F")) return `T${tool} fit`;
-  if (target.startsWith("C")) return `T${target.slice(1)} center height`;
-  if (/^[XZRQ]/.test(target)) return registerWords(target);
-  if (target.startsWith("z")) return `Z with tool ${tool}`;
-  return target.startsWith("H") ? `H${tool} length` : `D${tool} diameter`;
+export function targetWords({ kind, axis, tool, id }: Target): string {
+  switch (kind) {
+    case "place":
+      return `G54 ${axisNames[axis ?? "x"]}`;
+    case "turn":
+      return "Turn of the part";
+    case "workZ":
+      return "G54 Z";
+    case "toolSum":
+      return `Z with tool ${tool}`;
+    case "toolRow":
+      return `H${tool} length`;
+    case "diameter":
+      return `D${tool} diameter`;
+    case "toolOffset":
+    case "nose":
+    case "tipCode":
+      return registerWords(id);
+    case "height":
+      return `T${tool} center height`;
+    case "fit":
+      return `T${tool} fit`;
+    case "axisHeight":
+      return "Height of the axis";
+    case "gaugeError":
+      return "Error of the setting gauge";
+  }
 }
 
 export const wobbleWords: Record<Wobble, string> = {

@@ -1,4 +1,4 @@
-import type { Refusal } from "../bench/refusals";
+import type { Refusal } from "../lane";
 import type { BlockDiagnostic } from "../gcode";
 import { scales, showCounts, type LengthRefusal } from "../units";
 import { instrumentWords, registerWords, thingWords, turnedFaceWords } from "./names";
@@ -33,6 +33,7 @@ const blockWords: WordsFor<BlockDiagnostic> = {
   rotationHasAxes: () => "G68 turns about work zero on this bench: leave the axis words out. Nothing was run.",
   extendedMissing: () => "G54.1 needs a P word from 1 to 6. Nothing was run.",
   feedMissing: () => "G1 needs a feed: add an F word. Nothing was run.",
+  toolWordNeedsRow: ({ word }) => `${word} names no row: write tool and row together, such as T0303. Nothing was run.`,
   changeWithoutTool: () => "M6 needs a tool: add a T word. Nothing was run.",
 };
 

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { findDemoExercise, LaneDriver, workLane } from "../../../demo";
-import { coachCodes } from "../bench/coach";
+import { LaneDriver, workLane } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
+import { sharedCoachCodes } from "../lane/coach";
+import { millCoachCodes } from "../machines/mill/coach";
 import { rule } from "../grading";
 import { causeWords, coachWords, findingWords, refusalWords, registerWords } from ".";
 
@@ -9,7 +11,7 @@ const { exercise, marking } = findDemoExercise("roller-bracket-back-right");
 describe("words", () => {
   it("every coach step is a sentence for either axis", () => {
     const { seen } = new LaneDriver(exercise, "words", { isCoachOn: true });
-    for (const code of coachCodes) {
+    for (const code of [...sharedCoachCodes, ...millCoachCodes]) {
       for (const axis of ["x", "y", "z"] as const) expect(coachWords({ code, axis }, seen)).toMatch(/[.?!]$/);
     }
   });

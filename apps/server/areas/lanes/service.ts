@@ -1,15 +1,15 @@
 import { randomUUID } from "node:crypto";
 import {
   decide,
+  drawnOf,
   eventSchema,
   gatesOf,
   nowOf,
   observe,
   openLane,
-  seenScene,
   type LaneEvent,
-  type Refusal,
 } from "@probe-lane/core/bench";
+import type { Refusal } from "@probe-lane/core/lane";
 import { machineOf } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
@@ -152,7 +152,7 @@ export class LaneService {
     this.deps.cache.put(laneId, lane);
     if (isHandIn) await this.ruling(laneId, lane.header);
     this.deps.changed(laneId);
-    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student"), seenScene(from.state)), outcomes };
+    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student"), drawnOf(from.state)), outcomes };
   }
 
   private async write(laneId: string, entries: readonly NewEntry[], handedInAt: Date | null): Promise<void> {

@@ -1,4 +1,5 @@
-import { findDemoExercise, LaneDriver } from "../../../../demo";
+import { LaneDriver } from "@probe-lane/students";
+import { findDemoExercise } from "../../../../demo";
 import type { Command } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
 import {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { BatchReply, CommandBatch } from "@probe-lane/contract";
 import { decide, foldFrom, observe, type Command } from "@probe-lane/core/bench";
-import { findDemoExercise, LaneDriver } from "../../../../demo";
+import { LaneDriver } from "@probe-lane/students";
+import { findDemoExercise } from "../../../../demo";
 import { LaneLink, positions, type LinkPorts } from "./laneLink";
 
 const { exercise } = findDemoExercise("focuser-plate-lower-left");

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { decide, evolve, observe, type Command } from "@probe-lane/core/bench";
 import { toCounts, scales } from "@probe-lane/core/units";
-import { findDemoExercise, LaneDriver, workLane } from "../../../../demo";
+import { LaneDriver, workLane } from "@probe-lane/students";
+import { findDemoExercise } from "../../../../demo";
 import {
   tipPlace,
   toolOf,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../../demo";
+import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { findDemoExercise } from "../../../../demo";
 import { rule } from "@probe-lane/core/grading";
 import { axisView } from "./axisView";
 

@@ -1,6 +1,7 @@
 import { rule, type Ruling } from "@probe-lane/core/grading";
 import { describe, expect, it } from "vitest";
-import { findDemoExercise, LaneDriver, workLane, type Habits } from "../../../../demo";
+import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { findDemoExercise } from "../../../../demo";
 import { compareRows, wentWrong } from "./compareView";
 
 function ruled(seed: string, habits: Habits = {}): Ruling {

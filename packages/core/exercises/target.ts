@@ -1,0 +1,50 @@
+import type { Axis, RegisterId } from "../registers";
+
+/** The name of a value that a lane is marked on; it stands in stored rulings. */
+export type TargetId =
+  | "x"
+  | "y"
+  | "rotation"
+  | `z${number}`
+  | `H${number}`
+  | "workZ"
+  | `d${number}`
+  | `X${number}`
+  | `Z${number}`
+  | `R${number}`
+  | `Q${number}`
+  | `C${number}`
+  | `F${number}`
+  | "axisHeight"
+  | "gaugeError";
+
+/** What kind of value it is. */
+export type TargetKind =
+  /** Mill: X or Y of the datum; the turn called; what a tool's registers add up to; one row; work Z; a diameter. */
+  | "place"
+  | "turn"
+  | "toolSum"
+  | "toolRow"
+  | "workZ"
+  | "diameter"
+  /** Lathe: X or Z of a tool; nose radius; tip code; center height; whether a tool fits. */
+  | "toolOffset"
+  | "nose"
+  | "tipCode"
+  | "height"
+  | "fit"
+  /** What is said of the machine itself. */
+  | "axisHeight"
+  | "gaugeError";
+
+/** One value that a lane is marked on: what it is, of which tool, on which axis, in which registers, in which unit. */
+export interface Target {
+  readonly id: TargetId;
+  readonly kind: TargetKind;
+  readonly tool: number | null;
+  readonly axis: Axis | null;
+  /** The registers whose sum it is; empty where it is said and not set. */
+  readonly registers: readonly RegisterId[];
+  readonly unit: "mm" | "degree" | "choice";
+}
+

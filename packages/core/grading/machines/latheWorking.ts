@@ -1,0 +1,73 @@
+import type { TurningTrace } from "../../diagnosis";
+import { farEdgeMm, type Target } from "../../exercises";
+import { readRegister, turretPlace, type RegisterId } from "../../registers";
+import { toCounts } from "../../units";
+import type { Required, WorkingRules } from "../kit";
+import { AGREE_COUNTS } from "../working";
+
+const isLibrary = (register: RegisterId): boolean => turretPlace(register)?.column.startsWith("l") === true;
+
+/** The register in whose line a value is worked out; null where it is said, chosen or measured and not worked out. */
+function registerOf(
+  { final: { setup, registers, kind: machine } }: TurningTrace,
+  { kind, tool, axis, id }: Target,
+): RegisterId | null {
+  if (kind !== "toolOffset") return null;
+  const along = axis === "x" ? "x" : "z";
+  const { start, targets, schools } = setup.lathe;
+  // what the declaring tool comes to stands in the declared position, its own row is zero
+  if (start && tool === targets[along][0]) return `common.${along}`;
+  // the row of a library; the reference's own is the zero and wants no working
+  if (machine === "readout") return tool === targets.x[0] ? null : (`L${id}` as RegisterId);
+  const own = id as RegisterId;
+  const isMaster = schools.includes("master-shift") && along === "z" && readRegister(registers, own) === 0;
+  return isMaster ? null : own;
+}
+
+/**
+ * What X and Z of a turret tool cannot do without: the feeler twice on a diameter, the gap at a face. The diameter is
+ * the student's own reading.
+ */
+function required({ turret, final, changes }: TurningTrace, register: RegisterId): Required[] {
+  const counts = (mm: number) => toCounts(mm, final.scale);
+  const [, letter = "", row = ""] = /([XZ])(\d)$/.exec(register) ?? [];
+  const axis = letter === "X" ? "x" : "z";
+  // touches after the register was set, to check it, belong to no working of it
+  const setSeq = changes.findLast(({ event }) => event.register === register)?.seq ?? Infinity;
+  const contact = turret.findLast((one) => one.tool === Number(row) && one.axis === axis && one.seq < setSeq);
+  const tool = final.setup.lathe.tools.find(({ number }) => number === Number(row));
+  const blade: Required[] =
+    contact && axis === "z" && farEdgeMm(tool) !== 0 ? [{ term: "bladeWidth", counts: counts(-farEdgeMm(tool)) }] : [];
+  if (!contact || contact.thicknessMm === 0) return blade;
+  // in a library it cancels where it lay between the reference and the part as well
+  const reference = register.startsWith("L")
+    ? turret.findLast((one) => one.tool === final.setup.lathe.targets[axis][0] && one.axis === axis)
+    : undefined;
+  if (reference?.thicknessMm === contact.thicknessMm) return [];
+  const outside = contact.on === "bore" ? -1 : 1;
+  const isThin = contact.by === "paper" || contact.by === "feeler";
+  return [
+    {
+      term: isThin ? "paper" : "block",
+      counts: counts(axis === "x" ? -outside * 2 * contact.thicknessMm : -contact.thicknessMm),
+    },
+    ...blade,
+  ];
+}
+
+export const latheWorking: WorkingRules<TurningTrace> = {
+  registerOf,
+  required,
+  isTaken: ({ turret }, { from, counts }) =>
+    from !== undefined || turret.some(({ shown, axis }) => Math.abs(shown[axis] - counts) <= AGREE_COUNTS),
+  // a library is added to what is read: it takes the reading with its sign turned
+  expected: (_trace, register, readings, terms) =>
+    ((readings.at(-1)?.counts ?? 0) + terms) * (isLibrary(register) ? -1 : 1),
+  // a tool that was put where its register says has no sum to be worked out
+  byMotion: ({ turret }, register) => {
+    const place = turretPlace(register);
+    if (place?.column !== "x") return false;
+    return turret.findLast(({ tool, axis }) => tool === place.row && axis === "x")?.by === "slid";
+  },
+  rows: (_trace, register) => ({ register, standsIn: [register], endsIn: register }),
+};

@@ -1,0 +1,352 @@
+import { type MillTrace } from "../../diagnosis/trace";
+import { type SchoolRead } from "../kit";
+import { readRegister, type RegisterId } from "../../registers/mill";
+import { toolName } from "../../instruments/things";
+import { lengthBias, together, type LengthMethod, type MethodBias, type XyMethod, xyBias } from "../../exercises/bias";
+import { causeOf, type CauseSignature, type Evidence } from "../../diagnosis/cause";
+import { OPEN, UNKNOWN_WAY, type RegisterRuling, valueMarks } from "../values";
+import { type Figures } from "../../diagnosis/catalog";
+import { toMm } from "../../units/scale";
+import { datumNowMm, skewNowDeg } from "../../machines/mill/solids";
+import { edgeEvidence } from "../../diagnosis/edgeEvidence";
+import { edgeOf } from "../../exercises/setup";
+import { expectedDiameter, expectedLengths, wantedLengthMm } from "../../exercises/machines/millExpected";
+import { lengthEvidence, physicalTerms, zSumCounts } from "../../diagnosis/lengthEvidence";
+import { type MillLane } from "../../machines/mill/lane";
+import { type MillLengthSchool } from "../../exercises/schools";
+import { type Target } from "../../exercises/target";
+import { type Marking } from "../../exercises/schema";
+import { targetSignatures } from "../../diagnosis/benchSignatures";
+/** The school read from where the first tool was touched when its length was taken; a prescribed one is what it is. */
+function schoolFromLog({ changes, touches, readings, final }: MillTrace): SchoolRead {
+  const { lengthSchools, isSchoolPrescribed, targets } = final.setup;
+  const [only] = lengthSchools;
+  if (isSchoolPrescribed && only) return only;
+  const [tool] = targets.lengths;
+  if (tool === undefined) return "unclear";
+  const taken = changes.findLast(({ event }) => event.register === `H${tool}`);
+  const isMasterLike =
+    lengthSchools.includes("master") &&
+    readRegister(final.registers, `H${tool}`) === 0 &&
+    changes.some(({ event }) => event.register === "G54.z");
+  if (isMasterLike && targets.lengths.slice(1).some((other) => readRegister(final.registers, `H${other}`) !== 0))
+    return "master";
+  if (!taken)
+    return lengthSchools.includes("offset-per-tool") && changes.some(({ event }) => event.register.endsWith(".z"))
+      ? "offset-per-tool"
+      : "unclear";
+  if (readRegister(final.registers, `H${tool}`) > 0 && readings.some(({ event }) => event.tool === tool))
+    return "gauge-line";
+  const touch = touches.findLast(({ seq, holds }) => holds === toolName(tool) && seq < taken.seq);
+  if (!touch) return "unclear";
+  if (readRegister(final.registers, `HW${tool}`) !== 0 && lengthSchools.includes("block-in-wear"))
+    return "block-in-wear";
+  if (touch.on === "setter") return readRegister(final.registers, `H${tool}`) > 0 ? "gauge-line" : "plane-lift";
+  return touch.on === "stock" ? "part-touch" : "plane-lift";
+}
+
+interface Measured {
+  readonly held: number;
+  readonly wanted: number;
+  readonly closureMm: number;
+  readonly bias: MethodBias;
+  readonly evidence: Evidence;
+  readonly method: RegisterRuling["method"];
+  readonly figures: Figures;
+  readonly extra: CauseSignature[];
+  readonly tolerance: "x" | "y" | "z" | "d" | "rotation";
+}
+
+
+function measurePlace(trace: MillTrace, axis: "x" | "y"): Measured {
+  const { registers, scale, setup } = trace.final;
+  const held = toMm(registers.common[axis] + registers.work.G54[axis], scale);
+  const wanted = datumNowMm(trace.final)[axis];
+  const closureMm = held - wanted;
+  const evidence = edgeEvidence(trace, axis, closureMm);
+  const contact = trace.contacts.findLast((one) => one.axis === axis && Math.ceil(one.seq) === evidence.contact?.seq);
+  const read = trace.places.findLast((one) => one.axis === axis && one.seq === evidence.contact?.seq);
+  const by: XyMethod =
+    read?.by ??
+    contact?.by ??
+    (["edgeFinder", "taster", "probe", "indicator"] as const).find((name) => setup.instruments.includes(name)) ??
+    "edgeFinder";
+  const edge = edgeOf(setup, axis);
+  return {
+    held,
+    wanted,
+    closureMm,
+    evidence,
+    bias: xyBias(by, edge && !read ? (contact?.approach ?? edge.approach) : null),
+    tolerance: axis,
+    figures: {},
+    extra: [],
+    method: contact && !read ? { by, offMm: contact.approach * contact.radiusMm } : read ? { by, offMm: 0 } : null,
+  };
+}
+
+/** The bias of the way in which a tool was last touched or measured. */
+function lengthMethod(trace: MillTrace, tool: number): MethodBias {
+  const { setup } = trace.final;
+  const touch = trace.touches.findLast(({ holds, feel }) => holds === toolName(tool) && feel !== "torn");
+  const read = trace.readings.findLast(({ event }) => event.tool === tool && event.values.length !== undefined);
+  const by: LengthMethod | null =
+    touch && (!read || touch.seq > read.seq)
+      ? touch.by
+      : ((read?.event.instrument as LengthMethod | undefined) ?? null);
+  return by ? lengthBias(by, setup) : UNKNOWN_WAY;
+}
+
+/** The bias of the touch that work Z hangs on, where a tool's own touch does not stand in the sum. */
+function workBias(trace: MillTrace): MethodBias {
+  const { setup } = trace.final;
+  const touch = trace.touches.findLast(({ on, feel }) => (on === "stock" || on === "boss") && feel !== "torn");
+  return touch ? lengthBias(touch.by, setup) : UNKNOWN_WAY;
+}
+
+function figuresOf(trace: MillTrace, tool: number): Figures {
+  const { truth, setup } = trace.final;
+  const own = truth.lengthsMm[toolName(tool)] ?? 0;
+  return {
+    neighbors: setup.tools
+      .filter(({ number }) => number !== tool)
+      .map(({ number }) => (truth.lengthsMm[toolName(number)] ?? 0) - own),
+    toolLength: own,
+  };
+}
+
+function measureSum(trace: MillTrace, tool: number): Measured {
+  const { final } = trace;
+  const wanted =
+    datumNowMm(final).z + wantedLengthMm(final.setup, final.truth, tool) - (final.harm.shorterMm[toolName(tool)] ?? 0);
+  const held = toMm(zSumCounts(trace, tool), final.scale);
+  const closureMm = held - wanted;
+  const { school } = millSchool(trace);
+  const own = lengthMethod(trace, tool);
+  const isShared = school === "gauge-line" || school === "plane-lift" || school === "master";
+  const evidence =
+    school === "part-touch" || school === "plane-lift" || school === "unclear" || school === "offset-per-tool"
+      ? lengthEvidence(trace, closureMm, tool)
+      : OPEN(closureMm);
+  const isPaperOnly =
+    final.setup.tools.length === 1 &&
+    final.setup.lengthSchools.every((one) => one === "part-touch" || one === "plane-lift");
+  return {
+    held,
+    wanted,
+    closureMm,
+    evidence,
+    tolerance: "z",
+    bias: isShared && !isPaperOnly ? together(own, workBias(trace)) : own,
+    method: null,
+    figures: figuresOf(trace, tool),
+    extra: physicalTerms(trace, tool).map(({ id, mm }) => ({ id, predictedMm: mm })),
+  };
+}
+
+/** The geometry and wear of one row of a prescribed school. */
+function measureRow(trace: MillTrace, tool: number): Measured {
+  const { final } = trace;
+  const { setup, registers, scale } = final;
+  const [school = "part-touch"] = setup.lengthSchools;
+  const held = toMm((registers.lengthGeometry[tool] ?? 0) + (registers.lengthWear[tool] ?? 0), scale);
+  const shorterMm = final.harm.shorterMm[toolName(tool)] ?? 0;
+  const wanted = expectedIn(final, `H${tool}`) + expectedIn(final, `HW${tool}`) - shorterMm;
+  const closureMm = held - wanted;
+  const own = lengthMethod(trace, tool);
+  const isTouched = school === "part-touch" || school === "block-in-wear";
+  return {
+    held,
+    wanted,
+    closureMm,
+    evidence: isTouched ? lengthEvidence(trace, closureMm, tool) : notSet(trace, `H${tool}`, closureMm, wanted),
+    tolerance: "z",
+    bias: school === "master" ? { biasMm: 0, uMm: Math.SQRT2 * own.uMm } : own,
+    method: null,
+    figures: { ...figuresOf(trace, tool), wanted },
+    extra: physicalTerms(trace, tool)
+      .filter(({ id }) => id !== "probeLengthWrong")
+      .map(({ id, mm }) => ({ id, predictedMm: mm })),
+  };
+}
+
+/** Work Z of a prescribed school. */
+function measureWorkZ(trace: MillTrace): Measured {
+  const { final } = trace;
+  const { setup, registers, scale } = final;
+  const [school = "part-touch"] = setup.lengthSchools;
+  const held = toMm(registers.common.z + registers.work.G54.z, scale);
+  const wanted = expectedIn(final, "G54.z");
+  const closureMm = held - wanted;
+  const [first = 1] = [...setup.targets.lengths].sort((a, b) => a - b);
+  return {
+    held,
+    wanted,
+    closureMm,
+    evidence: notSet(trace, "G54.z", closureMm, wanted),
+    tolerance: "z",
+    bias: workZBias(trace, school, first),
+    method: null,
+    figures: {},
+    extra: physicalTerms(trace, first)
+      .filter(({ id }) => id === "probeLengthWrong" || id === "notSeated")
+      .map(({ id, mm }) => ({ id, predictedMm: mm })),
+  };
+}
+
+/** What a register of a prescribed school should hold, mm. */
+function expectedIn(final: MillLane, register: RegisterId): number {
+  const { setup, truth } = final;
+  const [school = "part-touch"] = setup.lengthSchools;
+  const datumZMm = datumNowMm(final).z;
+  return expectedLengths(setup, truth, school, datumZMm).find((one) => one.register === register)?.wantedMm ?? 0;
+}
+
+function workZBias(trace: MillTrace, school: MillLengthSchool, first: number): MethodBias {
+  // where it stays zero it is typed, and exact
+  if (school === "part-touch" || school === "block-in-wear") return { biasMm: 0, uMm: 0.001 };
+  return school === "plane-lift" ? together(workBias(trace), lengthMethod(trace, first)) : workBias(trace);
+}
+
+/** A register that nobody set is that, and nothing else; unless what it held was right. */
+function notSet(trace: MillTrace, register: RegisterId, closureMm: number, wanted: number): Evidence {
+  const isSet = trace.changes.some(({ event }) => event.register === register);
+  return isSet || wanted === 0
+    ? OPEN(closureMm)
+    : { contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 };
+}
+
+function measureDiameter(trace: MillTrace, tool: number): Measured {
+  const { final } = trace;
+  const { setup, truth, registers, scale } = final;
+  const held = toMm((registers.diameterGeometry[tool] ?? 0) + (registers.diameterWear[tool] ?? 0), scale);
+  const wanted = expectedDiameter(setup, truth, tool);
+  const closureMm = held - wanted;
+  return {
+    held,
+    wanted,
+    closureMm,
+    evidence: notSet(trace, setup.diameterSchool === "wear-comp" ? `DW${tool}` : `D${tool}`, closureMm, wanted),
+    tolerance: "d",
+    bias: { biasMm: 0, uMm: 0.002 },
+    method: null,
+    extra: [],
+    figures: { cutterDiameter: truth.diametersMm[tool], wanted },
+  };
+}
+
+/** What the far end of the part misses by when the turn called is not the turn that the part has. */
+function measureTurn(trace: MillTrace): Measured {
+  const { final } = trace;
+  const held = final.modal.rotationDeg;
+  const wanted = skewNowDeg(final);
+  const reachMm = Math.max(...final.setup.partSizeMm.slice(0, 2));
+  const closureMm = reachMm * Math.sin(((held - wanted) * Math.PI) / 180);
+  return {
+    held,
+    wanted,
+    closureMm,
+    evidence: OPEN(closureMm),
+    tolerance: "rotation",
+    bias: { biasMm: 0, uMm: 0.004 },
+    method: null,
+    figures: {},
+    extra: rotationSignatures(held, wanted, reachMm),
+  };
+}
+
+function rotationSignatures(held: number, wanted: number, reachMm: number): CauseSignature[] {
+  const miss = (deg: number) => reachMm * Math.sin((deg * Math.PI) / 180);
+  if (Math.abs(wanted) < 0.02) return [];
+  return [
+    { id: "turnForgotten", predictedMm: miss(-wanted) },
+    ...(held === 0 ? [] : [{ id: "turnSignTurned" as const, predictedMm: miss(-2 * wanted) }]),
+  ];
+}
+
+function measureTarget(trace: MillTrace, target: Target): Measured {
+  const { kind, tool, axis } = target;
+  switch (kind) {
+    case "place":
+      return measurePlace(trace, axis === "y" ? "y" : "x");
+    case "turn":
+      return measureTurn(trace);
+    case "workZ":
+      return measureWorkZ(trace);
+    case "toolRow":
+      return measureRow(trace, tool ?? 1);
+    case "toolSum":
+      return measureSum(trace, tool ?? 1);
+    case "diameter":
+      return measureDiameter(trace, tool ?? 1);
+    default:
+      throw new Error(`measureTarget: ${target.id} is no value of a mill`);
+  }
+}
+
+export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking, outOf: number): RegisterRuling {
+  const { held, wanted, closureMm, bias, evidence, method, figures, extra, tolerance } = measureTarget(trace, target);
+  const { setup, scale } = trace.final;
+  const known = targetSignatures(setup, target, figures);
+  const signatures: CauseSignature[] = [...extra, ...known.filter(({ id }) => !extra.some((one) => one.id === id))];
+  const toleranceMm = marking.tolerancesMm[tolerance];
+  const isWithin = Math.abs(closureMm) <= toleranceMm;
+  return {
+    target,
+    held,
+    wanted,
+    closureMm,
+    toleranceMm,
+    sharedMm: 0,
+    isFollowThrough: false,
+    biasMm: bias.biasMm,
+    uMm: bias.uMm,
+    outOf,
+    signatures,
+    method,
+    zeroAtMm: toleranceMm * marking.zeroAtMultiple,
+    marks: valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
+    contact: evidence.contact,
+    cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, bias, signatures, scale.countMm),
+  };
+}
+
+
+/**
+ * Work Z that is right given a wrong length of the tool it was touched with keeps its marks: the tool lands where it
+ * should.
+ */
+export function followThroughMill(
+  trace: MillTrace,
+  values: readonly RegisterRuling[],
+  { tolerancesMm }: Marking,
+): RegisterRuling[] {
+  const { setup, truth, scale } = trace.final;
+  const [school] = setup.lengthSchools;
+  if (school !== "plane-lift" && school !== "master") return [...values];
+  const tools = [...setup.targets.lengths].sort((a, b) => a - b);
+  return values.map((value) => {
+    if (value.target.kind !== "workZ" || Math.abs(value.closureMm) <= value.toleranceMm) return value;
+    const landsRight = tools.some((tool) => {
+      const wanted =
+        datumNowMm(trace.final).z +
+        wantedLengthMm(setup, truth, tool) -
+        (trace.final.harm.shorterMm[toolName(tool)] ?? 0);
+      const isOff = values.some(
+        ({ target, closureMm, toleranceMm }) => target.kind === "toolRow" && target.tool === tool && Math.abs(closureMm) > toleranceMm,
+      );
+      return isOff && Math.abs(toMm(zSumCounts(trace, tool), scale) - wanted) <= tolerancesMm.z;
+    });
+    return landsRight ? { ...value, isFollowThrough: true, marks: value.outOf } : value;
+  });
+}
+
+
+/** The school of lengths as the log tells it; where it does not, the one that was named at hand-in. */
+export function millSchool(trace: MillTrace): { school: SchoolRead; isNamed: boolean } {
+  const read = schoolFromLog(trace);
+  const { namedSchool } = trace.final.desk;
+  return read === "unclear" && namedSchool
+    ? { school: namedSchool, isNamed: true }
+    : { school: read, isNamed: false };
+}

@@ -1,0 +1,136 @@
+import type { MillTrace } from "../../diagnosis";
+import { edgeOf, paperOf, type Target } from "../../exercises";
+import { toolName } from "../../instruments";
+import type { LedgerLine } from "../../lane";
+import { readRegister, type RegisterId } from "../../registers";
+import { toCounts } from "../../units";
+import type { Required, WorkingRules } from "../kit";
+import { AGREE_COUNTS } from "../working";
+
+/** X or Y of the work offset that is marked; null for any other register. */
+function placeAxis(register: RegisterId): "x" | "y" | null {
+  if (register === "G54.x") return "x";
+  return register === "G54.y" ? "y" : null;
+}
+
+/** The register in whose line a value is worked out; what a kept setup leaves as it is wants no working. */
+function registerOf({ final: { setup, registers } }: MillTrace, { kind, axis, tool }: Target): RegisterId | null {
+  if (setup.partBefore) return "G54.z";
+  switch (kind) {
+    case "place":
+      return axis === "y" ? "G54.y" : "G54.x";
+    case "workZ": {
+      // zero by the school is typed, and not worked out
+      const isFixed = setup.lengthSchools.some((school) => school === "part-touch" || school === "block-in-wear");
+      return isFixed && readRegister(registers, "G54.z") === 0 ? null : "G54.z";
+    }
+    case "toolSum":
+    case "toolRow": {
+      // the master's own row is zero and wants no working; work Z carries it
+      const isMaster = setup.lengthSchools.includes("master") && readRegister(registers, `H${tool ?? 0}`) === 0;
+      return isMaster ? null : `H${tool ?? 0}`;
+    }
+    case "diameter":
+      return `D${tool ?? 0}`;
+    default:
+      return null;
+  }
+}
+
+/** Terms that a reading at a contact cannot do without, where the way it was taken says which. */
+function required(trace: MillTrace, register: RegisterId, lines: readonly LedgerLine[]): Required[] {
+  const { setup, scale } = trace.final;
+  const counts = (mm: number) => toCounts(mm, scale);
+  const axis = placeAxis(register);
+  const edge = axis && !setup.isSkewed ? edgeOf(setup, axis) : null;
+  if (edge && axis) {
+    const reading = lines.findLast(({ kind }) => kind === "reading")?.counts;
+    const contact =
+      trace.contacts.findLast((one) => one.axis === axis && one.atCounts === reading) ??
+      trace.contacts.findLast((one) => one.axis === axis);
+    const radius = contact ? edge.approach * contact.radiusMm : 0;
+    return [
+      ...(radius === 0 ? [] : [{ term: "tipRadius" as const, counts: counts(radius) }]),
+      ...(edge.edgeWorkMm === 0 ? [] : [{ term: "edgeWork" as const, counts: counts(-edge.edgeWorkMm) }]),
+    ];
+  }
+  const isTouchedOnPart =
+    setup.lengthSchools.length > 0 &&
+    setup.lengthSchools.every((school) => school === "part-touch" || school === "plane-lift") &&
+    register.startsWith("H");
+  if (!isTouchedOnPart) return [];
+  const touch = trace.touches.findLast(
+    ({ holds, feel }) => holds === toolName(Number(register.slice(1))) && feel !== "torn",
+  );
+  if (touch?.by !== "paper") return [];
+  const isOnPart = touch.on === "stock" && !trace.touches.some(({ on }) => on === "table");
+  return [
+    { term: "paper", counts: counts(-paperOf(setup)) },
+    ...(isOnPart && setup.facingAllowanceMm !== 0
+      ? [{ term: "facing" as const, counts: counts(-setup.facingAllowanceMm) }]
+      : []),
+  ];
+}
+
+/** Whether a reading stands for something that the log knows: a contact, a touch, a place, an instrument. */
+const isTaken = ({ contacts, touches, places }: MillTrace, { from, counts }: LedgerLine): boolean =>
+  from !== undefined ||
+  contacts.some(({ atCounts }) => Math.abs(atCounts - counts) <= AGREE_COUNTS) ||
+  touches.some(({ machineZ }) => Math.abs(machineZ - counts) <= AGREE_COUNTS * 10) ||
+  places.some(({ atCounts }) => Math.abs(atCounts - counts) <= AGREE_COUNTS * 10);
+
+/** Readings of the faces on both sides of a middle lie further apart than this, mm. */
+const FAR_MM = 2;
+
+/** The last reading, or on a middle the mean of its last two on both sides, and every term. */
+function expected(
+  { final: { setup, scale } }: MillTrace,
+  register: RegisterId,
+  lines: readonly LedgerLine[],
+  terms: number,
+): number {
+  const readings = lines.map(({ counts }) => counts);
+  const last = readings.at(-1) ?? 0;
+  const isMiddle =
+    setup.datum.kind === "middle" && placeAxis(register) !== null && lines.every(({ from }) => from === undefined);
+  const other = isMiddle
+    ? readings.findLast((counts) => Math.abs(counts - last) > toCounts(FAR_MM, scale))
+    : undefined;
+  const sum = (other === undefined ? last : (last + other) / 2) + terms;
+  return register.startsWith("D") && setup.settings.diameterMode === "radius" ? sum / 2 : sum;
+}
+
+/** A move of the tip radius made by hand is taken as meant when it lands this near, mm. */
+const MEANT_MM = 0.06;
+
+/** The radius was entered by jogging it toward the part and capturing there: the log is the working. */
+function byMotion(trace: MillTrace, register: RegisterId): boolean {
+  const axis = placeAxis(register);
+  const edge = axis ? edgeOf(trace.final.setup, axis) : null;
+  if (!axis || !edge) return false;
+  const contact = trace.contacts.findLast((one) => one.axis === axis);
+  const capture = trace.changes.findLast(({ event }) => event.register === register && event.how === "captured");
+  if (!contact || !capture || contact.radiusMm === 0) return false;
+  const { scale } = trace.final;
+  const moved = capture.event.machine[axis] - contact.atCounts;
+  return Math.abs(moved - toCounts(edge.approach * contact.radiusMm, scale)) <= toCounts(MEANT_MM, scale);
+}
+
+/** Of a diameter the lines may stand under its wear, too; in one offset per tool under the tool's own work Z. */
+function rows({ final: { setup, desk } }: MillTrace, register: RegisterId): ReturnType<WorkingRules<MillTrace>["rows"]> {
+  const tool = Number(/\d+$/.exec(register)?.[0] ?? 0);
+  if (register.startsWith("D")) {
+    const wear: RegisterId = `DW${tool}`;
+    return { register, standsIn: [register, wear], endsIn: setup.diameterSchool === "wear-comp" ? wear : register };
+  }
+  const place = setup.tools.findIndex(({ number }) => number === tool);
+  if (!register.startsWith("H") || !setup.lengthSchools.includes("offset-per-tool") || place < 0)
+    return { register, standsIn: [register], endsIn: register };
+  const own = `G${54 + place}.z` as RegisterId;
+  const isThere = desk.ledger.some((line) => line.register === own);
+  return isThere
+    ? { register: own, standsIn: [register, own], endsIn: own }
+    : { register, standsIn: [register], endsIn: register };
+}
+
+export const millWorking: WorkingRules<MillTrace> = { registerOf, required, isTaken, expected, byMotion, rows };

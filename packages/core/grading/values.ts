@@ -1,0 +1,49 @@
+import type { Cause, CauseSignature, Evidence } from "../diagnosis";
+import type { MethodBias, Target } from "../exercises";
+
+/**
+ * One value of the lane: a work offset, what the registers of a tool add up to, one register of a prescribed school, a
+ * turn.
+ */
+export interface RegisterRuling {
+  readonly target: Target;
+  /** What the registers add up to, and what they should: mm, or degrees for a turn. */
+  readonly held: number;
+  readonly wanted: number;
+  readonly closureMm: number;
+  readonly toleranceMm: number;
+  readonly zeroAtMm: number;
+  readonly biasMm: number;
+  readonly uMm: number;
+  readonly marks: number;
+  readonly outOf: number;
+  /**
+   * How much of the closure it shares with the other tools and was charged to the first of them, mm; 0 where it stands
+   * alone.
+   */
+  readonly sharedMm: number;
+  /** Right given an earlier wrong value, so that its marks are kept. */
+  readonly isFollowThrough: boolean;
+  readonly signatures: readonly CauseSignature[];
+  readonly contact: Evidence["contact"];
+  /** What the contact was made with, and what still lay between it and the face, mm; null where the log has none. */
+  readonly method: { readonly by: string; readonly offMm: number } | null;
+  readonly cause: Cause;
+}
+
+
+/** The share of its marks that a value keeps: full inside the tolerance, linear to zero at the stated multiple of it. */
+export function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultiple: number, outOf: number): number {
+  const off = Math.abs(closureMm) / toleranceMm;
+  return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
+}
+
+/** How the values of a lane are marked: the marks of one value, and the multiple of a tolerance at which none are left. */
+export interface Scale {
+  readonly outOf: number;
+  readonly zeroAtMultiple: number;
+}
+
+export const OPEN = (closureMm: number): Evidence => ({ contact: null, terms: [], leftMm: closureMm });
+/** A way that the log does not tell is taken to be as good as a usual one. */
+export const UNKNOWN_WAY: MethodBias = { biasMm: 0, uMm: 0.003 };

@@ -1,0 +1,18 @@
+/** What every lane has, whatever its machine: names, registers and ledger, checks, gates, what is refused. */
+export {
+  checkNames,
+  jogClicks,
+  jogMm,
+  jogSizeNames,
+  sides,
+  termNames,
+  type CheckName,
+  type JogSize,
+  type Side,
+  type TermName,
+} from "./names";
+export type { CoachStep } from "./coach";
+export type { Gate } from "./gates";
+export type { Refusal } from "./refusals";
+export type { LedgerLine, Reading } from "./state";
+export { spindleRange } from "./travel";

@@ -1,0 +1,147 @@
+import { type HeldFace, type LatheState, type TurningLane } from "./lane";
+import { type Feel } from "../../instruments/paper";
+import { seenArm, seenNeighbors, seenOutline, seenTip, type SeenStep, type SeenTurning } from "./eye";
+import { lastCut, material } from "./outline";
+import { cleanRadiusMm } from "./contact";
+import { type TurningSetup } from "../../exercises/setup";
+import { seenBase, type SeenBase } from "../../lane/observe";
+import { type LatheKind } from "../../exercises/schools";
+import { displayCounts, type AxisCounts } from "../../registers/mill";
+import { type Gate } from "../../lane/gates";
+import { latheGates, type LatheGateKind } from "./gates";
+import { type CoachStep } from "../../lane/coach";
+import { turretDisplay } from "./display";
+import { LATHE_DOOR_LIMIT_RPM } from "./rules";
+/** What of a lathe eyes and hands tell before hand-in. */
+export interface LatheSeen extends Pick<
+  LatheState,
+  | "station"
+  | "row"
+  | "quarter"
+  | "block"
+  | "lastTry"
+  | "isResting"
+  | "changed"
+  | "loose"
+  | "isFeedLow"
+  | "sighted"
+  | "starts"
+  | "fits"
+  | "stated"
+  | "stacks"
+  | "isGaugeZeroed"
+> {
+  readonly gap: { readonly id: string; readonly on: HeldFace; readonly feel: Feel } | null;
+  /** The cone: how its last pass looked, and whether it was held halfway; null before it was run. */
+  readonly cone: { readonly looks: "cuts" | "skims" | "air"; readonly isHeld: boolean } | null;
+  readonly tip: SeenTurning;
+  readonly outer: readonly SeenStep[];
+  readonly bore: readonly SeenStep[];
+  readonly arm: { readonly radiusMm: number; readonly zMm: number } | null;
+  readonly isArmTripped: boolean;
+  /** The band that was cut last: whether it still shows the saw somewhere; null while nothing was turned. */
+  readonly isCleanedUp: boolean | null;
+  /** What stands or was rubbed in the middle of the face, as the eye and a finger tell it. */
+  readonly pip: "none" | "standing" | "rubbed" | null;
+  /** On a gang slide: how far out from the bar's axis each tip stands, by eye, as the slide is now. */
+  readonly neighbors: readonly { readonly number: number; readonly radiusMm: number }[];
+  readonly evidence: LatheState["evidence"];
+}
+
+function latheSeen(state: TurningLane): LatheSeen {
+  const { lathe } = state;
+  const {
+    station,
+    row,
+    quarter,
+    gap,
+    block,
+    lastTry,
+    isResting,
+    changed,
+    loose,
+    isFeedLow,
+    sighted,
+    starts,
+    fits,
+    stated,
+    stacks,
+    isGaugeZeroed,
+    cone,
+    evidence,
+  } = lathe;
+  const band = lastCut(material(lathe.outer, lathe.bore));
+  return {
+    station,
+    row,
+    quarter,
+    block,
+    lastTry,
+    isResting,
+    changed,
+    loose,
+    isFeedLow,
+    sighted,
+    starts,
+    fits,
+    stated,
+    stacks,
+    isGaugeZeroed,
+    evidence,
+    gap: gap && { id: gap.id, on: gap.on, feel: gap.feel },
+    cone: cone && { looks: cone.looks, isHeld: cone.isHeld },
+    tip: seenTip(state),
+    ...seenOutline(state),
+    arm: seenArm(state),
+    isArmTripped: lathe.arm.isTripped,
+    neighbors: seenNeighbors(state),
+    pip: lathe.pip?.looks ?? null,
+    isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,
+  };
+}
+
+const sheets = new WeakMap<TurningSetup, TurningSetup>();
+
+/** The sheet as it is handed out: the tip code of a tool that is asked for its tip code is not on it. */
+export function sheetSeen(setup: TurningSetup): TurningSetup {
+  const { lathe } = setup;
+  if (lathe.targets.nose.length === 0) return setup;
+  const known = sheets.get(setup);
+  if (known) return known;
+  const asked: TurningSetup = {
+    ...setup,
+    lathe: {
+      ...lathe,
+      tools: lathe.tools.map((tool) => (lathe.targets.nose.includes(tool.number) ? { ...tool, tipCode: 0 } : tool)),
+    },
+  };
+  sheets.set(setup, asked);
+  return asked;
+}
+
+/** What may be seen of a lane on a lathe. */
+export interface TurningSeen extends SeenBase {
+  readonly kind: LatheKind;
+  readonly sheet: TurningSetup;
+  readonly work: AxisCounts;
+  readonly doorLimitRpm: number;
+  readonly lathe: LatheSeen;
+  readonly gates: readonly Gate<LatheGateKind>[];
+  readonly coach: CoachStep<string> | null;
+}
+
+/** What may be seen of a lane on a lathe, without what the coach makes of it. */
+export function turningSeen(state: TurningLane, viewer: "student" | "instructor"): Omit<TurningSeen, "coach"> {
+  const base = seenBase(state, viewer);
+  const work = displayCounts(state.registers, state.position, state.modal.workOffset, base.lengthCounts);
+  return {
+    kind: state.kind,
+    sheet: sheetSeen(state.setup),
+    ...base,
+    // less the offset row in use
+    work: { ...work, x: turretDisplay(state, "x"), z: turretDisplay(state, "z") },
+    doorLimitRpm: LATHE_DOOR_LIMIT_RPM,
+    lathe: latheSeen(state),
+    gates: latheGates(state),
+  };
+}

@@ -1,0 +1,97 @@
+import type * as schema from "./schema";
+import { type MillAct, type MillDraft, type Seat } from "../../lane";
+import { type Decision } from "../../../act";
+import { accept, refuse } from "../../../../result";
+import { reachIn, roomForHand } from "../gapUnder";
+import { type SetupTask } from "../../../../exercises/schools";
+import { type CommandOf } from "../../../commands";
+import { drawBetween } from "../../../../random";
+
+
+function dressBurr({ state }: MillDraft): Decision {
+  if (state.isBurrDressed) return refuse({ code: "burrDressedAlready" });
+  const problem = reachIn(state) ?? roomForHand(state);
+  return problem ? refuse(problem) : accept([{ type: "burrDressed" }]);
+}
+
+const NEEDS_HANDS: Record<SetupTask, boolean> = {
+  releaseStop: false,
+  lowRapid: false,
+  wipeTaper: true,
+  seatOnParallels: true,
+  pushToStop: true,
+  tapDown: true,
+  dressBurr: true,
+  sweepJaw: true,
+};
+
+/** Something that gets machine, vise or blank ready. Order matters: what lies on dirt is not seated by tapping. */
+function doTask(draft: MillDraft, { task }: CommandOf<"doTask">): Decision {
+  const { state } = draft;
+  if (task === "dressBurr") return dressBurr(draft);
+  if (!state.setup.tasks.includes(task)) return refuse({ code: "taskNotHere" });
+  if (state.tasksDone.includes(task)) return refuse({ code: "taskDoneAlready" });
+  if (NEEDS_HANDS[task]) {
+    const problem = reachIn(state) ?? (task === "wipeTaper" ? null : roomForHand(state));
+    if (problem) return refuse(problem);
+  }
+  if (task === "wipeTaper" && state.holds !== null) return refuse({ code: "spindleHolds", thing: state.holds });
+  if (task === "sweepJaw" && state.holds !== "indicator") return refuse({ code: "notHeld", thing: "indicator" });
+  if (
+    task === "tapDown" &&
+    state.setup.tasks.includes("seatOnParallels") &&
+    !state.tasksDone.includes("seatOnParallels")
+  )
+    return refuse({ code: "seatFirst" });
+  return accept([{ type: "taskDone", task }]);
+}
+
+/**
+ * A tap with the hammer turns the blank about its corner, by a share that nobody knows beforehand, and moves it a
+ * little.
+ */
+function tapPart({ state }: MillDraft, { direction, strength }: CommandOf<"tapPart">): Decision {
+  if (state.setup.fixture.kind !== "plate") return refuse({ code: "partIsGripped" });
+  const problem = reachIn(state) ?? roomForHand(state);
+  if (problem) return refuse(problem);
+  const { seat, truth } = state;
+  const turn = state.desk.linesWritten + state.desk.readingsMade * 7 + Math.round(seat.skewDeg * 1e4);
+  const range: [number, number] = strength === "hard" ? [0.12, 0.2] : [0.008, 0.016];
+  const byDeg = drawBetween(...range, truth.seed, "tap", turn) * direction;
+  const tidy = (mm: number) => Math.round(mm * 1e4) / 1e4 || 0;
+  const along = (axis: "x" | "y") =>
+    tidy(
+      seat.shiftMm[axis] +
+        drawBetween(-0.1, 0.1, truth.seed, "tap shift", axis, turn) * (strength === "hard" ? 1 : 0.2),
+    );
+  return accept([
+    { type: "partTapped", skewDeg: tidy(seat.skewDeg + byDeg), shiftMm: { x: along("x"), y: along("y") } },
+  ]);
+}
+
+const LIES: Partial<Record<SetupTask, Partial<Seat>>> = {
+  pushToStop: { isAtStop: true },
+  tapDown: { isTapped: true },
+  sweepJaw: { isJawTrue: true },
+};
+
+/** Machine, vise and blank made ready. */
+export const blank: MillAct<typeof schema> = {
+  decide: { doTask, dressBurr, tapPart },
+  evolve: {
+    taskDone: (state, { task }) => {
+      const lies = LIES[task];
+      return {
+        ...state,
+        tasksDone: state.tasksDone.includes(task) ? state.tasksDone : [...state.tasksDone, task],
+        seat: lies ? { ...state.seat, ...lies } : state.seat,
+      };
+    },
+    burrDressed: (state) => ({ ...state, isBurrDressed: true, tasksDone: [...state.tasksDone, "dressBurr"] }),
+    partTapped: (state, { skewDeg, shiftMm }) => ({
+      ...state,
+      seat: { ...state.seat, skewDeg, shiftMm },
+      evidence: state.evidence.angleReadings > 0 ? { ...state.evidence, isAngleSet: true } : state.evidence,
+    }),
+  },
+};

@@ -1,0 +1,15 @@
+import { z } from "zod";
+import { setupTasks } from "../../../../exercises/schools";
+import { direction, mm } from "../../../../lane/pieces";
+
+export const commands = [
+  z.strictObject({ type: z.literal("doTask"), task: z.enum(setupTasks) }),
+  z.strictObject({ type: z.literal("dressBurr") }),
+  z.strictObject({ type: z.literal("tapPart"), direction, strength: z.enum(["hard", "light"]) }),
+] as const;
+export const events = [
+  z.strictObject({ type: z.literal("taskDone"), task: z.enum(setupTasks) }),
+  z.strictObject({ type: z.literal("burrDressed") }),
+  z.strictObject({ type: z.literal("partTapped"), skewDeg: mm, shiftMm: z.strictObject({ x: mm, y: mm }) }),
+] as const;
+export const incidents = {} as const;

@@ -1,0 +1,17 @@
+import { z } from "zod";
+import { probeQuestions } from "../../../../instruments";
+import { direction, flatAxis, typed } from "../../../../lane/pieces";
+
+export const commands = [
+  z.strictObject({
+    type: z.literal("askProbe"),
+    question: z.enum(probeQuestions),
+    axis: flatAxis.optional(),
+    direction: direction.optional(),
+    directionY: direction.optional(),
+    size: typed.optional(),
+    depth: typed.optional(),
+  }),
+] as const;
+export const events = [] as const;
+export const incidents = { probeBroken: 0.4 } as const;

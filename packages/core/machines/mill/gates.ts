@@ -1,0 +1,80 @@
+import { machineTasks, type SetupTask } from "../../exercises/schools";
+import { GateRow, type Gate } from "../../lane/gates";
+import type { MillLane } from "./lane";
+
+export type MillGateKind =
+  | "machineReady"
+  | "stockSeated"
+  | "xSet"
+  | "ySet"
+  | "turnSet"
+  | "tool"
+  | "workZ"
+  | "diameter"
+  | "verified"
+  | "placeRead"
+  | "toolRead"
+  | "workRead"
+  | "judged"
+  | "handIn";
+
+/** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
+type Done = Pick<
+  MillLane,
+  "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "checksJudged" | "isHandedIn"
+> & { readonly desk: Pick<MillLane["desk"], "verdict"> };
+
+const isOverZeroSeen = ({ evidence }: Done): boolean =>
+  evidence.sidesOverZero.some((side) => side === "front" || side === "back") &&
+  evidence.sidesOverZero.some((side) => side === "left" || side === "right");
+
+/** A mill's gates in the order of the work, as its targets and tasks make them; none opens by whether a value is right. */
+export function millGates(done: Done): Gate<MillGateKind>[] {
+  const { setup, evidence } = done;
+  const { targets, tasks } = setup;
+  const isDone = (task: SetupTask) => done.tasksDone.includes(task) || (task === "dressBurr" && done.isBurrDressed);
+  const row = new GateRow<MillGateKind>();
+  row.add("machineReady", done.isHomed && tasks.filter((task) => machineTasks.includes(task)).every(isDone));
+  if (setup.handover) {
+    // what was handed over is read, whether or not anything is changed after it
+    row.add("placeRead", (evidence.kicks.x > 0 && evidence.kicks.y > 0) || isOverZeroSeen(done));
+    for (const tool of targets.lengths) row.add("toolRead", (evidence.touches[tool] ?? 0) > 0, tool);
+    row.add("workRead", evidence.workTouches > 0);
+    row.add("judged", done.desk.verdict !== null);
+    row.add("handIn", done.isHandedIn);
+    return row.gates;
+  }
+  const seating = tasks.filter((task) => !machineTasks.includes(task));
+  if (seating.length > 0) row.add("stockSeated", seating.every(isDone));
+  if (targets.rotation) row.add("turnSet", evidence.angleReadings > 0 && evidence.isAngleSet);
+  // what a kept setup may leave as it is has no gate of its own
+  if (targets.xy && !setup.partBefore) {
+    row.add("xSet", evidence.kicks.x > 0 && evidence.isSetAfterKick.x);
+    row.add("ySet", evidence.kicks.y > 0 && evidence.isSetAfterKick.y);
+  }
+  if (setup.partBefore) row.add("workZ", evidence.isWorkZSet);
+  else
+    for (const tool of targets.lengths)
+      row.add(
+        "tool",
+        (evidence.touches[tool] ?? 0) > 0 && (evidence.isLengthSet[tool] === true || isMasterOf(setup, tool, evidence)),
+        tool,
+      );
+  for (const tool of targets.diameters)
+    row.add("diameter", (evidence.diameterReadings[tool] ?? 0) > 0 && evidence.isDiameterSet[tool] === true, tool);
+  row.add("verified", isOverZeroSeen(done) || done.checksJudged.length > 0);
+  row.add("handIn", done.isHandedIn);
+  return row.gates;
+}
+
+/**
+ * The master's own row may stay zero: touching it and setting work Z is what sets it. Alone in part-touch nothing else
+ * can.
+ */
+function isMasterOf(
+  { lengthSchools, targets }: Done["setup"],
+  tool: number,
+  { isWorkZSet }: Done["evidence"],
+): boolean {
+  return lengthSchools.includes("master") && Math.min(...targets.lengths) === tool && isWorkZSet;
+}

@@ -1,0 +1,110 @@
+import type { TurretMethod } from "../exercises/bias";
+import type { AxisCounts } from "../registers";
+import type { Counts } from "../units";
+import type { EventOf, LaneEvent } from "./events";
+import type { MillLane } from "./mill/lane";
+
+/** What the facts of a log tell of contacts and touches; each act says what its own are evidence of. */
+
+/** One face met in X or Y: where the spindle axis stood, counts, and what still lies between it and the face, mm. */
+export interface EdgeContact {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly axis: "x" | "y";
+  readonly approach: 1 | -1;
+  readonly atCounts: number;
+  readonly radiusMm: number;
+  readonly by: "edgeFinder" | "taster" | "probe";
+  readonly clickMm: number;
+  readonly rpm: number;
+  /** What a ball that was not trued added toward the face, mm. */
+  readonly runoutMm: number;
+  /** Height of the burr that still stood on the faces across this axis, mm. */
+  readonly burrMm: number;
+  /** Shares of the contact's error that its event stored, mm; null where the instrument stores none. */
+  readonly parts: EventOf<"kicked">["parts"] | null;
+}
+
+/** A middle, an axis or a corner that one reading gave, counts. */
+export interface PlaceReading {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly axis: "x" | "y";
+  readonly atCounts: number;
+  readonly by: "probe" | "indicator";
+}
+
+/** One touch in Z with whatever hung in the spindle. */
+export interface SurfaceTouch {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly machineZ: number;
+  readonly on: string;
+  readonly by: "paper" | "feeler" | "block" | "pin" | "metal" | "lampGauge" | "plungerSetter" | "probe";
+  /** What stood in the gap, by what is written on it, mm. */
+  readonly thicknessMm: number;
+  readonly clickMm: number;
+  readonly feel: string;
+  readonly holds: MillLane["holds"];
+  readonly seatMm: number;
+}
+
+/**
+ * One contact of a turret tool with the part or the setter arm: where the machine stood, counts, and what it was made
+ * with.
+ */
+export interface TurretContact {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly tool: number;
+  readonly axis: "x" | "z";
+  readonly on: "face" | "diameter" | "bore" | "arm" | "shank" | "cone" | "edge";
+  readonly by: TurretMethod;
+  readonly at: AxisCounts;
+  /** What a student read off the machine there, counts. */
+  readonly shown: Readonly<Record<"x" | "z", Counts>>;
+  /** What a hand leaning on the post gave way by, mm. */
+  readonly leanMm: number;
+  /** What stood in the gap, by what is written on it, mm. */
+  readonly thicknessMm: number;
+  readonly clickMm: number;
+  readonly feel: string;
+  /** Radius that a cut left, mm; 0 for other contacts. */
+  readonly radiusMm: number;
+  /** Where the face stood then, mm in the slide's frame; null when there was none. */
+  readonly faceMm: number | null;
+  /** The band that a cut left had cleaned up all round; the face that it left goes to the middle. */
+  readonly isClean: boolean;
+}
+
+/** Where in its log a fact stands. */
+export interface At {
+  readonly seq: number;
+  readonly atMs: number;
+}
+
+/** What one fact tells. */
+export interface Told {
+  readonly contacts?: readonly EdgeContact[];
+  readonly places?: readonly PlaceReading[];
+  readonly touches?: readonly SurfaceTouch[];
+  readonly turret?: readonly TurretContact[];
+}
+
+/**
+ * What facts tell before they are folded, by their type; `clickMm` is the size of the click made last.
+ */
+export type Tells<S> = {
+  readonly [T in LaneEvent["type"]]?: (before: S, at: At, event: EventOf<T>, clickMm: number) => Told;
+};
+
+/** What several acts tell together. */
+export function tellingOf<S>(acts: readonly { readonly tells?: Tells<S> }[]) {
+  type Tell = (before: S, at: At, event: LaneEvent, clickMm: number) => Told;
+  const byType = new Map<LaneEvent["type"], Tell[]>();
+  for (const { tells = {} } of acts)
+    for (const [type, tell] of Object.entries(tells) as [LaneEvent["type"], Tell][])
+      byType.set(type, [...(byType.get(type) ?? []), tell]);
+  return (before: S, at: At, event: LaneEvent, clickMm: number): readonly Told[] =>
+    (byType.get(event.type) ?? []).map((tell) => tell(before, at, event, clickMm));
+}

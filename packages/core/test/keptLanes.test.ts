@@ -1,0 +1,125 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { gunzipSync } from "node:zlib";
+import { describe, expect, it } from "vitest";
+import { eventSchema, evolve, observe, upgradeEvent, type LaneState } from "../bench";
+import { markingSchema } from "../exercises";
+import { rule, rulingVersion } from "../grading";
+
+type Json = Readonly<Record<string, unknown>>;
+interface Kept {
+  readonly marking: Json;
+  readonly log: readonly { readonly seq: number; readonly atMs: number; readonly event: unknown }[];
+  /** What was shown after so many events when the lane was kept. */
+  readonly frames: readonly { readonly seq: number; readonly student: Json; readonly instructor: Json | null }[];
+  readonly ruling: Json;
+}
+
+const folder = new URL("fixtures/lanes/", import.meta.url);
+const lanes = readdirSync(folder).map((file) => ({
+  name: file.replace(".json.gz", ""),
+  kept: JSON.parse(gunzipSync(readFileSync(new URL(file, folder))).toString()) as Kept,
+}));
+
+/** What only a mill has, and was once kept, empty, of a lathe's lane too. */
+const OF_A_MILL = [
+  "quarter",
+  "holds",
+  "isLoadedByChanger",
+  "tip",
+  "resting",
+  "paper",
+  "block",
+  "lastTry",
+  "lamp",
+  "isSetterTriggered",
+  "isTipBlown",
+  "below",
+  "solids",
+  "boxes",
+  "heldLengthMm",
+  "heldShape",
+  "isBurrDressed",
+  "isOverZero",
+  "evidence",
+];
+const MILL_SHEET = [
+  "fixture",
+  "datum",
+  "feature",
+  "isSkewed",
+  "facingAllowanceMm",
+  "tipDiameterMm",
+  "tools",
+  "probe",
+  "setter",
+  "lampGaugeMm",
+  "partBefore",
+  "lengthSchools",
+  "isSchoolPrescribed",
+  "diameterSchool",
+  "targets",
+  "isAtSpeed",
+  "pockets",
+];
+
+const without = (from: Json, names: readonly string[]): Json =>
+  Object.fromEntries(Object.entries(from).filter(([name]) => !names.includes(name)));
+
+/** A sheet kept in format 2 as format 3 has it: its machine named, and nothing of another. */
+function sheetNow(kept: Json): Json {
+  const lathe = kept["lathe"] as Json | undefined;
+  if (!lathe) return { ...kept, kind: "mill" };
+  const { control = "turret", ...rest } = lathe;
+  return { ...without(kept, MILL_SHEET), kind: control, lathe: rest };
+}
+
+/** An observation kept before machines had kits, as it is shown now. */
+function seenNow(kept: Json): Json {
+  const sheet = sheetNow(kept["sheet"] as Json);
+  const { checksJudged, ...evidence } = kept["evidence"] as Json;
+  const shared = { ...kept, kind: sheet["kind"], sheet, checksJudged };
+  return sheet["kind"] === "mill" ? { ...without(shared, ["lathe"]), evidence } : without(shared, OF_A_MILL);
+}
+
+const isObject = (value: unknown): value is Json => typeof value === "object" && value !== null;
+
+/** A ruling with targets by the names that they had. */
+function byTargetName(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(byTargetName);
+  if (!isObject(value)) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([name, inner]) => [
+      name,
+      name === "target" && isObject(inner) ? inner["id"] : byTargetName(inner),
+    ]),
+  );
+}
+
+describe("lanes kept from before machines had kits", () => {
+  it("are of every machine", () => expect(lanes.length).toBeGreaterThanOrEqual(12));
+  for (const { name, kept } of lanes) {
+    it(`${name}: folds to the same observations and the same ruling`, () => {
+      const log = kept.log.map(({ seq, atMs, event }) => ({
+        seq,
+        atMs,
+        event: eventSchema.parse(upgradeEvent(event)),
+      }));
+      let state: LaneState | null = null;
+      for (const { seq, event } of log) {
+        state = evolve(state, event);
+        const frame = kept.frames.find((one) => one.seq === seq);
+        if (!frame) continue;
+        const shown = (viewer: "student" | "instructor") =>
+          JSON.parse(JSON.stringify(observe(state as LaneState, viewer))) as Json;
+        expect(shown("student"), `after ${seq}`).toEqual(seenNow(frame.student));
+        if (frame.instructor) expect(shown("instructor"), `after ${seq}`).toEqual(seenNow(frame.instructor));
+      }
+      const ruling = JSON.parse(JSON.stringify(rule(log, markingSchema.parse(kept.marking)))) as Json;
+      expect(byTargetName(ruling)).toEqual({
+        ...kept.ruling,
+        version: rulingVersion,
+        sheet: sheetNow(kept.ruling["sheet"] as Json),
+      });
+    });
+  }
+});

@@ -1,0 +1,99 @@
+import type { Fault, FaultKind } from "../exercises";
+import type { Finding, WorkingFault, WorkingFinding } from "../grading";
+import { scales, showLength, showSignedCounts, type LengthUnit } from "../units";
+import { axisNames, incidentWords, registerWords, targetWords, termWords } from "./names";
+import { STEPS } from "./steps";
+
+const WORKING: Record<WorkingFault, (finding: WorkingFinding, show: (counts: number | undefined) => string) => string> =
+  {
+    noWorking: () => "no working was written.",
+    noReading: () => "there is no reading to begin from.",
+    wrongReading: ({ heldCounts }, show) => `the reading ${show(heldCounts)} is not where anything was met.`,
+    missingTerm: ({ term, wantedCounts }, show) =>
+      `the ${termWords[term ?? "other"]} is missing: ${show(wantedCounts)} belongs in the sum.`,
+    wrongSign: ({ term, heldCounts, wantedCounts }, show) =>
+      `the ${termWords[term ?? "other"]} has its sign turned: ${show(heldCounts)} instead of ${show(wantedCounts)}.`,
+    wrongTerm: ({ term, heldCounts, wantedCounts }, show) =>
+      `the ${termWords[term ?? "other"]} is ${show(heldCounts)}; it should be ${show(wantedCounts)}.`,
+    noSum: () => "the sum is missing.",
+    wrongSum: ({ heldCounts, wantedCounts }, show) =>
+      `the lines add up to ${show(wantedCounts)}, your sum says ${show(heldCounts)}.`,
+    sumNotEntered: () => "the sum was worked out, and something else was entered.",
+  };
+
+/** One register's working, in the student's own figures. */
+function workingWords(finding: WorkingFinding, unit: LengthUnit): string {
+  const name = registerWords(finding.register);
+  if (finding.fault !== null)
+    return `${name}: ${WORKING[finding.fault](finding, (counts) => showSignedCounts(counts ?? 0, scales[unit]))}`;
+  return finding.isByMotion
+    ? `${name}: the radius was entered by motion; the log is the working.`
+    : `${name}: reading, terms and sum are right.`;
+}
+
+/** One fault of a setup that was handed over, with its own figures. */
+function faultWords({ kind, tool, axis, registers, effects }: Fault, unit: LengthUnit): string {
+  const by = `${showLength(Math.abs(effects[0]?.mm ?? 0), scales[unit])} ${unit === "mm" ? "mm" : "in"}`;
+  const FAULTS: Record<FaultKind, string> = {
+    feelerOnce: `T${tool ?? ""} had its feeler counted once instead of twice, ${by} off on the diameter`,
+    bladeEdge: `T${tool ?? ""} was set on the other edge of its blade, ${by} off`,
+    oldWorkZ: `work Z still held ${by} from the job before`,
+    facedAgain: `the face had been cut again after the tools were set, by ${by}`,
+    neighborRow: registers[0]?.startsWith("X")
+      ? `X and Z of two tools stood in each other’s rows, T${tool ?? ""} ${by} off in X`
+      : `the lengths in ${registers.map(registerWords).join(" and ")} stood in each other’s rows, ${by} off`,
+    staleWear: `${registerWords(registers[0] ?? "HW1")} still held ${by} from the job before`,
+    schoolMixed: `${registerWords(registers[0] ?? "H1")} was touched on the part while the other lengths count from the gauge line: tool ${tool ?? ""} off by the whole of work Z`,
+    radiusSign: `${axisNames[axis ?? "x"]} had the tip radius with its sign turned, ${by} off`,
+    setterMoved: `the setter no longer stands where its card says, so every length was off by ${by}`,
+    wrongOffset: "the zero stood in G55, and G54 still held the job before",
+    offStop: `the blank stood ${by} off its stop`,
+  };
+  return FAULTS[kind];
+}
+
+const WHY_MISSED = {
+  noReading: "No reading in the log could have told it.",
+  notPutRight: "Something was read that shows it, but it was not put right.",
+  tooLate: "It was put right only after the machine had moved at rapid low over the part.",
+} as const;
+
+function verdictWords({ said, isTrue }: Extract<Finding, { code: "verdict" }>): string {
+  if (said === null) return "Nothing was said of the setup as a whole.";
+  if (isTrue)
+    return said === "sound" ? "The setup was called sound, and it was." : "The setup was called faulty, and it was.";
+  return said === "sound"
+    ? "The setup was called sound, and it was not."
+    : "The setup was called faulty, and nothing was wrong with it: a false alarm costs a shop as much as a miss.";
+}
+
+/** One finding as a line: what was done or missed, or what happened. */
+export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string {
+  switch (finding.code) {
+    case "stepDone":
+      return STEPS[finding.step].done;
+    case "stepMissed":
+      return STEPS[finding.step].missed;
+    case "working":
+      return workingWords(finding, unit);
+    case "faultFound":
+      return `Found in time: ${faultWords(finding.fault, unit)}.`;
+    case "faultMissed":
+      return `Missed: ${faultWords(finding.fault, unit)}. ${WHY_MISSED[finding.why]}`;
+    case "soundRead":
+      return `${targetWords(finding.target)} was sound, and a reading showed it.`;
+    case "soundUnread":
+      return `${targetWords(finding.target)} was sound, but no reading says so: it was believed.`;
+    case "soundSpoiled":
+      return `${targetWords(finding.target)} was sound as it was handed over, and was set wrong.`;
+    case "verdict":
+      return verdictWords(finding);
+    case "noIncident":
+      return "Nothing was struck, bent or torn.";
+    case "incident": {
+      const words = incidentWords[finding.incident];
+      const at = finding.rpm === undefined ? "" : ` The spindle came up at ${finding.rpm} rev/min; it is rated 1200.`;
+      return `${words[0]?.toUpperCase()}${words.slice(1)}.${at}${finding.failsOutright ? " This alone fails the safety strand." : ""}`;
+    }
+  }
+}

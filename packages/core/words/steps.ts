@@ -1,0 +1,124 @@
+import type { MethodStep } from "../grading";
+
+/** Each step of a method: what is said where it was done, and where it was missed. */
+export const STEPS: Record<MethodStep, { done: string; missed: string }> = {
+  homedFirst: {
+    done: "Reference return before anything moved.",
+    missed: "The machine was moved before its reference return.",
+  },
+  burrBeforeTouch: {
+    done: "Burr dressed before the first touch.",
+    missed: "The edges were touched before the burr was dressed.",
+  },
+  speedStated: {
+    done: "Every spindle start stated its speed.",
+    missed: "A spindle start left the speed to memory, or the spindle was never started.",
+  },
+  seatedFirst: {
+    done: "Blank seated and the vise looked after before the first touch.",
+    missed: "Something was touched before the blank was seated as the sheet asks.",
+  },
+  twoKicksX: {
+    done: "X: two contacts agreed.",
+    missed: "X: there were no two contacts that agree; one reading can deceive.",
+  },
+  twoKicksY: {
+    done: "Y: two contacts agreed.",
+    missed: "Y: there were no two contacts that agree; one reading can deceive.",
+  },
+  finestX: {
+    done: "X: the last contact was found at the finest click.",
+    missed: "X: the last contact was not found at the finest click.",
+  },
+  finestY: {
+    done: "Y: the last contact was found at the finest click.",
+    missed: "Y: the last contact was not found at the finest click.",
+  },
+  finestPaper: {
+    done: "Every tool was touched at the finest click, or measured by a cycle.",
+    missed: "Not every tool was touched at the finest click.",
+  },
+  tasterTrued: {
+    done: "Taster trued before its first contact.",
+    missed: "The taster was not trued before its first contact.",
+  },
+  toolWiped: {
+    done: "Taper wiped before the first tool.",
+    missed: "The taper was not wiped before the first tool went in.",
+  },
+  tipClean: {
+    done: "Tip blown clean before the beam.",
+    missed: "No tip was blown clean before it was measured in the beam.",
+  },
+  checkedBefore: {
+    done: "One check made with its expectation said first, and judged as it looked.",
+    missed: "No check was made with its expectation said first and judged as it looked.",
+  },
+  spindleLooked: {
+    done: "Looked at what hung in the spindle, and put the pockets right.",
+    missed: "The control believed one tool and the spindle held another; the pockets were not put right in time.",
+  },
+  facedClean: {
+    done: "Face cut to the middle before anything was touched on it.",
+    missed: "Something was touched on the sawn end, or the face was never cut to the middle.",
+  },
+  measuredTwice: {
+    done: "Skimmed diameter measured twice, the chuck turned in between.",
+    missed: "The skimmed diameter was not measured twice, a quarter turn apart; two points repeat after half a turn.",
+  },
+  bandClean: {
+    done: "The band had cleaned up all round before it was measured.",
+    missed: "The band that was measured still showed the saw.",
+  },
+  finestTurret: {
+    done: "Every touch found at the finest click.",
+    missed: "Not every touch was found at the finest click.",
+  },
+  armFolded: { done: "Setter arm folded away again.", missed: "The setter arm was left down." },
+  recallChecked: {
+    done: "Recalled a row at the corner and compared it with what was said first.",
+    missed: "No row of the library was recalled at the corner and compared with what was said first.",
+  },
+  sumChecked: {
+    done: "Work Z and the tool’s row added up by hand and compared with where the tool stood at the face.",
+    missed: "The sum of work Z and a tool’s row was never compared with where that tool stands at the face.",
+  },
+  barMeasured: {
+    done: "The bar was measured before a tool was set by it.",
+    missed: "A tool was set by the bar before the bar had been measured.",
+  },
+  feedDown: {
+    done: "The feed was turned down before each new tool came in the first time.",
+    missed: "A new tool came in the first time with the feed not turned down.",
+  },
+  headstockTaken: {
+    done: "Axis height taken at the headstock.",
+    missed: "The axis height was taken somewhere else than at the headstock, which is the reference.",
+  },
+  gaugeZeroedFirst: {
+    done: "Setting gauge zeroed on the slide, and raised to the mark from below.",
+    missed: "The setting gauge was not zeroed on the slide first, or was brought down onto the crest.",
+  },
+  declaredAtStart: {
+    done: "Declared at the start point and with its tool, every time.",
+    missed: "The position was declared somewhere else than at the start point, or with another tool in position.",
+  },
+  overhangClear: {
+    done: "New tools stand out as far as their neighbors, within the clearance of an approach.",
+    missed:
+      "A new tool stands out so much more or less than its neighbors that one of them strikes the bar when the slide moves across at an approach.",
+  },
+  coneProven: {
+    done: "The cone’s pass was run again after Z was set, and just skimmed.",
+    missed: "After Z was set, no pass along the cone was seen to just skim.",
+  },
+  slowUntilProven: {
+    done: "Nothing moved at rapid low over the part.",
+    missed: "The machine was sent at rapid low over the part on registers that someone else had set.",
+  },
+  lookedTwoSides: {
+    done: "Stood over zero and looked from two sides.",
+    missed: "The zero was not looked at from two sides with the pointed tool.",
+  },
+};
+
