@@ -9,7 +9,7 @@ import {
   turnedFaceWords,
   checkWords,
 } from "@probe-lane/core/words";
-import type { Exercise } from "@probe-lane/core/exercises";
+import type { Machine } from "@probe-lane/core/exercises";
 import { LaneDriver } from "@probe-lane/students";
 import { KeyboardStudent } from "./keyboardStudent";
 
@@ -41,9 +41,12 @@ export class PlanningDriver extends LaneDriver {
 export class BenchHands extends KeyboardStudent {
   constructor(
     page: Page,
-    private readonly lathe?: Exercise["lathe"],
+    private readonly machine: Machine,
   ) {
     super(page);
+  }
+  private get isOnLathe(): boolean {
+    return this.machine !== "mill";
   }
   private level = -1;
 
@@ -65,7 +68,7 @@ export class BenchHands extends KeyboardStudent {
   private async jog({ axis, direction, size }: CommandOf<"jog">, clicks: number): Promise<void> {
     if (this.level !== SIZES[size]) await this.size(SIZES[size]);
     this.level = SIZES[size];
-    const key = (this.lathe ? TURNING_KEYS : KEYS)[axis][direction === 1 ? 1 : 0];
+    const key = (this.isOnLathe ? TURNING_KEYS : KEYS)[axis][direction === 1 ? 1 : 0];
     for (let left = clicks; left > 0; left -= left >= 10 ? 10 : 1) await this.do(left >= 10 ? `Shift+${key}` : key);
   }
 
@@ -127,7 +130,7 @@ export class BenchHands extends KeyboardStudent {
     await panel.getByLabel("Register").selectOption(register);
     await panel.getByLabel("How").selectOption(how);
     await panel.getByLabel("Value to type").fill(text);
-    await panel.getByRole("button", { name: `Set ${registerName(register, this.lathe?.control)}` }).click();
+    await panel.getByRole("button", { name: `Set ${registerName(register, this.machine)}` }).click();
     await this.settle();
     const confirm = panel.getByRole("button", { name: "Yes, set it" });
     if (await confirm.isVisible()) await confirm.click();
@@ -138,12 +141,12 @@ export class BenchHands extends KeyboardStudent {
     const panel = this.page.getByRole("form", { name: "Set a register" });
     await panel.getByText("From where it stands").click();
     await panel.getByLabel("Register").selectOption(register);
-    if (this.lathe) await panel.getByLabel("What the display must read here").fill(asText);
+    if (this.isOnLathe) await panel.getByLabel("What the display must read here").fill(asText);
     else if (register.includes(".")) {
       await panel.getByLabel("Distance from the spindle axis to the edge").fill("0");
       await panel.getByLabel("Work coordinate of the edge").fill(asText);
     }
-    await panel.getByRole("button", { name: `Set ${registerName(register, this.lathe?.control)}` }).click();
+    await panel.getByRole("button", { name: `Set ${registerName(register, this.machine)}` }).click();
     await this.settle();
   }
 
@@ -362,7 +365,7 @@ export class BenchHands extends KeyboardStudent {
       case "strikeLine":
         return this.strike(command.line);
       case "index":
-        if (this.lathe?.control === "readout")
+        if (this.machine === "readout")
           return this.dialog(
             () => this.press("d"),
             () => this.inDialog(`Put tool ${command.station} on the post`).click(),

@@ -1,7 +1,7 @@
 import { expect, type Page } from "@playwright/test";
 import { Client } from "pg";
 import { replay, upgradeEvent } from "@probe-lane/core/bench";
-import type { Exercise, Marking } from "@probe-lane/core/exercises";
+import { machineOf, type Exercise, type Marking } from "@probe-lane/core/exercises";
 import { workLane, type Habits } from "@probe-lane/students";
 import { findDemoExercise } from "../demo";
 import { BenchHands, PlanningDriver, type Step } from "./benchHands";
@@ -40,7 +40,7 @@ export async function workThrough(
   until?: (step: Step) => boolean,
 ): Promise<BenchHands> {
   const exercise = typeof wanted === "string" ? findDemoExercise(wanted).exercise : wanted;
-  const hands = new BenchHands(page, exercise.lathe);
+  const hands = new BenchHands(page, machineOf(exercise));
   await hands.signIn(login);
   await page.getByRole("button", { name: `Start ${exercise.title}`, exact: true }).click();
   await page.waitForURL(/\/lanes\//);

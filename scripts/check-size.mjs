@@ -1,4 +1,5 @@
-// Script sent to a browser, gzip: the first screen and what the bench adds, by the build's own list of imports. Targets of the design.
+// Script sent to a browser, gzip: the first screen and what the bench adds, by the build's own list of imports. Targets
+// of the design.
 import { readFileSync } from "node:fs";
 import { gzipSync } from "node:zlib";
 

@@ -1,7 +1,10 @@
 import { defineConfig } from "@playwright/test";
 import base from "../playwright.config";
 
-/** `npm run screenshots`: one current picture of each main view from the demo data, into docs/screenshots. Needs a running ./start. */
+/**
+ * `npm run screenshots`: one current picture of each main view from the demo data, into docs/screenshots. Needs a
+ * running ./start.
+ */
 export default defineConfig({
   ...base,
   testDir: ".",

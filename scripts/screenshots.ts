@@ -3,7 +3,6 @@ import { BenchHands } from "../e2e/benchHands";
 import { KeyboardStudent } from "../e2e/keyboardStudent";
 import type { LaneView } from "@probe-lane/contract";
 import { workThrough } from "../e2e/workThrough";
-import { findDemoExercise } from "../demo";
 
 const shot = async (page: Page, name: string): Promise<void> => {
   await page.waitForTimeout(500);
@@ -42,7 +41,7 @@ test("bench: a corner read on the hand-wound lathe, a tool slid to the bar on th
 });
 
 test("bench: the lathe, a skim along the diameter", async ({ page }) => {
-  const hands = new BenchHands(page, findDemoExercise("knob-first-tool").exercise);
+  const hands = new BenchHands(page, "turret");
   await hands.signIn("sorrel");
   await page.getByRole("button", { name: "Start Drawtube knob, the first tool", exact: true }).click();
   await page.waitForURL(/\/lanes\//);
@@ -50,10 +49,9 @@ test("bench: the lathe, a skim along the diameter", async ({ page }) => {
   await hands.perform({ command: { type: "home" }, clicks: 0 });
   await hands.perform({ command: { type: "startSpindle", direction: "forward", rpm: 900 }, clicks: 0 });
   // where to go, by eye: as the drawing shows it
-  const {
-    observation: { machine, lathe },
-  } = (await (await page.request.get(`/api${new URL(page.url()).pathname}`)).json()) as LaneView;
-  if (!lathe) throw new Error("not a lathe");
+  const { observation } = (await (await page.request.get(`/api${new URL(page.url()).pathname}`)).json()) as LaneView;
+  if (observation.kind === "mill") throw new Error("not a lathe");
+  const { machine, lathe } = observation;
   const x = (radiusMm: number) => `X${(machine.x / 1000 + 2 * (radiusMm - lathe.tip.radiusMm)).toFixed(3)}`;
   const z = (overFaceMm: number) => `Z${(machine.z / 1000 + lathe.tip.faceMm + overFaceMm - lathe.tip.zMm).toFixed(3)}`;
   for (const block of [

@@ -1,16 +1,11 @@
 import { existsSync, readFileSync } from "node:fs";
 import { createInterface } from "node:readline";
 import { runOperation, type OperationRefusal } from "@probe-lane/core/desk";
+import type { Console } from "./console";
 import { expectBench } from "./expect";
 import { expectFloor, gradeFloor } from "./floor";
 import { replayLane } from "./replay";
 import { runVectors } from "./vectors";
-
-export interface Console {
-  input: NodeJS.ReadableStream;
-  print(line: string): void;
-  complain(line: string): void;
-}
 
 const USAGE = [
   "usage: cli calc OP            one input as JSON on standard input, the answer as JSON",

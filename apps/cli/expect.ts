@@ -15,7 +15,7 @@ import { formatMm, scales, showLength } from "@probe-lane/core/units";
 import { instrumentWords, registerWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { instrumentNames } from "@probe-lane/core/instruments";
 import { z } from "zod";
-import type { Console } from "./commands";
+import type { Console } from "./console";
 
 const fileSchema = z.object({ exercise: exerciseSchema, marking: markingSchema });
 

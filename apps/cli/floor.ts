@@ -3,7 +3,7 @@ import { wantedFrom } from "@probe-lane/core/diagnosis";
 import { floorValueWords } from "@probe-lane/core/words";
 import { formatMm } from "@probe-lane/core/units";
 import { z } from "zod";
-import type { Console } from "./commands";
+import type { Console } from "./console";
 
 const recordSchema = z.object({
   exercise: floorExerciseSchema,

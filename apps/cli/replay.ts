@@ -7,7 +7,7 @@ import { traceLane } from "@probe-lane/core/diagnosis";
 import { causeWords, findingWords, gateWords } from "@probe-lane/core/words";
 import { scales, showCounts } from "@probe-lane/core/units";
 import { z } from "zod";
-import type { Console } from "./commands";
+import type { Console } from "./console";
 
 const recordSchema = z.object({
   format: z.literal("probe-lane/lane"),

@@ -1,9 +1,4 @@
-import {
-  commandSchema,
-  type IncidentCode,
-  type Observation,
-  type ObservationNow,
-} from "@probe-lane/core/bench";
+import { commandSchema, type IncidentCode, type Observation, type ObservationNow } from "@probe-lane/core/bench";
 import type { Gate, Refusal } from "@probe-lane/core/lane";
 import { markingSchema, type Machine, type Marking } from "@probe-lane/core/exercises";
 import {

@@ -11,7 +11,9 @@ import { SESSION_KEY, useMe } from "./session";
 import { Shell } from "./Shell";
 
 const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
-const ReviewPage = lazy(() => import("../features/bench/ReviewPage").then((room) => ({ default: room.ReviewPage })));
+const ReviewPage = lazy(() =>
+  import("../features/bench/review/ReviewPage").then((room) => ({ default: room.ReviewPage })),
+);
 const ComparePage = lazy(() =>
   import("../features/ruling/ComparePage").then((room) => ({ default: room.ComparePage })),
 );

@@ -1,5 +1,12 @@
 /** Widgets that every page shares. Pages never import one another; what two of them need lives here. */
-import { useId, type ButtonHTMLAttributes, type InputHTMLAttributes, type ReactNode, type Ref } from "react";
+import {
+  useId,
+  type ButtonHTMLAttributes,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type Ref,
+  type SelectHTMLAttributes,
+} from "react";
 import { Link } from "react-router";
 import { Dialog as RadixDialog } from "radix-ui";
 export { LaneRule } from "./LaneRule";
@@ -10,6 +17,13 @@ export function Mark() {
       <path d="M2 4h16M4 4v4M8 4v2.5M12 4v2.5M16 4v4" fill="none" stroke="currentColor" strokeWidth="1.6" />
       <circle cx="10" cy="14" r="3" fill="var(--contact)" />
     </svg>
+  );
+}
+
+/** A list to choose from, in the dress of all boxes that are filled in. */
+export function Select({ className = "", ...rest }: SelectHTMLAttributes<HTMLSelectElement>) {
+  return (
+    <select {...rest} className={`rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal ${className}`} />
   );
 }
 

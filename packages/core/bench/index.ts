@@ -4,11 +4,19 @@
  * `machines/`; here a lane goes to the kit of its machine.
  */
 export { commandSchema, type Command, type CommandOf } from "../machines/commands";
-export { eventSchema, incidentCosts, upgradeEvent, type EventOf, type IncidentCode, type LaneEvent } from "../machines/events";
+export {
+  eventSchema,
+  incidentCosts,
+  upgradeEvent,
+  type EventOf,
+  type IncidentCode,
+  type LaneEvent,
+} from "../machines/events";
 export type { LaneState, Observation } from "../machines/kits";
 export type { MillLane } from "../machines/mill/lane";
 export type { MillSeen, TipSeen } from "../machines/mill/observe";
-export type { TurnedFace, TurningLane } from "../machines/lathe/lane";
+export type { TurnedFace } from "../machines/lathe/faces";
+export type { TurningLane } from "../machines/lathe/lane";
 export type { LatheSeen, TurningSeen } from "../machines/lathe/observe";
 export { evolve, foldFrom, replay } from "./fold";
 export { decide, openLane } from "./decide";

@@ -8,8 +8,7 @@ import type { MillSeen } from "../machines/mill/observe";
 type Fixed = "kind" | "sheet" | "travelCounts" | "isCoachOn" | "doorLimitRpm" | "guardCounts";
 /** What of an observation may have changed; the solids of a mill only where they may have. */
 export type ObservationNow =
-  | (Omit<MillSeen, Fixed | "solids" | "boxes"> & Partial<Pick<MillSeen, "solids" | "boxes">>)
-  | Omit<TurningSeen, Fixed>;
+  (Omit<MillSeen, Fixed | "solids" | "boxes"> & Partial<Pick<MillSeen, "solids" | "boxes">>) | Omit<TurningSeen, Fixed>;
 
 /** The solids that are drawn of a lane, as an eye places them; null where a machine draws none. */
 export const drawnOf = (state: LaneState): Scene | null => kitFor(state.kind).drawn(state);
@@ -25,7 +24,7 @@ export function nowOf(observation: Observation, before?: Scene | null): Observat
     guardCounts: _guard,
     ...now
   } = observation;
-  if (!("solids" in now) || before !== now.solids) return now as ObservationNow;
+  if (!("solids" in now) || before !== now.solids) return now;
   const { solids: _solids, boxes: _boxes, ...moving } = now;
   return moving;
 }

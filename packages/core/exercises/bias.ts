@@ -209,7 +209,6 @@ export interface FairnessWarning {
 /** Weighs one method that an exercise allows against the tolerance of its axis. */
 export type Weigh = (axis: FairnessWarning["axis"], method: string, bias: MethodBias) => void;
 
-
 /**
  * What a register should hold, and what the best way that the drawer allows leaves in it: mean and standard deviation,
  * mm.
@@ -220,6 +219,4 @@ export interface ExpectedLine extends MethodBias {
   readonly method: string;
 }
 
-
 export const NO_BIAS: MethodBias = { biasMm: 0, uMm: 0 };
-

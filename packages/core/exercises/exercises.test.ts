@@ -145,14 +145,7 @@ describe("what registers should hold", () => {
   const targetIds = (of: Exercise) => targetsOf(drawLane(of, "t").setup).map(({ id }) => id);
   it("targets are registers where the school is prescribed, and sums where it is free", () => {
     expect(targetIds(exercise)).toEqual(["z1", "z2", "z3", "z4", "z5"]);
-    expect(targetIds(findDemoExercise("five-tools-master").exercise)).toEqual([
-      "H1",
-      "H2",
-      "H3",
-      "H4",
-      "H5",
-      "workZ",
-    ]);
+    expect(targetIds(findDemoExercise("five-tools-master").exercise)).toEqual(["H1", "H2", "H3", "H4", "H5", "workZ"]);
     expect(targetIds(findDemoExercise("plate-skewed").exercise)).toEqual(["x", "y", "rotation"]);
   });
 });

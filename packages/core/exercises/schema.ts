@@ -22,8 +22,6 @@ const edge = z.strictObject({ approach, edgeWorkMm: range });
 
 /** The schools of tool length that the mill bench knows; `domain` of each in `registers/schools`. */
 
-
-
 /** What can be wrong with a setup that was handed over; `exercises/handover` seeds them. */
 /** Those of them that a lathe's setup can have. */
 const TURNING_FAULTS = new Set<string>([

@@ -1,4 +1,6 @@
-/** Names that exercises are made of; free of schemas, so that a browser can have them without the library behind those. */
+/**
+ * Names that exercises are made of; free of schemas, so that a browser can have them without the library behind those.
+ */
 
 /** The machines that exercises are worked on, in the order in which a class meets them. */
 export const machines = ["mill", "turret", "readout", "gang"] as const;

@@ -93,7 +93,9 @@ export interface MillSetup extends SheetBase {
     readonly effectiveRadiusMm: number;
     readonly lengthMm: number;
   } | null;
-  /** The plunger setter as its card states it: where it stands, and at which machine Z the bare nose would trigger it. */
+  /**
+   * The plunger setter as its card states it: where it stands, and at which machine Z the bare nose would trigger it.
+   */
   readonly setter: {
     readonly xMm: number;
     readonly yMm: number;

@@ -47,4 +47,3 @@ export interface Target {
   readonly registers: readonly RegisterId[];
   readonly unit: "mm" | "degree" | "choice";
 }
-

@@ -207,10 +207,13 @@ export function readBlock(
   if (block.feedMmPerMin !== undefined) block.feedMmPerMin *= unitMm;
   // R and P have no meaning of their own: only beside the code that takes them
   const words = tokens.filter((token) => token.type === "word");
-  const stray = dialect === "lathe" ? [] : words.filter(
-    ({ letter }) =>
-      (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("workOffset") !== "G54.1"),
-  );
+  const stray =
+    dialect === "lathe"
+      ? []
+      : words.filter(
+          ({ letter }) =>
+            (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("workOffset") !== "G54.1"),
+        );
   for (const { text: word, span } of stray)
     diagnostics.push({ code: "wordUnknown", word: word.replace(/\s/g, "").toUpperCase(), span });
   const axisOfRotation = block.rotation === undefined ? undefined : words.find(({ letter }) => AXES[dialect][letter]);

@@ -27,7 +27,6 @@ export type Finding =
   | WorkingFinding
   | HandoverFinding;
 
-
 /** The steps that a lane asks for, in the order of the work. */
 export const stepsAsked = <T extends LaneTrace>(rows: readonly StepRow<T>[], trace: Pick<T, "final">): MethodStep[] =>
   rows.filter((row) => row.asked(trace)).map(({ step }) => step);

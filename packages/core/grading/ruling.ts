@@ -76,7 +76,9 @@ export function rule(log: readonly LoggedEvent[], marking: Marking): Ruling {
   return ruleTrace(trace, markingKitFor(trace.kind), marking);
 }
 
-/** The values of a lane, with what one mistake does to several charged once, and what follows from an earlier one kept. */
+/**
+ * The values of a lane, with what one mistake does to several charged once, and what follows from an earlier one kept.
+ */
 function ruleValues(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marking): RegisterRuling[] {
   const { setup } = trace.final;
   const targets = targetsOf(setup);
@@ -86,10 +88,7 @@ function ruleValues(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marki
     return withFaults(trace, alone, ({ toleranceMm, outOf }, closureMm) =>
       valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
     );
-  const shared = kit.sharing.reduce(
-    (values, isSharing) => shareOnce(values, isSharing, marking.zeroAtMultiple),
-    alone,
-  );
+  const shared = kit.sharing.reduce((values, isSharing) => shareOnce(values, isSharing, marking.zeroAtMultiple), alone);
   return kit.followThrough(trace, shared, marking);
 }
 

@@ -32,4 +32,3 @@ export const methodSteps = [
   "coneProven",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];
-

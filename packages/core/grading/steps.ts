@@ -2,7 +2,9 @@ import type { LaneTrace } from "../diagnosis";
 import type { CheckName } from "../lane";
 import type { MethodStep } from "./stepNames";
 
-/** One step that a lane may ask for: where it counts, whether this lane asks for it, and where in its log it was done. */
+/**
+ * One step that a lane may ask for: where it counts, whether this lane asks for it, and where in its log it was done.
+ */
 export interface StepRow<T extends LaneTrace = LaneTrace> {
   readonly step: MethodStep;
   readonly strand: "method" | "proving";
@@ -58,15 +60,15 @@ export function checkedBy({ log }: LaneTrace, check: CheckName): number | null {
 
 /** The reference return came before anything moved. */
 export const homedFirst = ({ log }: LaneTrace): number | null => {
-    const homed = log.find(({ event }) => event.type === "homed");
-    const jogged = log.find(({ event }) => event.type === "jogged" || event.type === "blockRan");
-    return homed && homed.seq < (jogged?.seq ?? Infinity) ? homed.seq : null;
-  };
+  const homed = log.find(({ event }) => event.type === "homed");
+  const jogged = log.find(({ event }) => event.type === "jogged" || event.type === "blockRan");
+  return homed && homed.seq < (jogged?.seq ?? Infinity) ? homed.seq : null;
+};
 
 /** Every start of the spindle had its speed stated. */
 export const speedStated = ({ log }: LaneTrace): number | null => {
-    const starts = log.filter(({ event }) => event.type === "spindleStarted");
-    return starts.length > 0 && starts.every(({ event }) => event.type === "spindleStarted" && event.isStated)
-      ? (starts[0]?.seq ?? null)
-      : null;
-  };
+  const starts = log.filter(({ event }) => event.type === "spindleStarted");
+  return starts.length > 0 && starts.every(({ event }) => event.type === "spindleStarted" && event.isStated)
+    ? (starts[0]?.seq ?? null)
+    : null;
+};

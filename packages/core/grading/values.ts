@@ -31,14 +31,17 @@ export interface RegisterRuling {
   readonly cause: Cause;
 }
 
-
-/** The share of its marks that a value keeps: full inside the tolerance, linear to zero at the stated multiple of it. */
+/**
+ * The share of its marks that a value keeps: full inside the tolerance, linear to zero at the stated multiple of it.
+ */
 export function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultiple: number, outOf: number): number {
   const off = Math.abs(closureMm) / toleranceMm;
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }
 
-/** How the values of a lane are marked: the marks of one value, and the multiple of a tolerance at which none are left. */
+/**
+ * How the values of a lane are marked: the marks of one value, and the multiple of a tolerance at which none are left.
+ */
 export interface Scale {
   readonly outOf: number;
   readonly zeroAtMultiple: number;

@@ -5,7 +5,6 @@ import { parseLengthMm } from "../units/parse";
 import { accept, refuse } from "../result";
 import { type LaneRules } from "./rules";
 
-
 /** What an eye or a rule tells, to half a millimetre. */
 export const toHalf = (mm: number): number => Math.round(mm * 2) / 2;
 

@@ -12,7 +12,6 @@ import { type LaneRules } from "./rules";
 import { guardCounts } from "./travel";
 import { type Draft } from "./draft";
 
-
 type Decision = Result<LaneEvent[], Refusal>;
 
 type LedgerCommand = CommandOf<"takeReading" | "writeTerm" | "writeSum" | "strikeLine">;

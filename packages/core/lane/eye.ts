@@ -1,5 +1,3 @@
-
-
 /** What an eye tells apart, mm, and of angles, degrees. */
 const EYE_STEP_MM = 0.5;
 

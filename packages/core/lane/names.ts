@@ -1,6 +1,8 @@
 import type { LengthUnit } from "../units";
 
-/** Names that every lane uses; free of schemas, so that a browser can have them without the library that checks input. */
+/**
+ * Names that every lane uses; free of schemas, so that a browser can have them without the library that checks input.
+ */
 
 export const jogSizeNames = ["rapid", "coarse", "middle", "fine"] as const;
 export type JogSize = (typeof jogSizeNames)[number];

@@ -8,24 +8,23 @@ import { guardCounts, travelCounts } from "./travel";
  * What may be seen of every lane before hand-in. Places are at the precision of an eye; instruments read what they
  * read.
  */
-export interface SeenBase
-  extends Pick<
-    LaneBase,
-    | "isCoachOn"
-    | "isHomed"
-    | "isDoorOpen"
-    | "isStopped"
-    | "sight"
-    | "spindle"
-    | "rememberedRpm"
-    | "modal"
-    | "registers"
-    | "areBlocksWiped"
-    | "tasksDone"
-    | "isHandUp"
-    | "isHandedIn"
-    | "checksJudged"
-  > {
+export interface SeenBase extends Pick<
+  LaneBase,
+  | "isCoachOn"
+  | "isHomed"
+  | "isDoorOpen"
+  | "isStopped"
+  | "sight"
+  | "spindle"
+  | "rememberedRpm"
+  | "modal"
+  | "registers"
+  | "areBlocksWiped"
+  | "tasksDone"
+  | "isHandUp"
+  | "isHandedIn"
+  | "checksJudged"
+> {
   readonly machine: AxisCounts;
   readonly counter: AxisCounts;
   readonly travelCounts: (typeof travelCounts)[LengthUnit];

@@ -1,10 +1,9 @@
 import { type Axis, type RegisterId } from "../registers/mill";
 import { type Counts } from "../units/counts";
 import { type LengthUnit } from "../units/scale";
-import { type TurnedFace } from "../machines/lathe/lane";
+import type { TurnedFace } from "../machines/lathe/faces";
 import { type LengthRefusal } from "../units/parse";
 import { type BlockDiagnostic } from "../gcode/parser";
-
 
 /** Why the bench did not do what was asked. Nothing here tells more than the student could observe. */
 export type Refusal =

@@ -197,10 +197,7 @@ function withReading<S extends LaneBase>(state: S, { type: _type, ...reading }: 
   };
 }
 
-function withIncident<S extends LaneBase>(
-  state: S,
-  { code, isSilent, stopsMachine }: EventOf<"incidentHappened">,
-): S {
+function withIncident<S extends LaneBase>(state: S, { code, isSilent, stopsMachine }: EventOf<"incidentHappened">): S {
   return {
     ...state,
     isStopped: state.isStopped || stopsMachine,

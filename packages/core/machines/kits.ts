@@ -11,8 +11,8 @@ import type { MillSeen } from "./mill/observe";
 export type LaneState = MillLane | TurningLane;
 
 /**
- * Everything that leaves the server about a lane before hand-in. Places are at the precision of an eye; instruments read
- * what they read.
+ * Everything that leaves the server about a lane before hand-in. Places are at the precision of an eye; instruments
+ * read what they read.
  */
 export type Observation = MillSeen | TurningSeen;
 

@@ -2,7 +2,7 @@ import type { TurretMethod } from "../exercises/bias";
 import type { AxisCounts } from "../registers";
 import type { Counts } from "../units";
 import type { EventOf, LaneEvent } from "./events";
-import type { MillLane } from "./mill/lane";
+import type { Thing } from "../instruments";
 
 /** What the facts of a log tell of contacts and touches; each act says what its own are evidence of. */
 
@@ -45,7 +45,7 @@ export interface SurfaceTouch {
   readonly thicknessMm: number;
   readonly clickMm: number;
   readonly feel: string;
-  readonly holds: MillLane["holds"];
+  readonly holds: Thing | null;
   readonly seatMm: number;
 }
 

@@ -13,7 +13,7 @@ export function advance(lengthMm: number, gapAt: (share: number) => number): num
   let free = 0;
   let gap = gapAt(0);
   if (gap < 0) return 0;
-  for (let share = 0; share < 1; ) {
+  for (let share = 0; share < 1;) {
     share = Math.min(1, free + Math.max(gap, LEAST_STEP_MM) / lengthMm);
     gap = gapAt(share);
     if (gap < 0) {

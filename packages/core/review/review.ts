@@ -57,7 +57,7 @@ function changeOf(before: Observation, after: Observation): Partial<Observation>
 }
 
 /** Without the coach's line: at a review nobody is at work. */
-const watched = (seen: Observation): Observation => ({ ...seen, coach: null }) as Observation;
+const watched = (seen: Observation): Observation => ({ ...seen, coach: null });
 
 /**
  * The replay a moment at a time, so that a server can do other work between; returns what was seen first. Throws when

@@ -46,9 +46,10 @@ describe("what is handed over", () => {
         const said = faultsOf(lane)
           .flatMap(({ effects }) => effects)
           .reduce((sum, effect) => sum + (effect.target === target.id ? effect.mm : 0), 0);
-        expect(Math.abs(closureMm - said), `${target} of turn ${turn}: ${closureMm}, faults say ${said}`).toBeLessThan(
-          0.0195,
-        );
+        expect(
+          Math.abs(closureMm - said),
+          `${target.id} of turn ${turn}: ${closureMm}, faults say ${said}`,
+        ).toBeLessThan(0.0195);
       }
     }
   });

@@ -49,7 +49,7 @@ describe("a careful student has full marks and every gate open", () => {
         for (const { target, closureMm, biasMm, uMm } of ruling.values) {
           expect(
             Math.abs(closureMm - biasMm),
-            `${target} of seed ${seed}: ${closureMm} with bias ${biasMm}, u ${uMm}`,
+            `${target.id} of seed ${seed}: ${closureMm} with bias ${biasMm}, u ${uMm}`,
           ).toBeLessThanOrEqual(4 * uMm + (exercise.handover ? OTHER_HAND_MM : 0.003));
         }
       }

@@ -96,7 +96,6 @@ export const CAUSES: Record<CauseId, string> = {
   digitsSwapped: "two digits swapped",
 };
 
-
 const SINGLE_HEADLINE: Partial<Record<CauseId, string>> = {
   radiusForgotten: "one tip radius, left out",
   radiusSignTurned: "the tip radius, turned round",

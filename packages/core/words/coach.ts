@@ -33,7 +33,8 @@ const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool">) => 
 export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind as keyof typeof GATES](gate);
 
 /** A check that suits any machine and school. */
-const CHECK_ONE = "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.";
+const CHECK_ONE =
+  "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.";
 
 /** What the coach says on every machine. */
 const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: Observation) => string> = {

@@ -2,10 +2,12 @@ import type { CauseId } from "../diagnosis";
 import { edgeOf, leftoverOf, paperOf, type Setup } from "../exercises";
 import type { RegisterRuling } from "../grading";
 import type { InstrumentName } from "../instruments";
-import { formatMm, scales, showLength } from "../units";
+import { scales, showLength } from "../units";
 import { axisNames, instrumentWords, targetWords } from "./names";
 
 const show = (mm: number, sheet: Setup): string => showLength(mm, scales[sheet.unit]);
+/** A length with its unit, in the unit of the lane. */
+const say = (mm: number, sheet: Setup): string => `${show(mm, sheet)} ${sheet.unit === "mm" ? "mm" : "in"}`;
 const contactMm = (value: RegisterRuling, sheet: Setup): number =>
   value.contact ? (value.contact.counts / scales[sheet.unit].countsPerUnit) * (sheet.unit === "mm" ? 1 : 25.4) : 0;
 
@@ -60,17 +62,18 @@ export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
     `${zSum(value, sheet)} Your sum has the facing allowance with the opposite sign.`,
   leftoverWorkZ: (_t, _v, sheet) =>
     `G54 Z still held ${show(leftoverOf(sheet, "G54.z"), sheet)} from the job before. It adds to the length that you took on the part.`,
-  capturedAfterLeaving: ({ mm }) =>
-    `The machine had moved ${formatMm(mm)} since the contact when the value was taken, and the move was not counted.`,
-  burr: ({ mm }) => `The burr was still on that edge: the tip met it ${formatMm(Math.abs(mm))} before the face.`,
-  edgeBreak: ({ mm }) =>
-    `The tip reached no further down than the broken edge, and met it ${formatMm(Math.abs(mm))} late.`,
-  bentFinder: ({ mm }) =>
-    `The tip had been pushed too far before and was bent: it meets every face ${formatMm(Math.abs(mm))} early, and does not say so.`,
-  coarseClick: ({ mm }) => `The contact was found with a coarse click, ${formatMm(Math.abs(mm))} late.`,
+  capturedAfterLeaving: ({ mm }, _v, sheet) =>
+    `The machine had moved ${say(mm, sheet)} since the contact when the value was taken, and the move was not counted.`,
+  burr: ({ mm }, _v, sheet) =>
+    `The burr was still on that edge: the tip met it ${say(Math.abs(mm), sheet)} before the face.`,
+  edgeBreak: ({ mm }, _v, sheet) =>
+    `The tip reached no further down than the broken edge, and met it ${say(Math.abs(mm), sheet)} late.`,
+  bentFinder: ({ mm }, _v, sheet) =>
+    `The tip had been pushed too far before and was bent: it meets every face ${say(Math.abs(mm), sheet)} early, and does not say so.`,
+  coarseClick: ({ mm }, _v, sheet) => `The contact was found with a coarse click, ${say(Math.abs(mm), sheet)} late.`,
   slowSpindle: () => "Below 400 rev/min the tip kicks late.",
-  paperPinched: ({ mm }) =>
-    `The paper was pinched, not dragging: the tip stood ${formatMm(Math.abs(mm))} lower than one paper.`,
+  paperPinched: ({ mm }, _v, sheet) =>
+    `The paper was pinched, not dragging: the tip stood ${say(Math.abs(mm), sheet)} lower than one paper.`,
   otherRegister: (_t, value) =>
     `The value stands in another work offset; ${targetWords(value.target)} itself was not changed.`,
   neverSet: (_t, value) => `${targetWords(value.target)} was never set: it still holds what it held at the start.`,
@@ -80,26 +83,26 @@ export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   blockForgotten: () => "The gauge that stood in the gap is missing from your sum.",
   blockWrongWay: () => "The gauge that stood in the gap was counted with the opposite sign.",
   oneSideOnly: () => "One face was touched; a middle wants both, touched in the same way.",
-  notOverMiddle: ({ mm }) =>
-    `The value was taken ${formatMm(Math.abs(mm))} mm away from the middle that your contacts give, and that distance was not counted.`,
+  notOverMiddle: ({ mm }, _v, sheet) =>
+    `The value was taken ${say(Math.abs(mm), sheet)} away from the middle that your contacts give, and that distance was not counted.`,
   partMoved: () => "The part was moved after it was touched: what was found before no longer holds.",
-  tasterNotTrued: ({ mm }) =>
-    `The ball of the taster ran out of true by ${formatMm(Math.abs(mm))} toward that face; it was never set true.`,
+  tasterNotTrued: ({ mm }, _v, sheet) =>
+    `The ball of the taster ran out of true by ${say(Math.abs(mm), sheet)} toward that face; it was never set true.`,
   turnForgotten: () => "The part lies turned and nothing was called for it.",
   turnSignTurned: () => "The turn was called to the other side.",
-  taperDirt: ({ mm }) =>
-    `The taper was not wiped: the tool hung ${formatMm(Math.abs(mm))} mm low while it was measured.`,
+  taperDirt: ({ mm }, _v, sheet) =>
+    `The taper was not wiped: the tool hung ${say(Math.abs(mm), sheet)} low while it was measured.`,
   notSeated: () => "The part was touched before it was tapped down; it came down afterwards.",
-  setterMoved: ({ mm }) =>
-    `The setter does not stand where its card says: every length from it is off by ${formatMm(Math.abs(mm))} mm. Touching it with the bare nose would have shown it.`,
-  presetterOff: ({ mm }) =>
-    `The presetter reads ${formatMm(Math.abs(mm))} mm ${mm > 0 ? "long" : "short"}: a known tool measured again would have shown it.`,
-  probeLengthWrong: ({ mm }) =>
-    `The probe is not as long as its card says: by ${formatMm(Math.abs(mm))} mm. It comes out whole where setter and work Z do not hang on the same probe.`,
-  chipOnTip: ({ mm }) =>
-    `Something hung on the tip in the beam and was measured with it: ${formatMm(Math.abs(mm))} mm.`,
-  spindleGrowth: ({ mm }) =>
-    `Measured still, used at speed: the spindle draws the tool up by ${formatMm(Math.abs(mm))} mm.`,
+  setterMoved: ({ mm }, _v, sheet) =>
+    `The setter does not stand where its card says: every length from it is off by ${say(Math.abs(mm), sheet)}. Touching it with the bare nose would have shown it.`,
+  presetterOff: ({ mm }, _v, sheet) =>
+    `The presetter reads ${say(Math.abs(mm), sheet)} ${mm > 0 ? "long" : "short"}: a known tool measured again would have shown it.`,
+  probeLengthWrong: ({ mm }, _v, sheet) =>
+    `The probe is not as long as its card says: by ${say(Math.abs(mm), sheet)}. It comes out whole where setter and work Z do not hang on the same probe.`,
+  chipOnTip: ({ mm }, _v, sheet) =>
+    `Something hung on the tip in the beam and was measured with it: ${say(Math.abs(mm), sheet)}.`,
+  spindleGrowth: ({ mm }, _v, sheet) =>
+    `Measured still, used at speed: the spindle draws the tool up by ${say(Math.abs(mm), sheet)}.`,
   lengthNotCalled: () => "Length compensation was not on.",
   neighborRow: () => "That is another tool’s length.",
   schoolsMixed: () => "A length from the gauge line stands beside a work Z from a touched tool, or the reverse.",
@@ -111,63 +114,63 @@ export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   wholeSignTurned: () => "The number is right but for its sign.",
   decimalShifted: () => "The digits are right, the decimal point is one place off.",
   digitsSwapped: () => "Two neighboring digits changed places when it was typed.",
-  toolNotActive: ({ mm }) =>
-    `Work Z was taken while no tool’s offset was called, so it holds that tool’s Z of ${formatMm(mm)} as well.`,
+  toolNotActive: ({ mm }, _v, sheet) =>
+    `Work Z was taken while no tool’s offset was called, so it holds that tool’s Z of ${say(mm, sheet)} as well.`,
   shiftMissing: () => "The shift was never put into work Z: the rows hold only differences from the master.",
-  masterNotCleared: ({ mm }) =>
-    `The master’s row still held ${formatMm(mm)} from the job before; it has to be zero before anything is taken.`,
-  feelerOnce: ({ mm }) =>
-    `Between tip and diameter the feeler lies on BOTH sides of what X counts: twice its thickness, not once. The other ${formatMm(Math.abs(mm))} mm is missing, and every diameter comes out by that much ${mm > 0 ? "larger" : "smaller"}.`,
-  feelerForgotten: ({ mm }) =>
-    `The feeler is missing altogether: X counts diameters, so it belongs in twice, ${formatMm(Math.abs(mm))} mm.`,
+  masterNotCleared: ({ mm }, _v, sheet) =>
+    `The master’s row still held ${say(mm, sheet)} from the job before; it has to be zero before anything is taken.`,
+  feelerOnce: ({ mm }, _v, sheet) =>
+    `Between tip and diameter the feeler lies on BOTH sides of what X counts: twice its thickness, not once. The other ${say(Math.abs(mm), sheet)} is missing, and every diameter comes out by that much ${mm > 0 ? "larger" : "smaller"}.`,
+  feelerForgotten: ({ mm }, _v, sheet) =>
+    `The feeler is missing altogether: X counts diameters, so it belongs in twice, ${say(Math.abs(mm), sheet)}.`,
   diameterAsRadius: () => "Half of the diameter was entered: X of this machine counts diameters.",
-  workXNotZero: ({ mm }) => `Work X holds ${formatMm(mm)}; the axis of rotation is the zero, so it must be 0.`,
-  gapForgotten: ({ mm }) =>
-    `The tip stood one gap, ${formatMm(Math.abs(mm))} mm, off the face, and that was not counted.`,
+  workXNotZero: ({ mm }, _v, sheet) =>
+    `Work X holds ${say(mm, sheet)}; the axis of rotation is the zero, so it must be 0.`,
+  gapForgotten: ({ mm }, _v, sheet) =>
+    `The tip stood one gap, ${say(Math.abs(mm), sheet)}, off the face, and that was not counted.`,
   gapWrongWay: () =>
     "The gap was counted the wrong way round: the tip stands off the face by it, so the display must read it.",
-  otherBladeEdge: ({ mm }) =>
-    `That is the other edge of the blade, ${formatMm(Math.abs(mm))} mm away from the one that finishes the part.`,
-  notCleanedUp: ({ mm }) =>
-    `The band that was measured still showed the saw somewhere, so the gauge read another diameter than the tool had cut: ${formatMm(Math.abs(mm))} mm.`,
+  otherBladeEdge: ({ mm }, _v, sheet) =>
+    `That is the other edge of the blade, ${say(Math.abs(mm), sheet)} away from the one that finishes the part.`,
+  notCleanedUp: ({ mm }, _v, sheet) =>
+    `The band that was measured still showed the saw somewhere, so the gauge read another diameter than the tool had cut: ${say(Math.abs(mm), sheet)}.`,
   notMeasured: () => "No diameter was measured that this X could come from.",
-  faceCutAgain: ({ mm }) =>
-    `The face was cut again after this tool had been touched on it; it has moved by ${formatMm(Math.abs(mm))} mm.`,
-  touchedRunout: ({ mm }) =>
-    `The tip was touched on a surface that is not as it was measured, by ${formatMm(Math.abs(mm))} mm on the diameter: sawn stock runs out, and only the skimmed band counts.`,
-  armOff: ({ mm }) =>
-    `The setter arm does not stand where its card says: every tool from it is off by ${formatMm(Math.abs(mm))} mm. The sum check at the face would have shown it.`,
-  leanedOnPost: ({ mm }) =>
-    `A hand leaned on the post while the feeler was felt: the tip gave way toward the part, and it was read ${formatMm(Math.abs(mm))} mm early.`,
-  bandCutAgain: ({ mm }) =>
-    `The band was cut again after it had been touched; it is another diameter now, by ${formatMm(Math.abs(mm))} mm.`,
-  clampShifted: ({ mm }) =>
-    `One screw of the clamp was turned right down before the other: the tool shifted by ${formatMm(Math.abs(mm))} mm after it had been put against the bar.`,
-  registerBuiltIn: ({ mm }) =>
-    `The tool was put against the bar while its register still held ${formatMm(mm)} that was not called: that is built into the tool's place now.`,
-  coneNoseLeftOut: ({ mm }) =>
-    `The nose touches the cone with its round, not with the imaginary tip: ${formatMm(Math.abs(mm))} mm of Z for its radius were left out.`,
-  declaredElsewhere: ({ mm }) =>
-    `The position was declared again ${formatMm(Math.abs(mm))} mm away from where it had been, or with another tool: it holds only from the start point and with the tool of the sheet.`,
+  faceCutAgain: ({ mm }, _v, sheet) =>
+    `The face was cut again after this tool had been touched on it; it has moved by ${say(Math.abs(mm), sheet)}.`,
+  touchedRunout: ({ mm }, _v, sheet) =>
+    `The tip was touched on a surface that is not as it was measured, by ${say(Math.abs(mm), sheet)} on the diameter: sawn stock runs out, and only the skimmed band counts.`,
+  armOff: ({ mm }, _v, sheet) =>
+    `The setter arm does not stand where its card says: every tool from it is off by ${say(Math.abs(mm), sheet)}. The sum check at the face would have shown it.`,
+  leanedOnPost: ({ mm }, _v, sheet) =>
+    `A hand leaned on the post while the feeler was felt: the tip gave way toward the part, and it was read ${say(Math.abs(mm), sheet)} early.`,
+  bandCutAgain: ({ mm }, _v, sheet) =>
+    `The band was cut again after it had been touched; it is another diameter now, by ${say(Math.abs(mm), sheet)}.`,
+  clampShifted: ({ mm }, _v, sheet) =>
+    `One screw of the clamp was turned right down before the other: the tool shifted by ${say(Math.abs(mm), sheet)} after it had been put against the bar.`,
+  registerBuiltIn: ({ mm }, _v, sheet) =>
+    `The tool was put against the bar while its register still held ${say(mm, sheet)} that was not called: that is built into the tool's place now.`,
+  coneNoseLeftOut: ({ mm }, _v, sheet) =>
+    `The nose touches the cone with its round, not with the imaginary tip: ${say(Math.abs(mm), sheet)} of Z for its radius were left out.`,
+  declaredElsewhere: ({ mm }, _v, sheet) =>
+    `The position was declared again ${say(Math.abs(mm), sheet)} away from where it had been, or with another tool: it holds only from the start point and with the tool of the sheet.`,
   declarationLost: () => "What was declared was lost when the machine was switched off, and was not declared again.",
-  halfPinForgotten: ({ mm }) =>
-    `The stack ends under the pin; the axis lies half a pin higher, ${formatMm(Math.abs(mm))} mm.`,
-  wholePinAdded: ({ mm }) =>
-    `The whole pin was added to the stack; the axis lies in its middle, ${formatMm(Math.abs(mm))} mm lower.`,
-  tailstockTaken: ({ mm }) =>
-    `The stack went under a pin in the tailstock, which stands ${formatMm(Math.abs(mm))} mm low by its wear. The headstock is the reference.`,
+  halfPinForgotten: ({ mm }, _v, sheet) =>
+    `The stack ends under the pin; the axis lies half a pin higher, ${say(Math.abs(mm), sheet)}.`,
+  wholePinAdded: ({ mm }, _v, sheet) =>
+    `The whole pin was added to the stack; the axis lies in its middle, ${say(Math.abs(mm), sheet)} lower.`,
+  tailstockTaken: ({ mm }, _v, sheet) =>
+    `The stack went under a pin in the tailstock, which stands ${say(Math.abs(mm), sheet)} low by its wear. The headstock is the reference.`,
   gaugeNotZeroed: () => "The setting gauge was not zeroed on the slide before it was brought to the pin.",
   gaugeFromAbove: () =>
     "The setting gauge was brought down onto the crest, so its backlash is in the reading: lower it past the crest, then raise it to the mark.",
-  cornerNotZero: ({ mm }) =>
-    `The corner was made to read ${formatMm(-mm)} and not zero, as the sheet has it. The library does not mind, because it holds differences; whoever counts from the corner does.`,
-  plateMetEarly: ({ mm }) =>
-    `Z was taken where an edge that leans under a square met the face before the nose did: ${formatMm(Math.abs(mm))} mm early, so the nose stands off.`,
-  librarySign: ({ mm }) =>
-    `The library is ADDED to what the readout shows, so it takes the reading with its sign turned. With the sign as it was read the corner reads ${formatMm(mm)} mm when the row is recalled: twice the difference.`,
-  feelerOnSome: ({ mm }) =>
-    `The feeler was between this tool and the part and not between the reference and the part, or the other way round: ${formatMm(Math.abs(mm))} mm. With every tool, or with none.`,
-  changedSinceTouch: ({ mm }) =>
-    `The tool was chipped after it was touched and is ${formatMm(mm)} shorter now: after a strike nothing is trusted until it is measured again.`,
+  cornerNotZero: ({ mm }, _v, sheet) =>
+    `The corner was made to read ${say(-mm, sheet)} and not zero, as the sheet has it. The library does not mind, because it holds differences; whoever counts from the corner does.`,
+  plateMetEarly: ({ mm }, _v, sheet) =>
+    `Z was taken where an edge that leans under a square met the face before the nose did: ${say(Math.abs(mm), sheet)} early, so the nose stands off.`,
+  librarySign: ({ mm }, _v, sheet) =>
+    `The library is ADDED to what the readout shows, so it takes the reading with its sign turned. With the sign as it was read the corner reads ${say(mm, sheet)} when the row is recalled: twice the difference.`,
+  feelerOnSome: ({ mm }, _v, sheet) =>
+    `The feeler was between this tool and the part and not between the reference and the part, or the other way round: ${say(Math.abs(mm), sheet)}. With every tool, or with none.`,
+  changedSinceTouch: ({ mm }, _v, sheet) =>
+    `The tool was chipped after it was touched and is ${say(mm, sheet)} shorter now: after a strike nothing is trusted until it is measured again.`,
 };
-

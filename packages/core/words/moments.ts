@@ -1,7 +1,7 @@
 import type { LaneEvent } from "../bench";
 import type { Setup } from "../exercises";
 import type { Axis } from "../registers";
-import { scales, showCounts, showLength, showSignedCounts } from "../units";
+import { scales, showCounts, showLength, showSignedCounts, type Scale } from "../units";
 import {
   axisNames,
   checkWords,
@@ -142,7 +142,7 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
     case "registerChanged":
       return `${registerWords(event.register)} ${REGISTER_HOW[event.how]}: ${showCounts(event.from, scale)} to ${showCounts(event.to, scale)}.`;
     case "modalChanged":
-      return modalWords(event);
+      return modalWords(event, scale);
     case "blockRan":
       return `Ran ${event.text}`;
     case "incidentHappened":
@@ -220,13 +220,13 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
     case "handLowered":
       return "Hand lowered.";
     case "commandRefused":
-      return `Refused: ${refusalWords(event.refusal)}`;
+      return `Refused: ${refusalWords(event.refusal, sheet.unit)}`;
     case "handedIn":
       return event.school ? `Handed in; school named: ${schoolWords[event.school]}.` : "Handed in.";
   }
 }
 
-function modalWords(event: Extract<LaneEvent, { type: "modalChanged" }>): string {
+function modalWords(event: Extract<LaneEvent, { type: "modalChanged" }>, scale: Scale): string {
   const said = [
     event.workOffset ? `work offset ${event.workOffset}` : "",
     event.lengthRow === null
@@ -237,7 +237,9 @@ function modalWords(event: Extract<LaneEvent, { type: "modalChanged" }>): string
     event.distance ? `${event.distance} figures` : "",
     event.motion ? `${event.motion} motion` : "",
     event.tool === undefined ? "" : `tool ${event.tool} called`,
-    event.feedMmPerMin === undefined ? "" : `feed ${event.feedMmPerMin} mm/min`,
+    event.feedMmPerMin === undefined
+      ? ""
+      : `feed ${showLength(event.feedMmPerMin, scale, 1)} ${scale.unit === "mm" ? "mm" : "in"}/min`,
     event.rotationDeg === undefined ? "" : `turned ${event.rotationDeg.toFixed(3)}°`,
   ].filter(Boolean);
   return said.length > 0 ? `In force now: ${said.join(", ")}.` : "Nothing new in force.";

@@ -1,13 +1,5 @@
 import type { IncidentCode, TurnedFace } from "../bench";
-import type {
-  LatheSchool,
-  Machine,
-  MillLengthSchool,
-  SetupTask,
-  Surface,
-  Target,
-  TurretToolKind,
-} from "../exercises";
+import type { LatheSchool, Machine, MillLengthSchool, SetupTask, Surface, Target, TurretToolKind } from "../exercises";
 import {
   instrumentName,
   instrumentNames,

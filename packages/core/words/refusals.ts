@@ -1,20 +1,26 @@
 import type { Refusal } from "../lane";
 import type { BlockDiagnostic } from "../gcode";
-import { scales, showCounts, type LengthRefusal } from "../units";
+import { scales, showCounts, showLength, type LengthRefusal, type LengthUnit } from "../units";
 import { instrumentWords, registerWords, thingWords, turnedFaceWords } from "./names";
 import type { InstrumentName } from "../instruments";
 
-type WordsFor<U extends { code: string }> = { [C in U["code"]]: (params: Extract<U, { code: C }>) => string };
-const render = <U extends { code: string }>(words: WordsFor<U>, problem: U): string =>
-  (words[problem.code as U["code"]] as (params: U) => string)(problem);
+type WordsFor<U extends { code: string }> = {
+  [C in U["code"]]: (params: Extract<U, { code: C }>, unit: LengthUnit) => string;
+};
+const render = <U extends { code: string }>(words: WordsFor<U>, problem: U, unit: LengthUnit): string =>
+  (words[problem.code as U["code"]] as (params: U, unit: LengthUnit) => string)(problem, unit);
+
+/** A limit as it is said, in the unit of the lane; a limit needs no more than two decimals of an inch. */
+const say = (mm: number, unit: LengthUnit): string =>
+  unit === "mm" ? `${mm} mm` : `${showLength(mm, scales.inch, 2)} in`;
 
 const lengthWords: WordsFor<LengthRefusal> = {
   lengthEmpty: () => "Nothing was typed: give a length such as 5.000.",
   lengthUnreadable: ({ text }) => `“${text}” is not a length: type it like −329.672, 12,4 mm or 3/64 in.`,
   lengthDividedByZero: ({ text }) => `“${text}” divides by zero: check the fraction.`,
   lengthTooLong: ({ digits }) => `That is longer than any length on this machine: use at most ${digits} characters.`,
-  lengthOutOfRange: ({ limitMm }) =>
-    `That is beyond ±${limitMm} mm, further than any machine here reaches: check the decimal point.`,
+  lengthOutOfRange: ({ limitMm }, unit) =>
+    `That is beyond ±${say(limitMm, unit)}, further than any machine here reaches: check the decimal point.`,
 };
 
 const blockWords: WordsFor<BlockDiagnostic> = {
@@ -109,13 +115,13 @@ const words: WordsFor<Refusal> = {
   tipTooFar: () => "The tip is too far away for that: bring it closer first.",
   cutOneAxis: () => "This bench cuts along one axis at a time: split the move in two.",
   noShimsHere: () => "That holder has no shims: its height is as it was made.",
-  shimTooMuch: ({ limitMm }) => `No shims make that: up to ${limitMm} mm up or down at a time.`,
+  shimTooMuch: ({ limitMm }, unit) => `No shims make that: up to ${say(limitMm, unit)} up or down at a time.`,
   clampLoose: () => "A tool is loose in its clamp: tighten it first.",
   clampNotLoose: () => "That tool sits tight in its clamp: loosen the clamp first.",
   toolIsGood: ({ tool }) => `Tool ${tool} is not worn: the sheet names the tools that are changed.`,
   noRoomAtClamp: () => "There is no room to work at the clamp: back the slide off the bar first.",
-  overhangNotPossible: ({ lowMm, highMm }) =>
-    `A tool can stand out of its clamp by ${lowMm} to ${highMm} mm: check the figure.`,
+  overhangNotPossible: ({ lowMm, highMm }, unit) =>
+    `A tool can stand out of its clamp by ${say(lowMm, unit)} to ${say(highMm, unit)}: check the figure.`,
   pointMeetsNoFace: () =>
     "The point of this insert cannot meet the face, its flank does first: sight the point over the edge by eye.",
   nothingToSight: () => "This tool can touch the face: there is nothing to be sighted by eye.",
@@ -141,9 +147,9 @@ const words: WordsFor<Refusal> = {
   ledgerFull: () => "The ledger is full: strike a line that you do not need.",
   handUpAlready: () => "Your hand is up already: your instructor sees it.",
   handNotUp: () => "Your hand is not up.",
-  text: ({ problem }) => render(lengthWords, problem),
-  block: ({ problem }) => render(blockWords, problem),
+  text: ({ problem }, unit) => render(lengthWords, problem, unit),
+  block: ({ problem }, unit) => render(blockWords, problem, unit),
 };
 
-/** One sentence: why the bench did not do it, and what to do. */
-export const refusalWords = (refusal: Refusal): string => render(words, refusal);
+/** One sentence: why the bench did not do it, and what to do; lengths in the unit of the lane. */
+export const refusalWords = (refusal: Refusal, unit: LengthUnit): string => render(words, refusal, unit);

@@ -90,4 +90,3 @@ export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
     proof: "Unexplained, so nothing is claimed.",
   };
 }
-

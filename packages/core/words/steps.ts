@@ -121,4 +121,3 @@ export const STEPS: Record<MethodStep, { done: string; missed: string }> = {
     missed: "The zero was not looked at from two sides with the pointed tool.",
   },
 };
-

@@ -49,13 +49,13 @@ describe("words", () => {
     expect(lane.seen.coach).toBeNull();
   });
   it("refusals say what to do, with the numbers", () => {
-    expect(refusalWords({ code: "registerGuard", register: "G54.x", from: 0, to: -329_672 })).toBe(
+    expect(refusalWords({ code: "registerGuard", register: "G54.x", from: 0, to: -329_672 }, "mm")).toBe(
       "G54 X would go from 0.000 to −329.672, a large change: confirm it if it is meant.",
     );
-    expect(refusalWords({ code: "text", problem: { code: "lengthUnreadable", text: "abc" } })).toContain(
+    expect(refusalWords({ code: "text", problem: { code: "lengthUnreadable", text: "abc" } }, "mm")).toContain(
       "“abc” is not a length",
     );
-    expect(refusalWords({ code: "block", problem: { code: "wordUnknown", word: "R5", span: [0, 2] } })).toContain(
+    expect(refusalWords({ code: "block", problem: { code: "wordUnknown", word: "R5", span: [0, 2] } }, "mm")).toContain(
       "R5 is not a word",
     );
     expect([registerWords("H1"), registerWords("HW1"), registerWords("common.z")]).toEqual([

@@ -12,6 +12,7 @@ import {
 import type { Refusal } from "@probe-lane/core/lane";
 import { machineOf } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
+import type { LengthUnit } from "@probe-lane/core/units";
 import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
 import type {
   AttemptRow,
@@ -111,7 +112,7 @@ export class LaneService {
     const outcomes = batch.commands.map(({ clientSeq }): Outcome => {
       const entries = log.filter((entry) => entry.writer === batch.writer && entry.clientSeq === clientSeq);
       const refused = entries.map(({ event }) => event).find((event) => event.type === "commandRefused");
-      if (refused) return refusedOutcome(clientSeq, refused.refusal);
+      if (refused) return refusedOutcome(clientSeq, refused.refusal, lane.state.setup.unit);
       return { clientSeq, kind: entries.length > 0 ? "done" : "skipped" };
     });
     return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student")), outcomes };
@@ -144,7 +145,9 @@ export class LaneService {
         entries.push(entry);
         lane = advance(lane, { ...entry, atMs: at.getTime() });
       }
-      outcomes.push(decided.ok ? { clientSeq, kind: "done" } : refusedOutcome(clientSeq, decided.error));
+      outcomes.push(
+        decided.ok ? { clientSeq, kind: "done" } : refusedOutcome(clientSeq, decided.error, lane.state.setup.unit),
+      );
       isStopped = !decided.ok;
     }
     const isHandIn = lane.state.isHandedIn && !from.state.isHandedIn;
@@ -303,9 +306,9 @@ export class LaneService {
   }
 }
 
-const refusedOutcome = (clientSeq: number, refusal: Refusal): Outcome => ({
+const refusedOutcome = (clientSeq: number, refusal: Refusal, unit: LengthUnit): Outcome => ({
   clientSeq,
   kind: "refused",
   refusal,
-  message: refusalWords(refusal),
+  message: refusalWords(refusal, unit),
 });

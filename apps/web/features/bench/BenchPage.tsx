@@ -1,4 +1,5 @@
-import type { Command, JogSize } from "@probe-lane/core/bench";
+import type { Command } from "@probe-lane/core/bench";
+import type { JogSize } from "@probe-lane/core/lane";
 import type { Axis } from "@probe-lane/core/registers";
 import { gateWords, incidentWords } from "@probe-lane/core/words";
 import type { LaneView } from "@probe-lane/contract";
@@ -10,19 +11,19 @@ import { useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useLaneChanges } from "../../app/laneChanges";
 import { Button, LaneRule, Loading, Notice, PageError } from "../../ui";
-import { BenchDialogs, readOnlyDialogs, type OpenDialog } from "./dialogs";
-import { nextSide } from "./benchView";
-import { instrumentActs, readyActs } from "./benchActs";
-import { Controls } from "./Controls";
-import { keyAction, jogSizeOrder, type KeyVerb } from "./keys";
-import type { LinkView } from "./laneLink";
-import { HandoverBar, JUDGE_ID } from "./HandoverBar";
-import { LedgerPanel, type LedgerHandle } from "./LedgerPanel";
-import { Position } from "./Position";
-import { RegisterPanel, type RegisterPanelHandle } from "./RegisterPanel";
-import { ScenePanel } from "./ScenePanel";
-import { turningKey } from "./turningView";
-import { useLane } from "./useLane";
+import type { ActKey, OpenDialog } from "./lane/act";
+import { Controls } from "./lane/Controls";
+import { BenchDialogs, readOnlyDialogs } from "./lane/dialogs";
+import { HandoverBar, JUDGE_ID } from "./lane/HandoverBar";
+import { keyAction, jogSizeOrder, type KeyVerb } from "./lane/keys";
+import type { BenchKit } from "./lane/kit";
+import type { LinkView } from "./lane/laneLink";
+import { LedgerPanel, type LedgerHandle } from "./lane/LedgerPanel";
+import { Position } from "./lane/Position";
+import { RegisterPanel, type RegisterPanelHandle } from "./lane/RegisterPanel";
+import { ScenePanel } from "./lane/ScenePanel";
+import { useLane } from "./lane/useLane";
+import { benchKitFor } from "./machines";
 
 /** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
 export function BenchPage() {
@@ -47,7 +48,8 @@ export function BenchPage() {
 }
 
 function WorkedBench({ first }: { first: LaneView }) {
-  const { view, link } = useLane(first.lane.id, first);
+  const kit = benchKitFor(first.observation.kind);
+  const { view, link } = useLane(first.lane.id, first, kit);
   useSessionLost(view.status === "signedOut");
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -60,6 +62,7 @@ function WorkedBench({ first }: { first: LaneView }) {
   return (
     <Bench
       lane={first.lane}
+      kit={kit}
       view={view}
       send={(command, isRepeat) => link.send(command, isRepeat)}
       isReadOnly={isHandedIn}
@@ -82,7 +85,16 @@ function WatchedBench({ first }: { first: LaneView }) {
     message: null,
     lastOutcome: null,
   };
-  return <Bench lane={first.lane} view={view} send={() => undefined} isReadOnly isWatching />;
+  return (
+    <Bench
+      lane={first.lane}
+      kit={benchKitFor(observation.kind)}
+      view={view}
+      send={() => undefined}
+      isReadOnly
+      isWatching
+    />
+  );
 }
 
 const STATUS_WORDS: Record<LinkView["status"], string> = {
@@ -95,12 +107,14 @@ const STATUS_WORDS: Record<LinkView["status"], string> = {
 
 function Bench({
   lane,
+  kit,
   view,
   send,
   isReadOnly,
   isWatching = false,
 }: {
   lane: LaneView["lane"];
+  kit: BenchKit;
   view: LinkView;
   send(command: Command, isRepeat?: boolean): void;
   isReadOnly: boolean;
@@ -120,22 +134,22 @@ function Bench({
     send({ type: "jog", axis, direction, clicks, size }, isRepeat);
   };
   /** Does what stands on the controls under this key; without it the bench says why not. */
-  const act = (keyCap: string, otherwise: Command) => {
-    const found = [...instrumentActs(seen), ...readyActs(seen)].find((one) => one.keyCap === keyCap);
+  const act = (key: ActKey) => {
+    const found = kit.acts(seen).find(({ on }) => on === key);
     if (found?.dialog) setDialog(found.dialog);
-    else send(found?.command ?? otherwise);
+    else send(found?.command ?? kit.asks(key, seen));
   };
   const verbs: Record<KeyVerb, () => void> = {
     home: () => send({ type: "home" }),
     door: () => send({ type: "setDoor", isOpen: !seen.isDoorOpen }),
     spindle: () => (seen.spindle.isOn ? send({ type: "stopSpindle" }) : setDialog("speed")),
     drawer: () => setDialog("drawer"),
-    look: () => send({ type: "lookFrom", side: nextSide[seen.sight] }),
-    wobble: () => act("W", seen.lathe ? { type: "sweep" } : { type: "setWobbling" }),
-    burr: () => act("B", { type: "dressBurr" }),
-    paper: () => act("P", seen.lathe ? { type: "pullGap" } : { type: "placePaper" }),
-    feel: () => (seen.lathe ? act("Q", { type: "shimTool", text: "" }) : send({ type: "feelPaper" })),
-    block: () => act("J", seen.lathe ? { type: "pullGap" } : { type: "pullBlock" }),
+    look: () => send(kit.asks("look", seen)),
+    wobble: () => act("wobble"),
+    burr: () => act("burr"),
+    paper: () => act("paper"),
+    feel: () => act("feel"),
+    block: () => act("block"),
     measure: () => setDialog("measure"),
     check: () => setDialog("check"),
     register: () => registers.current?.openCapture(lastAxis),
@@ -165,8 +179,7 @@ function Bench({
       return;
     }
     if (dialog) return;
-    const pressed = keyAction(event);
-    const action = pressed && seen.lathe ? turningKey(pressed) : pressed;
+    const action = keyAction(event, kit.jogKeys);
     if (!action) return;
     event.preventDefault();
     if (action.type === "size") {
@@ -267,6 +280,7 @@ function Bench({
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.7fr)] xl:grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
           <ScenePanel
             view={view}
+            kit={kit}
             fit={fit}
             lastAxis={lastAxis}
             send={send}
@@ -278,17 +292,19 @@ function Bench({
           <div className="flex min-h-0 flex-col gap-2">
             <Position
               view={view}
+              kit={kit}
               lastAxis={lastAxis}
               isReadOnly={isReadOnly}
               onZeroCounter={(axis) => send({ type: "zeroCounter", axis })}
             />
-            <RegisterPanel ref={registers} view={view} send={send} isReadOnly={isReadOnly} open={setDialog} />
+            <RegisterPanel ref={registers} view={view} kit={kit} send={send} isReadOnly={isReadOnly} open={setDialog} />
           </div>
-          <LedgerPanel ref={ledger} seen={seen} send={send} isReadOnly={isReadOnly} />
+          <LedgerPanel ref={ledger} seen={seen} kit={kit} send={send} isReadOnly={isReadOnly} />
         </div>
         {isReadOnly ? null : (
           <Controls
             seen={seen}
+            kit={kit}
             send={send}
             size={size}
             setSize={setSize}
@@ -301,6 +317,7 @@ function Bench({
       <BenchDialogs
         open={isReadOnly && !readOnlyDialogs.has(dialog) ? null : dialog}
         seen={seen}
+        kit={kit}
         send={send}
         onClose={() => setDialog(null)}
         isReadOnly={isReadOnly}

@@ -1,4 +1,5 @@
 import type { LaneView } from "@probe-lane/contract";
+import { targetsOf, type Target } from "@probe-lane/core/exercises";
 import { scales, showCounts, showLength } from "@probe-lane/core/units";
 import { schoolWords } from "@probe-lane/core/words";
 import { useQuery } from "@tanstack/react-query";
@@ -15,12 +16,14 @@ import {
   type TargetSchool,
 } from "./schoolsView";
 
+/** Targets that are lengths of tools. */
+const OF_A_LENGTH = new Set<Target["kind"]>(["toolSum", "toolRow"]);
 const SELECT = "min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2";
 
 /** A lane's own registers as the form takes them. */
 function formOf({ observation: { sheet, registers } }: LaneView): SchoolsForm {
   const show = (counts: number) => showCounts(counts, scales[sheet.unit]);
-  const tools = sheet.targets.lengths;
+  const tools = targetsOf(sheet).flatMap(({ kind, tool }) => (OF_A_LENGTH.has(kind) && tool !== null ? [tool] : []));
   return {
     ...emptyForm,
     unit: sheet.unit,

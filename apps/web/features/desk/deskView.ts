@@ -107,7 +107,7 @@ export function deskView(form: DeskForm): DeskView {
     if (text === undefined || text.trim() === "") return undefined;
     const answer = parseLengthMm(text, form.unit);
     if (answer.ok) return answer.value;
-    problems[name] = refusalWords({ code: "text", problem: answer.error });
+    problems[name] = refusalWords({ code: "text", problem: answer.error }, form.unit);
     return undefined;
   };
   const held = read("held", form.held);

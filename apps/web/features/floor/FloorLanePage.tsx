@@ -5,7 +5,7 @@ import {
   type FloorRegister,
   type FloorState,
 } from "@probe-lane/core/floor";
-import { termNames, type TermName } from "@probe-lane/core/bench";
+import { termNames, type TermName } from "@probe-lane/core/lane";
 import { floorCautions, floorGateWords, termWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useState } from "react";

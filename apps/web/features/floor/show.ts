@@ -13,6 +13,6 @@ export const lengthsOf = ({ unit }: Pick<FloorExercise, "unit">) => ({
   show: (mm: number): string => (unit === "mm" ? formatMm(mm) : formatMm(mm / INCH_MM, 4)),
   read: (text: string): { mm: number } | { problem: string } => {
     const answer = parseLengthMm(text, unit);
-    return answer.ok ? { mm: answer.value } : { problem: refusalWords({ code: "text", problem: answer.error }) };
+    return answer.ok ? { mm: answer.value } : { problem: refusalWords({ code: "text", problem: answer.error }, unit) };
   },
 });

@@ -1,5 +1,6 @@
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { Finding, RegisterRuling, Ruling, StrandMarks } from "@probe-lane/core/grading";
+import { schoolsOf } from "@probe-lane/core/exercises";
 import { causeWords, choiceWords, findingWords, schoolWords, skillWords, targetWords } from "@probe-lane/core/words";
 import { scales, showLength } from "@probe-lane/core/units";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -15,6 +16,9 @@ import { Button, Dialog, FigureInput, Loading, Notice, PageError, Panel } from "
 import { marks, shown, STRANDS } from "./show";
 import { ValueAxis } from "./ValueAxis";
 
+/** Values that a school of lengths sets. */
+const LENGTHS = new Set<RegisterRuling["target"]["kind"]>(["toolSum", "toolRow"]);
+
 /** Values that went wrong for the same cause: one habit on five tools is one cause. */
 function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
   const groups = new Map<string, RegisterRuling[]>();
@@ -25,7 +29,7 @@ function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
         ? cause.terms.map(({ id }) => id).join()
         : cause.kind === "inferred"
           ? (cause.ranked[0]?.ids.join() ?? "")
-          : value.target;
+          : value.target.id;
     groups.set(key, [...(groups.get(key) ?? []), value]);
   }
   return [...groups.values()];
@@ -62,6 +66,7 @@ function RulingSheet({ view }: { view: RulingView }) {
     .filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm)
     .sort((a, b) => a.marks - b.marks);
   const right = ruling.values.filter((value) => !wrong.includes(value));
+  const hasLengths = ruling.values.some(({ target }) => LENGTHS.has(target.kind));
   const handover = ruling.findings.filter(({ code }) => HANDOVER.test(code));
   const others = ruling.findings.filter((finding) => !handover.includes(finding));
   const lost = others.filter((finding) => costOf(finding) > 0);
@@ -92,19 +97,19 @@ function RulingSheet({ view }: { view: RulingView }) {
           {handover.length > 0 ? <HandedOver laneId={lane.id} findings={handover} sheet={ruling.sheet} /> : null}
           <Axes ruling={ruling} />
           {byCause(wrong).map((values) => (
-            <Cause key={values[0]?.target} laneId={lane.id} values={values} sheet={ruling.sheet} />
+            <Cause key={values[0]?.target.id} laneId={lane.id} values={values} sheet={ruling.sheet} />
           ))}
           {right.length > 0 ? (
             <Panel title="What is right" bodyClassName="px-4 py-2">
               {right.map((value) => {
                 const { headline, body } = causeWords(value, ruling.sheet);
                 return (
-                  <p key={value.target} className="py-1">
+                  <p key={value.target.id} className="py-1">
                     <b>{headline}</b> <span className="text-ink2">{body}</span>
                   </p>
                 );
               })}
-              {ruling.sheet.targets.lengths.length > 0 ? (
+              {hasLengths ? (
                 <p className="py-1 text-ink2">
                   <Link className="font-bold text-expected underline" to={`/schools?lane=${lane.id}`}>
                     The same setup in another school
@@ -112,10 +117,10 @@ function RulingSheet({ view }: { view: RulingView }) {
                   .{" "}
                 </p>
               ) : null}
-              {ruling.sheet.targets.lengths.length > 0 ? (
+              {hasLengths ? (
                 <p className="py-1 text-ink2">
                   School of lengths
-                  {ruling.sheet.isSchoolPrescribed
+                  {schoolsOf(ruling.sheet).length === 1
                     ? ""
                     : ruling.isSchoolNamed
                       ? ", as you named it at hand-in"
@@ -143,7 +148,7 @@ function RulingSheet({ view }: { view: RulingView }) {
               <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p>
             ) : null}
             {wrong.map((value) => (
-              <p key={value.target} className="px-4 py-2">
+              <p key={value.target.id} className="px-4 py-2">
                 <b className="figures">−{marks(value.outOf - value.marks)}</b> <b>Values</b> {targetWords(value.target)}
                 {choiceWords(value, value.held) === null
                   ? ` outside ±${(value.toleranceMm * 1000).toFixed(0)} µm.`
@@ -184,7 +189,7 @@ function Axes({ ruling }: { ruling: Ruling }) {
         {width === 0
           ? null
           : lengths.map((value) => (
-              <div key={value.target} className="flex items-center gap-3 px-4 py-2">
+              <div key={value.target.id} className="flex items-center gap-3 px-4 py-2">
                 <div className="w-36 shrink-0">
                   <b>{targetWords(value.target)}</b>
                   <dl className="figures mt-1 grid grid-cols-[auto_1fr] gap-x-2 text-[15px] leading-5">
@@ -212,7 +217,7 @@ function Choices({ values, sheet }: { values: readonly RegisterRuling[]; sheet: 
   return (
     <ul aria-label="What was chosen and said" className="grid gap-x-8 border-b border-rule px-4 py-2 sm:grid-cols-2">
       {values.map((value) => (
-        <li key={value.target} className="flex items-baseline gap-2 border-b border-rule-soft py-1">
+        <li key={value.target.id} className="flex items-baseline gap-2 border-b border-rule-soft py-1">
           <b className="flex-1">{targetWords(value.target)}</b>
           {value.marks < value.outOf ? (
             <span>

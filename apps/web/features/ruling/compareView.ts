@@ -30,11 +30,11 @@ export function compareRows(left: Ruling, right: Ruling): { strands: CompareRow[
       { name: STRANDS[name], left: of(a, say), right: of(b, say), better: a && b ? better(a.marks, b.marks) : null },
     ];
   });
-  const targets = [...new Set([...left.values, ...right.values].map(({ target }) => target))];
+  const targets = [...new Map([...left.values, ...right.values].map(({ target }) => [target.id, target])).values()];
   const values = targets.map((target): CompareRow => {
     const [a, b] = [
-      left.values.find((one) => one.target === target),
-      right.values.find((one) => one.target === target),
+      left.values.find((one) => one.target.id === target.id),
+      right.values.find((one) => one.target.id === target.id),
     ];
     const say = (ruling: Ruling) => (one: NonNullable<typeof a>) =>
       `${one.closureMm > 0 ? "+" : ""}${shown(one, one.closureMm, ruling.sheet)}`;

@@ -17,4 +17,4 @@ export const marks = (value: number): string =>
 /** A figure of a value in the unit of its lane; a turn in degrees. */
 export const shown = (value: RegisterRuling, figure: number, sheet: Ruling["sheet"]): string =>
   choiceWords(value, figure, sheet.unit) ??
-  (value.target === "rotation" ? `${figure.toFixed(3).replace("-", "−")}°` : showLength(figure, scales[sheet.unit]));
+  (value.target.unit === "degree" ? `${figure.toFixed(3).replace("-", "−")}°` : showLength(figure, scales[sheet.unit]));

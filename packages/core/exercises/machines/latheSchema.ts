@@ -10,7 +10,6 @@ const range = z
   .refine(([low, high]) => low <= high, "the low end must not exceed the high end");
 const toolNumber = z.number().int().min(1).max(8);
 
-
 /** A lathe of the bench: stock in the chuck, tools in the turret, and what is to be set. Diameters for X, mm. */
 export const latheSchema = z
   .strictObject({

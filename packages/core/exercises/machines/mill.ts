@@ -203,7 +203,6 @@ function withCards(setup: MillSetup, truth: MillTruth): MillSetup {
   };
 }
 
-
 /** A student's own variant of a mill's exercise; null when in this turn two of its mistakes would look alike. */
 export function drawMill(exercise: Exercise, seed: string, turn: number): MillDraw | null {
   const setup = drawSetup(exercise, seed, turn);

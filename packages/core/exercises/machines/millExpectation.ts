@@ -39,7 +39,6 @@ function lengthLines(setup: Setup, truth: Truth, school: MillLengthSchool): Expe
   });
 }
 
-
 /** Places, turn, lengths by school, diameters. */
 export function millExpectation(
   { setup, truth }: MillDraw,

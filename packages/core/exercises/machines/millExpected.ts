@@ -68,4 +68,3 @@ export function expectedDiameter(setup: Setup, truth: Truth, tool: number): numb
   const share = setup.diameterSchool === "wear-comp" ? trueMm - nominalMm : trueMm;
   return setup.settings.diameterMode === "radius" ? share / 2 : share;
 }
-

@@ -39,7 +39,6 @@ export const lengthMethodsOf = ({
         gaps.some(({ kind }) => kind === method)),
   );
 
-
 /** What a mill's exercise allows: places, lengths, diameters. */
 export function millFairness(exercise: Exercise, weigh: Weigh): void {
   const { datum, instruments, targets } = exercise;

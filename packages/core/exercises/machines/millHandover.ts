@@ -27,7 +27,6 @@ const JOB_BEFORE_MM = { x: { low: 18, high: 46 }, y: { low: 12, high: 30 }, z: {
  */
 const ROWS_APART_MM = 3;
 
-
 type Draw = (low: number, high: number, ...keys: string[]) => number;
 
 interface Registers {

@@ -5,7 +5,6 @@ import { chooseFaults, type Handover } from "../faults";
 import type { FaultKind } from "../schools";
 import type { Fault, HandedLine, TurningDraw } from "../setup";
 
-
 /** Another hand found what is right this well, mm; X is a diameter. */
 const FOUND_WITHIN_MM = { x: 0.006, z: 0.003 };
 const FACED_OFF_MM = { low: 0.5, high: 0.9 };

@@ -39,7 +39,8 @@ const isOwn = ({ final: { setup } }: Sheet): boolean => setup.handover === undef
 const wantedOf = ({ final: { setup } }: Sheet) => setup.lathe.targets;
 /** Something is touched with a tool and set. */
 const isTurned = (trace: Sheet): boolean => wantedOf(trace).x.length + wantedOf(trace).z.length > 0;
-const isByArm = ({ final: { setup } }: Sheet): boolean => setup.lathe.schools.every((school) => school === "setter-arm");
+const isByArm = ({ final: { setup } }: Sheet): boolean =>
+  setup.lathe.schools.every((school) => school === "setter-arm");
 const isPrescribedArm = (trace: Sheet): boolean => isByArm(trace) && trace.final.setup.lathe.schools.length === 1;
 const isSetAlready = ({ final: { setup } }: Sheet): boolean => (setup.lathe.alreadySet ?? []).length > 0;
 const turns = ({ kind }: { kind: string }): boolean => kind === "turning" || kind === "profiling";
@@ -77,50 +78,52 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.lathe.axis !== undefined,
     done: ({ log }) => {
-    const said = log.findLast(({ event }) => event.type === "heightStated" && event.what === "axisHeight")?.seq ?? 0;
-    const went = log.findLast(({ seq, event }) => seq < said && event.type === "stackTried" && event.goes);
-    return went?.event.type === "stackTried" && went.event.under === "spindle" ? went.seq : null;
-  },
+      const said = log.findLast(({ event }) => event.type === "heightStated" && event.what === "axisHeight")?.seq ?? 0;
+      const went = log.findLast(({ seq, event }) => seq < said && event.type === "stackTried" && event.goes);
+      return went?.event.type === "stackTried" && went.event.under === "spindle" ? went.seq : null;
+    },
   },
   {
     step: "gaugeZeroedFirst",
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.lathe.axis !== undefined,
     done: ({ log }) => {
-    const read = log.findLast(({ event }) => event.type === "gaugeRead");
-    return read?.event.type === "gaugeRead" && read.event.isZeroed && read.event.from === "below" ? read.seq : null;
-  },
+      const read = log.findLast(({ event }) => event.type === "gaugeRead");
+      return read?.event.type === "gaugeRead" && read.event.isZeroed && read.event.from === "below" ? read.seq : null;
+    },
   },
   {
     step: "facedClean",
     strand: "method",
     asked: (trace) => isOwn(trace) && wantedOf(trace).z.length > 0 && !isSetAlready(trace),
     done: ({ turret }) => {
-    const faced = turret.find(({ by, on, isClean }) => by === "cut" && on === "face" && isClean)?.seq ?? null;
-    const touched = turret.find(({ axis, by }) => axis === "z" && by !== "cut" && by !== "arm")?.seq ?? Infinity;
-    return faced !== null && faced < touched ? faced : null;
-  },
+      const faced = turret.find(({ by, on, isClean }) => by === "cut" && on === "face" && isClean)?.seq ?? null;
+      const touched = turret.find(({ axis, by }) => axis === "z" && by !== "cut" && by !== "arm")?.seq ?? Infinity;
+      return faced !== null && faced < touched ? faced : null;
+    },
   },
   {
     step: "bandClean",
     strand: "method",
     asked: isCut,
     done: ({ turret, readings, changes, final }) => {
-    // a readout's corner is a place and no diameter: it is zeroed where it was cut, and not measured
-    const measured =
-      final.kind === "readout"
-        ? changes.findLast(({ event }) => event.register === "G54.x")
-        : readings.findLast(({ event }) => event.what === "turned");
-    const band = turret.findLast(
-      ({ by, axis, on, seq }) => by === "cut" && axis === "x" && on === "diameter" && seq < (measured?.seq ?? 0),
-    );
-    return measured && band?.isClean ? measured.seq : null;
-  },
+      // a readout's corner is a place and no diameter: it is zeroed where it was cut, and not measured
+      const measured =
+        final.kind === "readout"
+          ? changes.findLast(({ event }) => event.register === "G54.x")
+          : readings.findLast(({ event }) => event.what === "turned");
+      const band = turret.findLast(
+        ({ by, axis, on, seq }) => by === "cut" && axis === "x" && on === "diameter" && seq < (measured?.seq ?? 0),
+      );
+      return measured && band?.isClean ? measured.seq : null;
+    },
   },
   {
     step: "measuredTwice",
     strand: "method",
-    asked: (trace) => isOwn(trace) && ((isCut(trace) && trace.final.kind === "turret") || (isSetAlready(trace) && trace.final.kind !== "gang")),
+    asked: (trace) =>
+      isOwn(trace) &&
+      ((isCut(trace) && trace.final.kind === "turret") || (isSetAlready(trace) && trace.final.kind !== "gang")),
     done: measuredTwice,
   },
   {
@@ -128,14 +131,14 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     strand: "method",
     asked: isOnBar,
     done: ({ readings, changes, turret, final }) => {
-    const measured = readings.find(({ event }) => event.what === "turned")?.seq ?? null;
-    const changed = new Set(final.setup.lathe.gang?.changed);
-    const set = Math.min(
-      changes.find(({ event }) => [...changed].some((tool) => event.register === `X${tool}`))?.seq ?? Infinity,
-      turret.find(({ by }) => by === "slid")?.seq ?? Infinity,
-    );
-    return measured !== null && measured < set ? measured : null;
-  },
+      const measured = readings.find(({ event }) => event.what === "turned")?.seq ?? null;
+      const changed = new Set(final.setup.lathe.gang?.changed);
+      const set = Math.min(
+        changes.find(({ event }) => [...changed].some((tool) => event.register === `X${tool}`))?.seq ?? Infinity,
+        turret.find(({ by }) => by === "slid")?.seq ?? Infinity,
+      );
+      return measured !== null && measured < set ? measured : null;
+    },
   },
   {
     step: "feedDown",
@@ -148,59 +151,59 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     strand: "method",
     asked: isOnBar,
     done: ({ log, final }) => {
-    const { gang } = final.setup.lathe;
-    const last = (gang?.changed ?? []).map((tool) =>
-      log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool),
-    );
-    const isClear = last.every(
-      (entry) =>
-        entry?.event.type === "toolChanged" &&
-        Math.abs(entry.event.overhangMm - (gang?.overhangMm ?? 0)) < (gang?.clearanceMm ?? 0),
-    );
-    return isClear ? (last.at(-1)?.seq ?? null) : null;
-  },
+      const { gang } = final.setup.lathe;
+      const last = (gang?.changed ?? []).map((tool) =>
+        log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool),
+      );
+      const isClear = last.every(
+        (entry) =>
+          entry?.event.type === "toolChanged" &&
+          Math.abs(entry.event.overhangMm - (gang?.overhangMm ?? 0)) < (gang?.clearanceMm ?? 0),
+      );
+      return isClear ? (last.at(-1)?.seq ?? null) : null;
+    },
   },
   {
     step: "declaredAtStart",
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.lathe.start !== undefined,
     done: ({ changes, final }) => {
-    const { start, targets: wanted } = final.setup.lathe;
-    const declared = changes.filter(({ event }) => event.how === "declared");
-    const isAtStart = (axis: "x" | "z", at: number) =>
-      Math.abs(at - toCounts(axis === "x" ? (start?.xMm ?? 0) : (start?.zMm ?? 0), final.scale)) <= 1;
-    const isRight = declared.every(
-      ({ event, before }) =>
-        before.lathe.station === wanted.z[0] &&
-        isAtStart(
-          event.register === "common.x" ? "x" : "z",
-          event.register === "common.x" ? event.machine.x : event.machine.z,
-        ),
-    );
-    return isRight ? (declared.at(-1)?.seq ?? null) : null;
-  },
+      const { start, targets: wanted } = final.setup.lathe;
+      const declared = changes.filter(({ event }) => event.how === "declared");
+      const isAtStart = (axis: "x" | "z", at: number) =>
+        Math.abs(at - toCounts(axis === "x" ? (start?.xMm ?? 0) : (start?.zMm ?? 0), final.scale)) <= 1;
+      const isRight = declared.every(
+        ({ event, before }) =>
+          before.lathe.station === wanted.z[0] &&
+          isAtStart(
+            event.register === "common.x" ? "x" : "z",
+            event.register === "common.x" ? event.machine.x : event.machine.z,
+          ),
+      );
+      return isRight ? (declared.at(-1)?.seq ?? null) : null;
+    },
   },
   {
     step: "finestTurret",
     strand: "method",
     asked: (trace) => isOwn(trace) && isTouched(trace) && !isByArm(trace),
     done: ({ turret }) => {
-    const touched = turret.filter(({ by }) => by !== "cut" && by !== "arm");
-    const last = new Map(touched.map((one) => [`${one.tool}${one.axis}`, one]));
-    return touched.length > 0 && [...last.values()].every(({ clickMm }) => clickMm <= FINEST_MM)
-      ? (touched.at(-1)?.seq ?? null)
-      : null;
-  },
+      const touched = turret.filter(({ by }) => by !== "cut" && by !== "arm");
+      const last = new Map(touched.map((one) => [`${one.tool}${one.axis}`, one]));
+      return touched.length > 0 && [...last.values()].every(({ clickMm }) => clickMm <= FINEST_MM)
+        ? (touched.at(-1)?.seq ?? null)
+        : null;
+    },
   },
   {
     step: "armFolded",
     strand: "method",
     asked: (trace) => isOwn(trace) && isPrescribedArm(trace),
     done: ({ log }) => {
-    const folded = log.findLast(({ event }) => event.type === "armSwung" && !event.isDown)?.seq ?? null;
-    const down = log.findLast(({ event }) => event.type === "armSwung" && event.isDown)?.seq ?? 0;
-    return folded !== null && folded > down ? folded : null;
-  },
+      const folded = log.findLast(({ event }) => event.type === "armSwung" && !event.isDown)?.seq ?? null;
+      const down = log.findLast(({ event }) => event.type === "armSwung" && event.isDown)?.seq ?? 0;
+      return folded !== null && folded > down ? folded : null;
+    },
   },
   {
     step: "sumChecked",
@@ -219,16 +222,16 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     strand: "proving",
     asked: (trace) => isOwn(trace) && trace.final.setup.lathe.cone !== undefined,
     done: ({ log, changes, final }) => {
-    const tools = (final.setup.lathe.targets.z ?? []).map((tool) => {
-      const set = changes.findLast(({ event }) => event.register === `Z${tool}`)?.seq ?? Infinity;
-      return (
-        log.find(
-          ({ seq, event }) => seq > set && event.type === "coneRan" && event.tool === tool && event.looks === "skims",
-        )?.seq ?? null
-      );
-    });
-    return tools.every((seq) => seq !== null) ? (tools.at(-1) ?? null) : null;
-  },
+      const tools = (final.setup.lathe.targets.z ?? []).map((tool) => {
+        const set = changes.findLast(({ event }) => event.register === `Z${tool}`)?.seq ?? Infinity;
+        return (
+          log.find(
+            ({ seq, event }) => seq > set && event.type === "coneRan" && event.tool === tool && event.looks === "skims",
+          )?.seq ?? null
+        );
+      });
+      return tools.every((seq) => seq !== null) ? (tools.at(-1) ?? null) : null;
+    },
   },
   {
     step: "checkedBefore",

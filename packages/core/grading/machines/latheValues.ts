@@ -9,7 +9,14 @@ import { type TurretContact } from "../../machines/told";
 import { type TurretTool } from "../../exercises/setup";
 import { matchCounts, type NamedCounts, typingSlip } from "../../diagnosis/arithmetic";
 import { turretBias, type MethodBias, type TurretMethod } from "../../exercises/bias";
-import { causeOf, type Cause, type CauseId, type CauseSignature, type Evidence, type ProvenTerm } from "../../diagnosis/cause";
+import {
+  causeOf,
+  type Cause,
+  type CauseId,
+  type CauseSignature,
+  type Evidence,
+  type ProvenTerm,
+} from "../../diagnosis/cause";
 import { signaturesFor, type Figures } from "../../diagnosis/catalog";
 import { toCounts, toMm } from "../../units/scale";
 import { coneTouchZ } from "../../machines/lathe/acts/cone/cone";
@@ -142,7 +149,6 @@ interface Weighed {
   readonly bias: MethodBias;
   readonly by: string | null;
 }
-
 
 /**
  * What the log proves of one axis of one tool: the register sum against the contact it came from, and the contact
@@ -456,7 +462,16 @@ function standingOf(trace: TurningTrace, { kind, axis }: Target, tool: TurretToo
       const held = calledHeightMm(trace.final, number);
       return { held, wanted: 0, toleranceMm: HEIGHT_MM, weighed: unweighed(held, HALF_PIP_U_MM), signatures: [] };
     }
-    default:
+    case "place":
+    case "turn":
+    case "toolSum":
+    case "toolRow":
+    case "workZ":
+    case "diameter":
+    case "toolOffset":
+    case "fit":
+    case "axisHeight":
+    case "gaugeError":
       return standingOffset(trace, tool, axis === "x" ? "x" : "z", marking);
   }
 }

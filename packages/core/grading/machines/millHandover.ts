@@ -112,7 +112,6 @@ const setterRead: Read = (trace, before) => {
   return last(nose, byNose !== null && byTool !== undefined ? Math.max(byNose, byTool) : null);
 };
 
-
 const tools = ({ effects }: Fault): number[] =>
   effects.flatMap(({ target }) => (/^z\d/.test(target) ? [Number(target.slice(1))] : []));
 
@@ -157,8 +156,7 @@ export const millHandover: HandoverRules<MillTrace> = {
     return (trace, before) => last(contactOn(along)(trace, before), lookOver(along)(trace, before));
   },
   // a sum can be put right in any of its registers
-  mends: (_trace, fault) =>
-    tools(fault).flatMap((tool) => [`H${tool}`, `HW${tool}`, "G54.z", "common.z"]),
+  mends: (_trace, fault) => tools(fault).flatMap((tool) => [`H${tool}`, `HW${tool}`, "G54.z", "common.z"]),
   mendedAt: ({ log }, { kind }) =>
     kind === "offStop"
       ? (log.findLast(({ event }) => event.type === "taskDone" && event.task === "pushToStop")?.seq ?? null)

@@ -81,34 +81,38 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.tasks.includes("dressBurr"),
     done: (trace) => {
-    const dressed = seqOf(trace, "burrDressed");
-    return dressed !== null && dressed < firstContactSeq(trace) ? dressed : null;
-  },
+      const dressed = seqOf(trace, "burrDressed");
+      return dressed !== null && dressed < firstContactSeq(trace) ? dressed : null;
+    },
   },
   {
     step: "toolWiped",
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.tasks.includes("wipeTaper"),
     done: ({ log }) => {
-    const wiped = log.find(({ event }) => event.type === "taskDone" && event.task === "wipeTaper")?.seq ?? null;
-    const loaded = log.find(({ event }) => event.type === "loaded")?.seq ?? Infinity;
-    return wiped !== null && wiped < loaded ? wiped : null;
-  },
+      const wiped = log.find(({ event }) => event.type === "taskDone" && event.task === "wipeTaper")?.seq ?? null;
+      const loaded = log.find(({ event }) => event.type === "loaded")?.seq ?? Infinity;
+      return wiped !== null && wiped < loaded ? wiped : null;
+    },
   },
   {
     step: "seatedFirst",
     strand: "method",
-    asked: (trace) => isOwn(trace) && trace.final.setup.tasks.some((task) => task !== "dressBurr" && task !== "wipeTaper" && !machineTasks.includes(task)),
+    asked: (trace) =>
+      isOwn(trace) &&
+      trace.final.setup.tasks.some(
+        (task) => task !== "dressBurr" && task !== "wipeTaper" && !machineTasks.includes(task),
+      ),
     done: (trace) => {
-    const tasks = trace.final.setup.tasks.filter(
-      (task) => task !== "dressBurr" && task !== "releaseStop" && task !== "lowRapid",
-    );
-    const places = tasks.map(
-      (task) => trace.log.find(({ event }) => event.type === "taskDone" && event.task === task)?.seq ?? Infinity,
-    );
-    const last = Math.max(...places);
-    return last < firstContactSeq(trace) ? last : null;
-  },
+      const tasks = trace.final.setup.tasks.filter(
+        (task) => task !== "dressBurr" && task !== "releaseStop" && task !== "lowRapid",
+      );
+      const places = tasks.map(
+        (task) => trace.log.find(({ event }) => event.type === "taskDone" && event.task === task)?.seq ?? Infinity,
+      );
+      const last = Math.max(...places);
+      return last < firstContactSeq(trace) ? last : null;
+    },
   },
   {
     step: "speedStated",
@@ -121,10 +125,10 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.instruments.includes("taster"),
     done: (trace) => {
-    const trued = seqOf(trace, "tasterTrued");
-    const first = trace.contacts.find(({ by }) => by === "taster")?.seq ?? Infinity;
-    return trued !== null && trued < first ? trued : null;
-  },
+      const trued = seqOf(trace, "tasterTrued");
+      const first = trace.contacts.find(({ by }) => by === "taster")?.seq ?? Infinity;
+      return trued !== null && trued < first ? trued : null;
+    },
   },
   {
     step: "twoKicksX",
@@ -155,14 +159,15 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.instruments.includes("beamSetter"),
     done: ({ log, readings }) => {
-    const first = readings.find(({ event }) => event.instrument === "beamSetter")?.seq ?? Infinity;
-    return log.find(({ event, seq }) => event.type === "tipBlown" && seq < first)?.seq ?? null;
-  },
+      const first = readings.find(({ event }) => event.instrument === "beamSetter")?.seq ?? Infinity;
+      return log.find(({ event, seq }) => event.type === "tipBlown" && seq < first)?.seq ?? null;
+    },
   },
   {
     step: "finestPaper",
     strand: "method",
-    asked: (trace) => isOwn(trace) && trace.final.setup.targets.lengths.length > 0 && trace.final.setup.partBefore === null,
+    asked: (trace) =>
+      isOwn(trace) && trace.final.setup.targets.lengths.length > 0 && trace.final.setup.partBefore === null,
     done: finestLengths,
   },
   {
@@ -170,25 +175,25 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.truth.pockets !== undefined,
     done: ({ log }) => {
-    const swapped = log.find(({ event }) => event.type === "pocketsSwapped")?.seq ?? null;
-    const strike =
-      log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
-    return swapped !== null && swapped < strike ? swapped : null;
-  },
+      const swapped = log.find(({ event }) => event.type === "pocketsSwapped")?.seq ?? null;
+      const strike =
+        log.find(({ event }) => event.type === "incidentHappened" && event.code === "toolChipped")?.seq ?? Infinity;
+      return swapped !== null && swapped < strike ? swapped : null;
+    },
   },
   {
     step: "lookedTwoSides",
     strand: "proving",
     asked: asksTwoSides,
     done: ({ log, final }) => {
-    const { sidesOverZero } = final.evidence;
-    const isFromTwo =
-      sidesOverZero.some((side) => side === "front" || side === "back") &&
-      sidesOverZero.some((side) => side === "left" || side === "right");
-    return isFromTwo
-      ? (log.findLast(({ event }) => event.type === "lookedFrom" && event.isOverZero)?.seq ?? null)
-      : null;
-  },
+      const { sidesOverZero } = final.evidence;
+      const isFromTwo =
+        sidesOverZero.some((side) => side === "front" || side === "back") &&
+        sidesOverZero.some((side) => side === "left" || side === "right");
+      return isFromTwo
+        ? (log.findLast(({ event }) => event.type === "lookedFrom" && event.isOverZero)?.seq ?? null)
+        : null;
+    },
   },
   { step: "checkedBefore", strand: "proving", asked: (trace) => !asksTwoSides(trace), done: checkedBefore },
   {

@@ -57,7 +57,6 @@ interface Measured {
   readonly tolerance: "x" | "y" | "z" | "d" | "rotation";
 }
 
-
 function measurePlace(trace: MillTrace, axis: "x" | "y"): Measured {
   const { registers, scale, setup } = trace.final;
   const held = toMm(registers.common[axis] + registers.work.G54[axis], scale);
@@ -279,7 +278,13 @@ function measureTarget(trace: MillTrace, target: Target): Measured {
       return measureSum(trace, tool ?? 1);
     case "diameter":
       return measureDiameter(trace, tool ?? 1);
-    default:
+    case "toolOffset":
+    case "nose":
+    case "tipCode":
+    case "height":
+    case "fit":
+    case "axisHeight":
+    case "gaugeError":
       throw new Error(`measureTarget: ${target.id} is no value of a mill`);
   }
 }
@@ -311,7 +316,6 @@ export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking
   };
 }
 
-
 /**
  * Work Z that is right given a wrong length of the tool it was touched with keeps its marks: the tool lands where it
  * should.
@@ -333,7 +337,8 @@ export function followThroughMill(
         wantedLengthMm(setup, truth, tool) -
         (trace.final.harm.shorterMm[toolName(tool)] ?? 0);
       const isOff = values.some(
-        ({ target, closureMm, toleranceMm }) => target.kind === "toolRow" && target.tool === tool && Math.abs(closureMm) > toleranceMm,
+        ({ target, closureMm, toleranceMm }) =>
+          target.kind === "toolRow" && target.tool === tool && Math.abs(closureMm) > toleranceMm,
       );
       return isOff && Math.abs(toMm(zSumCounts(trace, tool), scale) - wanted) <= tolerancesMm.z;
     });
@@ -341,12 +346,9 @@ export function followThroughMill(
   });
 }
 
-
 /** The school of lengths as the log tells it; where it does not, the one that was named at hand-in. */
 export function millSchool(trace: MillTrace): { school: SchoolRead; isNamed: boolean } {
   const read = schoolFromLog(trace);
   const { namedSchool } = trace.final.desk;
-  return read === "unclear" && namedSchool
-    ? { school: namedSchool, isNamed: true }
-    : { school: read, isNamed: false };
+  return read === "unclear" && namedSchool ? { school: namedSchool, isNamed: true } : { school: read, isNamed: false };
 }

@@ -32,7 +32,14 @@ function registerOf({ final: { setup, registers } }: MillTrace, { kind, axis, to
     }
     case "diameter":
       return `D${tool ?? 0}`;
-    default:
+    case "turn":
+    case "toolOffset":
+    case "nose":
+    case "tipCode":
+    case "height":
+    case "fit":
+    case "axisHeight":
+    case "gaugeError":
       return null;
   }
 }
@@ -93,9 +100,7 @@ function expected(
   const last = readings.at(-1) ?? 0;
   const isMiddle =
     setup.datum.kind === "middle" && placeAxis(register) !== null && lines.every(({ from }) => from === undefined);
-  const other = isMiddle
-    ? readings.findLast((counts) => Math.abs(counts - last) > toCounts(FAR_MM, scale))
-    : undefined;
+  const other = isMiddle ? readings.findLast((counts) => Math.abs(counts - last) > toCounts(FAR_MM, scale)) : undefined;
   const sum = (other === undefined ? last : (last + other) / 2) + terms;
   return register.startsWith("D") && setup.settings.diameterMode === "radius" ? sum / 2 : sum;
 }
@@ -117,7 +122,10 @@ function byMotion(trace: MillTrace, register: RegisterId): boolean {
 }
 
 /** Of a diameter the lines may stand under its wear, too; in one offset per tool under the tool's own work Z. */
-function rows({ final: { setup, desk } }: MillTrace, register: RegisterId): ReturnType<WorkingRules<MillTrace>["rows"]> {
+function rows(
+  { final: { setup, desk } }: MillTrace,
+  register: RegisterId,
+): ReturnType<WorkingRules<MillTrace>["rows"]> {
   const tool = Number(/\d+$/.exec(register)?.[0] ?? 0);
   if (register.startsWith("D")) {
     const wear: RegisterId = `DW${tool}`;

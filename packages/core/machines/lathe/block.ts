@@ -64,7 +64,6 @@ function setRows(rules: LaneRules<TurningLane>, draft: LatheDraft, text: string)
   return accept([{ type: "blockRan", text: text.trim() }, ...(taken.ok ? taken.value : [])]);
 }
 
-
 function modalOf(block: Block): EventOf<"modalChanged"> | null {
   const change: Omit<EventOf<"modalChanged">, "type"> = {
     ...(block.motion ? { motion: block.motion } : {}),
@@ -104,8 +103,7 @@ export function runTurretBlock(
   if (problem) return refuse(problem);
   const modal = modalOf(block);
   if (modal) draft.emit(modal);
-  if (turning)
-    startSpindle(rules, draft, { direction: turning, rpm, isStated: block.spindleRpm !== undefined });
+  if (turning) startSpindle(rules, draft, { direction: turning, rpm, isStated: block.spindleRpm !== undefined });
   else if (block.spindleRpm !== undefined) draft.emit({ type: "speedSet", rpm: block.spindleRpm });
   if (Object.keys(block.axesMm).length > 0 && !draft.state.isStopped) {
     const refusal = move(draft, block);
@@ -115,10 +113,7 @@ export function runTurretBlock(
   return accept(draft.events);
 }
 
-function move(
-  draft: LatheDraft,
-  { axesMm, isMachineFrame }: Pick<Block, "axesMm" | "isMachineFrame">,
-): Refusal | null {
+function move(draft: LatheDraft, { axesMm, isMachineFrame }: Pick<Block, "axesMm" | "isMachineFrame">): Refusal | null {
   const { state } = draft;
   const { registers, modal, position, scale } = state;
   const lathe = state.lathe;

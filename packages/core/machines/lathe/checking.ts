@@ -5,7 +5,6 @@ import { toMm } from "../../units/scale";
 import { toHalf } from "../../lane/checks";
 import { turretDisplay } from "./display";
 
-
 /**
  * What a check on a lathe wants before there is anything to look at: at the band with the row recalled, or at the face
  * for the sum.

@@ -1,11 +1,11 @@
 import { toMm } from "../../units";
-import { type HeldFace, type TurningLane } from "./lane";
+import { type TurningLane } from "./lane";
+import type { HeldFace } from "./faces";
 import { type TurretTool } from "../../exercises/setup";
 import { carve, endAt, material, stepAt, type Outline, type Step } from "./outline";
 import { coneGapMm } from "./acts/cone/cone";
 import { type AxisCounts } from "../../registers/mill";
 import { drawNormal } from "../../random";
-
 
 /** Where the blank stands furthest off the axis when the chuck has not been turned, degrees. */
 const HIGH_AT_DEG = 25;
@@ -32,9 +32,7 @@ export function toolAt(state: TurningLane, station = state.lathe.station): Turre
 
 /** How far the tip of a tool stands above the axis by itself, shims and clamp counted, mm. */
 const ownHeightMm = (state: TurningLane, tool: number): number =>
-  (state.truth.lathe.tools[tool]?.heightMm ?? 0) +
-  (state.lathe.shimsMm[tool] ?? 0) +
-  (state.lathe.raisedMm[tool] ?? 0);
+  (state.truth.lathe.tools[tool]?.heightMm ?? 0) + (state.lathe.shimsMm[tool] ?? 0) + (state.lathe.raisedMm[tool] ?? 0);
 
 const heightRegisterMm = ({ registers, scale }: TurningLane, tool: number): number =>
   toMm(registers.turret?.y[tool] ?? 0, scale);
@@ -231,7 +229,13 @@ export function pipHere(
 ): { diameterMm: number; looks: "none" | "standing" | "rubbed" } | null {
   const { radiusMm } = tipAt(state);
   const tool = toolAt(state);
-  if (axis !== "x" || radiusMm > 0 || isInside(tool) || tool.kind === "drill" || (state.truth.lathe.stock.boreMm ?? 0) > 0)
+  if (
+    axis !== "x" ||
+    radiusMm > 0 ||
+    isInside(tool) ||
+    tool.kind === "drill" ||
+    (state.truth.lathe.stock.boreMm ?? 0) > 0
+  )
     return null;
   const height = heightNowMm(state, tool.number);
   const diameterMm = Math.round(2 * Math.abs(height) * 1e4) / 1e4;
@@ -261,7 +265,10 @@ interface Keep {
 }
 
 /** How far an edge that lies from `zMm` on, `wideMm` wide, at a radius and further out, stands clear of a box, mm. */
-function clearOf({ radiusMm, fromMm, toMm: end }: Keep, edge: { radiusMm: number; zMm: number; wideMm: number }): number {
+function clearOf(
+  { radiusMm, fromMm, toMm: end }: Keep,
+  edge: { radiusMm: number; zMm: number; wideMm: number },
+): number {
   const dz = Math.max(edge.zMm - end, fromMm - (edge.zMm + edge.wideMm));
   const dr = edge.radiusMm - radiusMm;
   return dz > 0 && dr > 0 ? Math.hypot(dz, dr) : Math.max(dz, dr);
@@ -308,7 +315,9 @@ export function metalRoomMm(
     zMm,
     wideMm: widthOf(tool),
   };
-  const steps = facing(state, cut ? material(outer, bore) : outer).filter((step) => cut !== null || step.isCone !== true);
+  const steps = facing(state, cut ? material(outer, bore) : outer).filter(
+    (step) => cut !== null || step.isCone !== true,
+  );
   const rooms = steps
     .filter((step) => step.radiusMm > 0)
     .map((step) =>

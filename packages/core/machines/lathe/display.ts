@@ -3,16 +3,12 @@ import { type Counts } from "../../units/counts";
 import { displayCounts } from "../../registers/mill";
 import { turretSum } from "../../registers/turret";
 
-
 /** What the work display of a lathe reads on an axis, counts: M − C − W less the row in use. */
 export function turretDisplay(
   { registers, position, modal, lathe }: Pick<TurningLane, "registers" | "position" | "modal" | "lathe">,
   axis: "x" | "z",
 ): Counts {
-  return (
-    displayCounts(registers, position, modal.workOffset, 0)[axis] -
-    turretSum(registers.turret, axis, lathe.row)
-  );
+  return displayCounts(registers, position, modal.workOffset, 0)[axis] - turretSum(registers.turret, axis, lathe.row);
 }
 
 /**

@@ -1,4 +1,5 @@
-import { type LatheState, type TurnedFace, type TurningLane, type TurretEvidence } from "./lane";
+import { type LatheState, type TurningLane, type TurretEvidence } from "./lane";
+import type { TurnedFace } from "./faces";
 import { type EventOf } from "../events";
 /** What gates and coach look at: what was done with each tool, never whether it is right. */
 

@@ -1,9 +1,9 @@
-import { type HeldFace, type TurningLane } from "./lane";
+import { type TurningLane } from "./lane";
+import type { HeldFace } from "./faces";
 import { seen } from "../../lane/eye";
 import { material } from "./outline";
 import { toMm } from "../../units/scale";
 import { kxNowMm } from "./contact";
-
 
 /** What stands up in the middle of a face and is no wider than this is a pip, mm. */
 const PIP_RADIUS_MM = 0.3;

@@ -29,8 +29,7 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
   const row = new GateRow<LatheGateKind>();
   const asked = setup.tasks.filter((task) => machineTasks.includes(task));
   // a hand-wound lathe has no reference to return to
-  if (kind !== "readout")
-    row.add("machineReady", done.isHomed && asked.every((task) => done.tasksDone.includes(task)));
+  if (kind !== "readout") row.add("machineReady", done.isHomed && asked.every((task) => done.tasksDone.includes(task)));
   if (setup.handover) {
     const { xTouched, zTouched } = done.lathe.evidence;
     for (const tool of setup.lathe.targets.x)
@@ -39,67 +38,67 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
     row.add("handIn", done.isHandedIn);
     return row.gates;
   }
-    const { schools, tools, targets: wanted } = setup.lathe;
-    const turned = done.lathe.evidence;
-    // by the arm the tools are set before the face is wanted
-    const isByArm = schools.every((school) => school === "setter-arm");
-    const isFacedHere = kind !== "gang" && (setup.lathe.alreadySet ?? []).length === 0;
-    if (setup.lathe.axis) {
-      row.add("axisFound", done.lathe.stated.axisHeight !== undefined);
-      row.add("gaugeCompared", done.lathe.stated.gaugeError !== undefined);
-    }
-    if (!isByArm && isFacedHere && wanted.z.length > 0) row.add("faced", turned.isFaced);
-    const [master] = wanted.z;
-    for (const { number, isUnderSquare } of tools) {
-      const wants = {
-        x: wanted.x.includes(number),
-        z: wanted.z.includes(number),
-        nose: wanted.nose.includes(number),
-        height: wanted.height.includes(number),
-      };
-      if (!wants.x && !wants.z && !wants.nose && !wants.height) continue;
-      // the master's own row stays zero; the shift is what sets it
-      if (setup.lathe.gang?.changed.includes(number))
-        row.add("toolChanged", done.lathe.changed[number] !== undefined, number);
-      // the reference of a library is set by the zero of the readout
-      const isReference = (kind === "readout" || setup.lathe.start !== undefined) && number === master;
-      const isXDone = isReference
-        ? turned.isZeroXSet
-        : (turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true && done.lathe.loose !== number;
-      const isHeightDone =
-        (turned.pipsSeen[number] ?? 0) > 0 &&
-        (kind === "gang" ? turned.isHeightSet[number] === true : turned.isShimmed[number] === true);
-      const isMet = isUnderSquare ? (turned.coneTouched[number] ?? 0) > 0 : (turned.zTouched[number] ?? 0) > 0;
-      const isZDone =
-        isMet &&
-        (turned.isZSet[number] === true ||
-          ((schools.includes("master-shift") || isReference) && number === master && turned.isWorkSet));
-      row.add(
-        "tool",
-        (!wants.x || isXDone) &&
-          (!wants.z || isZDone) &&
-          (!wants.nose || turned.isNoseSet[number] === true) &&
-          (!wants.height || isHeightDone),
-        number,
-      );
-    }
-    if (isByArm) row.add("faced", turned.isFaced);
-    if (setup.lathe.start) row.add("secondStart", done.lathe.starts > 0 && turned.isDeclaredAgain);
-    else if (!schools.includes("part-face") && kind === "turret" && wanted.z.length > 0)
-      row.add("workZ", turned.isWorkSet);
-    // a cone proves a tool by itself: its pass was run once more
-    const { fit = [] } = wanted;
-    if (fit.length > 0)
-      row.add(
-        "fit",
-        fit.every((tool) => done.lathe.fits[tool] !== undefined),
-      );
-    // where nothing is touched there is nothing to be proven
-    const isTouched = wanted.x.length + wanted.z.length > 0;
-    const isProven = setup.lathe.cone
-      ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0)
-      : done.checksJudged.length > 0;
-    if (isTouched) row.add("verified", isProven);
-    row.add("handIn", done.isHandedIn);
-    return row.gates;
+  const { schools, tools, targets: wanted } = setup.lathe;
+  const turned = done.lathe.evidence;
+  // by the arm the tools are set before the face is wanted
+  const isByArm = schools.every((school) => school === "setter-arm");
+  const isFacedHere = kind !== "gang" && (setup.lathe.alreadySet ?? []).length === 0;
+  if (setup.lathe.axis) {
+    row.add("axisFound", done.lathe.stated.axisHeight !== undefined);
+    row.add("gaugeCompared", done.lathe.stated.gaugeError !== undefined);
   }
+  if (!isByArm && isFacedHere && wanted.z.length > 0) row.add("faced", turned.isFaced);
+  const [master] = wanted.z;
+  for (const { number, isUnderSquare } of tools) {
+    const wants = {
+      x: wanted.x.includes(number),
+      z: wanted.z.includes(number),
+      nose: wanted.nose.includes(number),
+      height: wanted.height.includes(number),
+    };
+    if (!wants.x && !wants.z && !wants.nose && !wants.height) continue;
+    // the master's own row stays zero; the shift is what sets it
+    if (setup.lathe.gang?.changed.includes(number))
+      row.add("toolChanged", done.lathe.changed[number] !== undefined, number);
+    // the reference of a library is set by the zero of the readout
+    const isReference = (kind === "readout" || setup.lathe.start !== undefined) && number === master;
+    const isXDone = isReference
+      ? turned.isZeroXSet
+      : (turned.xTouched[number] ?? 0) > 0 && turned.isXSet[number] === true && done.lathe.loose !== number;
+    const isHeightDone =
+      (turned.pipsSeen[number] ?? 0) > 0 &&
+      (kind === "gang" ? turned.isHeightSet[number] === true : turned.isShimmed[number] === true);
+    const isMet = isUnderSquare ? (turned.coneTouched[number] ?? 0) > 0 : (turned.zTouched[number] ?? 0) > 0;
+    const isZDone =
+      isMet &&
+      (turned.isZSet[number] === true ||
+        ((schools.includes("master-shift") || isReference) && number === master && turned.isWorkSet));
+    row.add(
+      "tool",
+      (!wants.x || isXDone) &&
+        (!wants.z || isZDone) &&
+        (!wants.nose || turned.isNoseSet[number] === true) &&
+        (!wants.height || isHeightDone),
+      number,
+    );
+  }
+  if (isByArm) row.add("faced", turned.isFaced);
+  if (setup.lathe.start) row.add("secondStart", done.lathe.starts > 0 && turned.isDeclaredAgain);
+  else if (!schools.includes("part-face") && kind === "turret" && wanted.z.length > 0)
+    row.add("workZ", turned.isWorkSet);
+  // a cone proves a tool by itself: its pass was run once more
+  const { fit = [] } = wanted;
+  if (fit.length > 0)
+    row.add(
+      "fit",
+      fit.every((tool) => done.lathe.fits[tool] !== undefined),
+    );
+  // where nothing is touched there is nothing to be proven
+  const isTouched = wanted.x.length + wanted.z.length > 0;
+  const isProven = setup.lathe.cone
+    ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0)
+    : done.checksJudged.length > 0;
+  if (isTouched) row.add("verified", isProven);
+  row.add("handIn", done.isHandedIn);
+  return row.gates;
+}

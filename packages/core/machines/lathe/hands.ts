@@ -1,7 +1,6 @@
 import { type TurningLane } from "./lane";
 import { type Refusal } from "../../lane/refusals";
 
-
 /** Why hands cannot go in now; null when they can. */
 export const mayReach = (state: TurningLane): Refusal | null => {
   if (!state.isDoorOpen) return { code: "doorShutReach" };

@@ -1,3 +1,4 @@
+import type { HeldFace } from "./faces";
 import type { LatheKind } from "../../exercises/schools";
 import type { TurningSetup, TurningTruth } from "../../exercises/setup";
 import type { Draft } from "../../lane/draft";
@@ -9,12 +10,6 @@ import { emptyMillRegisters, emptyTurret } from "../../registers";
 import { carve, type Outline } from "./outline";
 import { type Feel } from "../../instruments/paper";
 import { type AxisCounts } from "../../registers/mill";
-
-/** Where a tool meets the part. */
-export type TurnedFace = "face" | "diameter" | "bore" | "cone";
-
-/** Faces that something can be held at. */
-export type HeldFace = Exclude<TurnedFace, "cone">;
 
 /** What was touched and set with each tool: gates and coach read this, never whether it is right. */
 export interface TurretEvidence {
@@ -173,7 +168,6 @@ function openedLathe(setup: TurningSetup, { lathe }: TurningTruth): LatheState {
   };
 }
 
-
 /** A lane on a lathe. */
 export interface TurningLane extends LaneBase {
   readonly kind: LatheKind;
@@ -185,11 +179,7 @@ export interface TurningLane extends LaneBase {
 export type LatheDraft = Draft<TurningLane>;
 export type LatheAct<A extends ActSchema> = Act<TurningLane, A>;
 
-export function openedTurning(opening: {
-  setup: TurningSetup;
-  truth: TurningTruth;
-  isCoachOn: boolean;
-}): TurningLane {
+export function openedTurning(opening: { setup: TurningSetup; truth: TurningTruth; isCoachOn: boolean }): TurningLane {
   const { setup, truth } = opening;
   return {
     ...openedBase(opening, { ...emptyMillRegisters(), turret: emptyTurret }),

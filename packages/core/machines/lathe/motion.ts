@@ -1,4 +1,5 @@
-import { type LatheDraft, type TurnedFace, type TurningLane } from "./lane";
+import { type LatheDraft, type TurningLane } from "./lane";
+import type { TurnedFace } from "./faces";
 import { coneRoomMm, depthMm, depthOfCutMm, isInJaws, jawRoomMm, metalRoomMm, toolAt } from "./contact";
 import { jogMm, type JogSize } from "../../lane/names";
 import { armRoomMm, tripArm } from "./acts/arm/act";
@@ -13,7 +14,6 @@ import { type AxisCounts } from "../../registers/mill";
 import { type Refusal } from "../../lane/refusals";
 import { toMm } from "../../units/scale";
 import { advance } from "../../motion/advance";
-
 
 /** Deepest cut that an insert takes, mm. */
 const DEEPEST_MM = 3;

@@ -1,4 +1,5 @@
-import { type HeldFace, type LatheState, type TurningLane } from "./lane";
+import { type LatheState, type TurningLane } from "./lane";
+import type { HeldFace } from "./faces";
 import { type Feel } from "../../instruments/paper";
 import { seenArm, seenNeighbors, seenOutline, seenTip, type SeenStep, type SeenTurning } from "./eye";
 import { lastCut, material } from "./outline";

@@ -1,5 +1,3 @@
-
-
 /**
  * A stretch of the turned part between two places along the axis, mm in the slide's frame (machine Z of a tool of no
  * reach).

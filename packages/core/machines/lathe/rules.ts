@@ -4,7 +4,8 @@ import { accept, refuse } from "../../result";
 import { lookedAtLathe, lookProblem } from "./checking";
 import { readsAt } from "./display";
 import type { LatheDraft, TurningLane } from "./lane";
-import { capturedOnLathe, isOnLathe } from "./registers";
+import { latheOffers } from "./offers";
+import { latheStanding } from "./registers";
 
 /** A chuck with work in it turns no faster than this by an open door, rev/min. */
 export const LATHE_DOOR_LIMIT_RPM = 60;
@@ -22,8 +23,8 @@ function spindleStarted(draft: LatheDraft): void {
 
 /** What a lathe of a kind says to the lane. */
 export const latheRules = (kind: LatheKind): LaneRules<TurningLane> => ({
-  hasRegister: (_setup, register) => isOnLathe(kind, register),
-  captured: capturedOnLathe,
+  hasRegister: (_setup, register) => latheOffers[kind].has(register),
+  captured: (state, register, as) => latheOffers[kind].captured(latheStanding(state), register, as),
   clearedBy: () => [],
   standsAt: (state, axis) => (axis === "y" ? state.position.y : readsAt(state, axis)),
   looked: (state) => {

@@ -15,7 +15,6 @@ import { type CommandOf } from "../commands";
 import { type Decision } from "../act";
 import { accept, refuse } from "../../result";
 
-
 /**
  * Where a block's axis words send the machine; words become counts once. A rotation turns what is programmed about work
  * zero.
@@ -41,7 +40,13 @@ function targetOf(state: MillLane, block: Block): AxisCounts {
   return { x: target("x"), y: target("y"), z: target("z") };
 }
 
-function problemOf(rules: LaneRules<MillLane>, state: MillLane, block: Block, target: AxisCounts, moves: boolean): Refusal | null {
+function problemOf(
+  rules: LaneRules<MillLane>,
+  state: MillLane,
+  block: Block,
+  target: AxisCounts,
+  moves: boolean,
+): Refusal | null {
   if (block.lengthRow !== undefined && !lengthRows.some((row) => row === block.lengthRow)) {
     return { code: "rowNotHere", row: block.lengthRow };
   }
@@ -114,11 +119,13 @@ export function runBlock(
       isStated: block.spindleRpm !== undefined,
     });
   } else if (block.spindleRpm !== undefined) {
-    if (state.spindle.isOn) startSpindle(rules, draft, { direction: state.spindle.direction, rpm: block.spindleRpm, isStated: true });
+    if (state.spindle.isOn)
+      startSpindle(rules, draft, { direction: state.spindle.direction, rpm: block.spindleRpm, isStated: true });
     else draft.emit({ type: "speedSet", rpm: block.spindleRpm });
   }
   if (block.isToolChange) changeTool(draft, block.tool ?? state.modal.tool ?? 0);
-  if (moves && !draft.state.isStopped) moveStraight(senses, draft, target, (block.motion ?? state.modal.motion) === "rapid");
+  if (moves && !draft.state.isStopped)
+    moveStraight(senses, draft, target, (block.motion ?? state.modal.motion) === "rapid");
   if (block.spindle === "stop") draft.emit({ type: "spindleStopped" });
   return accept(draft.events);
 }

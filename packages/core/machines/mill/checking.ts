@@ -6,7 +6,6 @@ import { boxOf } from "../../geometry/solid";
 import { lowCorner } from "../../exercises/scene";
 import { toHalf } from "../../lane/checks";
 
-
 /** Well above the part, by eye, mm. */
 const WELL_ABOVE_MM = 10;
 

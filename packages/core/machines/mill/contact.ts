@@ -8,7 +8,6 @@ import { drawBetween } from "../../random";
 import { type Axis, type AxisCounts } from "../../registers/mill";
 import { axes } from "../../lane/state";
 
-
 /** A tip may lean on metal this far, at the finest clicks, before something gives, mm. */
 const LEAN_MM = 0.02;
 
@@ -44,7 +43,6 @@ function hardParts(state: MillLane, isQuick: boolean, isDown: boolean): UprightC
   const isSoftFromAbove = state.holds === "probe";
   return tip && (isQuick || (isDown && !isSoftFromAbove)) ? [tip, ...rigid] : [...rigid];
 }
-
 
 /** Something was driven into something: what gives way depends on what the spindle holds. */
 export function strike(draft: MillDraft, on: Surface): void {

@@ -7,7 +7,6 @@ import { skewNowDeg, stockOffMm } from "./solids";
 import { toMm } from "../../units/scale";
 import { planGap } from "../../geometry/solid";
 
-
 const EYE_STEP_DEG = 0.5;
 
 /** Where an eye puts the datum. Everything drawn hangs on this one place, so that no second rounding tells more. */

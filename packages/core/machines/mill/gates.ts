@@ -28,7 +28,9 @@ const isOverZeroSeen = ({ evidence }: Done): boolean =>
   evidence.sidesOverZero.some((side) => side === "front" || side === "back") &&
   evidence.sidesOverZero.some((side) => side === "left" || side === "right");
 
-/** A mill's gates in the order of the work, as its targets and tasks make them; none opens by whether a value is right. */
+/**
+ * A mill's gates in the order of the work, as its targets and tasks make them; none opens by whether a value is right.
+ */
 export function millGates(done: Done): Gate<MillGateKind>[] {
   const { setup, evidence } = done;
   const { targets, tasks } = setup;

@@ -68,8 +68,7 @@ function withLook(state: MillLane, { side, isOverZero }: EventOf<"lookedFrom">):
   const { finder } = state;
   const isNewlySeen =
     finder.tip === "aside" && finder.kickAxis !== null && !finder.isKickSeen && seesKick(side, finder.kickAxis);
-  const evidence =
-    isNewlySeen && finder.kickAxis ? withContactSeen(state.evidence, finder.kickAxis) : state.evidence;
+  const evidence = isNewlySeen && finder.kickAxis ? withContactSeen(state.evidence, finder.kickAxis) : state.evidence;
   const isNew = isOverZero && !evidence.sidesOverZero.includes(side);
   return {
     ...state,

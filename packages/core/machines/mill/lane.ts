@@ -109,7 +109,10 @@ export type MillDraft = Draft<MillLane>;
 /** What is noticed after a step by hand; true when something was. `fromStep` is where the step began. */
 export type Senses = (draft: MillDraft, fromStep: AxisCounts, clickMm: number) => boolean;
 
-/** An act on a mill: besides deciding and folding, what it senses after a step, and what ends when the axes are retracted. */
+/**
+ * An act on a mill: besides deciding and folding, what it senses after a step, and what ends when the axes are
+ * retracted.
+ */
 export interface MillAct<A extends ActSchema> extends Act<MillLane, A> {
   readonly senses?: Senses;
   readonly retracted?: (draft: MillDraft) => void;

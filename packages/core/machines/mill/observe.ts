@@ -43,7 +43,9 @@ function tipSeen(state: MillLane): TipSeen | null {
     };
   }
   if (holds === "probe")
-    return isBroken(state, "probe") ? { kind: "destroyed" } : { kind: "probe", isTriggered: state.probe.touch !== null };
+    return isBroken(state, "probe")
+      ? { kind: "destroyed" }
+      : { kind: "probe", isTriggered: state.probe.touch !== null };
   if (holds === "indicator") return isBroken(state, "indicator") ? { kind: "destroyed" } : null;
   if (holds !== "edgeFinder") return null;
   if (finder.condition === "broken") return { kind: "destroyed" };

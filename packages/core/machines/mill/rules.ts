@@ -4,7 +4,8 @@ import { accept } from "../../result";
 import { senseFinder } from "./acts/edgeFinder/act";
 import { lookedOnMill, standsOverZero } from "./checking";
 import type { MillDraft, MillLane } from "./lane";
-import { capturedOnMill, clearedOnMill, isOnMill } from "./registers";
+import { millOffers } from "./offers";
+import { clearedOnMill, millStanding } from "./registers";
 
 /** The spindle of a mill will not run faster than this while the door is open, rev/min. */
 export const MILL_DOOR_LIMIT_RPM = 700;
@@ -29,8 +30,8 @@ function spindleStarted(draft: MillDraft, rpm: number): void {
 
 /** What a mill says to the lane. */
 export const millRules: LaneRules<MillLane> = {
-  hasRegister: (_setup, register) => isOnMill(register),
-  captured: capturedOnMill,
+  hasRegister: (_setup, register) => millOffers.has(register),
+  captured: (state, register, as) => millOffers.captured(millStanding(state), register, as),
   clearedBy: clearedOnMill,
   standsAt: ({ position }, axis) => position[axis],
   looked: (state) => accept(lookedOnMill(state)),

@@ -6,7 +6,6 @@ import { type AxisCounts } from "../../registers/mill";
 import { toMm, type Scale } from "../../units/scale";
 import { type PointMm } from "../../geometry/contact";
 
-
 /** Where the blank stands off its seated place, mm: not at the stop, not tapped down, moved by tapping. */
 export function stockOffMm({ truth, seat }: Pick<MillLane, "truth" | "seat">): { x: number; y: number; z: number } {
   return {

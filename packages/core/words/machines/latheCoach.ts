@@ -134,30 +134,28 @@ export function latheCheckWords({ kind, sheet: { lathe } }: TurningSeen): string
 }
 
 /** What the coach says on a lathe. */
-export const latheCoachWords: Record<
-  (typeof latheCoachCodes)[number],
-  (step: CoachStep, seen: TurningSeen) => string
-> = {
-  faceFirst: () =>
-    "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
-  changeTool: (step, { sheet }) =>
-    `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
-  startAgain: (_step, { sheet, isHomed, lathe }) => {
-    if ((lathe.starts ?? 0) === 0)
-      return "A declared position is lost when the machine is switched off, and every start declares it anew. Try it: switch off and on.";
-    return !isHomed
-      ? "Switched on again it knows nothing: reference return first."
-      : `Nothing is declared any more. Bring ${turretKindWords[sheet.lathe.tools[0]?.kind ?? "turning"]} 1 to the start point of the sheet, and there run the same G50 again. Anywhere else, or with another tool, it shifts the whole part.`;
-  },
-  findAxis: (_step, { sheet }) =>
-    `Put the ground pin of ${showLength(sheet.lathe.axis?.pinMm ?? 0, scales[sheet.unit])} into the spindle and build a stack that just goes under it: the rule says about ${showLength((sheet.lathe.axis?.aboutMm ?? 0) - (sheet.lathe.axis?.pinMm ?? 0) / 2, scales[sheet.unit], 0)}. The axis stands at stack and half the pin. The headstock is the reference, not the tailstock.`,
-  compareGauge: () =>
-    "Zero the setting gauge on the slide, bring it past the crest of the pin from below and raise it to the mark. What it reads, less half the pin, against your axis height is its error.",
-  sayFit: () =>
-    "Say of each tool whether it does for the part: 180 less lead angle less nose angle must clear the steepest fall with degrees to spare, and a blade must reach the groove’s bottom.",
-  setTurretTool: turretAdvice,
-  setWorkZ: () =>
-    "With a tool whose offset is called, stand at the face and set work Z there. Without the offset active it would be wrong by that tool’s whole Z.",
-  readTool: (step) =>
-    `Read tool ${step.tool ?? 1} on the part: the turned band for X, measured first, and the face for Z. Say beforehand what each ought to be, geometry, wear and work offset together.`,
-};
+export const latheCoachWords: Record<(typeof latheCoachCodes)[number], (step: CoachStep, seen: TurningSeen) => string> =
+  {
+    faceFirst: () =>
+      "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
+    changeTool: (step, { sheet }) =>
+      `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
+    startAgain: (_step, { sheet, isHomed, lathe }) => {
+      if ((lathe.starts ?? 0) === 0)
+        return "A declared position is lost when the machine is switched off, and every start declares it anew. Try it: switch off and on.";
+      return !isHomed
+        ? "Switched on again it knows nothing: reference return first."
+        : `Nothing is declared any more. Bring ${turretKindWords[sheet.lathe.tools[0]?.kind ?? "turning"]} 1 to the start point of the sheet, and there run the same G50 again. Anywhere else, or with another tool, it shifts the whole part.`;
+    },
+    findAxis: (_step, { sheet }) =>
+      `Put the ground pin of ${showLength(sheet.lathe.axis?.pinMm ?? 0, scales[sheet.unit])} into the spindle and build a stack that just goes under it: the rule says about ${showLength((sheet.lathe.axis?.aboutMm ?? 0) - (sheet.lathe.axis?.pinMm ?? 0) / 2, scales[sheet.unit], 0)}. The axis stands at stack and half the pin. The headstock is the reference, not the tailstock.`,
+    compareGauge: () =>
+      "Zero the setting gauge on the slide, bring it past the crest of the pin from below and raise it to the mark. What it reads, less half the pin, against your axis height is its error.",
+    sayFit: () =>
+      "Say of each tool whether it does for the part: 180 less lead angle less nose angle must clear the steepest fall with degrees to spare, and a blade must reach the groove’s bottom.",
+    setTurretTool: turretAdvice,
+    setWorkZ: () =>
+      "With a tool whose offset is called, stand at the face and set work Z there. Without the offset active it would be wrong by that tool’s whole Z.",
+    readTool: (step) =>
+      `Read tool ${step.tool ?? 1} on the part: the turned band for X, measured first, and the face for Z. Say beforehand what each ought to be, geometry, wear and work offset together.`,
+  };

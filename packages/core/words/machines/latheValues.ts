@@ -64,12 +64,15 @@ function fitWords(value: RegisterRuling, sheet: TurningSetup): ValueWords {
   const name = `T${value.target.tool}`;
   const { steepestFallDeg = 0, grooveMm = 0 } = sheet.lathe.profile ?? {};
   const nose = tool ? noseAngleOf(tool.insert) : null;
+  const say = (mm: number) => `${showLength(mm, scales[sheet.unit])} ${sheet.unit === "mm" ? "mm" : "in"}`;
   const clears =
     tool?.leadDeg !== undefined && nose !== null
       ? `180 − ${tool.leadDeg} − ${nose} = ${180 - tool.leadDeg - nose}° clears, less two or three in practice; the profile falls by ${steepestFallDeg}°.`
       : "";
   const reaches =
-    tool?.deepestMm === undefined ? "" : `Its blade reaches ${tool.deepestMm} mm, the groove is ${grooveMm} mm deep.`;
+    tool?.deepestMm === undefined
+      ? ""
+      : `Its blade reaches ${say(tool.deepestMm)}, the groove is ${say(grooveMm)} deep.`;
   const fits = value.wanted === 1 ? "fits the part" : "does not fit the part";
   if (value.held === value.wanted) return { name, headline: `${name} ${fits}, as you said.`, body: "", proof: "" };
   return {
@@ -90,7 +93,15 @@ export function latheValueWords(value: RegisterRuling, sheet: TurningSetup): Val
     case "nose":
     case "tipCode":
       return noseWords(value, sheet);
-    default:
+    case "place":
+    case "turn":
+    case "toolSum":
+    case "toolRow":
+    case "workZ":
+    case "diameter":
+    case "toolOffset":
+    case "axisHeight":
+    case "gaugeError":
       return null;
   }
 }

@@ -10,7 +10,6 @@ import { surfaces, type Surface } from "../../../exercises/scene";
 import { firstContact } from "../../../geometry/solid";
 import { type Refusal } from "../../../lane/refusals";
 
-
 /** Teeth of a cutter that stands still do not stand at its widest place, mm. */
 export const STILL_TEETH_MM = 0.03;
 

@@ -5,7 +5,6 @@ import { FACE_MILL_RECESS_MM, heldAs, toolNumber } from "../../../instruments/th
 import { type Refusal } from "../../../lane/refusals";
 import { seenRoomMm } from "../eye";
 
-
 /** Gap under the tip down to a surface, mm. */
 export function gapOverMm(state: MillLane, on: Surface): number {
   return tipPoint(state, state.position).z - (trueScene(state)[on]?.highZ ?? -Infinity);

@@ -6,7 +6,6 @@ import { recessMm } from "./gapUnder";
 import { type At, type SurfaceTouch } from "../../told";
 import { type EventOf } from "../../events";
 
-
 /** How far the tip stands below the top of a gauge's plunger, mm; null when it is not over it. */
 export function pressedMm(state: MillLane, solid: Solid | undefined, travelMm: number): number | null {
   if (!solid) return null;
@@ -41,7 +40,6 @@ export function sensePlunger(
   else draft.emit({ type: "touchBegan", by, axis: "z", approach: -1, at: state.position, number, errorMm, clickMm });
   return true;
 }
-
 
 /** A touch in Z by something that gives way and tells. */
 export function touchOf(

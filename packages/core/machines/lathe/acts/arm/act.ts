@@ -13,7 +13,6 @@ import { seenTip } from "../../eye";
 import { counted, onLathe } from "../../evidence";
 import { contactHere } from "../../contactBase";
 
-
 /** The arm's sensor is a cube of this edge, mm. */
 const ARM_CUBE_MM = 10;
 

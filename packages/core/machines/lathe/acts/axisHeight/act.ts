@@ -10,9 +10,6 @@ import { mayReach } from "../../hands";
 import { drawNormal } from "../../../../random";
 import { onLathe } from "../../evidence";
 
-
-
-
 /** Blocks rub in the slot and the pin gives a little: a stack goes that is not more than so much too high, mm. */
 const RUBS_MM = 0.0008;
 
@@ -97,7 +94,6 @@ function readGauge(draft: LatheDraft, { from }: CommandOf<"readGauge">): Decisio
   });
   return accept(draft.events);
 }
-
 
 function zeroGauge({ state }: LatheDraft): Decision {
   if (!state.setup.lathe.axis) return refuse({ code: "notOnThisMachine" });

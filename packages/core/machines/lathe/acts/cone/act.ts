@@ -11,7 +11,6 @@ import { drawNormal } from "../../../../random";
 import { type AxisCounts } from "../../../../registers/mill";
 import { onLathe } from "../../evidence";
 
-
 /**
  * A pass that takes off no more than this only skims; what it would take off deeper than that at one go breaks the
  * insert, mm.
@@ -56,7 +55,10 @@ function runCone(draft: LatheDraft, { isHeld }: CommandOf<"runCone">): Decision 
   const before = lathe.cone?.offMm ?? Infinity;
   const takesMm = before - offMm;
   const looks = takesMm > SKIMS_MM ? "cuts" : takesMm > -SKIMS_MM / 2 ? "skims" : "air";
-  const middle = { radiusMm: coneRadiusMm(wanted, wanted.atMm - wanted.lengthMm / 2), zMm: wanted.atMm - wanted.lengthMm / 2 };
+  const middle = {
+    radiusMm: coneRadiusMm(wanted, wanted.atMm - wanted.lengthMm / 2),
+    zMm: wanted.atMm - wanted.lengthMm / 2,
+  };
   const tipOn = noseTip(tool, {
     radiusMm: middle.radiusMm + n.x * tool.noseRadiusMm,
     zMm: middle.zMm + n.z * tool.noseRadiusMm,
@@ -66,9 +68,7 @@ function runCone(draft: LatheDraft, { isHeld }: CommandOf<"runCone">): Decision 
     x: toCounts(2 * radiusMm, scale) + sum("x"),
     z: toCounts(zMm, scale) + sum("z"),
   });
-  const end = isHeld
-    ? at(tipOn.radiusMm, tipOn.zMm)
-    : at(state.setup.lathe.stock.diameterMm / 2 + CLEAR_MM, CLEAR_MM);
+  const end = isHeld ? at(tipOn.radiusMm, tipOn.zMm) : at(state.setup.lathe.stock.diameterMm / 2 + CLEAR_MM, CLEAR_MM);
   // far too deep: the pass would run into part, jaws or more than an insert takes
   if (offMm < -DEEPEST_MM || (Number.isFinite(before) && takesMm > DEEPEST_MM)) {
     draft.emit({ type: "moved", to: at(tipOn.radiusMm, tipOn.zMm), isRapid: false });

@@ -4,7 +4,6 @@ import { type LatheState } from "../../lane";
 import { type EventOf } from "../../../events";
 import { carve } from "../../outline";
 
-
 export type Cone = NonNullable<LatheSheet["cone"]>;
 
 /** Outward unit normal of a cone that narrows toward the face: X as a radius, Z away from the chuck. */

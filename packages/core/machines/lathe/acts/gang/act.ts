@@ -14,8 +14,6 @@ import { drawNormal } from "../../../../random";
 import { counted, onLathe, withoutTool } from "../../evidence";
 import { contactHere } from "../../contactBase";
 
-
-
 const OVERHANG_MM = { low: 5, high: 60 } as const;
 
 /**
@@ -135,7 +133,6 @@ function tightenTool({ state }: LatheDraft, { how }: CommandOf<"tightenTool">): 
   return accept([{ type: "toolTightened", tool: loose, how, xMm: round(shift) }]);
 }
 
-
 function loosenTool({ state }: LatheDraft): Decision {
   const reach = mayReach(state);
   if (reach) return refuse(reach);
@@ -149,7 +146,6 @@ function loosenTool({ state }: LatheDraft): Decision {
 const shifted = ({ movedMm }: LatheState, tool: number, xMm: number): Pick<LatheState, "movedMm"> => ({
   movedMm: { ...movedMm, [tool]: (movedMm[tool] ?? 0) + xMm },
 });
-
 
 /** A gang slide's own: a tool changed, a tool put where its register says, the feed turned down. */
 export const gang: LatheAct<typeof schema> = {

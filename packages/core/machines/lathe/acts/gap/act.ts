@@ -1,6 +1,7 @@
 import type * as schema from "./schema";
 import { feelAt, type Feel } from "../../../../instruments/paper";
-import { type HeldFace, type LatheAct, type LatheDraft, type TurningLane } from "../../lane";
+import { type LatheAct, type LatheDraft, type TurningLane } from "../../lane";
+import type { HeldFace } from "../../faces";
 import { gapMm, toolAt } from "../../contact";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
@@ -15,7 +16,6 @@ import { onLathe, touched, touchedCone } from "../../evidence";
 import { type At } from "../../../told";
 import { type EventOf } from "../../../events";
 import { contactHere } from "../../contactBase";
-
 
 /** Paper is brought under a tip that stands no further away than this, by eye, mm. */
 const NEAR_MM = 4;
@@ -203,9 +203,7 @@ export const gap: LatheAct<typeof schema> = {
       if (!event.goes || !event.isOpened) return {};
       const thing = before.setup.gaps.find((one) => one.id === event.id);
       return {
-        turret: [
-          { ...onPart(before, at, event), by: thing?.kind ?? "block", thicknessMm: thing?.nominalMm ?? 0 },
-        ],
+        turret: [{ ...onPart(before, at, event), by: thing?.kind ?? "block", thicknessMm: thing?.nominalMm ?? 0 }],
       };
     },
     metalTouched: (before, at, event) => ({ turret: [{ ...onPart(before, at, event), by: "metal" }] }),

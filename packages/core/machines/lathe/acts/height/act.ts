@@ -7,7 +7,6 @@ import { accept, refuse } from "../../../../result";
 import { parseLengthMm } from "../../../../units/parse";
 import { onLathe } from "../../evidence";
 
-
 /** Shims come in this much at most, mm. */
 const SHIMS_MM = 1;
 

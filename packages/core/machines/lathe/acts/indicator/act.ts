@@ -10,7 +10,6 @@ import { sweepError } from "../../../../registers/sweep";
 import { toCounts } from "../../../../units/scale";
 import { contactHere } from "../../contactBase";
 
-
 /** An indicator carried on the chuck droops: what it reads above and below carries this, mm. */
 const SAG_MM = 0.018;
 
@@ -29,12 +28,7 @@ export function sweepShank({ state }: LatheDraft): Decision {
   const { radiusMm } = tipAt(state);
   const number = state.desk.readingsMade + 1;
   // what the indicator goes round is a boss, and the axis that carries it is the chuck's
-  const read = sweepReadings(
-    [-radiusMm, -heightNowMm(state, state.lathe.station)],
-    "boss",
-    state.truth.seed,
-    number,
-  );
+  const read = sweepReadings([-radiusMm, -heightNowMm(state, state.lathe.station)], "boss", state.truth.seed, number);
   const values: Record<string, number> = read
     ? {
         at0: read[0],
@@ -56,7 +50,9 @@ export function sweepShank({ state }: LatheDraft): Decision {
   ]);
 }
 
-/** A shank that is swept: the tool moves by plus the error, on a diameter by twice that; there it stands on the axis. */
+/**
+ * A shank that is swept: the tool moves by plus the error, on a diameter by twice that; there it stands on the axis.
+ */
 export const indicator: Pick<LatheAct<never>, "tells"> = {
   tells: {
     readingShown: (before, at, { what, values }) => {

@@ -3,7 +3,6 @@ import { type LatheAct, type LatheDraft } from "../../lane";
 import { type Decision } from "../../../act";
 import { accept, refuse } from "../../../../result";
 
-
 /** Off and on again: the machine forgets where it is, which row was called, and what was declared. */
 function switchOff(draft: LatheDraft): Decision {
   const { state } = draft;

@@ -9,7 +9,6 @@ import { type CommandOf } from "../../../commands";
 import { counted, onLathe } from "../../evidence";
 import { contactHere } from "../../contactBase";
 
-
 /**
  * An eye that sights a point over an edge: off by so much (its own, the same each time with one tool), and content
  * within so much, mm.
@@ -33,7 +32,6 @@ function sightEdge({ state }: LatheDraft): Decision {
   return accept([{ type: "edgeSighted", tool: number, looks, at: state.position, errorMm }]);
 }
 
-
 function recall({ state }: LatheDraft, { row }: CommandOf<"recall">): Decision {
   const isThere = row === null || state.setup.lathe.tools.some(({ number }) => number === row);
   if (!isThere) return refuse({ code: "toolNotHere", tool: row });
@@ -48,9 +46,7 @@ export const readout: LatheAct<typeof schema> = {
       ...lathe,
       sighted: { looks, at },
       evidence:
-        looks === "over"
-          ? { ...lathe.evidence, zTouched: counted(lathe.evidence.zTouched, tool) }
-          : lathe.evidence,
+        looks === "over" ? { ...lathe.evidence, zTouched: counted(lathe.evidence.zTouched, tool) } : lathe.evidence,
     })),
   },
   tells: {

@@ -7,10 +7,9 @@ import { slideAcross } from "../gang/act";
 import { seenTip } from "../../eye";
 import { onLathe } from "../../evidence";
 
-
 /**
- * The turret swings another tool in, clear of part and chuck; on a hand-wound lathe a hand puts it on the post. `row` is
- * what the control counts with then, as a tool word calls it.
+ * The turret swings another tool in, clear of part and chuck; on a hand-wound lathe a hand puts it on the post. `row`
+ * is what the control counts with then, as a tool word calls it.
  */
 export function swing(draft: LatheDraft, station: number, row: number | null): Decision {
   const { state } = draft;

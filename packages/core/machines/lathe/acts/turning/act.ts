@@ -12,7 +12,6 @@ import { counted, isFacedToMiddle, onLathe, touched } from "../../evidence";
 import { contactHere } from "../../contactBase";
 import { cleanRadiusMm } from "../../contact";
 
-
 /** Room for a hand with a micrometer, and for the turret to swing, by eye, mm. */
 const ROOM_TO_MEASURE_MM = 15;
 
@@ -111,7 +110,6 @@ function withTurned(state: LatheState, event: EventOf<"turned">): LatheState {
   };
 }
 
-
 /** Metal cut, and what gauges tell of it. */
 export const turning: LatheAct<typeof schema> = {
   decide: { measureTurned },
@@ -119,7 +117,13 @@ export const turning: LatheAct<typeof schema> = {
   tells: {
     turned: (before, at, event, clickMm) => {
       const { axis, kind, fromMm, radiusMm } = event;
-      const base = { ...contactHere(before, at, clickMm), by: "cut", at: event.at, clickMm: event.clickMm, radiusMm } as const;
+      const base = {
+        ...contactHere(before, at, clickMm),
+        by: "cut",
+        at: event.at,
+        clickMm: event.clickMm,
+        radiusMm,
+      } as const;
       if (axis === "x")
         return {
           turret: [{ ...base, axis: "z", on: "face", faceMm: fromMm, isClean: isFacedToMiddle(before.lathe, event) }],

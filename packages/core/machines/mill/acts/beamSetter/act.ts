@@ -10,7 +10,6 @@ import { FACE_MILL_RECESS_MM } from "../../../../instruments/things";
 import { toCounts, toMm } from "../../../../units/scale";
 import { reachIn } from "../gapUnder";
 
-
 /**
  * Beam setter: searches from above without a stated length, at speed or still; what hangs on the tip is measured with
  * it.

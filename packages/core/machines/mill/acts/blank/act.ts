@@ -7,7 +7,6 @@ import { type SetupTask } from "../../../../exercises/schools";
 import { type CommandOf } from "../../../commands";
 import { drawBetween } from "../../../../random";
 
-
 function dressBurr({ state }: MillDraft): Decision {
   if (state.isBurrDressed) return refuse({ code: "burrDressedAlready" });
   const problem = reachIn(state) ?? roomForHand(state);

@@ -12,7 +12,6 @@ import { toMm } from "../../../../units/scale";
 import { jogMm } from "../../../../lane/names";
 import { withLengthTouch } from "../../evidence";
 
-
 /** A block or pin in the gap while the gap closes: something gives, and it is not the block. */
 export function senseBlock(draft: MillDraft, from: AxisCounts): boolean {
   const { block, position } = draft.state;

@@ -2,7 +2,14 @@ import type * as schema from "./schema";
 import { newFinder, type FinderState, type MillAct, type MillDraft, type MillLane } from "../../lane";
 import { burrNowMm, tipPoint, trueBoxes, trueScene } from "../../solids";
 import { EDGE_FINDER_TIP_HEIGHT_MM } from "../../../../instruments/things";
-import { drawApproach, drawBendMm, hasKicked, lateOnEdgeBreakMm, overTravel, wobbleAt } from "../../../../instruments/edgeFinder";
+import {
+  drawApproach,
+  drawBendMm,
+  hasKicked,
+  lateOnEdgeBreakMm,
+  overTravel,
+  wobbleAt,
+} from "../../../../instruments/edgeFinder";
 import { planGap } from "../../../../geometry/solid";
 import { strike } from "../../contact";
 import { type Decision } from "../../../act";
@@ -10,7 +17,6 @@ import { accept, refuse } from "../../../../result";
 import { type EventOf } from "../../../events";
 import { withContactSeen } from "../../evidence";
 import { type Side } from "../../../../lane/names";
-
 
 /**
  * Gap between the edge finder's tip and the blank as the tip meets it, and where its parts come from; null above the

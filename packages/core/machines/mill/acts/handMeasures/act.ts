@@ -7,7 +7,6 @@ import { accept, refuse } from "../../../../result";
 import { toolName } from "../../../../instruments/things";
 import { readByHand } from "../../../../instruments/handMeasures";
 
-
 /** Which hand instrument can be put to what: a rule tells no diameter, a micrometer no bore. */
 const FITS: Record<CommandOf<"measure">["what"], readonly CommandOf<"measure">["by"][]> = {
   toolDiameter: ["caliper", "micrometer"],

@@ -11,7 +11,6 @@ import { isBroken } from "../../evidence";
 import { type Block } from "../../../../gcode/parser";
 import { type Refusal } from "../../../../lane/refusals";
 
-
 const ROOM_TO_LOAD_MM = 5;
 
 /** Dirt in the taper holds a tool lower until the taper is wiped, mm. */

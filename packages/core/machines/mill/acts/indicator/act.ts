@@ -9,7 +9,6 @@ import { type MillAct } from "../../lane";
 import { sweepError } from "../../../../registers/sweep";
 import { toCounts, toMm } from "../../../../units/scale";
 
-
 /** The tip must stand this far inside a bore, or beside a boss, to be carried round it, mm. */
 const SWEEP_DEPTH_MM = 1;
 

@@ -10,7 +10,6 @@ import { pressedMm, sensePlunger } from "../plungers";
 import { LAMP_GAUGE_TRAVEL_MM, drawLampApproach } from "../../../../instruments/lampGauge";
 import { touchOf } from "../plungers";
 
-
 /** The height gauge is stood under the spindle, on whatever is there. */
 function standLamp({ state }: MillDraft): Decision {
   if (!state.setup.instruments.includes("lampGauge"))

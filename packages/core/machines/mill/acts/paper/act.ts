@@ -10,7 +10,6 @@ import { isFelt } from "../../../../instruments/gap";
 import { type LaneEvent } from "../../../events";
 import { withLengthTouch } from "../../evidence";
 
-
 /** What the fingers feel after a step with paper or a feeler in place. */
 export function sensePaper(draft: MillDraft, clickMm: number): boolean {
   const { paper, truth, position } = draft.state;
@@ -94,8 +93,7 @@ export const paper: MillAct<typeof schema> = {
     paperFelt: (state, { on, feel }) => ({
       ...state,
       paper: { id: state.paper?.id ?? "paper", on, feel },
-      evidence:
-        feel === "drags" || feel === "held" ? withLengthTouch(state.evidence, state.holds, on) : state.evidence,
+      evidence: feel === "drags" || feel === "held" ? withLengthTouch(state.evidence, state.holds, on) : state.evidence,
     }),
     paperPulled: (state) => ({ ...state, paper: null }),
   },

@@ -6,13 +6,18 @@ import { type Decision } from "../../../act";
 import { STILL_TEETH_MM, goOver, heldTool, mayMeasure, seatedTop } from "../cycles";
 import { accept, refuse } from "../../../../result";
 import { parseLengthMm } from "../../../../units/parse";
-import { SETTER_RADIUS_MM, SETTER_TRAVEL_MM, SETTER_WINDOW_MM, drawSetterApproach, setterMissMm } from "../../../../instruments/plungerSetter";
+import {
+  SETTER_RADIUS_MM,
+  SETTER_TRAVEL_MM,
+  SETTER_WINDOW_MM,
+  drawSetterApproach,
+  setterMissMm,
+} from "../../../../instruments/plungerSetter";
 import { toCounts, toMm } from "../../../../units/scale";
 import { strike } from "../../contact";
 import { trueScene } from "../../solids";
 import { pressedMm, sensePlunger } from "../plungers";
 import { touchOf } from "../plungers";
-
 
 /**
  * Plunger setter by cycle: comes down from a window above where the stated length says, touches coarsely, then finely,
@@ -109,7 +114,13 @@ export const plungerSetter: MillAct<typeof schema> = {
     const { setter } = trueScene(draft.state);
     return (
       setter !== undefined &&
-      sensePlunger(draft, "plungerSetter", pressedMm(draft.state, setter, SETTER_TRAVEL_MM), clickMm, drawSetterApproach)
+      sensePlunger(
+        draft,
+        "plungerSetter",
+        pressedMm(draft.state, setter, SETTER_TRAVEL_MM),
+        clickMm,
+        drawSetterApproach,
+      )
     );
   },
   retracted: (draft) => {

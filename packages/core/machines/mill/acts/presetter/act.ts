@@ -7,7 +7,6 @@ import { accept, refuse } from "../../../../result";
 import { toolName } from "../../../../instruments/things";
 import { readPresetter } from "../../../../instruments/handMeasures";
 
-
 /** Presetter beside the machine: both figures of a tool that does not hang in the spindle. */
 function askPresetter(draft: MillDraft, { tool }: CommandOf<"askPresetter">): Decision {
   const { state } = draft;

@@ -19,7 +19,6 @@ import { toCounts } from "../../../../units/scale";
 import { touchOf } from "../plungers";
 import { burrNowMm } from "../../solids";
 
-
 /** How far past its trigger the ball stands at the nearest wall or top, mm; below zero it is free. */
 function pushedMm(state: MillLane, axis: Axis, approach: 1 | -1): { mm: number; on: Surface } {
   const scene = trueScene(state);
@@ -106,8 +105,7 @@ export const probe: MillAct<typeof schema> = {
         ],
       };
     },
-    readingShown: (before, at, event) =>
-      event.instrument === "probe" ? { places: placesOf(before, at, event) } : {},
+    readingShown: (before, at, event) => (event.instrument === "probe" ? { places: placesOf(before, at, event) } : {}),
   },
   needsPower: ["askProbe"],
   senses: senseProbe,

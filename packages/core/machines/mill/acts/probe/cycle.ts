@@ -1,5 +1,13 @@
 import { type Axis } from "../../../../registers/mill";
-import { PROBE_SEARCH_MM, PROBE_STANDOFF_MM, PROBE_STEM_RADIUS_MM, drawProbeApproach, type ProbeOutcome, type ProbeQuestion } from "../../../../instruments/probe";
+import { probeNeeds } from "./needs";
+import {
+  PROBE_SEARCH_MM,
+  PROBE_STANDOFF_MM,
+  PROBE_STEM_RADIUS_MM,
+  drawProbeApproach,
+  type ProbeOutcome,
+  type ProbeQuestion,
+} from "../../../../instruments/probe";
 import { type MillDraft } from "../../lane";
 import { pointOf, tipPoint } from "../../solids";
 import { type PointMm } from "../../../../geometry/contact";
@@ -13,7 +21,6 @@ import { accept, refuse, type Result } from "../../../../result";
 import { type LaneEvent } from "../../../events";
 import { type Refusal } from "../../../../lane/refusals";
 import { parseLengthMm } from "../../../../units/parse";
-
 
 type Direction = 1 | -1;
 
@@ -243,22 +250,6 @@ const RUNS: Record<ProbeQuestion, Run> = {
   cornerOutside: (ask) => cornerAnswer(ask, true),
   cornerInside: (ask) => cornerAnswer(ask, false),
   angle: angleAnswer,
-};
-
-/** Which figures a question needs besides where the probe stands. */
-export const probeNeeds: Record<
-  ProbeQuestion,
-  { axis: boolean; direction: boolean; directionY: boolean; size: boolean; depth: boolean }
-> = {
-  face: { axis: true, direction: true, directionY: false, size: true, depth: false },
-  surface: { axis: false, direction: false, directionY: false, size: true, depth: false },
-  twoOutside: { axis: true, direction: false, directionY: false, size: true, depth: true },
-  twoInside: { axis: true, direction: false, directionY: false, size: true, depth: true },
-  boss: { axis: false, direction: false, directionY: false, size: true, depth: true },
-  bore: { axis: false, direction: false, directionY: false, size: true, depth: true },
-  cornerOutside: { axis: false, direction: true, directionY: true, size: false, depth: true },
-  cornerInside: { axis: false, direction: true, directionY: true, size: false, depth: true },
-  angle: { axis: true, direction: true, directionY: false, size: true, depth: false },
 };
 
 const LONGEST_MM = 400;

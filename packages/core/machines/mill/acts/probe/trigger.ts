@@ -12,4 +12,3 @@ export function effectiveRadiusMm(state: MillLane, axis: "x" | "y", approach: 1 
     probe.bendMm
   );
 }
-

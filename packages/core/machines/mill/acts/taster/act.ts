@@ -2,7 +2,14 @@ import type * as schema from "./schema";
 import { type MillAct, type MillDraft, type MillLane } from "../../lane";
 import { burrNowMm, tipPoint, trueScene } from "../../solids";
 import { surfaces } from "../../../../exercises/scene";
-import { TASTER_BALL_RADIUS_MM, TASTER_BREAKS_MM, TASTER_REST_MM, drawTasterApproach, runoutAlong, tasterDial } from "../../../../instruments/taster";
+import {
+  TASTER_BALL_RADIUS_MM,
+  TASTER_BREAKS_MM,
+  TASTER_REST_MM,
+  drawTasterApproach,
+  runoutAlong,
+  tasterDial,
+} from "../../../../instruments/taster";
 import { planGap } from "../../../../geometry/solid";
 import { type Axis, type AxisCounts } from "../../../../registers/mill";
 import { isBroken } from "../../evidence";
@@ -12,7 +19,6 @@ import { accept, refuse } from "../../../../result";
 import { reachIn } from "../gapUnder";
 import { type At, type EdgeContact } from "../../../told";
 import { toCounts } from "../../../../units/scale";
-
 
 /**
  * How far the spindle axis stands past the face that the ball leans on, mm (below zero: before it); null when nothing

@@ -1,0 +1,120 @@
+import type { Command, Observation } from "@probe-lane/core/bench";
+import type { Axis, AxisCounts, RegisterId } from "@probe-lane/core/registers";
+import type { ComponentType, Ref } from "react";
+import type { CheckName, TermName } from "@probe-lane/core/lane";
+import type { MillLengthSchool } from "@probe-lane/core/exercises";
+import type { Act, ActKey, DialogName } from "./act";
+import type { Jog } from "./drawing";
+import type { JogKey, KeyVerb } from "./keys";
+
+export interface DialogProps<S extends Observation = Observation> {
+  seen: S;
+  kit: BenchKit;
+  send(command: Command): void;
+  onClose(): void;
+  isReadOnly: boolean;
+}
+export interface BenchDialog<S extends Observation> {
+  readonly title: string;
+  readonly Body: ComponentType<DialogProps<S>>;
+  readonly isWide?: boolean;
+}
+
+export interface PictureProps<S extends Observation = Observation> {
+  seen: S;
+  machine: AxisCounts;
+  fit: "near" | "whole";
+  lastAxis: Axis;
+  onJog: Jog | null;
+  send(command: Command): void;
+  isReadOnly: boolean;
+}
+
+/** What is filled in to set a register from where the machine stands; texts as they were typed. */
+export interface Filled {
+  readonly distance: string;
+  readonly edge: string;
+  readonly where: "" | "minus" | "plus";
+}
+export interface SentenceProps<S extends Observation = Observation> {
+  seen: S;
+  register: RegisterId;
+  filled: Filled;
+  fill(change: Partial<Filled>): void;
+  firstBox: Ref<HTMLInputElement>;
+}
+
+/** Registers on a machine's bench: which, how they are shown, and the sentence that sets one from where it stands. */
+interface RegisterKit<S extends Observation> {
+  readonly Table: ComponentType<{ seen: S }>;
+  first(seen: S): RegisterId;
+  /** The register that an axis asks for with what is held now. */
+  forAxis(seen: S, axis: Axis): RegisterId;
+  readonly Sentence: ComponentType<SentenceProps<S>>;
+  /** The value that the sentence gives the register, mm; null while it cannot be read. */
+  asMm(seen: S, register: RegisterId, filled: Filled): number | null;
+  /** Registers that hold a code and no length, and how one is chosen; null where there are none. */
+  readonly codes: {
+    is(register: RegisterId): boolean;
+    readonly Picker: ComponentType<{ chosen: string; onChoose(code: string): void }>;
+  } | null;
+  /** The row that is called, for what a capture would store. */
+  rowOf(seen: S): number | null;
+  /** Whether registers can be printed as a program, and what a list to take in looks like. */
+  readonly exchange: { readonly dialect: "mill" | "lathe"; readonly hasProgram: boolean; readonly sample: string };
+}
+
+interface LedgerKit<S extends Observation> {
+  forAxis(seen: S, axis: Axis, choices: readonly RegisterId[]): RegisterId;
+  firstTerm(axis: Axis): TermName;
+}
+
+/** How positions are shown: which axes, and what the display is told of offsets in use. */
+interface PositionKit<S extends Observation> {
+  readonly title: string;
+  readonly axes: readonly Axis[];
+  readonly workHead: string;
+  readonly showsMachine: boolean;
+  /** What stands beside an axis's letter, and what it means. */
+  readonly marks: Partial<Record<Axis, { readonly mark: string; readonly means: string }>>;
+  inUse(seen: S): { readonly offset: string | null; readonly called: string };
+}
+
+/** Everything that a machine is to the bench in the browser. The bench itself knows no machine. */
+export interface BenchKit<S extends Observation = Observation> {
+  readonly jogKeys: Readonly<Record<string, JogKey>>;
+  /** What a key does here, in words; null where it does nothing. */
+  verbWords(verb: KeyVerb, seen: S): string | null;
+  /** What hands can do now. */
+  acts(seen: S): readonly Act[];
+  /** What a key asks for while nothing on the controls answers to it: the bench then says why not. */
+  asks(key: ActKey | "look", seen: S): Command;
+  /** Something stands beside the machine that measures. */
+  canMeasure(seen: S): boolean;
+  /** What eyes, ears and fingers have now; when it changes, presses that wait are dropped. */
+  noticed(seen: S): unknown;
+  readonly dialogs: Readonly<Partial<Record<DialogName, BenchDialog<S>>>>;
+  /** What carries the tools: where it stands on the controls, and what opens it. */
+  readonly carrier: { readonly where: string; readonly opens: string };
+  held(seen: S): { readonly what: string; readonly besides?: string };
+  /** Said before the spindle is started with what hangs there. */
+  startNotes(seen: S): readonly { readonly words: string; readonly isStop: boolean }[];
+  /** The typed block's example; null where nothing moves but by hand, with what is said there instead. */
+  block(seen: S): { readonly sample: string } | { readonly byHand: string };
+  /** Schools to name at hand-in, where the exercise leaves more than one. */
+  schoolsToName(seen: S): readonly { readonly id: MillLengthSchool; readonly words: string }[];
+  /** What a check asks for, where it is not what it asks for everywhere. */
+  readonly asksOf: Readonly<Partial<Record<CheckName, string>>>;
+  /** The check that is asked for first, where it is not the first of the list. */
+  firstCheck(seen: S): CheckName | null;
+  readonly position: PositionKit<S>;
+  readonly registers: RegisterKit<S>;
+  readonly ledger: LedgerKit<S>;
+  readonly picture: {
+    title(seen: S): string;
+    readonly whole: string;
+    readonly Picture: ComponentType<PictureProps<S>>;
+    /** How machine and blank stand, in a few words. */
+    standing(seen: S): string;
+  };
+}

@@ -1,0 +1,167 @@
+import { describe, expect, it } from "vitest";
+import type { BatchReply, CommandBatch } from "@probe-lane/contract";
+import { decide, foldFrom, observe, type Command } from "@probe-lane/core/bench";
+import { LaneDriver } from "@probe-lane/students";
+import { findDemoExercise } from "../../../../../demo";
+import { benchKitFor } from "../machines";
+import { LaneLink, positions, type LinkPorts } from "./laneLink";
+
+const { exercise } = findDemoExercise("focuser-plate-lower-left");
+
+/** A server in memory that answers when told to, may lose requests or replies, and counts a resent batch once. */
+class FakeServer {
+  readonly lane: LaneDriver;
+  constructor(of = exercise) {
+    this.lane = new LaneDriver(of, "link");
+  }
+  readonly got: CommandBatch[] = [];
+  private waiting: (() => void)[] = [];
+  private answered = new Map<number, BatchReply>();
+  isDown: "no" | "request" | "reply" = "no";
+  retries: (() => void)[] = [];
+
+  readonly ports: LinkPorts = {
+    send: (batch) =>
+      new Promise((resolve, reject) => {
+        this.waiting.push(() => {
+          if (this.isDown === "request") return reject(new Error("lost"));
+          this.got.push(structuredClone(batch));
+          const reply = this.answer(batch);
+          return this.isDown === "reply" ? reject(new Error("lost")) : resolve(reply);
+        });
+      }),
+    failure: (error) =>
+      error instanceof Error && error.message === "lost"
+        ? { status: "lost", message: "no answer" }
+        : { status: "moved", message: "elsewhere" },
+    noticed: (seen) => benchKitFor(seen.kind).noticed(seen),
+    later: (work) => {
+      this.retries.push(work);
+      return () => undefined;
+    },
+  };
+
+  private answer(batch: CommandBatch): BatchReply {
+    const [first] = batch.commands;
+    const before = this.answered.get(first?.clientSeq ?? 0);
+    if (before) return before;
+    const outcomes: BatchReply["outcomes"] = batch.commands.map(({ clientSeq, command }) => {
+      const refusal = this.lane.attempt(command);
+      return refusal ? { clientSeq, kind: "refused", refusal, message: refusal.code } : { clientSeq, kind: "done" };
+    });
+    const reply: BatchReply = { seq: this.lane.log.length, observation: this.lane.seen, outcomes };
+    this.answered.set(first?.clientSeq ?? 0, reply);
+    return reply;
+  }
+  async flush(): Promise<void> {
+    const turn = this.waiting;
+    this.waiting = [];
+    for (const answer of turn) answer();
+    for (let tick = 0; tick < 6; tick++) await Promise.resolve();
+  }
+  async flushAll(): Promise<void> {
+    for (let turn = 0; turn < 60 && this.waiting.length > 0; turn++) await this.flush();
+  }
+  link(): LaneLink {
+    return new LaneLink(this.ports, "tab-one", { seq: this.lane.log.length, observation: this.lane.seen });
+  }
+}
+const jog = (size: "fine" | "middle" | "coarse" | "rapid", clicks = 1): Command => ({
+  type: "jog",
+  axis: "x",
+  direction: -1,
+  clicks,
+  size,
+});
+
+describe("the tab's end of a lane", () => {
+  it("moves the readout in the frame of the key press, before any answer", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    const before = link.snapshot().shown.machine.x;
+    link.send(jog("coarse", 3));
+    expect(link.snapshot().shown.machine.x).toBe(before - 300);
+    expect(link.snapshot().observation.machine.x).toBe(before);
+    await server.flush();
+    expect(link.snapshot().observation.machine.x).toBe(before - 300);
+    expect(link.snapshot().shown).toMatchObject({ machine: { x: before - 300 } });
+  });
+  it("at the finest sizes sends one click at a time and drops a held key's repeats meanwhile", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    for (let press = 0; press < 3; press++) link.send(jog("fine"));
+    for (let repeat = 0; repeat < 10; repeat++) link.send(jog("fine"), true);
+    await server.flushAll();
+    expect(server.got.map(({ commands }) => commands.length)).toEqual([1, 1, 1]);
+    expect(server.lane.state.position.x).toBe(-40_003);
+  });
+  it("gathers coarse presses that wait into one command", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    for (let press = 0; press < 9; press++) link.send(jog("coarse"));
+    await server.flushAll();
+    expect(
+      server.got.map(({ commands }) => commands.map(({ command }) => command.type === "jog" && command.clicks)),
+    ).toEqual([[1], [8]]);
+    expect(server.lane.state.position.x).toBe(-40_900);
+  });
+  it("a refusal is shown in words and drops the presses behind it", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    link.send({ type: "setDoor", isOpen: true });
+    await server.flushAll();
+    link.send(jog("rapid"));
+    link.send(jog("fine"));
+    await server.flushAll();
+    expect(link.snapshot().message).toBe("doorOpenRapid");
+    expect(server.lane.state.position.x).toBe(-40_000);
+  });
+  it.each(["request", "reply"] as const)(
+    "when the %s is lost the machine holds, and on return nothing is missing or doubled",
+    async (what) => {
+      const server = new FakeServer();
+      const link = server.link();
+      server.isDown = what;
+      link.send(jog("coarse", 4));
+      await server.flush();
+      expect(link.snapshot().status).toBe("lost");
+      link.send(jog("coarse", 50));
+      expect(link.snapshot().shown.machine.x).toBe(-40_400);
+      server.isDown = "no";
+      server.retries.forEach((retry) => retry());
+      await server.flushAll();
+      expect(link.snapshot().status).toBe("linked");
+      expect(link.snapshot().observation.machine.x).toBe(-40_400);
+      expect(server.lane.state.position.x).toBe(-40_400);
+      link.send(jog("coarse", 1));
+      await server.flushAll();
+      expect(server.lane.state.position.x).toBe(-40_500);
+    },
+  );
+  it("takes in an answered hand while idle, and not over a command of its own", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    link.send({ type: "raiseHand" });
+    await server.flushAll();
+    server.lane.do({ type: "lowerHand" });
+    const now = { seq: server.lane.log.length, observation: server.lane.seen };
+    link.send(jog("coarse"));
+    link.refresh(now);
+    expect(link.snapshot().observation.isHandUp).toBe(true);
+    await server.flushAll();
+    server.lane.do({ type: "raiseHand" });
+    link.refresh({ seq: server.lane.log.length, observation: server.lane.seen });
+    expect(link.snapshot().observation.isHandUp).toBe(true);
+    link.refresh(now);
+    expect(link.snapshot().observation.isHandUp).toBe(true);
+  });
+  it("does not predict a click that door or travel will refuse", () => {
+    const { state } = new LaneDriver(exercise, "edge of travel");
+    const opened = foldFrom(state, [{ type: "homed" }, { type: "doorSet", isOpen: true }]);
+    const seen = observe(opened, "student");
+    const plus: Command & { type: "jog" } = { type: "jog", axis: "x", direction: 1, clicks: 5, size: "coarse" };
+    expect(positions(seen, [plus]).machine.x).toBe(0);
+    expect(positions(seen, [{ ...plus, direction: -1, size: "rapid" }]).machine.x).toBe(0);
+    expect(decide(opened, plus)).toMatchObject({ ok: false });
+  });
+});

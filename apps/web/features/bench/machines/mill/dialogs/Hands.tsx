@@ -1,0 +1,98 @@
+import { taskWords } from "@probe-lane/core/words";
+import { Button } from "../../../../../ui";
+import { gapLabel } from "../../../lane/things";
+import type { MillDialogProps } from "../view";
+
+/** Papers, feelers, blocks and pins to choose from. */
+export function Gap({ seen, send, onClose }: MillDialogProps) {
+  const { sheet } = seen;
+  const there = sheet.gaps.filter(({ kind }) => sheet.instruments.includes(kind));
+  return (
+    <div className="flex flex-col gap-2">
+      <p className="text-ink2">
+        Spindle still, door open. Paper and feelers are felt; a block or pin goes or does not go, for the gap as it is
+        now.
+      </p>
+      {there.map(({ id, kind }, place) => {
+        const isFelt = kind === "paper" || kind === "feeler";
+        return (
+          <Button
+            key={id}
+            autoFocus={place === 0}
+            className="justify-between py-1.5"
+            onClick={() => {
+              send(isFelt ? { type: "placePaper", id } : { type: "tryBlock", id });
+              onClose();
+            }}
+          >
+            <span>
+              {isFelt ? "Place" : "Try"} the {gapLabel(seen, id)}
+            </span>
+          </Button>
+        );
+      })}
+    </div>
+  );
+}
+
+/** What machine, vise and blank still want, in the order of the work; taps for a blank that is screwed down. */
+export function Ready({ seen, send, onClose }: MillDialogProps) {
+  const { sheet, tasksDone, isBurrDressed } = seen;
+  const isDone = (task: (typeof sheet.tasks)[number]) =>
+    tasksDone.includes(task) || (task === "dressBurr" && isBurrDressed);
+  const next = sheet.tasks.find((task) => !isDone(task));
+  return (
+    <div className="flex flex-col gap-2">
+      {sheet.tasks.length > 0 ? (
+        <p className="text-ink2">
+          Nobody minds the order but the numbers. What needs your hands wants the door open and the spindle still.
+        </p>
+      ) : null}
+      {sheet.tasks.map((task) =>
+        isDone(task) ? (
+          <p key={task} className="px-3 py-1 text-ink2">
+            ✓ {taskWords[task].done}
+          </p>
+        ) : (
+          <Button
+            key={task}
+            autoFocus={task === next}
+            className="py-1.5"
+            onClick={() => {
+              send(task === "dressBurr" ? { type: "dressBurr" } : { type: "doTask", task });
+              onClose();
+            }}
+          >
+            {taskWords[task].act}
+          </Button>
+        ),
+      )}
+      {sheet.fixture.kind === "plate" ? (
+        <div className="flex flex-col gap-2 border-t border-rule-soft pt-2">
+          <p className="text-ink2">
+            Screws a little loose, a tap turns the part, and moves it: what was found before no longer holds.
+          </p>
+          {(
+            [
+              ["hard", 1, "Tap hard, counter-clockwise"],
+              ["hard", -1, "Tap hard, clockwise"],
+              ["light", 1, "Tap lightly, counter-clockwise"],
+              ["light", -1, "Tap lightly, clockwise"],
+            ] as const
+          ).map(([strength, direction, label]) => (
+            <Button
+              key={label}
+              className="py-1"
+              onClick={() => {
+                send({ type: "tapPart", direction, strength });
+                onClose();
+              }}
+            >
+              {label}
+            </Button>
+          ))}
+        </div>
+      ) : null}
+    </div>
+  );
+}
