@@ -16,7 +16,7 @@ interface Placed<E> {
   readonly event: E;
 }
 /** A register change, with the lane as it stood before it. */
-export interface ChangePlace<S = LaneState> extends Placed<EventOf<"registerChanged">> {
+interface ChangePlace<S = LaneState> extends Placed<EventOf<"registerChanged">> {
   readonly before: S;
 }
 

@@ -39,14 +39,6 @@ export function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultipl
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }
 
-/**
- * How the values of a lane are marked: the marks of one value, and the multiple of a tolerance at which none are left.
- */
-export interface Scale {
-  readonly outOf: number;
-  readonly zeroAtMultiple: number;
-}
-
 export const OPEN = (closureMm: number): Evidence => ({ contact: null, terms: [], leftMm: closureMm });
 /** A way that the log does not tell is taken to be as good as a usual one. */
 export const UNKNOWN_WAY: MethodBias = { biasMm: 0, uMm: 0.003 };

@@ -1,3 +1,4 @@
+import { schoolsOf } from "../exercises/setup";
 import { accept, refuse } from "../result";
 import type { Decides } from "../machines/act";
 import type { Command } from "../machines/commands";
@@ -76,8 +77,9 @@ export function laneDecides<S extends LaneBase>(rules: LaneRules<S>): Decides<S,
     lowerHand: ({ state }) => (state.isHandUp ? accept([{ type: "handLowered" }]) : refuse({ code: "handNotUp" })),
     handIn: ({ state: { setup } }, { school }) => {
       if (school === undefined) return accept([{ type: "handedIn" }]);
-      const isOffered = setup.kind === "mill" && setup.lengthSchools.includes(school);
-      return isOffered ? accept([{ type: "handedIn", school }]) : refuse({ code: "schoolNotHere" });
+      return schoolsOf(setup).includes(school)
+        ? accept([{ type: "handedIn", school }])
+        : refuse({ code: "schoolNotHere" });
     },
   };
 }

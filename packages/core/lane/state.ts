@@ -1,4 +1,4 @@
-import type { LaneEvent, EventOf, IncidentCode } from "../machines/events";
+import type { EventOf, IncidentCode } from "../machines/events";
 import type { MotionMode } from "../gcode";
 import type { MillLengthSchool, SetupTask } from "../exercises/schools";
 import type { Setup, Truth } from "../exercises/setup";
@@ -53,7 +53,7 @@ export interface DeskState {
 }
 
 /** What a control counts with until it is told otherwise. */
-export interface Modal {
+interface Modal {
   readonly motion: MotionMode;
   readonly distance: "absolute" | "incremental";
   readonly workOffset: WorkOffsetName;
@@ -92,7 +92,7 @@ export interface LaneBase {
   readonly checksJudged: readonly CheckName[];
 }
 
-export const HOME: AxisCounts = { x: 0, y: 0, z: 0 };
+const HOME: AxisCounts = { x: 0, y: 0, z: 0 };
 /** Where the job before left the machine, before the reference return, mm. */
 const PARKED_MM = { x: -40, y: -30, z: -15 };
 /** Register changes that can be taken back, and readings that stay on the list: as much as a page of paper. */
@@ -172,11 +172,6 @@ export function lengthInUse({ registers, modal, setup }: Pick<LaneBase, "registe
     ? modal.calledLength
     : lengthSum(registers, modal.lengthRow);
 }
-
-/** How a fact changes a lane of one machine. */
-export type Evolves<S, E extends LaneEvent["type"] = LaneEvent["type"]> = {
-  readonly [T in E]: (state: S, event: EventOf<T>) => S;
-};
 
 function withRegister<S extends LaneBase>(state: S, { register, from, to, how }: EventOf<"registerChanged">): S {
   const undo =

@@ -10,4 +10,4 @@ export { probeNeeds } from "./mill/acts/probe/needs";
 const offers = { mill: millOffers, ...latheOffers } satisfies Record<Machine, unknown>;
 
 /** What the machine of a sheet offers. */
-export const offersOf = (kind: Machine): Offers => offers[kind] as Offers;
+export const offersOf = (kind: Machine): Offers => offers[kind];

@@ -4,13 +4,12 @@
  */
 export {
   practiceNext,
-  skillIds,
   skillsAsked,
   skillsShown,
   standOf,
   wantedSkills,
   type Offer,
-  type SkillId,
   type SkillShown,
   type Stand,
 } from "./skills";
+export { skillIds, type SkillId } from "./ids";

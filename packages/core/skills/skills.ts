@@ -1,52 +1,8 @@
-import {
-  latheSchools,
-  millLengthSchools,
-  type Exercise,
-  type LatheSchool,
-  type MillLengthSchool,
-  type MillSetup,
-  type Setup,
-  type Target,
-  type TurningSetup,
-} from "../exercises";
+import type { Exercise, Setup, Target } from "../exercises";
 import type { Ruling } from "../grading";
-
-/** What a bench lane trains, in the order in which practitioners work; a school of length is a skill of its own. */
-export const skillIds = [
-  "safety",
-  "sequence",
-  "edge",
-  "middle",
-  "round",
-  "turn",
-  "changeOfPart",
-  ...millLengthSchools,
-  "diameter",
-  "turnedX",
-  ...latheSchools,
-  "nose",
-  "centerHeight",
-  "working",
-  "checking",
-  "findingFaults",
-] as const;
-export type SkillId =
-  | "safety"
-  | "sequence"
-  | "edge"
-  | "middle"
-  | "round"
-  | "turn"
-  | "changeOfPart"
-  | MillLengthSchool
-  | LatheSchool
-  | "diameter"
-  | "turnedX"
-  | "nose"
-  | "centerHeight"
-  | "working"
-  | "checking"
-  | "findingFaults";
+import { skillIds, type SkillId } from "./ids";
+import { latheAsks, latheSkill } from "./machines/lathe";
+import { millAsks, millSkill } from "./machines/mill";
 
 /**
  * mastered: right in the last two lanes that asked for it; notYet: wrong in the last one; shaky: right in the last one
@@ -59,31 +15,6 @@ export interface SkillShown {
   readonly skill: SkillId;
   readonly isGood: boolean;
   readonly lost: number;
-}
-
-/** Kinds of datum that X and Y are found from, and the skill that each trains. */
-const PLACES = { corner: "edge", middle: "middle", feature: "round", spindle: "round" } as const;
-
-function placeSkill({ datum, partBefore }: { datum: { kind: keyof typeof PLACES }; partBefore?: unknown }): SkillId {
-  return partBefore ? "changeOfPart" : PLACES[datum.kind];
-}
-
-/** The skill that a value of a mill trains. */
-function millSkill({ kind }: Target, setup: MillSetup, school: Ruling["school"]): SkillId | null {
-  if (kind === "place") return placeSkill(setup);
-  if (kind === "turn") return "turn";
-  if (kind === "diameter") return "diameter";
-  if (setup.partBefore) return "changeOfPart";
-  return school === "unclear" ? null : school;
-}
-
-/** The skill that a value of a lathe trains; over a bar or into a library X is of the school, too. */
-function latheSkill({ kind, axis }: Target, setup: TurningSetup, school: Ruling["school"]): SkillId | null {
-  if (kind === "nose" || kind === "tipCode" || kind === "fit") return "nose";
-  if (kind !== "toolOffset") return "centerHeight";
-  const isOwnSchool = setup.kind !== "turret" && school !== "unclear";
-  if (axis === "x") return isOwnSchool ? school : "turnedX";
-  return school === "unclear" ? null : school;
 }
 
 const skillOf = (target: Target, setup: Setup, school: Ruling["school"]): SkillId | null =>
@@ -128,32 +59,9 @@ export function standOf(shown: readonly boolean[]): Stand {
 
 /** The skills that an exercise asks for. Safety, sequence, working and checking belong to every one. */
 export function skillsAsked(exercise: Exercise): Set<SkillId> {
-  const { targets, lengthSchools } = exercise;
   if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
-  if (exercise.lathe) {
-    const { targets: wanted, schools, control, axis } = exercise.lathe;
-    const isSet = wanted.z.length > 0 || (control === "gang" && wanted.x.length > 0);
-    return new Set<SkillId>([
-      "safety",
-      "sequence",
-      "working",
-      "checking",
-      ...(wanted.x.length > 0 && control === "turret" ? (["turnedX"] as const) : []),
-      ...(isSet ? schools : []),
-      ...(wanted.nose.length > 0 ? (["nose"] as const) : []),
-      ...(wanted.height.length > 0 || axis ? (["centerHeight"] as const) : []),
-    ]);
-  }
-  return new Set<SkillId>([
-    "safety",
-    "sequence",
-    "working",
-    "checking",
-    ...(targets.xy || exercise.partBefore ? [placeSkill(exercise)] : []),
-    ...(targets.rotation ? (["turn"] as const) : []),
-    ...(targets.lengths.length > 0 && !exercise.partBefore ? lengthSchools : []),
-    ...(targets.diameters.length > 0 ? (["diameter"] as const) : []),
-  ]);
+  const own = exercise.lathe ? latheAsks(exercise.lathe) : millAsks(exercise);
+  return new Set<SkillId>(["safety", "sequence", "working", "checking", ...own]);
 }
 
 /** An exercise that may still be taken, how often it was, and what it asks for. */

@@ -75,15 +75,24 @@ export function registerWords(register: string): string {
   return `${letters.slice(0, 1)}${row} ${ROWS[letters] ?? ""}`;
 }
 
-/** What a readout is counted from: its zero has no number of its own. */
-const READOUT_ZERO: Record<string, string> = { "G54.x": "zero of X", "G54.z": "zero of Z" };
+/** What people call registers and things where that is not what they are called elsewhere. */
+const SHOP: Partial<Record<Machine, { registers: Record<string, string>; things: readonly [string, string][] }>> = {
+  // the zero of a readout has no number of its own; a lathe wound by hand has a guard where others have a door
+  readout: {
+    registers: { "G54.x": "zero of X", "G54.z": "zero of Z" },
+    things: [
+      ["door", "guard"],
+      ["Door", "Guard"],
+    ],
+  },
+};
 /** A register as the people at this machine call it. */
 export const registerName = (register: string, kind?: Machine): string =>
-  kind === "readout" ? (READOUT_ZERO[register] ?? registerWords(register)) : registerWords(register);
+  (kind && SHOP[kind]?.registers[register]) ?? registerWords(register);
 
-/** A sentence for a hand-wound lathe, which has a guard where others have a door. */
+/** A sentence in the words of this machine's shop. */
 export const inShopWords = (text: string, kind?: Machine): string =>
-  kind === "readout" ? text.replaceAll("door", "guard").replaceAll("Door", "Guard") : text;
+  (kind ? (SHOP[kind]?.things ?? []) : []).reduce((said, [from, to]) => said.replaceAll(from, to), text);
 
 /** What a ruling calls a value. */
 export function targetWords({ kind, axis, tool, id }: Target): string {

@@ -86,12 +86,8 @@ const decides = {
   readout: { ...shared("readout"), ...readout.decide },
   gang: { ...shared("gang"), ...powered("gang"), ...gang.decide },
 };
-/** What the lathes answer between them: a command of theirs that none answers does not compile. */
-export const latheAnswers = {
-  ...decides.turret,
-  ...decides.readout,
-  ...decides.gang,
-} satisfies Decides<TurningLane, LatheCommandName>;
+// a command of the lathes that none of them answers does not compile
+void ({ ...decides.turret, ...decides.readout, ...decides.gang } satisfies Decides<TurningLane, LatheCommandName>);
 
 const kitOf = (kind: LatheKind, decide: Kit<TurningLane, TurningSeen>["decide"]): Kit<TurningLane, TurningSeen> => ({
   opened: (event) => openedTurning(event as Parameters<typeof openedTurning>[0]),

@@ -104,7 +104,7 @@ function latheSeen(state: TurningLane): LatheSeen {
 const sheets = new WeakMap<TurningSetup, TurningSetup>();
 
 /** The sheet as it is handed out: the tip code of a tool that is asked for its tip code is not on it. */
-export function sheetSeen(setup: TurningSetup): TurningSetup {
+function sheetSeen(setup: TurningSetup): TurningSetup {
   const { lathe } = setup;
   if (lathe.targets.nose.length === 0) return setup;
   const known = sheets.get(setup);

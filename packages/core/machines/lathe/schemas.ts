@@ -44,7 +44,20 @@ export const latheEvents = [
   ...cone.events,
 ] as const;
 
-export const latheIncidents = { ...turning.incidents, ...arm.incidents, ...gang.incidents } as const;
+export const latheIncidents = {
+  ...turning.incidents,
+  ...arm.incidents,
+  ...gang.incidents,
+  ...axisHeight.incidents,
+  ...chuck.incidents,
+  ...cone.incidents,
+  ...fit.incidents,
+  ...gap.incidents,
+  ...height.incidents,
+  ...station.incidents,
+  ...power.incidents,
+  ...readout.incidents,
+} as const;
 
 type NameIn<T extends readonly z.ZodType<{ type: string }>[]> = z.infer<T[number]>["type"];
 /** Everything that the lathes have to answer between them, and every fact that a lathe has to fold. */

@@ -28,6 +28,7 @@ export const millCommands = [
   ...presetter.commands,
   ...handMeasures.commands,
   ...blank.commands,
+  ...touch.commands,
 ] as const;
 
 export const millEvents = [
@@ -40,6 +41,10 @@ export const millEvents = [
   ...lampGauge.events,
   ...beamSetter.events,
   ...blank.events,
+  ...handMeasures.events,
+  ...plungerSetter.events,
+  ...presetter.events,
+  ...probe.events,
 ] as const;
 
 export const millIncidents = {
@@ -52,6 +57,11 @@ export const millIncidents = {
   ...block.incidents,
   ...lampGauge.incidents,
   ...plungerSetter.incidents,
+  ...beamSetter.incidents,
+  ...blank.incidents,
+  ...handMeasures.incidents,
+  ...presetter.incidents,
+  ...touch.incidents,
 } as const;
 
 type NameIn<T extends readonly z.ZodType<{ type: string }>[]> = z.infer<T[number]>["type"];

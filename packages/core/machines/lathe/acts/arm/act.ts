@@ -20,7 +20,7 @@ const ARM_CUBE_MM = 10;
  * Where the tip stands from the arm's sensor: the plane that it would meet moving this way, mm; null when it passes
  * beside it.
  */
-export function armGapMm(state: TurningLane, axis: Axis): number | null {
+function armGapMm(state: TurningLane, axis: Axis): number | null {
   const arm = state.truth.lathe.arm;
   if (!arm || !state.lathe.arm.isDown) return null;
   const { radiusMm, zMm } = tipAt(state);

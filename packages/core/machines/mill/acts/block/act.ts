@@ -13,7 +13,7 @@ import { jogMm } from "../../../../lane/names";
 import { withLengthTouch } from "../../evidence";
 
 /** A block or pin in the gap while the gap closes: something gives, and it is not the block. */
-export function senseBlock(draft: MillDraft, from: AxisCounts): boolean {
+function senseBlock(draft: MillDraft, from: AxisCounts): boolean {
   const { block, position } = draft.state;
   if (!block || position.z >= from.z) return false;
   draft.emit({

@@ -1,3 +1,2 @@
 /** What caliper, micrometer and rule can be put to. */
 export const measurable = ["toolDiameter", "toolReach", "gapThing", "stockX", "stockY", "stockZ", "feature"] as const;
-export type Measurable = (typeof measurable)[number];

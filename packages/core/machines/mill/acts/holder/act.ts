@@ -14,8 +14,7 @@ import { type Refusal } from "../../../../lane/refusals";
 const ROOM_TO_LOAD_MM = 5;
 
 /** Dirt in the taper holds a tool lower until the taper is wiped, mm. */
-export const seatNowMm = (state: MillLane): number =>
-  state.tasksDone.includes("wipeTaper") ? 0 : state.truth.taperDirtMm;
+const seatNowMm = (state: MillLane): number => (state.tasksDone.includes("wipeTaper") ? 0 : state.truth.taperDirtMm);
 
 function load(draft: MillDraft, { thing }: CommandOf<"load">): Decision {
   const { state } = draft;

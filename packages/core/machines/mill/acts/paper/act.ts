@@ -11,7 +11,7 @@ import { type LaneEvent } from "../../../events";
 import { withLengthTouch } from "../../evidence";
 
 /** What the fingers feel after a step with paper or a feeler in place. */
-export function sensePaper(draft: MillDraft, clickMm: number): boolean {
+function sensePaper(draft: MillDraft, clickMm: number): boolean {
   const { paper, truth, position } = draft.state;
   if (!paper) return false;
   const on = surfaceBelow(draft.state) ?? paper.on;

@@ -39,7 +39,7 @@ function pushedMm(state: MillLane, axis: Axis, approach: 1 | -1): { mm: number; 
 }
 
 /** The probe after a step by hand. Returns true when its lamp comes on or goes out. */
-export function senseProbe(draft: MillDraft, from: AxisCounts, clickMm: number): boolean {
+function senseProbe(draft: MillDraft, from: AxisCounts, clickMm: number): boolean {
   const { state } = draft;
   if (state.holds !== "probe" || isBroken(state, "probe")) return false;
   const moved: Axis = state.position.x !== from.x ? "x" : state.position.y !== from.y ? "y" : "z";

@@ -39,7 +39,7 @@ function pastFaceMm(state: MillLane): number | null {
 const directionOf = (axis: Axis, approach: 1 | -1): number => (axis === "x" ? 0 : 1) + (approach === 1 ? 0 : 2);
 
 /** How far the ball runs out toward the face it leans on, mm; 0 once it is trued. */
-export function tasterRunoutMm({ truth, taster, carried: { quarter } }: MillLane): number {
+function tasterRunoutMm({ truth, taster, carried: { quarter } }: MillLane): number {
   if (!taster.touch || taster.isTrued) return 0;
   return runoutAlong(
     truth.taster.runoutMm,
@@ -63,7 +63,7 @@ export function tasterReads(state: MillLane): number {
 }
 
 /** The dial after a step. Returns true when it begins to move, or comes to rest. */
-export function senseTaster(draft: MillDraft, from: AxisCounts, clickMm: number): boolean {
+function senseTaster(draft: MillDraft, from: AxisCounts, clickMm: number): boolean {
   const { state } = draft;
   if (state.holds !== "taster" || isBroken(state, "taster")) return false;
   const past = pastFaceMm(state) ?? -Infinity;
