@@ -13,6 +13,8 @@ export default defineConfig({
   reporter: [["list"], ["./scripts/e2e-count-reporter.ts"]],
   use: {
     baseURL,
+    // a click that finds nothing says so long before its test ends, on a loaded machine too
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: "/usr/bin/chromium",

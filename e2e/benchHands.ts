@@ -50,6 +50,11 @@ export class BenchHands extends KeyboardStudent {
   }
   private level = -1;
 
+  /** After the page was loaded again it stands as it stands at first. */
+  startOver(): void {
+    this.level = -1;
+  }
+
   private async dialog(open: () => Promise<void>, act: () => Promise<void>): Promise<void> {
     await open();
     const dialog = this.page.getByRole("dialog");

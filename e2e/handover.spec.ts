@@ -1,24 +1,10 @@
 import { expect, test } from "@playwright/test";
-import { exerciseSchema } from "@probe-lane/core/exercises";
-import { findDemoExercise } from "../demo";
 import { accessible } from "./accessible";
-import { giveToClass, workThrough } from "./workThrough";
+import { pageLanes } from "./lanes";
+import { workThrough } from "./workThrough";
 
 test("someone else's setup: two faults found, one missed, because the setter's card was believed", async ({ page }) => {
-  const { exercise, marking } = findDemoExercise("handed-over-evening");
-  const three = exerciseSchema.parse({
-    ...exercise,
-    id: "three-things-wrong",
-    title: "Three things wrong",
-    handover: {
-      ...exercise.handover,
-      faults: ["staleWear", "radiusSign", "setterMoved"],
-      count: [3, 3],
-      soundShare: 0,
-    },
-  });
-  await giveToClass(three, marking);
-  await workThrough(page, "peverill", three, { believes: "setter" });
+  await workThrough(page, "peverill", pageLanes.threeFaults);
   await expect(page.getByRole("heading", { name: "What was wrong with the setup" })).toBeVisible();
   const panel = page.locator("section", { has: page.getByRole("heading", { name: "What was wrong with the setup" }) });
   await expect(panel.getByText(/^Found in time: H\d length wear still held/)).toBeVisible();

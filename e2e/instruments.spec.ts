@@ -1,65 +1,54 @@
 import { expect, test, type Page } from "@playwright/test";
+import { pageLanes } from "./lanes";
 import { workThrough } from "./workThrough";
 
 const full = (page: Page) => expect(page.getByTestId("total")).toHaveText("100");
 
 test("lever taster: two hands at zero, X and Y of a corner", async ({ page }) => {
-  await workThrough(page, "sorrel", "clamp-corner-taster");
+  await workThrough(page, "sorrel", pageLanes.taster);
   await full(page);
 });
 
 test("spindle probe: two faces from outside asked twice, the middle typed", async ({ page }) => {
-  await workThrough(page, "okonjo", "clamp-middle-probe");
+  await workThrough(page, "okonjo", pageLanes.probe);
   await full(page);
 });
 
 test("spindle probe on a skewed plate: angle, corner, and the turn called", async ({ page }) => {
-  await workThrough(page, "dunmarrow", "plate-skewed");
+  await workThrough(page, "dunmarrow", pageLanes.probeSkewed);
   await full(page);
 });
 
 test("indicator swept round a bore by hand", async ({ page }) => {
-  await workThrough(page, "sorrel", "plate-bore-sweep");
+  await workThrough(page, "sorrel", pageLanes.sweep);
   await full(page);
 });
 
 test("plunger setter with its card in doubt, the nose let down on it by hand; paper under the nose", async ({
   page,
 }) => {
-  await workThrough(page, "okonjo", "probe-in-doubt");
+  await workThrough(page, "okonjo", pageLanes.setterInDoubt);
   await full(page);
 });
 
 test("beam setter at speed, tips blown clean", async ({ page }) => {
-  await workThrough(page, "dunmarrow", "lengths-at-speed");
+  await workThrough(page, "dunmarrow", pageLanes.beam);
   await full(page);
 });
 
 test("micrometer and diameter registers, a check with its expectation first", async ({ page }) => {
-  await workThrough(page, "sorrel", "diameters-part-contour");
+  await workThrough(page, "sorrel", pageLanes.diameters);
   await full(page);
 });
 
 test("height gauge with lamp: the first tool on the table", async ({ page }) => {
-  const hands = await workThrough(
-    page,
-    "okonjo",
-    "five-tools-plane-lift",
-    {},
-    ({ command }) => command.type === "load" && command.thing === "tool2",
-  );
+  const hands = await workThrough(page, "okonjo", pageLanes.lampGauge);
   expect(await hands.figure("H1")).not.toBe(0);
   await expect(page.getByLabel("Gates of this lane")).toContainText("✓ Tool 1");
 });
 
 test("gauge block: the gap opened until it goes, the block in wear", async ({ page }) => {
-  const hands = await workThrough(
-    page,
-    "dunmarrow",
-    "five-tools-block-in-wear",
-    {},
-    ({ command }) => command.type === "load" && command.thing === "tool2",
-  );
+  const hands = await workThrough(page, "dunmarrow", pageLanes.block);
   expect(await hands.figure("HW1")).toBe(-25);
   await expect(page.getByLabel("Gates of this lane")).toContainText("✓ Tool 1");
 });
@@ -67,19 +56,18 @@ test("gauge block: the gap opened until it goes, the block in wear", async ({ pa
 test("a cold machine: everything made ready, pockets put right, edge finder, indicator on the jaw, paper", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
-  await workThrough(page, "sorrel", "bracket-cold-machine");
+  await workThrough(page, "sorrel", pageLanes.coldMachine);
   await full(page);
 });
 
 test("a probe told a size that is far too small is driven into the part, and the ruling waits", async ({ page }) => {
-  await workThrough(page, "fennimore", "clamp-middle-probe", { wrongSizeMm: -30 });
+  await workThrough(page, "fennimore", pageLanes.probeDriven);
   await expect(page.getByTestId("sensation")).toHaveText("machine stopped itself");
   await expect(page.getByText("driven into something").first()).toBeVisible();
 });
 
 test("registers out as a program and in again, and the same setup in another school", async ({ page }) => {
-  await workThrough(page, "quillfeather", "five-tools-free", {}, () => true);
+  await workThrough(page, "quillfeather", pageLanes.notBegun);
   await page.getByRole("button", { name: "In and out" }).click();
   const dialog = page.getByRole("dialog", { name: "Registers in and out" });
   await dialog.getByLabel(/Take in/).fill("G10 L10 P1 R-250.780\nG10 L99 P1 R5");

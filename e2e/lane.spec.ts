@@ -1,6 +1,8 @@
 import { expect, test, type Page } from "@playwright/test";
 import { KeyboardStudent } from "./keyboardStudent";
+import { pageLanes } from "./lanes";
 import { workLane } from "./workLane";
+import { workThrough } from "./workThrough";
 
 const FOCUSER = "Focuser plate, lower left corner";
 const ROLLER = "Roller bracket, back right corner";
@@ -31,10 +33,7 @@ test("by keyboard alone: full marks on the roller bracket", async ({ page }) => 
 });
 
 test("radius forgotten in X and paper forgotten in Z: both named, with their evidence", async ({ page }) => {
-  const student = new KeyboardStudent(page);
-  await student.signIn("dunmarrow");
-  await student.startLane(FOCUSER);
-  await workLane(student, { radiusForgottenX: true, paperForgotten: true });
+  await workThrough(page, "dunmarrow", pageLanes.twoTermsForgotten);
   await expect(
     page.getByRole("heading", { name: /G54 X is .* mm low\. Cause: one tip radius, left out/ }),
   ).toBeVisible();
@@ -45,20 +44,14 @@ test("radius forgotten in X and paper forgotten in Z: both named, with their evi
 });
 
 test("sign turned in Y on the roller bracket", async ({ page }) => {
-  const student = new KeyboardStudent(page);
-  await student.signIn("fennimore");
-  await student.startLane(ROLLER);
-  await workLane(student, { signTurnedY: true });
+  await workThrough(page, "fennimore", pageLanes.signTurned);
   await expect(
     page.getByRole("heading", { name: /G54 Y is .* mm high\. Cause: the tip radius, turned round/ }),
   ).toBeVisible();
 });
 
 test("edge finder started at the remembered speed, and X taken after backing off", async ({ page }) => {
-  const student = new KeyboardStudent(page);
-  await student.signIn("quillfeather");
-  await student.startLane(FOCUSER);
-  await workLane(student, { rememberedSpeed: true, backsOffBeforeX: true });
+  await workThrough(page, "quillfeather", pageLanes.backedOff);
   await expect(
     page.getByText(/Edge finder thrown apart by too much speed\. The spindle came up at 3400 rev\/min/),
   ).toBeVisible();

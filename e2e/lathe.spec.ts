@@ -1,24 +1,10 @@
 import { expect, test } from "@playwright/test";
-import { exerciseSchema, type Exercise } from "@probe-lane/core/exercises";
-import { findDemoExercise } from "../demo";
 import { accessible } from "./accessible";
-import { giveToClass, workThrough } from "./workThrough";
-
-/** An exercise with only the first two of its tools: the page's hands are slow. */
-async function twoTools(id: string, title: string): Promise<Exercise> {
-  const { exercise, marking } = findDemoExercise(id);
-  const short = exerciseSchema.parse({
-    ...exercise,
-    id: `${id}-two`,
-    title,
-    lathe: { ...exercise.lathe, tools: exercise.lathe?.tools.slice(0, 2), targets: { x: [1, 2], z: [1, 2] } },
-  });
-  await giveToClass(short, marking);
-  return short;
-}
+import { pageLanes } from "./lanes";
+import { workThrough } from "./workThrough";
 
 test("the first tool of a lathe: face, Z, skim, measured a quarter turn apart, X", async ({ page }) => {
-  await workThrough(page, "ashgrove", "knob-first-tool");
+  await workThrough(page, "ashgrove", pageLanes.firstTool);
   await expect(page.getByTestId("total")).toHaveText("100");
   await expect(page.getByText("Skimmed diameter measured twice, the chuck turned in between.")).toBeVisible();
   await accessible(page);
@@ -27,52 +13,44 @@ test("the first tool of a lathe: face, Z, skim, measured a quarter turn apart, X
 });
 
 test("Z at the face: parting tool by straight edge, and the other edge of the blade named", async ({ page }) => {
-  await workThrough(page, "brandvold", "collar-parting-edge", { otherBladeEdge: true });
+  await workThrough(page, "brandvold", pageLanes.partingEdge);
   await expect(
     page.getByRole("heading", { name: /^T4 Z is \d\.\d+ mm low: .* Cause: other edge of the blade\.$/ }),
   ).toBeVisible();
 });
 
 test("Z by the setter arm, work Z taken without an offset called", async ({ page }) => {
-  await workThrough(page, "hollinsworth", await twoTools("collar-five-tools-arm", "Two tools by the setter arm"), {
-    offsetNotCalled: true,
-  });
+  await workThrough(page, "hollinsworth", pageLanes.arm);
   await expect(page.getByRole("heading", { name: /Cause: tool not active\.$/ })).toBeVisible();
   await expect(page.getByText(/^Work Z was taken while no tool’s offset was called/)).toBeVisible();
 });
 
 test("Z by master tool and shift, the others against it", async ({ page }) => {
-  await workThrough(page, "merriwick", await twoTools("knob-master-shift", "Master tool and one more"));
+  await workThrough(page, "merriwick", pageLanes.master);
   await expect(page.getByTestId("total")).toHaveText("100");
 });
 
 test("center height: a pip, half of it in shims, then Z and X", async ({ page }) => {
-  await workThrough(page, "fennimore", "knob-center-height");
+  await workThrough(page, "fennimore", pageLanes.centerHeight);
   await expect(page.getByText(/^T1 center height is right/)).toBeVisible();
   await expect(page.getByTestId("total")).toHaveText("100");
 });
 
 test("a drill by the indicator on the chuck, left where it was swept", async ({ page }) => {
-  await workThrough(page, "sorrel", "ring-drill-sweep", { sweepsOnly: true });
+  await workThrough(page, "sorrel", pageLanes.drillSweep);
   await expect(page.getByText(/^T7 X/).first()).toBeVisible();
   await expect(page.getByText("Reference return before anything moved.")).toBeVisible();
 });
 
 test("a hand at the turning chuck stops the machine, and the ruling of safety is nothing", async ({ page }) => {
-  await workThrough(page, "lindqvare", "knob-first-tool", { measuresWhileTurning: true });
+  await workThrough(page, "lindqvare", pageLanes.handAtChuck);
   await expect(page.getByTestId("sensation")).toHaveText("machine stopped itself");
   await expect(page.getByTestId("message")).toContainText("hand at the part while the chuck turned");
   await accessible(page);
 });
 
 test("a hand-wound lathe: the corner zeroed, two tools read it, a row recalled and looked at", async ({ page }) => {
-  const hands = await workThrough(
-    page,
-    "quillfeather",
-    "ring-readout-library",
-    { librarySign: true },
-    (step) => step.command.type === "sightEdge",
-  );
+  const hands = await workThrough(page, "quillfeather", pageLanes.library);
   await expect(page.getByText("Readout, mm")).toBeVisible();
   await expect(page.getByTestId("machine-x")).toHaveCount(0);
   await hands.do("o");
@@ -88,18 +66,18 @@ test("a hand-wound lathe: the corner zeroed, two tools read it, a row recalled a
 });
 
 test("a gang slide: two tools changed in a break, one touched on the bar, the approach looked at", async ({ page }) => {
-  await workThrough(page, "tamblin", "collar-gang-two-changed");
+  await workThrough(page, "tamblin", pageLanes.gangOnBar);
   await expect(page.getByTestId("total")).toHaveText("100");
   await expect(page.getByText("The feed was turned down before each new tool came in the first time.")).toBeVisible();
 });
 
 test("a gang slide: the tool put where its register says, one screw right down", async ({ page }) => {
-  await workThrough(page, "ashgrove", "collar-gang-two-changed", { toolToRegister: true, tightensOneSide: true });
+  await workThrough(page, "ashgrove", pageLanes.gangToRegister);
   await expect(page.getByRole("heading", { name: /Cause: clamp tightened unevenly\.$/ }).first()).toBeVisible();
 });
 
 test("an edge under a square: Z by the cone, and its pass just skims", async ({ page }) => {
-  await workThrough(page, "merriwick", "knob-cone-neutral");
+  await workThrough(page, "merriwick", pageLanes.cone);
   await expect(page.getByTestId("total")).toHaveText("100");
   await expect(page.getByText("The cone’s pass was run again after Z was set, and just skimmed.")).toBeVisible();
   await page.getByRole("link", { name: "Replay", exact: true }).click();
@@ -109,19 +87,13 @@ test("an edge under a square: Z by the cone, and its pass just skims", async ({ 
 test("how high the axis stands: a stack under the pin, taken at the tailstock, and the gauge compared", async ({
   page,
 }) => {
-  await workThrough(page, "brandvold", "ring-axis-height", { atTailstock: true });
+  await workThrough(page, "brandvold", pageLanes.axisHeight);
   await expect(page.getByRole("heading", { name: /Cause: measured at the tailstock\.$/ })).toBeVisible();
   await expect(page.getByText("Error of the setting gauge is right", { exact: false })).toBeVisible();
 });
 
 test("eight tools: nose radius, tip code off its picture, and which of them fits", async ({ page }) => {
-  const hands = await workThrough(
-    page,
-    "hollinsworth",
-    "collar-tips-and-fit",
-    { allFit: true },
-    (step) => step.command.type === "stateFit",
-  );
+  const hands = await workThrough(page, "hollinsworth", pageLanes.noses);
   await page.getByRole("form", { name: "Set a register" }).getByLabel("Register").selectOption("Q8");
   await page.getByRole("button", { name: "Tip code 7" }).click();
   await page.getByRole("button", { name: "Set T8 tip code" }).click();
@@ -146,7 +118,7 @@ test("eight tools: nose radius, tip code off its picture, and which of them fits
 });
 
 test("a declared position: a second start, declared 4 mm away from the start point", async ({ page }) => {
-  await workThrough(page, "fennimore", "knob-declared-position", { declaresAgain: "elsewhere" });
+  await workThrough(page, "fennimore", pageLanes.declaredAgain);
   await expect(
     page.getByRole("heading", { name: /^T1 Z is .* Cause: declared from another place or tool\.$/ }),
   ).toBeVisible();

@@ -4,14 +4,6 @@ import type { KeyboardStudent } from "./keyboardStudent";
 /** A typed change beyond this asks once more (the setting of the bench mill). */
 const GUARD_MM = 10;
 
-export interface Slips {
-  radiusForgottenX?: boolean;
-  signTurnedY?: boolean;
-  paperForgotten?: boolean;
-  rememberedSpeed?: boolean;
-  backsOffBeforeX?: boolean;
-}
-
 /**
  * Stock places as the drawing shows them: by the label of the plan and the daylight words a person finds them within a
  * few mm. The walk below needs no more: it closes in by what the loupe says.
@@ -38,7 +30,7 @@ async function eyePlaces(student: KeyboardStudent) {
 const heldLength = (student: KeyboardStudent): Promise<number> =>
   student.page.locator("[data-part=tool]").evaluate((element) => Number(element.getAttribute("data-length")));
 
-async function findEdge(student: KeyboardStudent, axis: "x" | "y", slips: Slips): Promise<void> {
+async function findEdge(student: KeyboardStudent, axis: "x" | "y"): Promise<void> {
   const sheet = await student.sheet();
   const places = await eyePlaces(student);
   const isLow = axis === "x" ? sheet.left : sheet.front;
@@ -72,37 +64,20 @@ async function findEdge(student: KeyboardStudent, axis: "x" | "y", slips: Slips)
     await student.do("w");
     await student.closeIn(toward);
   }
-  const forgets = axis === "x" && slips.radiusForgottenX;
-  const turned = axis === "y" && slips.signTurnedY;
   const reading = await student.figure(`machine-${axis}`);
-  const radius = forgets ? 0 : turned ? -s * r : s * r;
+  const radius = s * r;
   await student.ledger(
-    [
-      ...(radius === 0 ? [] : [{ kind: "tip radius", text: radius.toFixed(3) }]),
-      ...(o === 0 ? [] : [{ kind: "edge", text: (-o).toFixed(3) }]),
-    ],
+    [{ kind: "tip radius", text: radius.toFixed(3) }, ...(o === 0 ? [] : [{ kind: "edge", text: (-o).toFixed(3) }])],
     reading + radius - o,
   );
-  if (axis === "x" && slips.backsOffBeforeX) {
-    await student.size(1);
-    await student.do(away);
-    await student.do(away);
-    await student.do(away);
-  }
-  const side = s === 1 ? "minus" : "plus";
-  await student.setEdge(
-    axis,
-    forgets ? "0" : r.toFixed(3),
-    forgets ? null : turned ? (side === "minus" ? "plus" : "minus") : side,
-    o.toFixed(3),
-  );
+  await student.setEdge(axis, r.toFixed(3), s === 1 ? "minus" : "plus", o.toFixed(3));
   await student.size(0);
   await student.do(away);
   await student.do(away);
   await student.block("G53 G0 Z0");
 }
 
-async function setLength(student: KeyboardStudent, slips: Slips): Promise<void> {
+async function setLength(student: KeyboardStudent): Promise<void> {
   const sheet = await student.sheet();
   const places = await eyePlaces(student);
   await goBeside(
@@ -127,7 +102,7 @@ async function setLength(student: KeyboardStudent, slips: Slips): Promise<void> 
   await lower(3);
   const reading = await student.figure("machine-z");
   const terms = [
-    ...(slips.paperForgotten ? [] : [{ kind: "paper", text: (-sheet.paper).toFixed(3) }]),
+    { kind: "paper", text: (-sheet.paper).toFixed(3) },
     ...(sheet.skin === 0 ? [] : [{ kind: "facing", text: (-sheet.skin).toFixed(3) }]),
   ];
   const off = terms.reduce((sum, { text }) => sum + Number(text), 0);
@@ -151,28 +126,20 @@ async function setLength(student: KeyboardStudent, slips: Slips): Promise<void> 
   await student.do("p");
 }
 
-/** The whole lane by the keyboard, with or without slips, from the reference return to the ruling. */
-export async function workLane(student: KeyboardStudent, slips: Slips = {}): Promise<void> {
+/** The whole lane by the keyboard from the reference return to the ruling. */
+export async function workLane(student: KeyboardStudent): Promise<void> {
   await student.do("h");
   await student.do("o");
   await student.do("b");
   await student.load("edge finder");
-  if (slips.rememberedSpeed) {
-    await student.do("o");
-    await student.startSpindle(null);
-    expect(await student.sensation()).toBe("edge finder in pieces");
-    await student.do("s");
-    await student.do("o");
-    await student.load("edge finder");
-  }
   await student.do("o");
-  await findEdge(student, "x", slips);
-  await findEdge(student, "y", slips);
+  await findEdge(student, "x");
+  await findEdge(student, "y");
   await student.do("s");
   await student.do("o");
   await student.load("tool 1");
   await student.do("o");
-  await setLength(student, slips);
+  await setLength(student);
   await student.do("o");
   await student.block("G53 G0 Z0");
   await student.do("o");

@@ -1,10 +1,12 @@
+import { randomUUID } from "node:crypto";
 import { expect, type Page } from "@playwright/test";
 import { Client } from "pg";
-import { replay, upgradeEvent } from "@probe-lane/core/bench";
+import type { BatchReply, LaneView } from "@probe-lane/contract";
+import { replay, upgradeEvent, type Command } from "@probe-lane/core/bench";
 import { machineOf, type Exercise, type Marking } from "@probe-lane/core/exercises";
-import { workLane, type Habits } from "@probe-lane/students";
-import { findDemoExercise } from "../demo";
+import { workLane } from "@probe-lane/students";
 import { BenchHands, PlanningDriver, type Step } from "./benchHands";
+import { byHand, type PageLane } from "./lanes";
 
 /** The truth that the server drew for a lane, so that a simulated student can work on a copy of it. */
 async function firstEvent(laneId: string): Promise<unknown> {
@@ -21,40 +23,89 @@ async function firstEvent(laneId: string): Promise<unknown> {
   }
 }
 
-/** What a student with these habits would do on this very lane. */
-function planned(exercise: Exercise, event: unknown, habits: Habits): Step[] {
+/** What a student with a lane's habits would do, from its first event on. */
+export function planned({ exercise, habits = {}, until }: PageLane, event: unknown): Step[] {
   const driver = new PlanningDriver(exercise, "copy");
   driver.state = replay([upgradeEvent(event)]);
   workLane(driver, habits);
-  return driver.steps;
+  const end = until ? driver.steps.findIndex(until) : -1;
+  return end === -1 ? driver.steps : driver.steps.slice(0, end);
+}
+
+const LONGEST_BATCH = 20;
+
+/** A second writer on a lane, between the page's own commands: many commands at once, past what the server refuses. */
+class FastForward {
+  private readonly writer = randomUUID();
+  private nextSeq = 1;
+  constructor(
+    private readonly page: Page,
+    private readonly path: string,
+  ) {}
+
+  async run(commands: readonly Command[]): Promise<void> {
+    let { seq } = (await (await this.page.request.get(this.path)).json()) as LaneView;
+    for (let done = 0; done < commands.length;) {
+      const batch = commands
+        .slice(done, done + LONGEST_BATCH)
+        .map((command) => ({ clientSeq: this.nextSeq++, command }));
+      const reply = await this.page.request.post(`${this.path}/commands`, {
+        data: { writer: this.writer, afterSeq: seq, commands: batch },
+      });
+      if (!reply.ok()) throw new Error(`fast forward: ${reply.status()} ${await reply.text()}`);
+      const { outcomes, seq: after } = (await reply.json()) as BatchReply;
+      seq = after;
+      // a plan may hold a command that is refused; what waits behind it goes again
+      done += outcomes.filter(({ kind }) => kind !== "skipped").length;
+    }
+    await this.page.reload();
+    await expect(this.page.getByTestId("link")).toContainText("linked");
+  }
 }
 
 /**
- * Starts an exercise from the practice shelf and works it through the page. `until` ends it early, before that step.
+ * Starts a lane from the practice shelf and works it: by hand what it is about, the rest in batches between. The page
+ * ends where the lane ends.
  */
-export async function workThrough(
-  page: Page,
-  login: string,
-  wanted: string | Exercise,
-  habits: Habits = {},
-  until?: (step: Step) => boolean,
-): Promise<BenchHands> {
-  const exercise = typeof wanted === "string" ? findDemoExercise(wanted).exercise : wanted;
+export async function workThrough(page: Page, login: string, lane: PageLane): Promise<BenchHands> {
+  const { exercise, given } = lane;
+  if (given) await giveToClass(exercise, given);
   const hands = new BenchHands(page, machineOf(exercise));
   await hands.signIn(login);
-  await page.getByRole("button", { name: `Start ${exercise.title}`, exact: true }).click();
+  // on the practice shelf by its title, or among what is due on a card of its own
+  const card = page.getByRole("region", { name: exercise.title });
+  await page
+    .getByRole("button", { name: `Start ${exercise.title}`, exact: true })
+    .or(card.getByRole("button", { name: /^(Start this lane|Try again)/ }))
+    .click();
   await page.waitForURL(/\/lanes\//);
   await expect(page.getByTestId("link")).toContainText("linked");
   const laneId = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
-  for (const step of planned(exercise, await firstEvent(laneId), habits)) {
-    if (until?.(step)) break;
+  const steps = planned(lane, await firstEvent(laneId));
+  const forward = new FastForward(page, `/api/lanes/${laneId}`);
+  const isByHand = byHand(lane, steps);
+  let waiting: Command[] = [];
+  const catchUp = async () => {
+    if (waiting.length === 0) return;
+    await forward.run(waiting);
+    hands.startOver();
+    waiting = [];
+  };
+  for (const [at, step] of steps.entries()) {
+    if (!isByHand[at]) {
+      // felt clicks are as many as the hand would make: a jog goes on to what is met, here as there
+      waiting.push(step.command);
+      continue;
+    }
+    await catchUp();
     await hands.perform(step);
   }
+  await catchUp();
   return hands;
 }
 
 /** Gives the demo class an exercise of its own on the practice shelf. */
-export async function giveToClass(exercise: Exercise, marking: Marking): Promise<void> {
+async function giveToClass(exercise: Exercise, marking: Marking): Promise<void> {
   const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
   await client.connect();
   try {

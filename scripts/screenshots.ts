@@ -1,4 +1,5 @@
 import { test, type Page } from "@playwright/test";
+import { findDemoExercise } from "../demo";
 import { BenchHands } from "../e2e/benchHands";
 import { KeyboardStudent } from "../e2e/keyboardStudent";
 import type { LaneView } from "@probe-lane/contract";
@@ -32,11 +33,18 @@ test("student: my lanes, bench, ruling", async ({ page }) => {
 test("bench: a corner read on the hand-wound lathe, a tool slid to the bar on the gang slide", async ({ page }) => {
   const until = (type: string, count: number) => (step: { command: { type: string } }) =>
     step.command.type === type && --count < 0;
-  await workThrough(page, "sorrel", "ring-readout-library", {}, until("placeGap", 1));
+  await workThrough(page, "sorrel", {
+    exercise: findDemoExercise("ring-readout-library").exercise,
+    until: until("placeGap", 1),
+  });
   await shot(page, "bench-readout");
   await page.goto("/");
   await page.getByRole("button", { name: "Sign out" }).click();
-  await workThrough(page, "fennimore", "collar-gang-two-changed", { toolToRegister: true }, until("tightenTool", 0));
+  await workThrough(page, "fennimore", {
+    exercise: findDemoExercise("collar-gang-two-changed").exercise,
+    habits: { toolToRegister: true },
+    until: until("tightenTool", 0),
+  });
   await shot(page, "bench-gang");
 });
 

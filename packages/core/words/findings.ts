@@ -1,5 +1,7 @@
+import type { IncidentCode } from "../bench";
 import type { Fault, FaultKind } from "../exercises";
 import type { Finding, WorkingFault, WorkingFinding } from "../grading";
+import { EDGE_FINDER_HIGHEST_RPM } from "../instruments";
 import { scales, showLength, showSignedCounts, type LengthUnit } from "../units";
 import { axisNames, incidentWords, registerWords, targetWords, termWords } from "./names";
 import { STEPS } from "./steps";
@@ -67,6 +69,11 @@ function verdictWords({ said, isTrue }: Extract<Finding, { code: "verdict" }>): 
     : "The setup was called faulty, and nothing was wrong with it: a false alarm costs a shop as much as a miss.";
 }
 
+/** What a speed is held against, where something has a rated one; what must never turn has none. */
+const RATED: Partial<Record<IncidentCode, string>> = {
+  finderThrown: `; it is rated ${EDGE_FINDER_HIGHEST_RPM}`,
+};
+
 /** One finding as a line: what was done or missed, or what happened. */
 export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string {
   switch (finding.code) {
@@ -92,7 +99,10 @@ export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string 
       return "Nothing was struck, bent or torn.";
     case "incident": {
       const words = incidentWords[finding.incident];
-      const at = finding.rpm === undefined ? "" : ` The spindle came up at ${finding.rpm} rev/min; it is rated 1200.`;
+      const at =
+        finding.rpm === undefined
+          ? ""
+          : ` The spindle came up at ${finding.rpm} rev/min${RATED[finding.incident] ?? ""}.`;
       return `${words[0]?.toUpperCase()}${words.slice(1)}.${at}${finding.failsOutright ? " This alone fails the safety strand." : ""}`;
     }
   }
