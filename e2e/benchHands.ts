@@ -346,21 +346,24 @@ export class BenchHands extends KeyboardStudent {
         return this.settle();
       }
       case "zeroGauge":
+        await this.openAxis();
         await this.inDialog("Zero it on the slide").click();
         return this.settle();
       case "readGauge":
+        await this.openAxis();
         await this.inDialog(
           command.from === "below" ? "Past the crest, raise to the mark" : "Bring it down onto the crest",
         ).click();
         return this.settle();
       case "stateHeight": {
+        await this.openAxis();
         const box = this.page.getByLabel(
           command.what === "axisHeight" ? "Height of the axis" : "Error of the setting gauge",
         );
         await box.fill(command.text);
         await box.press("Enter");
         await this.settle();
-        if (command.what === "gaugeError") await this.page.keyboard.press("Escape");
+        await this.page.keyboard.press("Escape");
         return this.settle();
       }
       case "stateFit":
@@ -429,12 +432,29 @@ export class BenchHands extends KeyboardStudent {
         if (await this.page.getByRole("dialog").isVisible()) await this.page.keyboard.press("Escape");
         return this.handIn();
       case "reset":
+        return this.do("Escape");
       case "raiseHand":
       case "lowerHand":
-      case "takeInRegisters":
-      case "tapPart":
+        return this.do("r");
       case "undoRegister":
-        throw new Error(`perform: no simulated student does ${command.type}`);
+        return this.do("u");
+      case "tapPart":
+        return this.dialog(
+          () => this.press("b"),
+          () =>
+            this.inDialog(
+              `Tap ${command.strength === "hard" ? "hard" : "lightly"}, ${command.direction === 1 ? "counter-clockwise" : "clockwise"}`,
+            ).click(),
+        );
+      case "takeInRegisters":
+        return this.dialog(
+          () => this.page.getByRole("button", { name: "In and out" }).click(),
+          async () => {
+            const rows = command.rows.map(({ register, text }) => `${register},${text}`);
+            await this.page.getByLabel(/Take in/).fill(rows.join("\n"));
+            await this.inDialog(/^Take in/).click();
+          },
+        );
     }
   }
 }

@@ -21,3 +21,8 @@ test("someone else's setup: two faults found, one missed, because the setter's c
   await expect(page.getByRole("region", { name: "Handed over to you" })).toBeVisible();
   await expect(page.getByText(/Brackenridge/)).toBeVisible();
 });
+
+test("a lathe that was handed over is called faulty", async ({ page }) => {
+  await workThrough(page, "fennimore", pageLanes.judged);
+  await expect(page.getByRole("button", { name: /was faulty/ })).toHaveAttribute("aria-pressed", "true");
+});

@@ -88,3 +88,25 @@ test("registers out as a program and in again, and the same setup in another sch
   await expect(page.getByTestId("sum-1")).toHaveText("−253.780");
   await expect(page.getByText("−333.780")).toBeVisible();
 });
+
+test("what a bench has besides: a hand up and down, a register taken back, one taken in, the part tapped", async ({
+  page,
+}) => {
+  await workThrough(page, "quillfeather", pageLanes.desk);
+  await expect(page.getByTestId("G54.x")).toHaveText("−3.250");
+});
+
+test("paper felt, a reading of the presetter taken into the ledger, a line struck", async ({ page }) => {
+  await workThrough(page, "dunmarrow", pageLanes.paper);
+  await expect(page.getByRole("region", { name: /^Ledger of H2/ }).locator("[data-line]")).toHaveCount(2);
+});
+
+test("a dial turned round by hand", async ({ page }) => {
+  await workThrough(page, "okonjo", pageLanes.dial);
+  await expect(page.getByTestId("message")).toContainText("spindle turned to 90°");
+});
+
+test("the same at a lathe", async ({ page }) => {
+  await workThrough(page, "merriwick", pageLanes.deskOfTurret);
+  await expect(page.getByTestId("X1")).toHaveText("−280.500");
+});

@@ -13,7 +13,9 @@ export interface PageLane {
   /** Every step by hand; otherwise what is routine is fast-forwarded. */
   readonly isWhole?: boolean;
   /** Ends early, before the first step that this is true of. */
-  readonly until?: (step: Step) => boolean;
+  readonly until?: (step: Step, at: number, steps: readonly Step[]) => boolean;
+  /** Done instead of what a student would do: what no lane needs, but a bench has. */
+  readonly script?: readonly Command[];
 }
 
 const demo = (id: string, habits: Habits = {}, more: Partial<PageLane> = {}): PageLane => ({
@@ -51,6 +53,11 @@ function threeFaults(): PageLane {
   return { exercise: three, habits: { believes: "setter" }, given: marking };
 }
 
+const after =
+  (type: Command["type"]): PageLane["until"] =>
+  (_step, at, steps) =>
+    steps[at - 1]?.command.type === type;
+
 const secondTool = ({ command }: Step) => command.type === "load" && command.thing === "tool2";
 
 /** Every lane that a browser test works through the page. A test beside them holds what is done by hand. */
@@ -65,7 +72,7 @@ export const pageLanes = {
   taster: demo("clamp-corner-taster"),
   probe: demo("clamp-middle-probe"),
   probeSkewed: demo("plate-skewed"),
-  sweep: demo("plate-bore-sweep"),
+  sweep: demo("plate-bore-sweep", {}, { isWhole: true }),
   setterInDoubt: demo("probe-in-doubt"),
   beam: demo("lengths-at-speed"),
   diameters: demo("diameters-part-contour"),
@@ -82,17 +89,88 @@ export const pageLanes = {
   centerHeight: demo("knob-center-height"),
   drillSweep: demo("ring-drill-sweep", { sweepsOnly: true }),
   handAtChuck: demo("knob-first-tool", { measuresWhileTurning: true }),
-  library: demo(
-    "ring-readout-library",
-    { librarySign: true },
-    { until: ({ command }) => command.type === "sightEdge" },
-  ),
+  library: demo("ring-readout-library", { librarySign: true }, { until: after("sightEdge") }),
   gangOnBar: demo("collar-gang-two-changed"),
-  gangToRegister: demo("collar-gang-two-changed", { toolToRegister: true, tightensOneSide: true }),
+  gangToRegister: demo("collar-gang-two-changed", { toolToRegister: true, tightensOneSide: true }, { isWhole: true }),
   cone: demo("knob-cone-neutral"),
-  axisHeight: demo("ring-axis-height", { atTailstock: true }),
-  noses: demo("collar-tips-and-fit", { allFit: true }, { until: ({ command }) => command.type === "stateFit" }),
+  axisHeight: demo("ring-axis-height", { atTailstock: true }, { isWhole: true }),
+  noses: demo("collar-tips-and-fit", { allFit: true }, { until: after("stateFit") }),
   declaredAgain: demo("knob-declared-position", { declaresAgain: "elsewhere" }),
+  desk: demo(
+    "plate-skewed",
+    {},
+    {
+      script: [
+        { type: "home" },
+        { type: "raiseHand" },
+        { type: "lowerHand" },
+        { type: "startSpindle", direction: "forward", rpm: 600 },
+        { type: "stopSpindle" },
+        { type: "jog", axis: "x", direction: -1, clicks: 12, size: "coarse" },
+        { type: "zeroCounter", axis: "x" },
+        { type: "typeRegister", register: "G54.x", text: "5", how: "set", isConfirmed: false },
+        { type: "undoRegister" },
+        { type: "takeInRegisters", rows: [{ register: "G54.x", text: "-3.25" }] },
+        { type: "setDoor", isOpen: true },
+        { type: "tapPart", direction: 1, strength: "light" },
+        { type: "load", thing: "probe" },
+        { type: "unload" },
+        { type: "reset" },
+      ],
+    },
+  ),
+  paper: demo(
+    "five-tools-free",
+    {},
+    {
+      script: [
+        { type: "home" },
+        { type: "setDoor", isOpen: true },
+        { type: "askPresetter", tool: 2 },
+        { type: "takeReading", register: "H2", from: 1 },
+        { type: "writeTerm", register: "H2", term: "other", text: "-1" },
+        { type: "strikeLine", line: 2 },
+        { type: "writeSum", register: "H2", text: "80" },
+        { type: "lookFrom", side: "left" },
+        { type: "placePaper" },
+        { type: "feelPaper" },
+      ],
+    },
+  ),
+  dial: demo(
+    "clamp-corner-taster",
+    {},
+    {
+      script: [
+        { type: "home" },
+        { type: "setDoor", isOpen: true },
+        { type: "load", thing: "taster" },
+        { type: "turnSpindle" },
+      ],
+    },
+  ),
+  deskOfTurret: demo(
+    "knob-first-tool",
+    {},
+    {
+      script: [
+        { type: "home" },
+        { type: "raiseHand" },
+        { type: "lowerHand" },
+        { type: "typeRegister", register: "X1", text: "5", how: "set", isConfirmed: false },
+        { type: "undoRegister" },
+        { type: "takeInRegisters", rows: [{ register: "X1", text: "-280.5" }] },
+        { type: "reset" },
+      ],
+    },
+  ),
+  judged: demo(
+    "lathe-handed-over",
+    {},
+    {
+      script: [{ type: "home" }, { type: "judgeSetup", isSound: false }],
+    },
+  ),
 } satisfies Record<string, PageLane>;
 
 /** What every lane does over and over: done by hand in the lanes that are worked whole, and a first time in each. */
@@ -110,20 +188,18 @@ const ROUTINE = new Set<Command["type"]>([
   "writeTerm",
   "writeSum",
   "lookFrom",
-  "doTask",
 ]);
 
 /**
  * Which steps of a plan are done by hand: in a whole lane all of them, otherwise the last step, and of every kind that
  * is not routine the first.
  */
-export function byHand({ isWhole = false, until }: PageLane, steps: readonly Step[]): boolean[] {
+export function byHand({ isWhole = false, until, script }: PageLane, steps: readonly Step[]): boolean[] {
   const seen = new Set<string>();
   return steps.map((step, at) => {
     const { type } = step.command;
-    // what is done in a dialog that stays open, or is changed by a setting, is another kind
     const isFirst = !seen.has(type);
     seen.add(type);
-    return isWhole || (isFirst && !ROUTINE.has(type)) || (at === steps.length - 1 && !until);
+    return isWhole || script !== undefined || (isFirst && !ROUTINE.has(type)) || (at === steps.length - 1 && !until);
   });
 }

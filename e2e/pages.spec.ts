@@ -65,7 +65,10 @@ test("bad input: a wrong password, an unknown lane, another student's lane, a pa
   await expect(page.getByRole("alert")).toContainText("There is nothing at this address");
   await page.goto("/wall");
   await expect(page.getByRole("heading", { name: "My lanes" })).toBeVisible();
-  await page.getByRole("button", { name: /Go on with attempt/ }).click();
+  await page
+    .getByRole("button", { name: /Go on with attempt/ })
+    .first()
+    .click();
   await page.waitForURL(/\/lanes\//);
   const lane = page.url();
   const other = await (await browser.newContext()).newPage();

@@ -24,10 +24,11 @@ async function firstEvent(laneId: string): Promise<unknown> {
 }
 
 /** What a student with a lane's habits would do, from its first event on. */
-export function planned({ exercise, habits = {}, until }: PageLane, event: unknown): Step[] {
+export function planned({ exercise, habits = {}, until, script }: PageLane, event: unknown): Step[] {
   const driver = new PlanningDriver(exercise, "copy");
   driver.state = replay([upgradeEvent(event)]);
-  workLane(driver, habits);
+  if (script) for (const command of script) driver.attempt(command);
+  else workLane(driver, habits);
   const end = until ? driver.steps.findIndex(until) : -1;
   return end === -1 ? driver.steps : driver.steps.slice(0, end);
 }

@@ -467,7 +467,7 @@ describe("noses, tip codes and what fits", () => {
     expect(wrong.map((value) => causeWords(value, ruling.sheet).body)).toEqual([
       expect.stringContaining("180 − 95 − 80 = 5°"),
       expect.stringContaining("180 − 93 − 55 = 32°"),
-      expect.stringContaining("reaches 9 mm"),
+      expect.stringContaining("reaches 9.000 mm"),
     ]);
   });
 });
