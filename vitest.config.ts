@@ -7,6 +7,8 @@ export default defineConfig({
     globalSetup: ["./scripts/test-database.ts"],
     // both cores of a small machine
     maxWorkers: 2,
+    // modules keep no state between files, and loading the core once for each file costs more than its tests
+    isolate: false,
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },

@@ -94,6 +94,8 @@ test("how high the axis stands: a stack under the pin, taken at the tailstock, a
 
 test("eight tools: nose radius, tip code off its picture, and which of them fits", async ({ page }) => {
   const hands = await workThrough(page, "hollinsworth", pageLanes.noses);
+  await hands.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
   await hands.press("e");
   await page.getByRole("form", { name: "Set a register" }).getByLabel("Register").selectOption("Q8");
   await page.getByRole("button", { name: "Tip code 7" }).click();

@@ -111,3 +111,14 @@ test("a register that cannot be read, and a block that cannot, are answered on t
   await expect(page.getByRole("dialog", { name: "Keys of the bench" })).toBeVisible();
   await accessible(page);
 });
+
+test("a page whose script cannot be fetched says so, and comes back when it can", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.route(/\/assets\/MarksPage/, (route) => route.abort());
+  await page.getByRole("link", { name: "Marks" }).click();
+  await expect(page.getByRole("alert")).toContainText("This page could not be fetched.");
+  await accessible(page);
+  await page.unroute(/\/assets\/MarksPage/);
+  await page.getByRole("button", { name: "Load it again" }).click();
+  await expect(page.getByRole("heading", { name: "Marks" })).toBeVisible();
+});

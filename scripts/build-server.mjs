@@ -8,7 +8,7 @@ const external = Object.keys(dependencies)
   .flatMap((name) => [name, `${name}/*`]);
 await build({
   // the worker thread's file lies beside the server
-  entryPoints: { main: "apps/server/main.ts", ruleWorker: "apps/server/jobs/ruleWorker.ts" },
+  entryPoints: { main: "apps/server/main.ts", worker: "apps/server/jobs/worker.ts" },
   outdir: "dist/server",
   bundle: true,
   platform: "node",

@@ -1,7 +1,7 @@
 // Which room may import which, and where a machine may be told by its kind. Fails also when nothing was read, since an
 // empty reading is no agreement.
 import { execFileSync } from "node:child_process";
-import { readFileSync } from "node:fs";
+import { existsSync, readFileSync } from "node:fs";
 
 const LEAST_MODULES = 80;
 let report;
@@ -43,7 +43,7 @@ const files = execFileSync("git", ["ls-files", "-co", "--exclude-standard", "pac
   encoding: "utf8",
 })
   .split("\n")
-  .filter((file) => /\.tsx?$/.test(file))
+  .filter((file) => /\.tsx?$/.test(file) && existsSync(file))
   .filter((file) => !/\/machines\/|\.test\.ts$|\/test\//.test(file));
 // the floor's own exercises and the reader of blocks have machines of another sense: a form's choice, a dialect
 const OTHER = /packages\/core\/(floor|gcode|registers)\/|apps\/web\/features\/floor\//;

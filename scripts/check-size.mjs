@@ -3,7 +3,7 @@
 import { readFileSync } from "node:fs";
 import { gzipSync } from "node:zlib";
 
-const LIMITS_KB = { first: 190, bench: 130 };
+const LIMITS_KB = { first: 150, bench: 90 };
 const manifest = JSON.parse(readFileSync("dist/web/.vite/manifest.json", "utf8"));
 const closure = (key, seen = new Set()) => {
   if (seen.has(key)) return seen;

@@ -26,7 +26,7 @@ import { openDatabase } from "./db/client";
 import { errorHandler, notFoundHandler } from "./errors";
 import { sameSiteOnly } from "./guards";
 import { JobQueue } from "./jobs/queue";
-import { RulePool } from "./jobs/rulePool";
+import { WorkPool } from "./jobs/workPool";
 import { sessionHandler } from "./sessions";
 
 export interface AppOptions {
@@ -70,12 +70,12 @@ export function buildApp({
   const reviews = reviewStore(db);
   const lanes = new LaneService({ store, reviews, cache, changed: (laneId) => sender.changed(laneId), now });
   const queue = new JobQueue(pool, logger);
-  const rules = new RulePool();
+  const threads = new WorkPool();
   const regrade = new RegradeService({
     store: regradeStore(db),
     lanes: store,
     pool,
-    rules,
+    threads,
     queue,
     nameOf: async (id) => (await people.profile(id))?.name ?? "an instructor",
   });
@@ -138,7 +138,7 @@ export function buildApp({
     app,
     start: async () => {
       await changes.start();
-      await queue.start((id) => regrade.work(id));
+      await queue.start({ regrade: (id) => regrade.work(id), trial: (id) => regrade.tryOut(id) });
       await regrade.takeUp();
     },
     close: async () => {
@@ -146,7 +146,7 @@ export function buildApp({
       changes.close();
       sessions.close();
       await queue.close();
-      await rules.close();
+      await threads.close();
     },
   };
 }

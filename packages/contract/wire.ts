@@ -247,6 +247,13 @@ export interface MarkingView {
   lanes: number;
   regrade: RegradeProgress | null;
 }
+/** A marking on trial: how far it has come, and once it is through whom it would change. */
+export interface TrialView {
+  id: string;
+  lanes: number;
+  done: number;
+  preview: RegradePreview | null;
+}
 export interface RegradePreview {
   lanes: {
     laneId: string;

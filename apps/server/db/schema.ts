@@ -182,6 +182,35 @@ export const regrades = pgTable(
   (table) => [unique("regrades_once").on(table.exerciseId, table.exerciseVersion, table.revision)],
 );
 
+/** A marking tried on a class's lanes before anybody stores it: how far it has come, and that it was given up. */
+export const markingTrials = pgTable("marking_trials", {
+  id: uuid().primaryKey().defaultRandom(),
+  assignmentId: uuid()
+    .notNull()
+    .references(() => assignments.id, { onDelete: "cascade" }),
+  marking: jsonb().$type<Marking>().notNull(),
+  lanes: integer().notNull(),
+  startedAt: moment().notNull().defaultNow(),
+  finishedAt: moment(),
+  cancelledAt: moment(),
+});
+
+/** What each lane would come to by a trial. */
+export const trialMarks = pgTable(
+  "trial_marks",
+  {
+    trialId: uuid()
+      .notNull()
+      .references(() => markingTrials.id, { onDelete: "cascade" }),
+    attemptId: uuid()
+      .notNull()
+      .references(() => attempts.id, { onDelete: "cascade" }),
+    total: doublePrecision().notNull(),
+    outOf: doublePrecision().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.trialId, table.attemptId] })],
+);
+
 /** Notes that an instructor pins to an entry of a lane's log. */
 export const laneNotes = pgTable(
   "lane_notes",

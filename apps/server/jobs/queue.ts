@@ -2,7 +2,12 @@ import PgBoss from "pg-boss";
 import type pg from "pg";
 import type { Logger } from "pino";
 
-const REGRADE = "regrade";
+/** Kinds of work that wait in the queue: marking every lane again, and trying a marking that nobody has stored. */
+const kinds = ["regrade", "trial"] as const;
+type Kind = (typeof kinds)[number];
+/** What does each kind; it may be run again from anywhere it was left. */
+export type Work = Readonly<Record<Kind, (id: string) => Promise<void>>>;
+
 /**
  * A job whose process died is taken up again after so long at the latest; a start of the server takes it up at once.
  */
@@ -27,24 +32,26 @@ export class JobQueue {
     this.boss.on("error", (error) => this.logger.warn({ error: String(error) }, "job queue"));
   }
 
-  /** Begins to take jobs; each is done by `work`, which may be run again from anywhere it was left. */
-  async start(work: (regradeId: string) => Promise<void>): Promise<void> {
+  /** Begins to take jobs of every kind. */
+  async start(work: Work): Promise<void> {
     await this.boss.start();
-    await this.boss.createQueue(REGRADE, {
-      name: REGRADE,
-      policy: "standard",
-      retryLimit: RETRIES,
-      retryDelay: 1,
-      expireInSeconds: LOST_AFTER_SECONDS,
-    });
-    await this.boss.work<{ id: string }>(REGRADE, { pollingIntervalSeconds: LOOKS_EVERY_SECONDS }, async (jobs) => {
-      for (const { data } of jobs) await work(data.id);
-    });
+    for (const kind of kinds) {
+      await this.boss.createQueue(kind, {
+        name: kind,
+        policy: "standard",
+        retryLimit: RETRIES,
+        retryDelay: 1,
+        expireInSeconds: LOST_AFTER_SECONDS,
+      });
+      await this.boss.work<{ id: string }>(kind, { pollingIntervalSeconds: LOOKS_EVERY_SECONDS }, async (jobs) => {
+        for (const { data } of jobs) await work[kind](data.id);
+      });
+    }
     this.isStarted = true;
   }
 
-  async send(regradeId: string): Promise<void> {
-    await this.boss.send(REGRADE, { id: regradeId });
+  async send(kind: Kind, id: string): Promise<void> {
+    await this.boss.send(kind, { id });
   }
 
   async close(): Promise<void> {

@@ -182,9 +182,21 @@ describe("every route, every role", () => {
     {
       name: "who would change",
       method: "POST",
-      path: () => `/assignments/${assignment}/marking/preview`,
+      path: () => `/assignments/${assignment}/marking/trials`,
       body: marking,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 202 },
+    },
+    {
+      name: "a trial of a marking that is not there",
+      method: "GET",
+      path: () => `/assignments/${assignment}/marking/trials/00000000-0000-4000-8000-000000000000`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+    },
+    {
+      name: "giving up a trial that is not there",
+      method: "DELETE",
+      path: () => `/assignments/${assignment}/marking/trials/00000000-0000-4000-8000-000000000000`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
     },
     {
       name: "a marking without any weight",

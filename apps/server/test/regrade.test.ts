@@ -6,6 +6,7 @@ import type {
   RegradePreview,
   RegradeProgress,
   RulingView,
+  TrialView,
 } from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
@@ -38,8 +39,22 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const preview = async (by: MarkingDraft) =>
-  (await instructor.call<RegradePreview>("POST", `/assignments/${assignment}/marking/preview`, by)).body.lanes;
+const trials = () => `/assignments/${assignment}/marking/trials`;
+const trialOf = (id: string) => instructor.call<TrialView>("GET", `${trials()}/${id}`);
+
+async function preview(by: MarkingDraft): Promise<RegradePreview["lanes"]> {
+  const begun = await instructor.call<TrialView>("POST", trials(), by);
+  expect(begun.status).toBe(202);
+  for (let turn = 0; turn < 200; turn++) {
+    const { body } = await trialOf(begun.body.id);
+    if (body.preview) {
+      expect(body.done).toBe(body.lanes);
+      return body.preview.lanes;
+    }
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error("preview: the trial did not end");
+}
 
 describe("marking again", () => {
   it("the same marking would change nobody", async () => {
@@ -52,6 +67,19 @@ describe("marking again", () => {
     const before = await viewOf();
     const lanes = await preview({ ...draft, weights: { ...draft.weights, values: draft.weights.values + 100 } });
     expect(lanes.some((lane) => lane.after > (lane.before ?? 0) + 1)).toBe(true);
+    expect(await viewOf()).toEqual(before);
+  });
+
+  it("a trial that is given up is gone, ends no lane later than the one under way, and stores nothing", async () => {
+    const before = await viewOf();
+    const { body } = await instructor.call<TrialView>("POST", trials(), draft);
+    expect((await instructor.call("DELETE", `${trials()}/${body.id}`)).status).toBe(204);
+    expect((await trialOf(body.id)).status).toBe(404);
+    const { rows } = await server.pool.query<{ finished_at: Date | null; cancelled_at: Date | null }>(
+      "select finished_at, cancelled_at from marking_trials where id = $1",
+      [body.id],
+    );
+    expect(rows[0]?.cancelled_at).not.toBeNull();
     expect(await viewOf()).toEqual(before);
   });
 

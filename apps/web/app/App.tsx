@@ -1,42 +1,15 @@
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, Suspense, type ReactNode } from "react";
-import { createBrowserRouter, Navigate, useLocation } from "react-router";
+import type { ComponentType } from "react";
+import { createBrowserRouter, Navigate, Outlet, useLocation, type RouteObject } from "react-router";
 import { RouterProvider } from "react-router/dom";
 import { JoinPage } from "../features/auth/JoinPage";
 import { SignInPage } from "../features/auth/SignInPage";
 import { MyLanesPage } from "../features/lanes/MyLanesPage";
 import { Loading, PageError } from "../ui";
 import { ApiError } from "./api";
+import { Broken } from "./Broken";
 import { SESSION_KEY, useMe } from "./session";
 import { Shell } from "./Shell";
-
-const BenchPage = lazy(() => import("../features/bench/BenchPage").then((room) => ({ default: room.BenchPage })));
-const ReviewPage = lazy(() =>
-  import("../features/bench/review/ReviewPage").then((room) => ({ default: room.ReviewPage })),
-);
-const ComparePage = lazy(() =>
-  import("../features/ruling/ComparePage").then((room) => ({ default: room.ComparePage })),
-);
-const SkillsPage = lazy(() => import("../features/skills/SkillsPage").then((room) => ({ default: room.SkillsPage })));
-const RulingPage = lazy(() => import("../features/ruling/RulingPage").then((room) => ({ default: room.RulingPage })));
-const WallPage = lazy(() => import("../features/wall/WallPage").then((room) => ({ default: room.WallPage })));
-const ClassPage = lazy(() => import("../features/class/ClassPage").then((room) => ({ default: room.ClassPage })));
-const WrongPage = lazy(() => import("../features/desk/WrongPage").then((room) => ({ default: room.WrongPage })));
-const SchoolsPage = lazy(() => import("../features/desk/SchoolsPage").then((room) => ({ default: room.SchoolsPage })));
-const TurningDeskPage = lazy(() =>
-  import("../features/desk/TurningDeskPage").then((room) => ({ default: room.TurningDeskPage })),
-);
-const FloorPage = lazy(() => import("../features/floor/FloorPage").then((room) => ({ default: room.FloorPage })));
-const FloorLanePage = lazy(() =>
-  import("../features/floor/FloorLanePage").then((room) => ({ default: room.FloorLanePage })),
-);
-const WorksheetPage = lazy(() =>
-  import("../features/floor/WorksheetPage").then((room) => ({ default: room.WorksheetPage })),
-);
-const MarkingPage = lazy(() =>
-  import("../features/marking/MarkingPage").then((room) => ({ default: room.MarkingPage })),
-);
-const MarksPage = lazy(() => import("../features/marks/MarksPage").then((room) => ({ default: room.MarksPage })));
 
 /** A session that ended shows in whichever reply comes first. */
 const noticeSignedOut = (error: unknown): void => {
@@ -56,14 +29,19 @@ const client: QueryClient = new QueryClient({
 });
 
 /** Signed in, and in the right role; else to where that person belongs. */
-function Gate({ role, children }: { role?: "student" | "instructor"; children: ReactNode }) {
+function Gate({ role, title }: { role?: "student" | "instructor"; title?: string }) {
   const { me, error } = useMe();
   const location = useLocation();
   if (error) return <PageError error={error} />;
   if (me === undefined) return <Loading />;
   if (me === null) return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
   if (role && me.role !== role) return <Navigate to="/" replace />;
-  return <Suspense fallback={<Loading />}>{children}</Suspense>;
+  if (title === undefined) return <Outlet />;
+  return (
+    <Shell title={title}>
+      <Outlet />
+    </Shell>
+  );
 }
 
 function Home() {
@@ -77,180 +55,85 @@ function Home() {
   );
 }
 
-function NothingHere() {
-  return (
-    <Shell title="Nothing here">
-      <PageError error={new Error("There is nothing at this address. Go back to your lanes and choose one.")} />
-    </Shell>
-  );
-}
+const NothingHere = () => (
+  <PageError error={new Error("There is nothing at this address. Go back to your lanes and choose one.")} />
+);
+
+/** A page whose script is fetched when it is first opened. */
+const page = (path: string, load: () => Promise<ComponentType>): RouteObject => ({
+  path,
+  lazy: async () => ({ Component: await load() }),
+  HydrateFallback: Loading,
+});
+/** Pages for whoever is signed in, in one role if it says so; those with a title stand in the shell. */
+const gated = (who: { role?: "student" | "instructor"; title?: string }, ...children: RouteObject[]): RouteObject => ({
+  element: <Gate {...who} />,
+  errorElement: <Broken />,
+  children,
+});
 
 const router = createBrowserRouter([
-  { path: "/sign-in", element: <SignInPage /> },
-  { path: "/join", element: <JoinPage /> },
   {
-    path: "/",
-    element: (
-      <Gate>
-        <Home />
-      </Gate>
-    ),
-  },
-  {
-    path: "/lanes/:id",
-    element: (
-      <Gate>
-        <BenchPage />
-      </Gate>
-    ),
-  },
-  {
-    path: "/lanes/:id/ruling",
-    element: (
-      <Gate>
-        <RulingPage />
-      </Gate>
-    ),
-  },
-  {
-    path: "/lanes/:id/review",
-    element: (
-      <Gate>
-        <ReviewPage />
-      </Gate>
-    ),
-  },
-  {
-    path: "/lanes/:id/compare/:other",
-    element: (
-      <Gate>
-        <ComparePage />
-      </Gate>
-    ),
-  },
-  {
-    path: "/skills",
-    element: (
-      <Gate role="student">
-        <Shell title="Skills">
-          <SkillsPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/students/:id/skills",
-    element: (
-      <Gate role="instructor">
-        <Shell title="Skills">
-          <SkillsPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/wall",
-    element: (
-      <Gate role="instructor">
-        <Shell title="Wall">
-          <WallPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/marks",
-    element: (
-      <Gate role="instructor">
-        <Shell title="Marks">
-          <MarksPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/assignments/:id/marking",
-    element: (
-      <Gate role="instructor">
-        <Shell title="Marking">
-          <MarkingPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/class",
-    element: (
-      <Gate role="instructor">
-        <Shell title="Class">
-          <ClassPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/floor",
-    element: (
-      <Gate>
-        <Shell title="Floor">
-          <FloorPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/floor/:id",
-    element: (
-      <Gate>
-        <FloorLanePage />
-      </Gate>
-    ),
-  },
-  {
-    path: "/floor/exercises/:id/worksheet",
-    element: (
-      <Gate>
-        <WorksheetPage />
-      </Gate>
-    ),
-  },
-  {
-    path: "/what-went-wrong",
-    element: (
-      <Gate>
-        <Shell title="What did I do wrong?">
-          <WrongPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/schools",
-    element: (
-      <Gate>
-        <Shell title="The same setup in another school">
-          <SchoolsPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "/turning-desk",
-    element: (
-      <Gate>
-        <Shell title="Turning desk">
-          <TurningDeskPage />
-        </Shell>
-      </Gate>
-    ),
-  },
-  {
-    path: "*",
-    element: (
-      <Gate>
-        <NothingHere />
-      </Gate>
-    ),
+    errorElement: <Broken />,
+    HydrateFallback: Loading,
+    children: [
+      { path: "/sign-in", element: <SignInPage /> },
+      { path: "/join", element: <JoinPage /> },
+      gated(
+        {},
+        { path: "/", element: <Home /> },
+        page("/lanes/:id", async () => (await import("../features/bench/BenchPage")).BenchPage),
+        page("/lanes/:id/ruling", async () => (await import("../features/ruling/RulingPage")).RulingPage),
+        page("/lanes/:id/review", async () => (await import("../features/bench/review/ReviewPage")).ReviewPage),
+        page("/lanes/:id/compare/:other", async () => (await import("../features/ruling/ComparePage")).ComparePage),
+        page("/floor/:id", async () => (await import("../features/floor/FloorLanePage")).FloorLanePage),
+        page(
+          "/floor/exercises/:id/worksheet",
+          async () => (await import("../features/floor/WorksheetPage")).WorksheetPage,
+        ),
+      ),
+      gated(
+        { role: "student", title: "Skills" },
+        page("/skills", async () => (await import("../features/skills/SkillsPage")).SkillsPage),
+      ),
+      gated(
+        { role: "instructor", title: "Skills" },
+        page("/students/:id/skills", async () => (await import("../features/skills/SkillsPage")).SkillsPage),
+      ),
+      gated(
+        { role: "instructor", title: "Wall" },
+        page("/wall", async () => (await import("../features/wall/WallPage")).WallPage),
+      ),
+      gated(
+        { role: "instructor", title: "Marks" },
+        page("/marks", async () => (await import("../features/marks/MarksPage")).MarksPage),
+      ),
+      gated(
+        { role: "instructor", title: "Marking" },
+        page("/assignments/:id/marking", async () => (await import("../features/marking/MarkingPage")).MarkingPage),
+      ),
+      gated(
+        { role: "instructor", title: "Class" },
+        page("/class", async () => (await import("../features/class/ClassPage")).ClassPage),
+      ),
+      gated(
+        { title: "Floor" },
+        page("/floor", async () => (await import("../features/floor/FloorPage")).FloorPage),
+      ),
+      gated(
+        { title: "What did I do wrong?" },
+        page("/what-went-wrong", async () => (await import("../features/desk/WrongPage")).WrongPage),
+      ),
+      gated(
+        { title: "The same setup in another school" },
+        page("/schools", async () => (await import("../features/desk/SchoolsPage")).SchoolsPage),
+      ),
+      gated(
+        { title: "Turning desk" },
+        page("/turning-desk", async () => (await import("../features/desk/TurningDeskPage")).TurningDeskPage),
+      ),
+      gated({ title: "Nothing here" }, { path: "*", element: <NothingHere /> }),
+    ],
   },
 ]);
 

@@ -7,7 +7,7 @@ import {
   type Ref,
   type SelectHTMLAttributes,
 } from "react";
-import { Link } from "react-router";
+import { Link, type LinkProps } from "react-router";
 import { Dialog as RadixDialog } from "radix-ui";
 export { LaneRule } from "./LaneRule";
 
@@ -25,6 +25,11 @@ export function Select({ className = "", ...rest }: SelectHTMLAttributes<HTMLSel
   return (
     <select {...rest} className={`rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal ${className}`} />
   );
+}
+
+/** A link within the app, as it stands in text. */
+export function TextLink({ className = "", ...rest }: LinkProps) {
+  return <Link {...rest} className={`font-bold text-expected underline ${className}`} />;
 }
 
 type Look = "plain" | "act" | "quiet";

@@ -8,9 +8,16 @@ export function regradeRouter(service: RegradeService): Router {
   const router = Router();
   router.use("/assignments/:id/marking", requireRole("instructor"));
   router.get("/assignments/:id/marking", async (req, res) => res.json(await service.view(idOf(req), actorOf(req))));
-  router.post("/assignments/:id/marking/preview", async (req, res) =>
-    res.json(await service.preview(idOf(req), actorOf(req), parseBody(markingDraft, req.body))),
+  router.post("/assignments/:id/marking/trials", async (req, res) =>
+    res.status(202).json(await service.beginTrial(idOf(req), actorOf(req), parseBody(markingDraft, req.body))),
   );
+  router.get("/assignments/:id/marking/trials/:trial", async (req, res) =>
+    res.json(await service.trial(idOf(req), idOf(req, "trial"), actorOf(req))),
+  );
+  router.delete("/assignments/:id/marking/trials/:trial", async (req, res) => {
+    await service.cancelTrial(idOf(req), idOf(req, "trial"), actorOf(req));
+    res.status(204).end();
+  });
   router.post("/assignments/:id/marking", async (req, res) =>
     res.status(202).json(await service.begin(idOf(req), actorOf(req), parseBody(markingDraft, req.body))),
   );

@@ -1,20 +1,20 @@
 import pLimit from "p-limit";
 import type pg from "pg";
-import type { MarkingDraft, MarkingView, RegradePreview, RegradeProgress } from "@probe-lane/contract";
+import type { MarkingDraft, MarkingView, RegradeProgress, TrialView } from "@probe-lane/contract";
 import { rulingVersion, type Ruling } from "@probe-lane/core/grading";
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import type { JobQueue } from "../../jobs/queue";
-import type { RulePool } from "../../jobs/rulePool";
+import type { WorkPool } from "../../jobs/workPool";
 import type { LaneStore } from "../lanes/store";
-import type { ExerciseKey, RegradeRow, RegradeStore } from "./store";
+import type { ExerciseKey, RegradeRow, RegradeStore, TrialRow } from "./store";
 
 export interface RegradeDeps {
   store: RegradeStore;
   lanes: Pick<LaneStore, "rulingOf" | "notify">;
   pool: pg.Pool;
-  rules: RulePool;
+  threads: WorkPool;
   queue: JobQueue;
   nameOf(id: string): Promise<string>;
 }
@@ -56,38 +56,89 @@ export class RegradeService {
   }
 
   private async ruled(attemptId: string, marking: unknown): Promise<Ruling> {
-    return this.deps.rules.rule({ log: await this.deps.store.storedLog(attemptId), marking });
+    return this.deps.threads.run("rule", { log: await this.deps.store.storedLog(attemptId), marking });
+  }
+
+  /** Queues the trial of a marking that is not stored, on every lane of the own class that is handed in. */
+  async beginTrial(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<TrialView> {
+    const key = await this.keyOf(assignmentId, actor);
+    const [revision, handedIn] = await Promise.all([
+      this.nextRevision(key),
+      this.deps.store.handedIn(key, actor.classId),
+    ]);
+    const row = await this.deps.store.beginTrial(assignmentId, { ...draft, revision }, handedIn.length);
+    await this.deps.queue.send("trial", row.id);
+    return { id: row.id, lanes: row.lanes, done: 0, preview: null };
+  }
+
+  private async trialOf(assignmentId: string, trialId: string, actor: Actor) {
+    const key = await this.keyOf(assignmentId, actor);
+    const row = await this.deps.store.trial(trialId);
+    if (row?.assignmentId !== assignmentId || row.cancelledAt) throw new HttpError("notFound");
+    return { key, row };
   }
 
   /**
-   * Who of the own class would change by how much, by a marking that is not stored. Given marks are not counted: they
-   * stay as they are.
+   * How far a trial has come; once it is through, who of the own class would change by how much. Given marks are not
+   * counted: they stay as they are.
    */
-  async preview(assignmentId: string, actor: Actor, draft: MarkingDraft): Promise<RegradePreview> {
-    const key = await this.keyOf(assignmentId, actor);
-    const revision = await this.nextRevision(key);
+  async trial(assignmentId: string, trialId: string, actor: Actor): Promise<TrialView> {
+    const { key, row } = await this.trialOf(assignmentId, trialId, actor);
+    const marks = await this.deps.store.trialMarks(trialId);
+    const view = { id: row.id, lanes: row.lanes, done: Math.min(marks.length, row.lanes) };
+    if (!row.finishedAt) return { ...view, preview: null };
+    const then = new Map(marks.map((one) => [one.attemptId, one]));
     const limit = pLimit(AT_ONCE);
     const lanes = await Promise.all(
       (await this.deps.store.handedIn(key, actor.classId)).map(({ id, studentName, attempt }) =>
         limit(async () => {
-          const [before, after] = await Promise.all([
-            this.deps.lanes.rulingOf(id),
-            this.ruled(id, { ...draft, revision }),
-          ]);
-          const earned = before?.strands.reduce((sum, { marks, given }) => sum + (given?.earned ?? marks), 0) ?? null;
-          return {
-            laneId: id,
-            studentName,
-            attempt,
-            before: earned,
-            beforeOutOf: before?.outOf ?? null,
-            after: after.total,
-            outOf: after.outOf,
-          };
+          const after = then.get(id);
+          // handed in since the trial began: it is not among those that were tried
+          if (!after) return [];
+          const before = await this.deps.lanes.rulingOf(id);
+          return [
+            {
+              laneId: id,
+              studentName,
+              attempt,
+              before: before?.strands.reduce((sum, { marks, given }) => sum + (given?.earned ?? marks), 0) ?? null,
+              beforeOutOf: before?.outOf ?? null,
+              after: after.total,
+              outOf: after.outOf,
+            },
+          ];
         }),
       ),
     );
-    return { lanes };
+    return { ...view, preview: { lanes: lanes.flat() } };
+  }
+
+  async cancelTrial(assignmentId: string, trialId: string, actor: Actor): Promise<void> {
+    await this.trialOf(assignmentId, trialId, actor);
+    await this.deps.store.endTrial(trialId, "cancelledAt");
+  }
+
+  /** Rules every lane of a trial that is not ruled yet; stops where it was given up. */
+  async tryOut(trialId: string): Promise<void> {
+    const { store } = this.deps;
+    const isOpen = (row: TrialRow | null): row is TrialRow => row !== null && !row.finishedAt && !row.cancelledAt;
+    const trial = await store.trial(trialId);
+    if (!isOpen(trial)) return;
+    const place = await store.placeOf(trial.assignmentId);
+    if (!place) return;
+    const done = new Set((await store.trialMarks(trialId)).map(({ attemptId }) => attemptId));
+    const limit = pLimit(AT_ONCE);
+    await Promise.all(
+      (await store.handedIn(place, place.classId))
+        .filter(({ id }) => !done.has(id))
+        .map(({ id }) =>
+          limit(async () => {
+            if (isOpen(await store.trial(trialId)))
+              await store.saveTrial(trialId, id, await this.ruled(id, trial.marking));
+          }),
+        ),
+    );
+    await store.endTrial(trialId, "finishedAt");
   }
 
   private async nextRevision(key: ExerciseKey): Promise<number> {
@@ -105,7 +156,7 @@ export class RegradeService {
     ]);
     try {
       const row = await this.deps.store.begin(key, { ...draft, revision }, byName, handedIn.length);
-      await this.deps.queue.send(row.id);
+      await this.deps.queue.send("regrade", row.id);
       return progressOf(row);
     } catch (error) {
       throw isUniqueViolation(error) ? new HttpError("markingMoved") : error;
@@ -114,7 +165,8 @@ export class RegradeService {
 
   /** Takes up what a process that died has left. */
   async takeUp(): Promise<void> {
-    for (const { id } of await this.deps.store.unfinished()) await this.deps.queue.send(id);
+    for (const { id } of await this.deps.store.unfinished()) await this.deps.queue.send("regrade", id);
+    for (const { id } of await this.deps.store.openTrials()) await this.deps.queue.send("trial", id);
   }
 
   /**

@@ -8,8 +8,10 @@ import {
   exercises,
   laneEvents,
   markingRevisions,
+  markingTrials,
   regrades,
   rulings,
+  trialMarks,
   users,
 } from "../../db/schema";
 
@@ -19,6 +21,7 @@ export interface ExerciseKey {
   readonly exerciseVersion: number;
 }
 export type RegradeRow = typeof regrades.$inferSelect;
+export type TrialRow = typeof markingTrials.$inferSelect;
 
 export const regradeStore = (db: Database) => {
   const ofExercise = ({ exerciseId, exerciseVersion }: ExerciseKey) =>
@@ -42,6 +45,16 @@ export const regradeStore = (db: Database) => {
           and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
         )
         .where(and(eq(assignments.id, id), eq(assignments.classId, classId)))
+        .limit(1);
+      return row ?? null;
+    },
+    /** The exercise and the class that an assignment joins. */
+    async placeOf(assignmentId: string): Promise<(ExerciseKey & { classId: string }) | null> {
+      const { exerciseId, exerciseVersion, classId } = assignments;
+      const [row] = await db
+        .select({ exerciseId, exerciseVersion, classId })
+        .from(assignments)
+        .where(eq(assignments.id, assignmentId))
         .limit(1);
       return row ?? null;
     },
@@ -145,6 +158,35 @@ export const regradeStore = (db: Database) => {
         .limit(1);
       return row ?? null;
     },
+    /** A trial of a marking; those of another day are swept away. */
+    beginTrial: (assignmentId: string, marking: Marking, lanes: number): Promise<TrialRow> =>
+      db.transaction(async (tx) => {
+        await tx.delete(markingTrials).where(sql`${markingTrials.startedAt} < now() - interval '1 day'`);
+        const [row] = await tx.insert(markingTrials).values({ assignmentId, marking, lanes }).returning();
+        if (!row) throw new Error("beginTrial: the trial was not stored");
+        return row;
+      }),
+    async trial(id: string): Promise<TrialRow | null> {
+      const [row] = await db.select().from(markingTrials).where(eq(markingTrials.id, id)).limit(1);
+      return row ?? null;
+    },
+    /** Ends a trial: through, or given up. One that has ended stays as it is. */
+    endTrial: async (id: string, how: "finishedAt" | "cancelledAt"): Promise<void> => {
+      await db
+        .update(markingTrials)
+        .set({ [how]: new Date() })
+        .where(and(eq(markingTrials.id, id), isNull(markingTrials.finishedAt), isNull(markingTrials.cancelledAt)));
+    },
+    trialMarks: (trialId: string) => db.select().from(trialMarks).where(eq(trialMarks.trialId, trialId)),
+    saveTrial: async (trialId: string, attemptId: string, { total, outOf }: Ruling): Promise<void> => {
+      await db.insert(trialMarks).values({ trialId, attemptId, total, outOf }).onConflictDoNothing();
+    },
+    /** Trials that are neither through nor given up. */
+    openTrials: () =>
+      db
+        .select({ id: markingTrials.id })
+        .from(markingTrials)
+        .where(and(isNull(markingTrials.finishedAt), isNull(markingTrials.cancelledAt))),
     unfinished: () => db.select({ id: regrades.id }).from(regrades).where(isNull(regrades.finishedAt)),
   };
 };

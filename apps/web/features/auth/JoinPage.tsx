@@ -1,7 +1,7 @@
 import { useEffect, useState, type FormEvent } from "react";
-import { Link, Navigate, useNavigate } from "react-router";
+import { Navigate, useNavigate } from "react-router";
 import { useJoin, useMe } from "../../app/session";
-import { Button, Mark, Notice } from "../../ui";
+import { Button, Mark, Notice, TextLink } from "../../ui";
 
 const FIELD = "mt-1 w-full rounded-[3px] border border-ink3 bg-field px-2.5 py-2 text-base";
 const LOGIN = "[A-Za-z0-9][A-Za-z0-9._\\-]{1,39}";
@@ -101,10 +101,7 @@ export function JoinPage() {
           {join.isPending ? "Joining …" : "Join the class"}
         </Button>
         <p>
-          Joined before?{" "}
-          <Link className="font-bold text-expected underline" to="/sign-in">
-            Sign in
-          </Link>
+          Joined before? <TextLink to="/sign-in">Sign in</TextLink>
         </p>
       </form>
     </main>

@@ -1,7 +1,7 @@
 import { useEffect, useState, type FormEvent } from "react";
-import { Link, Navigate, useLocation, useNavigate } from "react-router";
+import { Navigate, useLocation, useNavigate } from "react-router";
 import { useMe, useSignIn } from "../../app/session";
-import { Button, Mark, Notice } from "../../ui";
+import { Button, Mark, Notice, TextLink } from "../../ui";
 
 const FIELD = "mt-1 w-full rounded-[3px] border border-ink3 bg-field px-2.5 py-2 text-base";
 
@@ -72,10 +72,7 @@ export function SignInPage() {
             {signIn.isPending ? "Signing in …" : "Sign in"}
           </Button>
           <p>
-            New in a class?{" "}
-            <Link className="font-bold text-expected underline" to="/join">
-              Join with the class code
-            </Link>
+            New in a class? <TextLink to="/join">Join with the class code</TextLink>
           </p>
           <p className="text-xs text-ink2">
             This trainer does not license anyone to run a machine. At a real one follow its manual, the shop’s rules and

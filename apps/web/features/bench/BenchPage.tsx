@@ -5,12 +5,12 @@ import { gateWords, incidentWords } from "@probe-lane/core/words";
 import type { LaneView } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useLaneChanges } from "../../app/laneChanges";
-import { Button, LaneRule, Loading, Notice, PageError } from "../../ui";
+import { Button, LaneRule, Loading, Notice, PageError, TextLink } from "../../ui";
 import type { ActKey, OpenDialog } from "./lane/act";
 import { Controls } from "./lane/Controls";
 import { BenchDialogs, readOnlyDialogs } from "./lane/dialogs";
@@ -217,25 +217,15 @@ function Bench({
               Answer the raised hand
             </Button>
           ) : null}
-          <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/review`}>
-            Replay
-          </Link>
-          {seen.isHandedIn ? (
-            <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>
-              Ruling
-            </Link>
-          ) : null}
+          <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>
+          {seen.isHandedIn ? <TextLink to={`/lanes/${lane.id}/ruling`}>Ruling</TextLink> : null}
           <a className="font-bold text-expected underline" href={`/api/lanes/${lane.id}/record`} download>
             Record
           </a>
-          <Link className="font-bold text-expected underline" to="/wall">
-            Back to the wall
-          </Link>
+          <TextLink to="/wall">Back to the wall</TextLink>
         </>
       ) : isReadOnly ? (
-        <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>
-          Read the ruling
-        </Link>
+        <TextLink to={`/lanes/${lane.id}/ruling`}>Read the ruling</TextLink>
       ) : (
         <>
           <Button look="quiet" keyCap="R" aria-pressed={seen.isHandUp} onClick={() => verbs.hand()}>

@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { Button, FigureInput, Loading, Notice, PageError, Panel } from "../../ui";
+import { Button, FigureInput, Loading, Notice, PageError, Panel, Select } from "../../ui";
 import {
   emptyForm,
   schoolsView,
@@ -137,15 +137,14 @@ function Converter({ first }: { first: SchoolsForm }) {
           </label>
           <label className="font-bold">
             Unit{" "}
-            <select
+            <Select
               aria-label="Unit"
-              className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal"
               value={form.unit}
               onChange={(event) => set({ unit: event.target.value === "inch" ? "inch" : "mm" })}
             >
               <option value="mm">mm</option>
               <option value="inch">inch</option>
-            </select>
+            </Select>
           </label>
         </Panel>
         <Panel title="The school it is to be written in" bodyClassName="flex flex-col gap-3 p-3">
@@ -171,18 +170,13 @@ function Converter({ first }: { first: SchoolsForm }) {
           {needsTool ? (
             <label className="font-bold">
               {form.to === "master" ? "The master is tool" : "Known of tool"}{" "}
-              <select
-                aria-label="Tool"
-                className="rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal"
-                value={form.tool}
-                onChange={(event) => set({ tool: event.target.value })}
-              >
+              <Select aria-label="Tool" value={form.tool} onChange={(event) => set({ tool: event.target.value })}>
                 {form.rows.map(({ id }) => (
                   <option key={id} value={id}>
                     {id}
                   </option>
                 ))}
-              </select>
+              </Select>
             </label>
           ) : null}
           {form.to === "gauge-line" || form.to === "plane-lift" ? (

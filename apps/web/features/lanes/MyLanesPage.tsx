@@ -3,10 +3,10 @@ import { machines } from "@probe-lane/core/exercises";
 import { machineWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format, formatDistanceToNow } from "date-fns";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { useMe } from "../../app/session";
-import { Button, Loading, Notice, PageError } from "../../ui";
+import { Button, Loading, Notice, PageError, TextLink } from "../../ui";
 
 function AttemptLine({ attempt }: { attempt: AttemptRow }) {
   const isOpen = attempt.handedInAt === null;
@@ -27,9 +27,9 @@ function AttemptLine({ attempt }: { attempt: AttemptRow }) {
         )}
       </span>
       {isOpen ? null : (
-        <Link className="font-bold text-expected underline" to={`/lanes/${attempt.id}/ruling`}>
+        <TextLink to={`/lanes/${attempt.id}/ruling`}>
           Read the ruling<span className="sr-only"> of attempt {attempt.number}</span>
-        </Link>
+        </TextLink>
       )}
     </li>
   );

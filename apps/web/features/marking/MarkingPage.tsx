@@ -1,11 +1,11 @@
-import type { MarkingDraft, MarkingView, RegradePreview, RegradeProgress } from "@probe-lane/contract";
+import type { MarkingDraft, MarkingView, RegradePreview, RegradeProgress, TrialView } from "@probe-lane/contract";
 import { strandNames } from "@probe-lane/core/grading";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { useState, type FormEvent } from "react";
 import { Link, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { Button, FigureInput, Loading, Notice, PageError, Panel } from "../../ui";
+import { Button, FigureInput, Loading, Notice, PageError, Panel, TextLink } from "../../ui";
 import { changesOf, isChanged, readMarking, textsOf, toleranceNames, type MarkingTexts } from "./markingView";
 
 const TOLERANCES = {
@@ -45,23 +45,42 @@ export function MarkingPage() {
 function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView; texts: MarkingTexts }) {
   const [texts, setTexts] = useState(first);
   const client = useQueryClient();
-  const preview = useMutation<RegradePreview, ApiError, MarkingDraft>({
-    mutationFn: (draft) => api.post(`/assignments/${id}/marking/preview`, draft),
+  const [trialId, setTrialId] = useState<string | null>(null);
+  const trials = `/assignments/${id}/marking/trials`;
+  const beginTrial = useMutation<TrialView, ApiError, MarkingDraft>({
+    mutationFn: (draft) => api.post(trials, draft),
+    onSuccess: (trial) => setTrialId(trial.id),
   });
+  const trial = useQuery<TrialView, ApiError>({
+    queryKey: ["trial", trialId],
+    queryFn: () => api.get(`${trials}/${trialId ?? ""}`),
+    enabled: trialId !== null,
+    staleTime: Infinity,
+    refetchInterval: ({ state }) => (state.data?.preview || state.error ? false : LOOKS_EVERY_MS),
+  });
+  const isTrying = beginTrial.isPending || (trialId !== null && !trial.data?.preview && !trial.error);
+  const preview = trialId === null ? null : (trial.data?.preview ?? null);
+  /** Gives up what is under way; a trial that is through is only put away. */
+  const putAway = () => {
+    if (trialId !== null && !preview) void api.delete(`${trials}/${trialId}`).catch(() => undefined);
+    setTrialId(null);
+    beginTrial.reset();
+  };
   const begin = useMutation<RegradeProgress, ApiError, MarkingDraft>({
     mutationFn: (draft) => api.post(`/assignments/${id}/marking`, draft),
     onSuccess: () => client.invalidateQueries({ queryKey: ["marking", id] }),
   });
+  const trouble = beginTrial.error ?? trial.error ?? begin.error;
   const read = readMarking(texts);
   const isRunning = view.regrade !== null && view.regrade.finishedAt === null;
   const isSame = JSON.stringify(texts) === JSON.stringify(first);
   const change = (next: MarkingTexts) => {
     setTexts(next);
-    preview.reset();
+    putAway();
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if ("draft" in read) preview.mutate(read.draft);
+    if ("draft" in read) beginTrial.mutate(read.draft);
   };
   const field = "flex items-center justify-between gap-3 border-t border-rule-soft px-4 py-1.5";
   return (
@@ -110,10 +129,10 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
             <p className="flex gap-2">
               <Button
                 type="submit"
-                look={preview.data ? "plain" : "act"}
-                disabled={isSame || "problem" in read || isRunning || preview.isPending}
+                look={preview ? "plain" : "act"}
+                disabled={isSame || "problem" in read || isRunning || isTrying}
               >
-                {preview.isPending ? "Marking a trial …" : "Preview who changes"}
+                {isTrying ? "Marking a trial …" : "Preview who changes"}
               </Button>
               {isSame ? null : <Button onClick={() => change(first)}>Back to what counts</Button>}
             </p>
@@ -121,18 +140,15 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
         </Panel>
       </form>
       <div className="flex min-w-0 flex-col gap-4">
-        {(preview.error ?? begin.error) ? (
+        {trouble ? (
           <Notice kind="stop" role="alert">
-            {(preview.error ?? begin.error)?.message}
+            {trouble.message}
           </Notice>
         ) : null}
         {view.regrade ? <Progress regrade={view.regrade} /> : null}
-        {preview.data && "draft" in read ? (
-          <Preview
-            preview={preview.data}
-            onBegin={() => begin.mutate(read.draft)}
-            isBusy={begin.isPending || isRunning}
-          />
+        {isTrying && trial.data ? <Trying trial={trial.data} onCancel={putAway} /> : null}
+        {preview && "draft" in read ? (
+          <Preview preview={preview} onBegin={() => begin.mutate(read.draft)} isBusy={begin.isPending || isRunning} />
         ) : (
           <Panel title="What counts now" bodyClassName="p-4">
             <p>
@@ -143,9 +159,7 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
               you gave yourself stay as you gave them.
             </p>
             <p className="mt-2">
-              <Link className="font-bold text-expected underline" to="/marks">
-                Back to the marks
-              </Link>
+              <TextLink to="/marks">Back to the marks</TextLink>
             </p>
           </Panel>
         )}
@@ -169,26 +183,47 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
 
 function Progress({ regrade }: { regrade: RegradeProgress }) {
   const { done, lanes, finishedAt, revision, by, startedAt } = regrade;
-  const share = lanes > 0 ? done / lanes : 1;
   return (
     <Panel
       title={finishedAt ? `Marked again by revision ${revision}` : `Marking again by revision ${revision}`}
       note={`${by}, ${format(new Date(startedAt), "d MMM, HH:mm")}`}
       bodyClassName="p-4"
     >
-      <div
-        role="progressbar"
-        aria-label="Lanes marked again"
-        aria-valuemin={0}
-        aria-valuemax={lanes}
-        aria-valuenow={done}
-        className="h-3 border border-rule bg-well"
-      >
-        <div className="h-full bg-expected" style={{ width: `${share * 100}%` }} />
-      </div>
+      <Bar label="Lanes marked again" done={done} of={lanes} />
       <p className="mt-2" role="status">
         <b className="figures">{done}</b> of <b className="figures">{lanes}</b> lanes
         {finishedAt ? ", finished." : ". You may leave this page; it goes on by itself."}
+      </p>
+    </Panel>
+  );
+}
+
+/** How far something has come. */
+function Bar({ label, done, of }: { label: string; done: number; of: number }) {
+  return (
+    <div
+      role="progressbar"
+      aria-label={label}
+      aria-valuemin={0}
+      aria-valuemax={of}
+      aria-valuenow={done}
+      className="h-3 border border-rule bg-well"
+    >
+      <div className="h-full bg-expected" style={{ width: `${of > 0 ? (done / of) * 100 : 100}%` }} />
+    </div>
+  );
+}
+
+/** A trial under way; nothing is stored by it, and it can be given up. */
+function Trying({ trial: { done, lanes }, onCancel }: { trial: TrialView; onCancel(): void }) {
+  return (
+    <Panel title="Trying this marking" note="nothing is stored" bodyClassName="p-4">
+      <Bar label="Lanes tried" done={done} of={lanes} />
+      <p className="mt-2 flex items-center justify-between gap-3">
+        <span role="status">
+          <b className="figures">{done}</b> of <b className="figures">{lanes}</b> lanes
+        </span>
+        <Button onClick={onCancel}>Give it up</Button>
       </p>
     </Panel>
   );

@@ -12,7 +12,7 @@ import { api, type ApiError } from "../../app/api";
 import { useMe } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useElementSize } from "../../app/useElementSize";
-import { Button, Dialog, FigureInput, Loading, Notice, PageError, Panel } from "../../ui";
+import { Button, Dialog, FigureInput, Loading, Notice, PageError, Panel, TextLink } from "../../ui";
 import { marks, shown, STRANDS } from "./show";
 import { ValueAxis } from "./ValueAxis";
 
@@ -77,17 +77,11 @@ function RulingSheet({ view }: { view: RulingView }) {
       detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
       aside={
         <>
-          <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}/review`}>
-            Replay
-          </Link>
+          <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>
           {isStudent ? (
-            <Link className="font-bold text-expected underline" to="/">
-              My lanes
-            </Link>
+            <TextLink to="/">My lanes</TextLink>
           ) : (
-            <Link className="font-bold text-expected underline" to={`/lanes/${lane.id}`}>
-              See the bench
-            </Link>
+            <TextLink to={`/lanes/${lane.id}`}>See the bench</TextLink>
           )}
         </>
       }
@@ -111,10 +105,7 @@ function RulingSheet({ view }: { view: RulingView }) {
               })}
               {hasLengths ? (
                 <p className="py-1 text-ink2">
-                  <Link className="font-bold text-expected underline" to={`/schools?lane=${lane.id}`}>
-                    The same setup in another school
-                  </Link>
-                  .{" "}
+                  <TextLink to={`/schools?lane=${lane.id}`}>The same setup in another school</TextLink>.{" "}
                 </p>
               ) : null}
               {hasLengths ? (

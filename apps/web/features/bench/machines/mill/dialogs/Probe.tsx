@@ -3,11 +3,10 @@ import { probeQuestions, type ProbeQuestion } from "@probe-lane/core/instruments
 import { scales, showLength } from "@probe-lane/core/units";
 import { questionWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
-import { Button, FigureInput, Notice } from "../../../../../ui";
+import { Button, FigureInput, Notice, Select } from "../../../../../ui";
 import type { MillDialogProps } from "../view";
 
 type Direction = 1 | -1;
-const select = "rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal";
 
 /** Which way a side lies, in words, for the axis it is asked about. */
 const sideNames = (axis: "x" | "y"): [string, string] => (axis === "x" ? ["right", "left"] : ["back", "front"]);
@@ -27,15 +26,10 @@ function DirectionChoice({
   return (
     <label className="font-bold">
       {label}{" "}
-      <select
-        aria-label={label}
-        value={value}
-        onChange={(event) => onChange(event.target.value === "1" ? 1 : -1)}
-        className={select}
-      >
+      <Select aria-label={label} value={value} onChange={(event) => onChange(event.target.value === "1" ? 1 : -1)}>
         <option value="1">{plus}</option>
         <option value="-1">{minus}</option>
-      </select>
+      </Select>
     </label>
   );
 }
@@ -69,19 +63,18 @@ export function Probe({ seen, send, onClose }: MillDialogProps) {
     <form onSubmit={ask} className="flex flex-col gap-3">
       <label className="font-bold">
         Question{" "}
-        <select
+        <Select
           autoFocus
           aria-label="Question"
           value={question}
           onChange={(event) => setQuestion(event.target.value as ProbeQuestion)}
-          className={select}
         >
           {probeQuestions.map((one) => (
             <option key={one} value={one}>
               {questionWords[one].name}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       <p className="text-ink2">
         {stand} {needs.depth ? "It goes out, down and in from there." : "It moves from where it stands."}
@@ -89,15 +82,14 @@ export function Probe({ seen, send, onClose }: MillDialogProps) {
       {needs.axis ? (
         <label className="font-bold">
           {question === "angle" ? "The face runs along" : "Along"}{" "}
-          <select
+          <Select
             aria-label={question === "angle" ? "The face runs along" : "Along"}
             value={axis}
             onChange={(event) => setAxis(event.target.value as "x" | "y")}
-            className={select}
           >
             <option value="x">X</option>
             <option value="y">Y</option>
-          </select>
+          </Select>
         </label>
       ) : null}
       {needs.direction && question === "face" ? (

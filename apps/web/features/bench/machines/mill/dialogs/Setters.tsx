@@ -1,10 +1,9 @@
 import { toolNumber } from "@probe-lane/core/instruments";
 import { toolKindWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
-import { Button, FigureInput } from "../../../../../ui";
+import { Button, FigureInput, Select } from "../../../../../ui";
 import type { MillDialogProps } from "../view";
 
-const select = "rounded-[3px] border border-ink3 bg-field px-1 py-0.5 font-normal";
 const heldTool = ({ sheet, holds }: MillDialogProps["seen"]) =>
   sheet.tools.find(({ number }) => number === toolNumber(holds));
 
@@ -32,17 +31,16 @@ export function Setter({ seen, send, onClose }: MillDialogProps) {
       </p>
       <label className="font-bold">
         Measure{" "}
-        <select
+        <Select
           autoFocus
           aria-label="What to measure"
           value={what}
           onChange={(event) => setWhat(event.target.value as typeof what)}
-          className={select}
         >
           <option value="length">length, on top</option>
           <option value="diameterBoth">diameter, from both sides</option>
           <option value="diameterOne">diameter, from one side</option>
-        </select>
+        </Select>
       </label>
       <label className="font-bold">
         Length, about{" "}
@@ -107,16 +105,15 @@ export function Beam({ seen, send, onClose }: MillDialogProps) {
       </p>
       <label className="font-bold">
         Measure{" "}
-        <select
+        <Select
           autoFocus
           aria-label="What to measure"
           value={what}
           onChange={(event) => setWhat(event.target.value as typeof what)}
-          className={select}
         >
           <option value="length">length</option>
           <option value="diameter">diameter</option>
-        </select>
+        </Select>
       </label>
       <label className="font-bold">
         At{" "}

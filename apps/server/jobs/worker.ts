@@ -1,0 +1,31 @@
+import { upgradeEvent } from "@probe-lane/core/bench";
+import { markingSchema } from "@probe-lane/core/exercises";
+import { rule, type Ruling } from "@probe-lane/core/grading";
+
+/** A lane's log as it is stored, and the marking to rule it by. */
+interface RuleTask {
+  readonly log: readonly { readonly seq: number; readonly atMs: number; readonly event: unknown }[];
+  readonly marking: unknown;
+}
+
+/** Kinds of work that threads do, so that lanes at work are answered meanwhile. */
+const kinds = {
+  rule: ({ log, marking }: RuleTask): Ruling =>
+    rule(
+      log.map(({ event, ...entry }) => ({ ...entry, event: upgradeEvent(event) })),
+      markingSchema.parse(marking),
+    ),
+} as const;
+type Kinds = typeof kinds;
+export type Kind = keyof Kinds;
+export type TaskOf<K extends Kind> = Parameters<Kinds[K]>[0];
+export type ResultOf<K extends Kind> = ReturnType<Kinds[K]>;
+export interface Task<K extends Kind = Kind> {
+  readonly kind: K;
+  readonly task: TaskOf<K>;
+}
+
+/** Does one piece of work. Runs in a worker thread. */
+export default function work<K extends Kind>({ kind, task }: Task<K>): ResultOf<K> {
+  return (kinds[kind] as (task: TaskOf<K>) => ResultOf<K>)(task);
+}
