@@ -74,6 +74,9 @@ export type Cause =
   | { readonly kind: "inferred"; readonly ranked: readonly Ranked[] }
   | { readonly kind: "unexplained" };
 
+/** A term of a contact smaller than this is what a careful hand leaves, and is not said to be a cause, mm. */
+export const WORTH_NAMING_MM = 0.009;
+
 const NONE_PRIOR = 0.5;
 /** Causes that only a lane's truth can name: not rare, because the exercise was made for them. */
 const PHYSICAL_PRIOR = 0.1;

@@ -2,15 +2,13 @@ import { edgeOf, type SetupEdge } from "../exercises";
 import { toCounts, toMm } from "../units";
 import { workOffsetNames, type RegisterId } from "../registers";
 import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
-import type { Evidence, ProvenTerm } from "./cause";
+import { WORTH_NAMING_MM, type Evidence, type ProvenTerm } from "./cause";
 import { edgeSignatures } from "./benchSignatures";
 import type { EdgeContact } from "../machines/told";
 import type { MillTrace } from "./trace";
 
 type MillChange = MillTrace["changes"][number];
 
-/** Parts of a contact smaller than this are the method's own, mm. */
-const WORTH_NAMING_MM = 0.009;
 /** A move of the tip radius made by hand is taken as meant when it lands this near, mm. */
 const MEANT_MM = 0.06;
 const NOMINAL_KICK_MM = 0.0055;

@@ -20,4 +20,12 @@ export { traceLane, type LaneTrace, type LoggedEvent, type MillTrace, type Turni
 export { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
 export { edgeEvidence } from "./edgeEvidence";
 export { lengthEvidence, physicalTerms, zSumCounts } from "./lengthEvidence";
-export { causeOf, type Cause, type CauseId, type CauseSignature, type Evidence, type ProvenTerm } from "./cause";
+export {
+  causeOf,
+  WORTH_NAMING_MM,
+  type Cause,
+  type CauseId,
+  type CauseSignature,
+  type Evidence,
+  type ProvenTerm,
+} from "./cause";

@@ -2,13 +2,11 @@ import { workOffsetOf } from "../exercises";
 import { toolName } from "../instruments";
 import { toCounts, toMm, type Scale } from "../units";
 import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
-import type { Evidence, ProvenTerm } from "./cause";
+import { WORTH_NAMING_MM, type Evidence, type ProvenTerm } from "./cause";
 import { lengthSignatures } from "./benchSignatures";
 import type { SurfaceTouch } from "../machines/told";
 import { isTouching } from "../machines/mill/evidence";
 import type { MillTrace } from "./trace";
-
-const WORTH_NAMING_MM = 0.009;
 
 /** What a capture of Z hangs on: the touch that was in force, or the last one before. */
 function touchBefore(touches: readonly SurfaceTouch[], seq: number): SurfaceTouch | undefined {

@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import { signInRequest, type Me } from "@probe-lane/contract";
 import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
@@ -36,7 +37,7 @@ export function authRouter(store: AuthStore): Router {
   router.get("/session", async (req, res) => {
     const me = await store.profile(actorOf(req).id);
     if (!me) throw new HttpError("notSignedIn");
-    res.json(me satisfies Me);
+    reply(res, "/session", me);
   });
   router.delete("/session", async (req, res) => {
     await done((callback) => req.session.destroy(callback));

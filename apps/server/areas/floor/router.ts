@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import { floorBatch } from "@probe-lane/contract";
 import { templateSchema } from "@probe-lane/core/floor";
 import { Router } from "express";
@@ -9,7 +10,7 @@ import type { FloorStore } from "./store";
 export function floorRouter(store: FloorStore, now: () => Date): Router {
   const router = Router();
   router.use(requireRole("student", "instructor"));
-  router.get("/", async (req, res) => res.json(await floorList(store, actorOf(req))));
+  router.get("/", async (req, res) => reply(res, "/floor", await floorList(store, actorOf(req))));
   router.post("/exercises", requireRole("instructor"), async (req, res) => {
     res.status(201).json({ id: await makeFloorExercise(store, actorOf(req), parseBody(templateSchema, req.body)) });
   });
@@ -19,7 +20,9 @@ export function floorRouter(store: FloorStore, now: () => Date): Router {
     if (!exercise) throw new HttpError("notFound");
     res.status(201).json({ id: await store.open(exercise.id, actor.id) });
   });
-  router.get("/lanes/:id", async (req, res) => res.json(await floorLane(store, idOf(req), actorOf(req))));
+  router.get("/lanes/:id", async (req, res) =>
+    reply(res, "/floor/lanes/:id", await floorLane(store, idOf(req), actorOf(req))),
+  );
   router.post("/lanes/:id/entries", async (req, res) => {
     await addFloorEntries(store, idOf(req), actorOf(req), parseBody(floorBatch, req.body), now());
     res.status(204).end();

@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import { commandBatch, type StartedLane } from "@probe-lane/contract";
 import { Router } from "express";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
@@ -9,13 +10,17 @@ export function laneRouter(service: LaneService): Router {
     res.json(await service.run(idOf(req), actorOf(req), parseBody(commandBatch, req.body)));
   });
   router.use(requireRole("student", "instructor"));
-  router.get("/lanes", requireRole("student"), async (req, res) => res.json(await service.myLanes(actorOf(req))));
+  router.get("/lanes", requireRole("student"), async (req, res) =>
+    reply(res, "/lanes", await service.myLanes(actorOf(req))),
+  );
   router.post("/assignments/:id/lanes", requireRole("student"), async (req, res) => {
     const id = await service.start(idOf(req), actorOf(req));
     res.status(201).json({ id } satisfies StartedLane);
   });
-  router.get("/lanes/:id", async (req, res) => res.json(await service.view(idOf(req), actorOf(req))));
-  router.get("/lanes/:id/ruling", async (req, res) => res.json(await service.rulingView(idOf(req), actorOf(req))));
+  router.get("/lanes/:id", async (req, res) => reply(res, "/lanes/:id", await service.view(idOf(req), actorOf(req))));
+  router.get("/lanes/:id/ruling", async (req, res) =>
+    reply(res, "/lanes/:id/ruling", await service.rulingView(idOf(req), actorOf(req))),
+  );
   router.get("/lanes/:id/record", requireRole("instructor"), async (req, res) => {
     const id = idOf(req);
     res.attachment(`lane-${id}.json`).json(await service.record(id, actorOf(req)));

@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import type { MarkCell, MarksView } from "@probe-lane/contract";
 import { Router } from "express";
 import { actorOf, requireRole, type Actor } from "../../guards";
@@ -84,7 +85,7 @@ export function marksRouter(store: LaneStore, floor: FloorStore): Router {
   const router = Router();
   router.use("/marks", requireRole("instructor"));
   router.get("/marks", async (req, res) =>
-    res.json(await withFloor(await marksView(store, actorOf(req)), floor, actorOf(req))),
+    reply(res, "/marks", await withFloor(await marksView(store, actorOf(req)), floor, actorOf(req))),
   );
   return router;
 }

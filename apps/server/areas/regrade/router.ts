@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import { markingDraft } from "@probe-lane/contract";
 import { Router } from "express";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
@@ -7,12 +8,18 @@ import type { RegradeService } from "./service";
 export function regradeRouter(service: RegradeService): Router {
   const router = Router();
   router.use("/assignments/:id/marking", requireRole("instructor"));
-  router.get("/assignments/:id/marking", async (req, res) => res.json(await service.view(idOf(req), actorOf(req))));
+  router.get("/assignments/:id/marking", async (req, res) =>
+    reply(res, "/assignments/:id/marking", await service.view(idOf(req), actorOf(req))),
+  );
   router.post("/assignments/:id/marking/trials", async (req, res) =>
     res.status(202).json(await service.beginTrial(idOf(req), actorOf(req), parseBody(markingDraft, req.body))),
   );
   router.get("/assignments/:id/marking/trials/:trial", async (req, res) =>
-    res.json(await service.trial(idOf(req), idOf(req, "trial"), actorOf(req))),
+    reply(
+      res,
+      "/assignments/:id/marking/trials/:trial",
+      await service.trial(idOf(req), idOf(req, "trial"), actorOf(req)),
+    ),
   );
   router.delete("/assignments/:id/marking/trials/:trial", async (req, res) => {
     await service.cancelTrial(idOf(req), idOf(req, "trial"), actorOf(req));

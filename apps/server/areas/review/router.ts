@@ -1,5 +1,6 @@
+import { reply } from "../../reply";
 import { setImmediate as otherWork } from "node:timers/promises";
-import { noteRequest, overrideRequest, type ReviewView } from "@probe-lane/contract";
+import { noteRequest, overrideRequest } from "@probe-lane/contract";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { reviewSteps, type Moment, type Review } from "@probe-lane/core/review";
 import { Router } from "express";
@@ -46,12 +47,12 @@ export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Rou
     const lane = await lanes.held(idOf(req), actor);
     if (actor.role === "student" && !lane.state.isHandedIn) throw new HttpError("notHandedIn");
     const [log, notes] = await Promise.all([store.log(lane.header.id), reviews.notes(lane.header.id)]);
-    res.json({
+    return reply(res, "/lanes/:id/review", {
       lane: headerOf(lane.header),
       review: await reviewBetween(log),
       notes,
       canWrite: actor.role === "instructor",
-    } satisfies ReviewView);
+    });
   });
   router.post("/lanes/:id/notes", requireRole("instructor"), async (req, res) => {
     const actor = actorOf(req);

@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import { joinRequest, rosterRequest } from "@probe-lane/contract";
 import { Router } from "express";
 import { failureLimiter } from "../../limits";
@@ -17,7 +18,7 @@ export function rosterRouter(store: RosterStore): Router {
     res.status(201).json({});
   });
   router.use("/class", requireRole("instructor"));
-  router.get("/class", async (req, res) => res.json(await classView(store, actorOf(req))));
+  router.get("/class", async (req, res) => reply(res, "/class", await classView(store, actorOf(req))));
   router.post("/class/code", async (req, res) => {
     await store.setCode(actorOf(req).classId, newJoinCode());
     res.status(204).end();

@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import { Router } from "express";
 import { actorOf, idOf, requireRole } from "../../guards";
 import type { LaneStore } from "../lanes/store";
@@ -8,10 +9,10 @@ export function skillsRouter(store: LaneStore): Router {
   const router = Router();
   router.get("/skills", requireRole("student"), async (req, res) => {
     const { classId, id } = actorOf(req);
-    res.json(await skillsView(store, classId, id));
+    reply(res, "/skills", await skillsView(store, classId, id));
   });
   router.get("/students/:id/skills", requireRole("instructor"), async (req, res) =>
-    res.json(await skillsView(store, actorOf(req).classId, idOf(req))),
+    reply(res, "/students/:id/skills", await skillsView(store, actorOf(req).classId, idOf(req))),
   );
   return router;
 }

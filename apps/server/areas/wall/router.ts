@@ -1,3 +1,4 @@
+import { reply } from "../../reply";
 import { Router } from "express";
 import { actorOf, requireRole } from "../../guards";
 import type { LaneCache } from "../lanes/laneCache";
@@ -17,7 +18,7 @@ export function wallRouter(deps: {
 }): Router {
   const router = Router();
   router.use("/wall", requireRole("instructor"));
-  router.get("/wall", async (req, res) => res.json(await wallView(deps, actorOf(req), deps.now())));
+  router.get("/wall", async (req, res) => reply(res, "/wall", await wallView(deps, actorOf(req), deps.now())));
   router.get("/wall/stream", async (req, res) => {
     const { classId } = actorOf(req);
     res.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" });

@@ -1,3 +1,4 @@
+import { keyOf, reading } from "../../app/queries";
 import type { Command } from "@probe-lane/core/bench";
 import type { JogSize } from "@probe-lane/core/lane";
 import type { Axis } from "@probe-lane/core/registers";
@@ -30,9 +31,8 @@ export function BenchPage() {
   const { id = "" } = useParams();
   const { me } = useMe();
   const isInstructor = me?.role === "instructor";
-  const { data, error } = useQuery<LaneView, ApiError>({
-    queryKey: ["lane", id],
-    queryFn: () => api.get(`/lanes/${id}`),
+  const { data, error } = useQuery({
+    ...reading("/lanes/:id", { id }),
     staleTime: isInstructor ? 0 : Infinity,
     gcTime: 0,
     refetchOnWindowFocus: isInstructor,
@@ -56,7 +56,7 @@ function WorkedBench({ first }: { first: LaneView }) {
   const { isHandedIn } = view.observation;
   useEffect(() => {
     if (!isHandedIn || first.observation.isHandedIn) return;
-    void client.invalidateQueries({ queryKey: ["my-lanes"] });
+    void client.invalidateQueries({ queryKey: keyOf("/lanes", {}) });
     void navigate(`/lanes/${first.lane.id}/ruling`);
   }, [isHandedIn, first, navigate, client]);
   return (
@@ -74,7 +74,7 @@ function WorkedBench({ first }: { first: LaneView }) {
 function WatchedBench({ first }: { first: LaneView }) {
   const client = useQueryClient();
   useLaneChanges((laneId) => {
-    if (laneId === first.lane.id) void client.invalidateQueries({ queryKey: ["lane", laneId] });
+    if (laneId === first.lane.id) void client.invalidateQueries({ queryKey: keyOf("/lanes/:id", { id: laneId }) });
   });
   const { observation } = first;
   const view: LinkView = {

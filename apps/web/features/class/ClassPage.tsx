@@ -1,14 +1,15 @@
+import { keyOf, reading } from "../../app/queries";
 import type { ClassView, RosterLine, RosterPreview } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type ApiError } from "../../app/api";
 import { Button, Dialog, Loading, Notice, PageError, Panel } from "../../ui";
 
-const KEY = ["class"];
+const KEY = keyOf("/class", {});
 
 /** The class: who is in it, the code to join with, and a roster to add. */
 export function ClassPage() {
-  const { data, error } = useQuery<ClassView, ApiError>({ queryKey: KEY, queryFn: () => api.get("/class") });
+  const { data, error } = useQuery(reading("/class", {}));
   if (error) return <PageError error={error} />;
   if (!data) return <Loading />;
   return (

@@ -1,4 +1,4 @@
-import type { FloorList } from "@probe-lane/contract";
+import { reading } from "../../app/queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type ApiError } from "../../app/api";
@@ -9,11 +9,7 @@ import { Button, Notice } from "../../ui";
 export function KeepForm({ text }: { text: string }) {
   const { me } = useMe();
   const [chosen, setChosen] = useState("");
-  const { data } = useQuery<FloorList, ApiError>({
-    queryKey: ["floor"],
-    queryFn: () => api.get("/floor"),
-    enabled: me?.role === "student",
-  });
+  const { data } = useQuery({ ...reading("/floor", {}), enabled: me?.role === "student" });
   const open = (data?.exercises ?? []).flatMap(({ exercise, lanes }) =>
     lanes.filter(({ isMine, total }) => isMine && total === null).map(({ id }) => ({ id, title: exercise.title })),
   );

@@ -1,3 +1,4 @@
+import { reading } from "../../app/queries";
 import type { LaneView } from "@probe-lane/contract";
 import { targetsOf, type Target } from "@probe-lane/core/exercises";
 import { scales, showCounts, showLength } from "@probe-lane/core/units";
@@ -5,7 +6,6 @@ import { schoolWords } from "@probe-lane/core/words";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { api, type ApiError } from "../../app/api";
 import { Button, FigureInput, Loading, Notice, PageError, Panel, Select } from "../../ui";
 import {
   emptyForm,
@@ -41,11 +41,7 @@ function formOf({ observation: { sheet, registers } }: LaneView): SchoolsForm {
 export function SchoolsPage() {
   const [params] = useSearchParams();
   const lane = params.get("lane");
-  const { data, error } = useQuery<LaneView, ApiError>({
-    queryKey: ["lane", lane],
-    queryFn: () => api.get(`/lanes/${lane ?? ""}`),
-    enabled: lane !== null,
-  });
+  const { data, error } = useQuery({ ...reading("/lanes/:id", { id: lane ?? "" }), enabled: lane !== null });
   if (error) return <PageError error={error} />;
   if (lane !== null && !data) return <Loading />;
   return <Converter key={lane ?? "blank"} first={data ? formOf(data) : emptyForm} />;

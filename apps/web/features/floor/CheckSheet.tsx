@@ -1,3 +1,4 @@
+import { format } from "date-fns";
 import {
   combineChecks,
   floorGatesOf,
@@ -139,8 +140,7 @@ function SignOff({ state, write }: Props) {
   if (state.signOff)
     return (
       <Notice>
-        Signed by {state.signOff.initials} at{" "}
-        {new Date(state.signOff.atMs).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}.
+        Signed by {state.signOff.initials} at {format(state.signOff.atMs, "HH:mm")}.
       </Notice>
     );
   const sign = (event: FormEvent) => {

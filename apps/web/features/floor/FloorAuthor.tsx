@@ -1,3 +1,4 @@
+import { keyOf } from "../../app/queries";
 import {
   floorFairness,
   floorFromTemplate,
@@ -75,7 +76,7 @@ export function FloorAuthor() {
     mutationFn: (template) => api.post("/floor/exercises", template),
     onSuccess: async () => {
       setForm(START);
-      await client.invalidateQueries({ queryKey: ["floor"] });
+      await client.invalidateQueries({ queryKey: keyOf("/floor", {}) });
     },
   });
   const set = (name: keyof Form) => (event: { target: { value: string } }) =>

@@ -1,3 +1,4 @@
+import { format } from "date-fns";
 import {
   floorGatesOf,
   type FloorEntry,
@@ -131,9 +132,7 @@ function StudentSheet({
           <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
             {state.signOff ? (
               <p>
-                <b>Signed by {state.signOff.initials}</b> at{" "}
-                {new Date(state.signOff.atMs).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}: you may
-                go on.
+                <b>Signed by {state.signOff.initials}</b> at {format(state.signOff.atMs, "HH:mm")}: you may go on.
               </p>
             ) : (
               <p>

@@ -1,4 +1,5 @@
-import type { FloorExerciseRow, FloorList, StartedLane } from "@probe-lane/contract";
+import { keyOf, reading } from "../../app/queries";
+import type { FloorExerciseRow, StartedLane } from "@probe-lane/contract";
 import { floorGateWords, floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
@@ -10,11 +11,7 @@ import { FloorAuthor } from "./FloorAuthor";
 /** Exercises taken at real machines: a student's own, or the whole class with a form to make another. */
 export function FloorPage() {
   const { me } = useMe();
-  const { data, error } = useQuery<FloorList, ApiError>({
-    queryKey: ["floor"],
-    queryFn: () => api.get("/floor"),
-    refetchInterval: 6000,
-  });
+  const { data, error } = useQuery({ ...reading("/floor", {}), refetchInterval: 6000 });
   if (error && !data) return <PageError error={error} />;
   if (!data) return <Loading />;
   const isInstructor = me?.role === "instructor";
@@ -43,7 +40,7 @@ function Exercise({ row, isInstructor }: { row: FloorExerciseRow; isInstructor: 
   const start = useMutation<StartedLane, ApiError>({
     mutationFn: () => api.post<StartedLane>(`/floor/exercises/${row.id}/lanes`),
     onSuccess: async ({ id }) => {
-      await client.invalidateQueries({ queryKey: ["floor"] });
+      await client.invalidateQueries({ queryKey: keyOf("/floor", {}) });
       void navigate(`/floor/${id}`);
     },
   });

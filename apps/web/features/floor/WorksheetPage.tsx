@@ -1,9 +1,8 @@
-import type { FloorList } from "@probe-lane/contract";
+import { reading } from "../../app/queries";
 import { floorGateNames } from "@probe-lane/core/floor";
 import { floorCautions, floorGateWords, floorSchoolWords } from "@probe-lane/core/words";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { api, type ApiError } from "../../app/api";
 import { Shell } from "../../app/Shell";
 import { Button, Loading, PageError } from "../../ui";
 import { lengthsOf } from "./show";
@@ -16,7 +15,7 @@ const LINE = "border-b border-ink";
  */
 export function WorksheetPage() {
   const { id = "" } = useParams();
-  const { data, error } = useQuery<FloorList, ApiError>({ queryKey: ["floor"], queryFn: () => api.get("/floor") });
+  const { data, error } = useQuery(reading("/floor", {}));
   const exercise = data?.exercises.find((row) => row.id === id)?.exercise;
   if (error)
     return (

@@ -1,3 +1,4 @@
+import { keyOf, reading } from "../../app/queries";
 import type { FloorLaneView } from "@probe-lane/contract";
 import { foldFloor, type FloorEntry, type FloorState } from "@probe-lane/core/floor";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
@@ -21,12 +22,8 @@ export function useFloorLane(id: string): {
   write(...entries: FloorEntry[]): void;
 } {
   const client = useQueryClient();
-  const key = useMemo(() => ["floor-lane", id], [id]);
-  const { data, error } = useQuery<FloorLaneView, ApiError>({
-    queryKey: key,
-    queryFn: () => api.get(`/floor/lanes/${id}`),
-    refetchInterval: REFRESH_MS,
-  });
+  const key = useMemo(() => keyOf("/floor/lanes/:id", { id }), [id]);
+  const { data, error } = useQuery({ ...reading("/floor/lanes/:id", { id }), refetchInterval: REFRESH_MS });
   const shelf = useMemo(() => shelfOf(id), [id]);
   const [pending, setPending] = useState<PendingEntry[]>(() => shelf.read());
   const [refused, setRefused] = useState<string | null>(null);

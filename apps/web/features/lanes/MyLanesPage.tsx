@@ -1,4 +1,5 @@
-import type { AssignmentRow, AttemptRow, MyLanes, StartedLane } from "@probe-lane/contract";
+import { keyOf, reading } from "../../app/queries";
+import type { AssignmentRow, AttemptRow, StartedLane } from "@probe-lane/contract";
 import { machines } from "@probe-lane/core/exercises";
 import { machineWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -42,7 +43,7 @@ function useStart(assignmentId: string) {
   return useMutation<StartedLane, ApiError>({
     mutationFn: () => api.post<StartedLane>(`/assignments/${assignmentId}/lanes`),
     onSuccess: async ({ id }) => {
-      await client.invalidateQueries({ queryKey: ["my-lanes"] });
+      await client.invalidateQueries({ queryKey: keyOf("/lanes", {}) });
       void navigate(`/lanes/${id}`);
     },
   });
@@ -160,7 +161,7 @@ function Assignment({ row }: { row: AssignmentRow }) {
 /** What is due, what is open, and the last rulings in one line each. */
 export function MyLanesPage() {
   const { me } = useMe();
-  const { data, error } = useQuery<MyLanes, ApiError>({ queryKey: ["my-lanes"], queryFn: () => api.get("/lanes") });
+  const { data, error } = useQuery(reading("/lanes", {}));
   if (error) return <PageError error={error} />;
   if (!data) return <Loading />;
   const isOnShelf = (row: AssignmentRow) => row.dueAt === null && row.attempts.length === 0;

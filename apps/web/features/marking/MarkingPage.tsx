@@ -1,3 +1,4 @@
+import { keyOf, reading } from "../../app/queries";
 import type { MarkingDraft, MarkingView, RegradePreview, RegradeProgress, TrialView } from "@probe-lane/contract";
 import { strandNames } from "@probe-lane/core/grading";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -27,9 +28,8 @@ const LOOKS_EVERY_MS = 600;
 /** Tolerances and weights of one exercise; whom others would change; and marking every lane again by them. */
 export function MarkingPage() {
   const { id = "" } = useParams();
-  const { data, error } = useQuery<MarkingView, ApiError>({
-    queryKey: ["marking", id],
-    queryFn: () => api.get(`/assignments/${id}/marking`),
+  const { data, error } = useQuery({
+    ...reading("/assignments/:id/marking", { id }),
     refetchInterval: ({ state }) =>
       state.data?.regrade && state.data.regrade.finishedAt === null ? LOOKS_EVERY_MS : false,
   });
@@ -51,9 +51,8 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
     mutationFn: (draft) => api.post(trials, draft),
     onSuccess: (trial) => setTrialId(trial.id),
   });
-  const trial = useQuery<TrialView, ApiError>({
-    queryKey: ["trial", trialId],
-    queryFn: () => api.get(`${trials}/${trialId ?? ""}`),
+  const trial = useQuery({
+    ...reading("/assignments/:id/marking/trials/:trial", { id, trial: trialId ?? "" }),
     enabled: trialId !== null,
     staleTime: Infinity,
     refetchInterval: ({ state }) => (state.data?.preview || state.error ? false : LOOKS_EVERY_MS),
@@ -68,7 +67,7 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
   };
   const begin = useMutation<RegradeProgress, ApiError, MarkingDraft>({
     mutationFn: (draft) => api.post(`/assignments/${id}/marking`, draft),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["marking", id] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keyOf("/assignments/:id/marking", { id }) }),
   });
   const trouble = beginTrial.error ?? trial.error ?? begin.error;
   const read = readMarking(texts);

@@ -1,3 +1,4 @@
+import { reading } from "../../app/queries";
 import type { MarksView } from "@probe-lane/contract";
 import { useQuery } from "@tanstack/react-query";
 import {
@@ -10,7 +11,6 @@ import {
 } from "@tanstack/react-table";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { api, type ApiError } from "../../app/api";
 import { Loading, Notice, PageError } from "../../ui";
 
 type Row = MarksView["students"][number];
@@ -56,7 +56,7 @@ function Cell({ row, assignmentId, hasStrands }: { row: Row; assignmentId: strin
 
 /** Students × exercises; the best attempt counts. */
 export function MarksPage() {
-  const { data, error } = useQuery<MarksView, ApiError>({ queryKey: ["marks"], queryFn: () => api.get("/marks") });
+  const { data, error } = useQuery(reading("/marks", {}));
   const [hasStrands, setStrands] = useState(false);
   const isBegun = (id: string) => data?.students.some(({ cells }) => (cells[id]?.attempts ?? 0) > 0) ?? false;
   const waiting = (data?.assignments ?? []).filter(({ id }) => !isBegun(id));

@@ -1,8 +1,8 @@
+import { reading } from "../../app/queries";
 import type { RulingView } from "@probe-lane/contract";
 import { useQueries } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Link, useParams } from "react-router";
-import { api } from "../../app/api";
 import { Shell } from "../../app/Shell";
 import { Loading, Notice, PageError, Panel } from "../../ui";
 import { compareRows, wentWrong, type CompareRow } from "./compareView";
@@ -12,10 +12,7 @@ import { marks } from "./show";
 export function ComparePage() {
   const { id = "", other = "" } = useParams();
   const [one, two] = useQueries({
-    queries: [id, other].map((lane) => ({
-      queryKey: ["ruling", lane],
-      queryFn: (): Promise<RulingView> => api.get(`/lanes/${lane}/ruling`),
-    })),
+    queries: [id, other].map((lane) => reading("/lanes/:id/ruling", { id: lane })),
   });
   const error = one?.error ?? two?.error;
   if (error)

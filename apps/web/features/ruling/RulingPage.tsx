@@ -1,3 +1,4 @@
+import { keyOf, reading } from "../../app/queries";
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { Finding, RegisterRuling, Ruling, StrandMarks } from "@probe-lane/core/grading";
 import { schoolsOf } from "@probe-lane/core/exercises";
@@ -37,10 +38,7 @@ function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
 
 export function RulingPage() {
   const { id = "" } = useParams();
-  const { data, error } = useQuery<RulingView, ApiError>({
-    queryKey: ["ruling", id],
-    queryFn: () => api.get(`/lanes/${id}/ruling`),
-  });
+  const { data, error } = useQuery(reading("/lanes/:id/ruling", { id }));
   if (error) {
     return (
       <Shell title="Ruling">
@@ -371,7 +369,7 @@ function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
   const again = useMutation<StartedLane, ApiError, string>({
     mutationFn: (id) => api.post<StartedLane>(`/assignments/${id}/lanes`),
     onSuccess: async ({ id }) => {
-      await client.invalidateQueries({ queryKey: ["my-lanes"] });
+      await client.invalidateQueries({ queryKey: keyOf("/lanes", {}) });
       void navigate(`/lanes/${id}`);
     },
   });
@@ -501,7 +499,7 @@ function GiveMarks({ laneId, strand, onClose }: { laneId: string; strand: Strand
   const give = useMutation<unknown, ApiError, number | null>({
     mutationFn: (given) => api.post(`/lanes/${laneId}/overrides`, { strand: strand.name, marks: given, reason }),
     onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ["ruling", laneId] });
+      await client.invalidateQueries({ queryKey: keyOf("/lanes/:id/ruling", { id: laneId }) });
       onClose();
     },
   });

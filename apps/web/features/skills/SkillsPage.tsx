@@ -1,3 +1,4 @@
+import { keyOf, reading } from "../../app/queries";
 import type { SkillRow, SkillsView, StartedLane } from "@probe-lane/contract";
 import { skillWords, standWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -19,10 +20,9 @@ export function SkillsPage() {
   const { id } = useParams();
   const { me } = useMe();
   const isStudent = me?.role === "student";
-  const { data, error } = useQuery<SkillsView, ApiError>({
-    queryKey: ["skills", id ?? "mine"],
-    queryFn: () => api.get(id ? `/students/${id}/skills` : "/skills"),
-  });
+  const own = useQuery({ ...reading("/skills", {}), enabled: id === undefined });
+  const theirs = useQuery({ ...reading("/students/:id/skills", { id: id ?? "" }), enabled: id !== undefined });
+  const { data, error } = id === undefined ? own : theirs;
   if (error) return <PageError error={error} />;
   if (!data) return <Loading />;
   const tried = data.skills.filter(({ stand }) => stand !== "untried");
@@ -96,7 +96,7 @@ function PracticePanel({ practice, isStudent }: { practice: NonNullable<SkillsVi
   const start = useMutation<StartedLane, ApiError>({
     mutationFn: () => api.post<StartedLane>(`/assignments/${practice.assignmentId}/lanes`),
     onSuccess: async ({ id }) => {
-      await client.invalidateQueries({ queryKey: ["my-lanes"] });
+      await client.invalidateQueries({ queryKey: keyOf("/lanes", {}) });
       void navigate(`/lanes/${id}`);
     },
   });

@@ -1,9 +1,9 @@
-import type { WallRow, WallView } from "@probe-lane/contract";
+import { keyOf, reading } from "../../app/queries";
+import type { WallRow } from "@probe-lane/contract";
 import { gateWords, incidentWords } from "@probe-lane/core/words";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Hand } from "lucide-react";
 import { Link } from "react-router";
-import { api, type ApiError } from "../../app/api";
 import { useLaneChanges } from "../../app/laneChanges";
 import { LaneRule, Loading, Notice, PageError } from "../../ui";
 
@@ -90,12 +90,8 @@ function Row({ row, now }: { row: WallRow; now: string }) {
 /** The class, live: who is at which gate, who needs help first. */
 export function WallPage() {
   const client = useQueryClient();
-  const { data, error } = useQuery<WallView, ApiError>({
-    queryKey: ["wall"],
-    queryFn: () => api.get("/wall"),
-    refetchInterval: 30_000,
-  });
-  useLaneChanges(() => void client.invalidateQueries({ queryKey: ["wall"] }));
+  const { data, error } = useQuery({ ...reading("/wall", {}), refetchInterval: 30_000 });
+  useLaneChanges(() => void client.invalidateQueries({ queryKey: keyOf("/wall", {}) }));
   if (error && !data) return <PageError error={error} />;
   if (!data) return <Loading />;
   const count = (test: (row: WallRow) => boolean) => data.rows.filter(test).length;

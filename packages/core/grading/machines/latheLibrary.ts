@@ -1,3 +1,4 @@
+import { WORTH_NAMING_MM } from "../../diagnosis/cause";
 import { type Evidence, type ProvenTerm } from "../../diagnosis/cause";
 import { signaturesFor, type Figures } from "../../diagnosis/catalog";
 import { turretBias, type MethodBias } from "../../exercises/bias";
@@ -11,8 +12,8 @@ import { matchCounts, type NamedCounts, typingSlip } from "../../diagnosis/arith
 
 type TurretAxis = "x" | "z";
 
-/** Below this an error of a contact is its method's own, mm. */
-const WORTH_NAMING_MM = 0.012;
+/** A row of a library hangs on two contacts: what two careful ones leave is no cause, mm. */
+const WORTH_NAMING_OF_TWO_MM = WORTH_NAMING_MM * Math.SQRT2;
 /** What a point sighted by eye is marked within, mm: no finer way is there. */
 const BY_EYE_MM = 0.3;
 
@@ -190,7 +191,7 @@ function atContact(
   const errorOf = (one: TurretContact): number =>
     toMm(one.at[axis], scale) - between(one, axis) - ownMm(trace, one.tool, axis) - cornerMm(trace, axis);
   const errorMm = isReference ? errorOf(contact) : errorOf(first) - errorOf(contact);
-  if (Math.abs(errorMm - bias.biasMm) < Math.max(WORTH_NAMING_MM, 4 * bias.uMm)) return [];
+  if (Math.abs(errorMm - bias.biasMm) < Math.max(WORTH_NAMING_OF_TWO_MM, 4 * bias.uMm)) return [];
   const at = (id: ProvenTerm["id"], seq = contact.seq): ProvenTerm[] => [{ id, mm: errorMm, seq }];
   const cutAgain = trace.turret.findLast((one) => one.by === "cut" && one.axis === axis && one.on !== "bore")?.seq ?? 0;
   if (contact.leanMm > 0) return at("leanedOnPost");

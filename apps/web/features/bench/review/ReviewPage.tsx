@@ -1,3 +1,4 @@
+import { keyOf, reading } from "../../../app/queries";
 import type { LaneNote, ReviewView } from "@probe-lane/contract";
 import { framesOf, type Moment, type MomentKind } from "@probe-lane/core/review";
 import type { Observation } from "@probe-lane/core/bench";
@@ -41,9 +42,8 @@ const KIND_WORDS: Record<MomentKind, string> = {
 /** Replays a lane through its log: a student's own after hand-in, any lane of the class for its instructor. */
 export function ReviewPage() {
   const { id = "" } = useParams();
-  const { data, error } = useQuery<ReviewView, ApiError>({
-    queryKey: ["review", id],
-    queryFn: () => api.get(`/lanes/${id}/review`),
+  const { data, error } = useQuery({
+    ...reading("/lanes/:id/review", { id }),
     refetchOnWindowFocus: false,
     staleTime: Infinity,
     gcTime: 0,
@@ -344,7 +344,7 @@ function Moments({
   useEffect(() => {
     list.current?.querySelector(`[data-at="${here}"]`)?.scrollIntoView({ block: "nearest" });
   }, [here, notes]);
-  const refresh = () => client.invalidateQueries({ queryKey: ["review", laneId] });
+  const refresh = () => client.invalidateQueries({ queryKey: keyOf("/lanes/:id/review", { id: laneId }) });
   const seq = moments[index]?.seq ?? 1;
   const pin = useMutation<unknown, ApiError>({
     mutationFn: () => api.post(`/lanes/${laneId}/notes`, { seq, text }),

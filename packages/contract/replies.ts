@@ -1,0 +1,42 @@
+import type {
+  ClassView,
+  FloorLaneView,
+  FloorList,
+  LaneView,
+  MarkingView,
+  MarksView,
+  Me,
+  MyLanes,
+  ReviewView,
+  RulingView,
+  SkillsView,
+  TrialView,
+  WallView,
+} from "./wire";
+
+/** What each address that is read answers with, once for server and web. */
+export interface Replies {
+  "/session": Me;
+  "/lanes": MyLanes;
+  "/lanes/:id": LaneView;
+  "/lanes/:id/ruling": RulingView;
+  "/lanes/:id/review": ReviewView;
+  "/assignments/:id/marking": MarkingView;
+  "/assignments/:id/marking/trials/:trial": TrialView;
+  "/skills": SkillsView;
+  "/students/:id/skills": SkillsView;
+  "/marks": MarksView;
+  "/class": ClassView;
+  "/wall": WallView;
+  "/floor": FloorList;
+  "/floor/lanes/:id": FloorLaneView;
+}
+export type ReadPath = keyof Replies;
+
+type NamesIn<P extends string> = P extends `${string}:${infer Name}/${infer Rest}`
+  ? Name | NamesIn<Rest>
+  : P extends `${string}:${infer Name}`
+    ? Name
+    : never;
+/** What an address leaves open: an id for each name in it. */
+export type ParamsOf<P extends string> = Readonly<Record<NamesIn<P>, string>>;
