@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { BatchReply, CommandBatch } from "@probe-lane/contract";
-import { decide, foldFrom, observe, type Command } from "@probe-lane/core/bench";
-import { LaneDriver } from "@probe-lane/students";
+import { decide, foldFrom, observe, type Command, type TurningSeen } from "@probe-lane/core/bench";
+import { LaneDriver, latheLane, workLane } from "@probe-lane/students";
 import { findDemoExercise } from "../../../../../demo";
 import { benchKitFor } from "../machines";
 import { LaneLink, positions, type LinkPorts } from "./laneLink";
@@ -164,4 +164,39 @@ describe("the tab's end of a lane", () => {
     expect(positions(seen, [{ ...plus, direction: -1, size: "rapid" }]).machine.x).toBe(0);
     expect(decide(opened, plus)).toMatchObject({ ok: false });
   });
+});
+
+it("at a lathe, too, waiting presses are dropped when something is felt: the straight edge is not pushed off", async () => {
+  const { exercise: parting } = findDemoExercise("collar-parting-edge");
+  // a careful student's commands, up to the click at which the tool meets the straight edge
+  const plan: Command[] = [];
+  const careful = latheLane(parting, "link");
+  workLane({
+    get seen() {
+      return careful.seen;
+    },
+    attempt: (command) => careful.attempt(command),
+    do: (command) => {
+      plan.push(command);
+      return careful.do(command);
+    },
+  });
+  const feelOf = ({ seen }: typeof careful) => (seen.lathe.gap?.id === "straightEdge" ? seen.lathe.gap.feel : null);
+  const scratch = latheLane(parting, "link");
+  const meets = plan.findIndex((command) => {
+    const before = feelOf(scratch);
+    scratch.attempt(command);
+    return before === "slides" && feelOf(scratch) !== "slides" && command.type === "jog" && command.size === "fine";
+  });
+  expect(meets).toBeGreaterThan(0);
+  const server = new FakeServer(parting);
+  for (const command of plan.slice(0, meets)) server.lane.attempt(command);
+  const last = plan[meets];
+  if (last?.type !== "jog") throw new Error("no click");
+  const link = server.link();
+  for (let press = 0; press < 8; press++) link.send({ ...last, clicks: 20 });
+  await server.flushAll();
+  const { kind, lathe } = server.lane.seen as TurningSeen;
+  expect(kind).toBe("turret");
+  expect(lathe.gap?.feel).toBe(feelOf(scratch));
 });
