@@ -22,6 +22,8 @@ export default tseslint.config(
       "@typescript-eslint/require-await": "off",
       "@typescript-eslint/unbound-method": "off",
       "no-console": "error",
+      // those that are left are counted by the lint script, and may only become fewer
+      "no-nested-ternary": "warn",
       "max-len": [
         "error",
         { code: 120, ignoreStrings: true, ignoreTemplateLiterals: true, ignoreRegExpLiterals: true, ignoreUrls: true },
