@@ -1,3 +1,4 @@
+import type { LoggedEvent } from "../diagnosis";
 import { describe, expect, it } from "vitest";
 import { millLane } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
@@ -184,5 +185,24 @@ describe("checks", () => {
     made.do({ type: "judgeCheck", isAsExpected: true });
     expect(made.seen.check).toBeNull();
     expect(made.seen.checksJudged).toEqual(["ruleBeside"]);
+  });
+});
+
+describe("a typed move says which registers it went by", () => {
+  const readsOf = (made: { log: readonly LoggedEvent[] }) =>
+    made.log.flatMap(({ event }) => (event.type === "moved" ? [event.reads] : []));
+  it("on a mill: the offsets of its axes, and the row of the length in use; machine frame and increments go by none", () => {
+    const made = lane("five-tools-free");
+    made.do({ type: "setDoor", isOpen: false });
+    const from = readsOf(made).length;
+    made.do({ type: "typeRegister", register: "H2", text: "80", how: "set", isConfirmed: true });
+    for (const text of ["G53 G0 X-100", "G0 G55 X-90 (no G53 here)", "G91 G0 Y-1", "G90 G43 H2 Z-200"])
+      made.do({ type: "runBlock", text });
+    expect(readsOf(made).slice(from)).toEqual([
+      undefined,
+      ["common.x", "G55.x"],
+      [],
+      ["common.z", "G55.z", "H2", "HW2"],
+    ]);
   });
 });

@@ -81,7 +81,14 @@ export const laneEvents = [
     clicks: counts,
     to: place,
   }),
-  z.strictObject({ type: z.literal("moved"), to: place, isRapid: z.boolean() }),
+  // a typed move names the registers that it went by, an incremental one none; a hand, a cycle and a move in the
+  // machine's own frame have no such list
+  z.strictObject({
+    type: z.literal("moved"),
+    to: place,
+    isRapid: z.boolean(),
+    reads: z.array(register).optional(),
+  }),
   z.strictObject({ type: z.literal("spindleStarted"), direction: turning, rpm: counts, isStated: z.boolean() }),
   z.strictObject({ type: z.literal("spindleStopped") }),
   z.strictObject({ type: z.literal("speedSet"), rpm: counts }),

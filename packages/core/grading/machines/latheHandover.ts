@@ -18,7 +18,8 @@ export function firstFastTurn({ log, final }: TurningTrace): number | null {
     if (event.type === "blockRan") readsRegisters = !/G53/i.test(event.text);
     if (event.type === "turretIndexed") station = event.station;
     if (event.type !== "moved") continue;
-    const isByBlock = readsRegisters;
+    // what a log of earlier days does not say is read off the block
+    const isByBlock = event.reads !== undefined || readsRegisters;
     readsRegisters = false;
     const { kxMm, qMm } = tools[station] ?? { kxMm: 0, qMm: 0 };
     const isNear =

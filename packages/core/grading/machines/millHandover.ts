@@ -23,7 +23,8 @@ export function firstFastMoveOnMill(trace: MillTrace): number | null {
     if (event.type === "loaded") holds = event.thing;
     if (event.type === "unloaded") holds = null;
     if (event.type !== "moved") continue;
-    const isByBlock = readsRegisters;
+    // what a log of earlier days does not say is read off the block
+    const isByBlock = event.reads !== undefined || readsRegisters;
     readsRegisters = false;
     if (!event.isRapid || !isByBlock) continue;
     const tipMm =

@@ -8,7 +8,7 @@ import { REGISTER_LIMIT_COUNTS, takeInRegisters } from "../../lane/desk";
 import { type LaneRules } from "../../lane/rules";
 import { readRegisters } from "../../exchange/reading";
 import { exchangeIds } from "../../exchange/printing";
-import { isRegisterId, machineFromDisplay, type AxisCounts } from "../../registers/mill";
+import { isRegisterId, machineFromDisplay, type AxisCounts, type RegisterId } from "../../registers/mill";
 import { type EventOf } from "../events";
 import { type CommandOf } from "../commands";
 import { moveTurret, referenceReturn } from "./motion";
@@ -113,6 +113,10 @@ export function runTurretBlock(
   return accept(draft.events);
 }
 
+/** Geometry, wear and library of a row on an axis: what a called offset adds up from. */
+const rowReads = (axis: "x" | "z", row: number): RegisterId[] =>
+  axis === "x" ? [`X${row}`, `XW${row}`, `LX${row}`] : [`Z${row}`, `ZW${row}`, `LZ${row}`];
+
 function move(draft: LatheDraft, { axesMm, isMachineFrame }: Pick<Block, "axesMm" | "isMachineFrame">): Refusal | null {
   const { state } = draft;
   const { registers, modal, position, scale } = state;
@@ -130,7 +134,16 @@ function move(draft: LatheDraft, { axesMm, isMachineFrame }: Pick<Block, "axesMm
       ? position[axis] + counts
       : machineFromDisplay(registers, axis, counts, modal.workOffset, 0) + turretSum(registers.turret, axis, lathe.row);
   };
+  const reads = (["x", "z"] as const)
+    .filter((axis) => modal.distance === "absolute" && axesMm[axis] !== undefined)
+    .flatMap((axis): RegisterId[] => [
+      `common.${axis}`,
+      `${modal.workOffset}.${axis}`,
+      ...(lathe.row === null ? [] : rowReads(axis, lathe.row)),
+    ]);
   const to: AxisCounts = { ...position, x: target("x"), z: target("z") };
   const beyond = (["x", "z"] as const).find((axis) => !isInTravel(state.setup.unit, axis, to[axis]));
-  return beyond ? { code: "pastTravel", axis: beyond } : moveTurret(draft, to, modal.motion === "rapid");
+  return beyond
+    ? { code: "pastTravel", axis: beyond }
+    : moveTurret(draft, to, { isRapid: modal.motion === "rapid", reads: isMachineFrame ? undefined : reads });
 }

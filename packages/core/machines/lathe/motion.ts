@@ -10,7 +10,7 @@ import { type Decision } from "../act";
 import { accept, refuse } from "../../result";
 import { turnWheel } from "../../motion/clicks";
 import { type IncidentCode } from "../events";
-import { type AxisCounts } from "../../registers/mill";
+import { type AxisCounts, type RegisterId } from "../../registers/mill";
 import { type Refusal } from "../../lane/refusals";
 import { toMm } from "../../units/scale";
 import { advance } from "../../motion/advance";
@@ -113,8 +113,13 @@ type Struck = Extract<IncidentCode, "jawStruck" | "armStruck" | "insertChipped">
  * A typed move in X and Z. At rapid, or with the chuck standing still, nothing may be met; at feed along one axis the
  * tool cuts, as deep as an insert takes.
  */
-export function moveTurret(draft: LatheDraft, to: AxisCounts, isRapid: boolean): Refusal | null {
+export function moveTurret(
+  draft: LatheDraft,
+  to: AxisCounts,
+  how: { readonly isRapid: boolean; readonly reads?: RegisterId[] | undefined },
+): Refusal | null {
   const { state } = draft;
+  const { isRapid } = how;
   const from = state.position;
   const isOneAxis = from.x === to.x || from.z === to.z;
   const along = from.x === to.x ? "z" : "x";
@@ -138,7 +143,7 @@ export function moveTurret(draft: LatheDraft, to: AxisCounts, isRapid: boolean):
   });
   const first = met.sort((a, b) => a.share - b.share)[0];
   if (first) {
-    draft.emit({ type: "moved", to: at(first.share), isRapid });
+    draft.emit({ type: "moved", to: at(first.share), ...how });
     draft.emit({
       type: "incidentHappened",
       code: first.code,
@@ -150,7 +155,7 @@ export function moveTurret(draft: LatheDraft, to: AxisCounts, isRapid: boolean):
   }
   if (!isOneAxis && cuts && advance(lengthMm, (part) => metalRoomMm(state, at(part), null)) !== null)
     return { code: "cutOneAxis" };
-  draft.emit({ type: "moved", to, isRapid });
+  draft.emit({ type: "moved", to, ...how });
   if (draft.state.lathe.isResting) draft.emit({ type: "metalLeft" });
   if (draft.state.lathe.arm.isTripped) draft.emit({ type: "armLeft" });
   if (draft.state.spindle.isOn && depthMm(draft.state) > 0) emitCut(draft, along, FINE_MM);

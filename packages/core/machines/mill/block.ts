@@ -1,6 +1,13 @@
 import { type MillDraft, type MillLane } from "./lane";
 import { readBlock, type Block } from "../../gcode/parser";
-import { lengthRows, lengthSum, machineFromDisplay, type Axis, type AxisCounts } from "../../registers/mill";
+import {
+  lengthRows,
+  lengthSum,
+  machineFromDisplay,
+  type Axis,
+  type AxisCounts,
+  type RegisterId,
+} from "../../registers/mill";
 import { axes, lengthInUse } from "../../lane/state";
 import { turned } from "../../geometry/solid";
 import { toCounts } from "../../units/scale";
@@ -38,6 +45,21 @@ function targetOf(state: MillLane, block: Block): AxisCounts {
     return isIncremental ? position[axis] + counts : machineFromDisplay(registers, axis, counts, workOffset, length);
   };
   return { x: target("x"), y: target("y"), z: target("z") };
+}
+
+/** The registers that a block's move goes by: offsets of its axes, and for Z the row of the length in use. */
+function readsOf({ modal }: MillLane, block: Block): RegisterId[] | undefined {
+  if (block.isMachineFrame) return undefined;
+  if ((block.distance ?? modal.distance) === "incremental") return [];
+  const work = block.workOffset ?? modal.workOffset;
+  const row = block.lengthComp === undefined ? modal.lengthRow : (block.lengthRow ?? null);
+  return axes
+    .filter((axis) => block.axesMm[axis] !== undefined)
+    .flatMap((axis): RegisterId[] => [
+      `common.${axis}`,
+      `${work}.${axis}`,
+      ...(axis === "z" && row !== null && block.lengthComp !== "off" ? ([`H${row}`, `HW${row}`] as const) : []),
+    ]);
 }
 
 function problemOf(
@@ -125,7 +147,10 @@ export function runBlock(
   }
   if (block.isToolChange) changeTool(draft, block.tool ?? state.modal.tool ?? 0);
   if (moves && !draft.state.isStopped)
-    moveStraight(senses, draft, target, (block.motion ?? state.modal.motion) === "rapid");
+    moveStraight(senses, draft, target, {
+      isRapid: (block.motion ?? state.modal.motion) === "rapid",
+      reads: readsOf(state, block),
+    });
   if (block.spindle === "stop") draft.emit({ type: "spindleStopped" });
   return accept(draft.events);
 }

@@ -1,5 +1,5 @@
 import { type MillDraft, type Senses } from "./lane";
-import { type AxisCounts } from "../../registers/mill";
+import { type AxisCounts, type RegisterId } from "../../registers/mill";
 import { quickContact, senseHard, strike } from "./contact";
 import { type CommandOf } from "../commands";
 import { type Decision } from "../act";
@@ -65,11 +65,16 @@ function clearGap(draft: MillDraft): void {
   if (draft.state.block) draft.emit({ type: "blockPulled" });
 }
 
-/** A straight typed move, all axes together. */
-export function moveStraight(senses: MillSenses, draft: MillDraft, to: AxisCounts, isRapid: boolean): void {
+/** A straight typed move, all axes together, by the registers that it reads. */
+export function moveStraight(
+  senses: MillSenses,
+  draft: MillDraft,
+  to: AxisCounts,
+  how: { readonly isRapid: boolean; readonly reads?: RegisterId[] | undefined },
+): void {
   const from = draft.state.position;
   const hit = quickContact(draft.state, from, to);
-  draft.emit({ type: "moved", to: hit?.at ?? to, isRapid });
+  draft.emit({ type: "moved", to: hit?.at ?? to, ...how });
   if (hit) {
     clearGap(draft);
     strike(draft, hit.on);
