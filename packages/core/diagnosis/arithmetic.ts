@@ -1,5 +1,5 @@
 import { mmFromCounts } from "../units";
-import type { CauseId } from "./cause";
+import type { CauseId, ProvenTerm } from "./cause";
 
 /** A signature that hit, in whole counts, with its name. */
 export interface NamedCounts {
@@ -24,6 +24,35 @@ export function matchCounts(left: number, candidates: readonly NamedCounts[]): r
     }
   }
   return null;
+}
+
+/** A register's sum against the contact that it came from, in counts of the machine. */
+interface Procedure {
+  readonly held: number;
+  readonly wanted: number;
+  /** How far the machine had moved since the contact when the value was taken, what that is called, and where it was. */
+  readonly stray: { readonly counts: number; readonly id: CauseId; readonly seq: number };
+  readonly candidates: readonly NamedCounts[];
+  /** The figure was typed, so that it may hold a slip of typing. */
+  readonly isTyped: boolean;
+  readonly seq: number;
+  mmOf(counts: number): number;
+}
+
+/**
+ * What was done wrong after the contact, in terms that add up exactly, mm: mistakes alone; a move that was not counted,
+ * and mistakes beside it; a slip of typing. Nothing where none of them does.
+ */
+export function procedureTerms({ held, wanted, stray, candidates, isTyped, seq, mmOf }: Procedure): ProvenTerm[] {
+  const left = held - wanted;
+  const terms = (rows: readonly NamedCounts[]): ProvenTerm[] =>
+    rows.map(({ id, counts }) => ({ id, mm: mmOf(counts), seq }));
+  const direct = matchCounts(left, candidates);
+  if (direct) return terms(direct);
+  const moved = stray.counts === 0 ? null : matchCounts(left - stray.counts, candidates);
+  if (moved) return [{ id: stray.id, mm: mmOf(stray.counts), seq: stray.seq }, ...terms(moved)];
+  const slip = isTyped ? typingSlip(held, wanted) : null;
+  return slip ? [{ id: slip, mm: mmOf(left), seq }] : [];
 }
 
 /** Slips of a typed number: what was typed against what should have been, both in counts. */

@@ -1,7 +1,7 @@
 import { workOffsetOf } from "../exercises";
 import { toolName } from "../instruments";
 import { toCounts, toMm, type Scale } from "../units";
-import { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
+import { procedureTerms, type NamedCounts } from "./arithmetic";
 import { WORTH_NAMING_MM, type Evidence, type ProvenTerm } from "./cause";
 import { lengthSignatures } from "./benchSignatures";
 import type { SurfaceTouch } from "../machines/told";
@@ -112,22 +112,17 @@ function fromPartTouch(trace: MillTrace, tool: number, touch: SurfaceTouch, clos
   const readCounts = capture && isFelt ? capture.event.machine.z : touch.machineZ;
   const wanted = readCounts - toCounts(touch.thicknessMm, scale) - toCounts(setup.facingAllowanceMm, scale);
   const held = zSumCounts(trace, tool);
-  const left = held - wanted;
   const strayCounts = capture && !isFelt && !isTouching(capture.before) ? capture.event.machine.z - touch.machineZ : 0;
-  const signatures = touchSignatures(trace, touch, scale);
   const seq = lastSet?.seq ?? touch.seq;
-  const named = (rows: readonly NamedCounts[], at: number): ProvenTerm[] =>
-    rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq: at }));
-  const direct = matchCounts(left, signatures);
-  const moved = !direct && strayCounts !== 0 ? matchCounts(left - strayCounts, signatures) : null;
-  const slip = !direct && !moved && lastSet?.event.how === "typed" ? typingSlip(held, wanted) : null;
-  const procedure: ProvenTerm[] = direct
-    ? named(direct, seq)
-    : moved
-      ? [{ id: "capturedAfterLeaving", mm: toMm(strayCounts, scale), seq: capture?.seq ?? seq }, ...named(moved, seq)]
-      : slip
-        ? [{ id: slip, mm: toMm(left, scale), seq }]
-        : [];
+  const procedure = procedureTerms({
+    held,
+    wanted,
+    stray: { counts: strayCounts, id: "capturedAfterLeaving", seq: capture?.seq ?? seq },
+    candidates: touchSignatures(trace, touch, scale),
+    isTyped: lastSet?.event.how === "typed",
+    seq,
+    mmOf: (counts) => toMm(counts, scale),
+  });
   const terms = [...procedure, ...atTouch(trace, tool, touch, readCounts, capture?.before.paper?.feel)];
   return {
     contact: { counts: readCounts, seq: touch.seq, atMs: touch.atMs },

@@ -8,7 +8,7 @@ import { faceMm, kxNowMm } from "../../machines/lathe/contact";
 import { type TurretContact } from "../../machines/told";
 import { type TurretTool } from "../../exercises/setup";
 import { toCounts, toMm } from "../../units/scale";
-import { matchCounts, type NamedCounts, typingSlip } from "../../diagnosis/arithmetic";
+import { type NamedCounts, procedureTerms } from "../../diagnosis/arithmetic";
 
 type TurretAxis = "x" | "z";
 
@@ -159,19 +159,15 @@ function prove(
         id,
         counts: toCounts(predictedMm, scale),
       }));
-  const left = held - wanted;
-  const direct = matchCounts(left, named);
-  const moved = !direct && stray !== 0 ? matchCounts(left - stray, named) : null;
-  const slip = !direct && !moved && last?.event.how === "typed" ? typingSlip(held, wanted) : null;
-  const asTerms = (rows: readonly NamedCounts[]): ProvenTerm[] =>
-    rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq }));
-  const procedure: ProvenTerm[] = direct
-    ? asTerms(direct)
-    : moved
-      ? [{ id: "capturedAfterLeaving", mm: toMm(stray, scale), seq }, ...asTerms(moved)]
-      : slip
-        ? [{ id: slip, mm: toMm(left, scale), seq }]
-        : [];
+  const procedure = procedureTerms({
+    held,
+    wanted,
+    stray: { counts: stray, id: "capturedAfterLeaving", seq },
+    candidates: named,
+    isTyped: last?.event.how === "typed",
+    seq,
+    mmOf: (counts) => toMm(counts, scale),
+  });
   const terms = [...procedure, ...atContact(trace, { isReference, axis, contact, first, bias })];
   return {
     contact: { counts: contact.shown[axis], seq: contact.seq, atMs: contact.atMs },

@@ -7,7 +7,7 @@ import { farEdgeMm } from "../../exercises/machines/lathe";
 import { type LatheSchool } from "../../exercises/schools";
 import { type TurretContact } from "../../machines/told";
 import { type TurretTool } from "../../exercises/setup";
-import { matchCounts, type NamedCounts, typingSlip } from "../../diagnosis/arithmetic";
+import { type NamedCounts, procedureTerms } from "../../diagnosis/arithmetic";
 import { turretBias, type MethodBias, type TurretMethod } from "../../exercises/bias";
 import {
   causeOf,
@@ -290,7 +290,6 @@ function fromContact(
   );
   const held = turretSumCounts(trace, tool.number, axis);
   const wanted = contact.at[axis] - toCounts(value, scale);
-  const left = held - wanted;
   const stray = capture ? capture.event.machine[axis] - contact.at[axis] : 0;
   const named: NamedCounts[] = [
     ...(axis === "z" ? sharedZ(trace, tool) : []),
@@ -302,27 +301,21 @@ function fromContact(
       counts: toCounts(predictedMm, scale),
     })),
   ];
-  const direct = matchCounts(left, named);
-  const moved = !direct && stray !== 0 ? matchCounts(left - stray, named) : null;
   const last = trace.changes.findLast(({ event }) => addends(tool.number, axis).includes(event.register));
   const seq = last?.seq ?? contact.seq;
-  const slip = !direct && !moved && last?.event.how === "typed" ? typingSlip(held, wanted) : null;
-  const asTerms = (rows: readonly NamedCounts[]): ProvenTerm[] =>
-    rows.map(({ id, counts }) => ({ id, mm: toMm(counts, scale), seq }));
-  const procedure: ProvenTerm[] = direct
-    ? asTerms(direct)
-    : moved
-      ? [
-          {
-            id: contact.by === "indicator" ? "notOverMiddle" : "capturedAfterLeaving",
-            mm: toMm(stray, scale),
-            seq: capture?.seq ?? seq,
-          },
-          ...asTerms(moved),
-        ]
-      : slip
-        ? [{ id: slip, mm: toMm(left, scale), seq }]
-        : [];
+  const procedure = procedureTerms({
+    held,
+    wanted,
+    stray: {
+      counts: stray,
+      id: contact.by === "indicator" ? "notOverMiddle" : "capturedAfterLeaving",
+      seq: capture?.seq ?? seq,
+    },
+    candidates: named,
+    isTyped: last?.event.how === "typed",
+    seq,
+    mmOf: (counts) => toMm(counts, scale),
+  });
   const terms = [...procedure, ...atContact(trace, tool, axis, contact, value, measured)];
   return { contact: place, terms, leftMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
 }

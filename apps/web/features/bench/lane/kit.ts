@@ -99,7 +99,7 @@ export interface BenchKit<S extends Observation = Observation> {
   held(seen: S): { readonly what: string; readonly besides?: string };
   /** Said before the spindle is started with what hangs there. */
   startNotes(seen: S): readonly { readonly words: string; readonly isStop: boolean }[];
-  /** The typed block's example; null where nothing moves but by hand, with what is said there instead. */
+  /** The typed block's example; where nothing moves but by hand, what is said there instead. */
   block(seen: S): { readonly sample: string } | { readonly byHand: string };
   /** Schools to name at hand-in, where the exercise leaves more than one. */
   schoolsToName(seen: S): readonly { readonly id: MillLengthSchool; readonly words: string }[];
