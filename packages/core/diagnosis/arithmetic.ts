@@ -30,7 +30,7 @@ export function matchCounts(left: number, candidates: readonly NamedCounts[]): r
 interface Procedure {
   readonly held: number;
   readonly wanted: number;
-  /** How far the machine had moved since the contact when the value was taken, what that is called, and where it was. */
+  /** How far the machine had moved since the contact when the value was taken, what that is called, and where. */
   readonly stray: { readonly counts: number; readonly id: CauseId; readonly seq: number };
   readonly candidates: readonly NamedCounts[];
   /** The figure was typed, so that it may hold a slip of typing. */
