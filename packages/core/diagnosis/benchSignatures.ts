@@ -16,7 +16,7 @@ type Sheet = Pick<
 >;
 
 /** Travel of one turn of the taster's dial, mm. */
-const DIAL_TURN_MM = 1;
+export const DIAL_TURN_MM = 1;
 
 const edgeOf = ({ datum }: Sheet, axis: "x" | "y") => (datum.kind === "corner" ? datum.edges[axis] : null);
 const leftover = ({ leftovers }: Pick<Sheet, "leftovers">, register: string): number =>

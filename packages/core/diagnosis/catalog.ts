@@ -115,6 +115,16 @@ function swaps(wanted: number): number[] {
   });
 }
 
+/** The value with one digit of its whole millimetres or inches another one, less the value. */
+function otherDigits(wanted: number): number[] {
+  const whole = Math.trunc(Math.abs(wanted)).toString();
+  return [...whole].flatMap((digit, i) =>
+    [...Array(10).keys()]
+      .filter((other) => other !== Number(digit))
+      .map((other) => Math.sign(wanted) * (other - Number(digit)) * 10 ** (whole.length - 1 - i)),
+  );
+}
+
 const entry = (
   methodsOf: readonly Method[],
   needs: readonly FigureName[],
@@ -185,6 +195,7 @@ export const catalog = {
   inchForMm: entry(ANY, ["wanted"], 0.02, (f) => [f.wanted * 24.4, f.wanted * (1 / 25.4 - 1)]),
   decimalShifted: entry(ANY, ["wanted"], 0.03, (f) => [9 * f.wanted, -0.9 * f.wanted]),
   digitsSwapped: entry(ANY, ["wanted"], 0.03, (f) => swaps(f.wanted)),
+  digitMistyped: entry(ANY, ["wanted"], 0.02, (f) => otherDigits(f.wanted)),
 } as const satisfies Record<string, Mistake>;
 
 export type MistakeId = keyof typeof catalog;

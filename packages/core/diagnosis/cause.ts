@@ -1,5 +1,7 @@
-import { catalog, type MistakeId } from "./catalog";
-import { infer, type Ranked } from "./infer";
+import type { RegisterId } from "../registers";
+import type { Counts } from "../units";
+import type { MistakeId } from "./catalog";
+import type { Ranked } from "./infer";
 
 /** Everything that can be named as a cause: the catalog's signatures, and what only a log can show. */
 export type CauseId =
@@ -42,7 +44,32 @@ export type CauseId =
   | "tailstockTaken"
   | "gaugeNotZeroed"
   | "gaugeFromAbove"
-  | "cornerNotZero";
+  | "cornerNotZero"
+  | "rounding"
+  | "otherFigure"
+  | "otherReading"
+  | "otherColumn"
+  | "wrongSum"
+  | "otherTipRadius"
+  | "otherEdgeWork"
+  | "changedAfter"
+  | "carriedOver"
+  | "gaugeDirt"
+  | "measuredOnCenter"
+  | "measuredStill"
+  | "measuredBesideTip"
+  | "gapTwice"
+  | "otherGap"
+  | "gaugeHit"
+  | "kickScattered"
+  | "oneSideMeasured"
+  | "coarseInstrument"
+  | "otherPlane"
+  | "stylusOff"
+  | "dialNotAtZero"
+  | "contactOff"
+  | "heightWrongWay"
+  | "wholePip";
 
 /** Where one cause would put a value, mm off. */
 export interface CauseSignature {
@@ -50,69 +77,111 @@ export interface CauseSignature {
   readonly predictedMm: number;
 }
 
-/** One part of a closure that the log proves: how much of it, and the moment in the log. */
-export interface ProvenTerm {
+/** One share of a closure that the log shows: by how much, and the moment in the log. */
+export interface Term {
   readonly id: CauseId;
+  /** Signed as the closure is, mm. */
   readonly mm: number;
   readonly seq: number;
+  /** The figure that was stated, and the one that belonged there, mm; signed as they add to the register. */
+  readonly figure?: { readonly saidMm: number; readonly belongsMm: number } | undefined;
+  /** Another register that it is about. */
+  readonly register?: RegisterId | undefined;
+  /** Another tool that it is about. */
+  readonly tool?: number | undefined;
+  /** It stood when the value was taken, and was changed afterwards. */
+  readonly isAfter?: boolean | undefined;
+}
+
+/** What a value was found by. */
+export interface SourceContact {
+  /** The reading at contact, counts of machine position. */
+  readonly counts: Counts;
+  readonly seq: number;
+  readonly atMs: number;
 }
 
 /**
- * What the log says of one register: the contact it hangs on, what it should have become, the parts of the difference.
+ * A closure taken apart by the log: which contact it came from, what each step made of it, what of a stated figure the
+ * log leaves open, and the method's own error. Terms and own error add up to the closure, to the increment.
  */
-export interface Evidence {
-  /** The reading at contact, counts of machine position, and its moment; null when no contact was found. */
-  readonly contact: { readonly counts: number; readonly seq: number; readonly atMs: number } | null;
-  readonly terms: readonly ProvenTerm[];
-  /** What the log leaves open of the closure, mm, method error included. */
-  readonly leftMm: number;
+export interface Provenance {
+  readonly contact: SourceContact | null;
+  readonly terms: readonly Term[];
+  /** What the stated figure may be where more than one name fits it: the names stand among the terms. */
+  readonly open: readonly Ranked[] | null;
+  readonly ownMm: number;
 }
 
 export type Cause =
   | { readonly kind: "none" }
-  | { readonly kind: "proven"; readonly terms: readonly ProvenTerm[] }
-  | { readonly kind: "inferred"; readonly ranked: readonly Ranked[] }
+  | { readonly kind: "proven"; readonly terms: readonly Term[] }
+  /** The terms are what the log shows; their names are the likeliest of those that fit. */
+  | { readonly kind: "inferred"; readonly ranked: readonly Ranked[]; readonly terms: readonly Term[] }
   | { readonly kind: "unexplained" };
 
-/** A term of a contact smaller than this is what a careful hand leaves, and is not said to be a cause, mm. */
+/** A share smaller than this is what a careful hand leaves, and is not said to be a cause, mm. */
 export const WORTH_NAMING_MM = 0.009;
+/** What the method itself leaves lies within this many of its standard uncertainties about its bias. */
+const OWN_WITHIN_U = 6;
 
-const NONE_PRIOR = 0.5;
-/** Causes that only a lane's truth can name: not rare, because the exercise was made for them. */
-const PHYSICAL_PRIOR = 0.1;
-const isInCatalog = (id: CauseId): id is MistakeId => Object.hasOwn(catalog, id);
-const priorOf = (id: CauseId): number => (isInCatalog(id) ? catalog[id].prior : PHYSICAL_PRIOR);
+/** Provenance of a value that nobody set. */
+export const neverSet = (closureMm: number, seq: number): Provenance => ({
+  contact: null,
+  terms: [{ id: "neverSet", mm: closureMm, seq }],
+  open: null,
+  ownMm: 0,
+});
 
-/** "Something else" is broad: any closure within the bench's reach, with a small prior. */
-const OTHER = { prior: 0.05, span: 400 };
-/** What the log explains must leave no more than this many standard uncertainties about the method's bias. */
-const CLOSES_WITHIN_U = 6;
+/** Provenance of a value that no contact or reading stands behind: all of it is what was stated. */
+export const noContact = (closureMm: number, seq: number): Provenance => ({
+  contact: null,
+  terms: [{ id: "noContact", mm: closureMm, seq }],
+  open: null,
+  ownMm: 0,
+});
+
+/** Terms about the same thing as one; what cancels is gone. */
+export function merged(terms: readonly Term[]): Term[] {
+  const about = ({ id, seq, register, tool }: Term) => [id, seq, register, tool].join(" ");
+  const found = new Map<string, Term>();
+  for (const term of terms) {
+    const known = found.get(about(term));
+    found.set(about(term), known ? { ...known, mm: known.mm + term.mm } : term);
+  }
+  return [...found.values()].filter(({ mm }) => Math.abs(mm) > 1e-9);
+}
+
+/** Terms that are worth saying, the largest first. */
+export const worthNaming = (terms: readonly Term[]): Term[] =>
+  terms
+    .filter(({ id, mm }) => id !== "rounding" && Math.abs(mm) >= WORTH_NAMING_MM)
+    .sort((a, b) => Math.abs(b.mm) - Math.abs(a.mm));
 
 /**
- * Why a register is off by `closureMm`. Proven when the log's terms leave nothing but the method's own error;
- * else inferred from what is left, against the catalog; else unexplained.
+ * Why a register is off. Proven where every share has one name; inferred where a stated figure fits several; none where
+ * only the method's own error is left; else unexplained.
  */
 export function causeOf(
-  closureMm: number,
-  evidence: Evidence,
+  { terms, open, ownMm }: Provenance,
   method: { biasMm: number; uMm: number },
-  signatures: readonly CauseSignature[],
   resolutionMm: number,
 ): Cause {
-  const rest = evidence.leftMm - method.biasMm;
-  if (evidence.terms.length > 0 && Math.abs(rest) <= CLOSES_WITHIN_U * method.uMm + resolutionMm) {
-    return { kind: "proven", terms: evidence.terms };
+  const named = worthNaming(terms);
+  if (named.length === 0) {
+    const isOwn = Math.abs(ownMm - method.biasMm) <= OWN_WITHIN_U * method.uMm + resolutionMm;
+    return isOwn ? { kind: "none" } : { kind: "unexplained" };
   }
-  if (evidence.terms.some(({ id }) => id === "neverSet" || id === "otherRegister"))
-    return { kind: "proven", terms: evidence.terms };
-  const { ranked, unexplained } = infer({
-    closure: closureMm - method.biasMm,
-    u: method.uMm,
-    resolution: resolutionMm,
-    none: NONE_PRIOR,
-    candidates: signatures.map(({ id, predictedMm }) => ({ id, predicted: predictedMm, prior: priorOf(id) })),
-    other: OTHER,
-  });
-  if (unexplained) return { kind: "unexplained" };
-  return ranked[0]?.ids.length === 0 ? { kind: "none" } : { kind: "inferred", ranked };
+  const [first] = open ?? [];
+  if (!open || !first) return { kind: "proven", terms: named };
+  // what is certain stands beside each of the names that are not
+  const certain = named.map(({ id }) => id).filter((id) => !first.ids.includes(id));
+  return {
+    kind: "inferred",
+    terms: named,
+    ranked: open.map(({ ids, probability }) => ({
+      ids: [...named.map(({ id }) => id).filter((id) => certain.includes(id)), ...ids],
+      probability,
+    })),
+  };
 }

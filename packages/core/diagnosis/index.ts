@@ -17,15 +17,13 @@ export {
 export { edgeSignatures, lengthSignatures, sheetRadiusMm, targetSignatures } from "./benchSignatures";
 export { explain, habitsOf, wantedFrom, type Explained, type Explanation } from "./explain";
 export { traceLane, type LaneTrace, type LoggedEvent, type MillTrace, type TurningTrace } from "./trace";
-export { matchCounts, typingSlip, type NamedCounts } from "./arithmetic";
-export { edgeEvidence } from "./edgeEvidence";
-export { lengthEvidence, physicalTerms, zSumCounts } from "./lengthEvidence";
 export {
   causeOf,
+  worthNaming,
   WORTH_NAMING_MM,
   type Cause,
   type CauseId,
   type CauseSignature,
-  type Evidence,
-  type ProvenTerm,
+  type Provenance,
+  type Term,
 } from "./cause";

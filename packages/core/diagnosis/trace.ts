@@ -1,6 +1,8 @@
 import { evolve, type EventOf, type LaneEvent, type LaneState, type MillLane, type TurningLane } from "../bench";
 import { jogMm } from "../lane";
 import { kitFor } from "../machines/kits";
+import type { RegisterId } from "../registers";
+import { lineages, type Lineage } from "./lineage";
 import type { EdgeContact, PlaceReading, SurfaceTouch, TurretContact } from "../machines/told";
 
 /** A fact with its place in the log. */
@@ -10,13 +12,16 @@ export interface LoggedEvent {
   readonly event: LaneEvent;
 }
 
+/** A contact or reading with the lane as it stood when it was made. */
+export type Made<C, S> = C & { readonly before: S };
+
 interface Placed<E> {
   readonly seq: number;
   readonly atMs: number;
   readonly event: E;
 }
 /** A register change, with the lane as it stood before it. */
-interface ChangePlace<S = LaneState> extends Placed<EventOf<"registerChanged">> {
+export interface ChangePlace<S = LaneState> extends Placed<EventOf<"registerChanged">> {
   readonly before: S;
 }
 
@@ -25,17 +30,19 @@ interface TraceBase<S> {
   readonly log: readonly LoggedEvent[];
   readonly final: S;
   readonly changes: readonly ChangePlace<S>[];
-  readonly readings: readonly Placed<EventOf<"readingShown">>[];
+  /** How each register that was set came to what it holds. */
+  readonly set: ReadonlyMap<RegisterId, Lineage<S>>;
+  readonly readings: readonly Made<Placed<EventOf<"readingShown">>, S>[];
 }
 export interface MillTrace extends TraceBase<MillLane> {
   readonly kind: "mill";
-  readonly contacts: readonly EdgeContact[];
-  readonly places: readonly PlaceReading[];
-  readonly touches: readonly SurfaceTouch[];
+  readonly contacts: readonly Made<EdgeContact, MillLane>[];
+  readonly places: readonly Made<PlaceReading, MillLane>[];
+  readonly touches: readonly Made<SurfaceTouch, MillLane>[];
 }
 export interface TurningTrace extends TraceBase<TurningLane> {
   readonly kind: TurningLane["kind"];
-  readonly turret: readonly TurretContact[];
+  readonly turret: readonly Made<TurretContact, TurningLane>[];
 }
 export type LaneTrace = MillTrace | TurningTrace;
 
@@ -50,29 +57,31 @@ export function traceLane(log: readonly LoggedEvent[]): LaneTrace {
   const kit = kitFor(state.kind);
   let clickMm = 0;
   const changes: ChangePlace[] = [];
-  const readings: Placed<EventOf<"readingShown">>[] = [];
+  const readings: Made<Placed<EventOf<"readingShown">>, LaneState>[] = [];
   const told = {
-    contacts: [] as EdgeContact[],
-    places: [] as PlaceReading[],
-    touches: [] as SurfaceTouch[],
-    turret: [] as TurretContact[],
+    contacts: [] as Made<EdgeContact, LaneState>[],
+    places: [] as Made<PlaceReading, LaneState>[],
+    touches: [] as Made<SurfaceTouch, LaneState>[],
+    turret: [] as Made<TurretContact, LaneState>[],
   };
   for (const { seq, atMs, event } of rest) {
     if (event.type === "jogged") clickMm = jogMm(state.setup.unit, event.size);
+    const before = state;
+    const made = <C>(list: readonly C[]): Made<C, LaneState>[] => list.map((one) => ({ ...one, before }));
     for (const { contacts = [], places = [], touches = [], turret = [] } of kit.tells(
       state,
       { seq, atMs },
       event,
       clickMm,
     )) {
-      told.contacts.push(...contacts);
-      told.places.push(...places);
-      told.touches.push(...touches);
-      told.turret.push(...turret);
+      told.contacts.push(...made(contacts));
+      told.places.push(...made(places));
+      told.touches.push(...made(touches));
+      told.turret.push(...made(turret));
     }
-    if (event.type === "registerChanged") changes.push({ seq, atMs, event, before: state });
-    if (event.type === "readingShown") readings.push({ seq, atMs, event });
+    if (event.type === "registerChanged") changes.push({ seq, atMs, event, before });
+    if (event.type === "readingShown") readings.push({ seq, atMs, event, before });
     state = evolve(state, event);
   }
-  return { kind: state.kind, log, final: state, changes, readings, ...told } as LaneTrace;
+  return { kind: state.kind, log, final: state, changes, set: lineages(changes), readings, ...told } as LaneTrace;
 }

@@ -8,7 +8,7 @@ import { valueMarks, type RegisterRuling } from "./values";
 import { workingFindings } from "./working";
 
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
-export const rulingVersion = "5";
+export const rulingVersion = "6";
 
 export const strandNames = ["values", "working", "method", "safety", "proving"] as const;
 export type StrandName = (typeof strandNames)[number];
@@ -185,12 +185,23 @@ function targetsOfVersion5(stored: Ruling): Ruling {
   };
 }
 
+/** Version 5 → 6: a closure is kept taken apart; what was inferred says what the log shows beside it. */
+const valuesOfVersion6 = (stored: Ruling): Ruling => ({
+  ...stored,
+  values: stored.values.map((value) => ({
+    ...value,
+    provenance: null,
+    cause: value.cause.kind === "inferred" ? { ...value.cause, terms: [] } : value.cause,
+  })),
+});
+
 /** Rulings of earlier versions as this version shows them: their marks stay what they were. */
 export function upgradeRuling(stored: Ruling): Ruling {
   const version = Number(stored.version);
   const of2 = version < 2 ? valuesOfVersion2(stored) : stored;
   const of3 = version < 3 ? valuesOfVersion3(of2) : of2;
-  return version < 5 ? targetsOfVersion5(of3) : of3;
+  const of5 = version < 5 ? targetsOfVersion5(of3) : of3;
+  return version < 6 ? valuesOfVersion6(of5) : of5;
 }
 
 /** Marks that an instructor gave for a strand; `marks` null takes back what was given before. */

@@ -1,4 +1,4 @@
-import type { Cause, CauseSignature, Evidence } from "../diagnosis";
+import { worthNaming, type Cause, type CauseSignature, type Provenance } from "../diagnosis";
 import type { MethodBias, Target } from "../exercises";
 
 /**
@@ -25,10 +25,12 @@ export interface RegisterRuling {
   /** Right given an earlier wrong value, so that its marks are kept. */
   readonly isFollowThrough: boolean;
   readonly signatures: readonly CauseSignature[];
-  readonly contact: Evidence["contact"];
+  readonly contact: Provenance["contact"];
   /** What the contact was made with, and what still lay between it and the face, mm; null where the log has none. */
   readonly method: { readonly by: string; readonly offMm: number } | null;
   readonly cause: Cause;
+  /** The closure taken apart by the log, and the method's own error; null in rulings of before that was kept. */
+  readonly provenance: Pick<Provenance, "terms" | "ownMm"> | null;
 }
 
 /**
@@ -39,6 +41,16 @@ export function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultipl
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }
 
-export const OPEN = (closureMm: number): Evidence => ({ contact: null, terms: [], leftMm: closureMm });
+/** Signatures that are drawn beside a value: what the log names of it with its own amount, and what the sheet predicts. */
+export function withSignaturesOf(
+  { terms }: Provenance,
+  predicted: readonly CauseSignature[],
+): readonly CauseSignature[] {
+  const named = worthNaming(terms)
+    .filter(({ id }) => id !== "otherFigure")
+    .map(({ id, mm }) => ({ id, predictedMm: mm }));
+  return [...named, ...predicted.filter(({ id }) => !named.some((one) => one.id === id))];
+}
+
 /** A way that the log does not tell is taken to be as good as a usual one. */
 export const UNKNOWN_WAY: MethodBias = { biasMm: 0, uMm: 0.003 };

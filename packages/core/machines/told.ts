@@ -47,6 +47,8 @@ export interface SurfaceTouch {
   readonly feel: string;
   readonly holds: Thing | null;
   readonly seatMm: number;
+  /** What dirt on a block added to its height, mm. */
+  readonly dirtMm?: number;
 }
 
 /**

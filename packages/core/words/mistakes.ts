@@ -275,4 +275,8 @@ export const mistakeWords: Record<MistakeId, MistakeWords> = {
     equation: (f, show) => `two neighboring digits of ${show(f.wanted ?? 0)} changed round`,
     check: "Read the register digit by digit beside your sum.",
   },
+  digitMistyped: {
+    equation: (f, show) => `one digit of ${show(f.wanted ?? 0)} is another one`,
+    check: "Read the register digit by digit beside your sum.",
+  },
 };

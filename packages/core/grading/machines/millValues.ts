@@ -1,22 +1,33 @@
 import { type MillTrace } from "../../diagnosis/trace";
 import { type SchoolRead } from "../kit";
-import { readRegister, type RegisterId } from "../../registers/mill";
+import { readRegister } from "../../registers/mill";
 import { toolName } from "../../instruments/things";
 import { lengthBias, together, type LengthMethod, type MethodBias, type XyMethod, xyBias } from "../../exercises/bias";
-import { causeOf, type CauseSignature, type Evidence } from "../../diagnosis/cause";
-import { OPEN, UNKNOWN_WAY, type RegisterRuling, valueMarks } from "../values";
+import { causeOf, type Provenance } from "../../diagnosis/cause";
+import { UNKNOWN_WAY, type RegisterRuling, valueMarks, withSignaturesOf } from "../values";
 import { type Figures } from "../../diagnosis/catalog";
+import {
+  diameterProvenance,
+  masterOf,
+  placeProvenance,
+  rowProvenance,
+  sumProvenance,
+  turnProvenance,
+  workProvenance,
+  type SplitSchool,
+} from "../../diagnosis/machines";
+import { sumOf } from "../../diagnosis/standing";
 import { toMm } from "../../units/scale";
 import { datumNowMm, skewNowDeg } from "../../machines/mill/solids";
-import { edgeEvidence } from "../../diagnosis/edgeEvidence";
 import { edgeOf } from "../../exercises/setup";
 import { expectedDiameter, expectedLengths, wantedLengthMm } from "../../exercises/machines/millExpected";
-import { lengthEvidence, physicalTerms, zSumCounts } from "../../diagnosis/lengthEvidence";
 import { type MillLane } from "../../machines/mill/lane";
+import { type RegisterId } from "../../registers/mill";
 import { type MillLengthSchool } from "../../exercises/schools";
 import { type Target } from "../../exercises/target";
 import { type Marking } from "../../exercises/schema";
 import { targetSignatures } from "../../diagnosis/benchSignatures";
+
 /** The school read from where the first tool was touched when its length was taken; a prescribed one is what it is. */
 function schoolFromLog({ changes, touches, readings, final }: MillTrace): SchoolRead {
   const { lengthSchools, isSchoolPrescribed, targets } = final.setup;
@@ -50,37 +61,39 @@ interface Measured {
   readonly wanted: number;
   readonly closureMm: number;
   readonly bias: MethodBias;
-  readonly evidence: Evidence;
+  readonly provenance: Provenance;
   readonly method: RegisterRuling["method"];
   readonly figures: Figures;
-  readonly extra: CauseSignature[];
   readonly tolerance: "x" | "y" | "z" | "d" | "rotation";
 }
 
-function measurePlace(trace: MillTrace, axis: "x" | "y"): Measured {
-  const { registers, scale, setup } = trace.final;
-  const held = toMm(registers.common[axis] + registers.work.G54[axis], scale);
+const heldIn = ({ final }: MillTrace, { registers }: Target): number => toMm(sumOf(final, registers), final.scale);
+
+function measurePlace(trace: MillTrace, target: Target, axis: "x" | "y"): Measured {
+  const { setup } = trace.final;
+  const held = heldIn(trace, target);
   const wanted = datumNowMm(trace.final)[axis];
   const closureMm = held - wanted;
-  const evidence = edgeEvidence(trace, axis, closureMm);
-  const contact = trace.contacts.findLast((one) => one.axis === axis && Math.ceil(one.seq) === evidence.contact?.seq);
-  const read = trace.places.findLast((one) => one.axis === axis && one.seq === evidence.contact?.seq);
+  const provenance = placeProvenance(trace, axis, closureMm);
+  const seq = provenance.contact?.seq;
+  const contact = trace.contacts.findLast((one) => one.axis === axis && Math.ceil(one.seq) === seq);
+  const read = trace.places.findLast((one) => one.axis === axis && one.seq === seq);
   const by: XyMethod =
     read?.by ??
     contact?.by ??
     (["edgeFinder", "taster", "probe", "indicator"] as const).find((name) => setup.instruments.includes(name)) ??
     "edgeFinder";
   const edge = edgeOf(setup, axis);
+  const offMm = contact && !read ? contact.approach * contact.radiusMm : 0;
   return {
     held,
     wanted,
     closureMm,
-    evidence,
+    provenance,
     bias: xyBias(by, edge && !read ? (contact?.approach ?? edge.approach) : null),
     tolerance: axis,
     figures: {},
-    extra: [],
-    method: contact && !read ? { by, offMm: contact.approach * contact.radiusMm } : read ? { by, offMm: 0 } : null,
+    method: contact || read ? { by, offMm } : null,
   };
 }
 
@@ -114,82 +127,72 @@ function figuresOf(trace: MillTrace, tool: number): Figures {
   };
 }
 
-function measureSum(trace: MillTrace, tool: number): Measured {
+/** The school by which a lane's registers are told apart: the one that was read, or named; else the first allowed. */
+function splitSchool(trace: MillTrace): SplitSchool {
+  const { school } = millSchool(trace);
+  const [first = "part-touch"] = trace.final.setup.lengthSchools;
+  const known = trace.final.setup.lengthSchools.find((one) => one === school);
+  return { school: known ?? first, master: masterOf(trace) };
+}
+
+function measureSum(trace: MillTrace, target: Target, tool: number): Measured {
   const { final } = trace;
   const wanted =
     datumNowMm(final).z + wantedLengthMm(final.setup, final.truth, tool) - (final.harm.shorterMm[toolName(tool)] ?? 0);
-  const held = toMm(zSumCounts(trace, tool), final.scale);
+  const held = heldIn(trace, target);
   const closureMm = held - wanted;
-  const { school } = millSchool(trace);
+  const split = splitSchool(trace);
   const own = lengthMethod(trace, tool);
-  const isShared = school === "gauge-line" || school === "plane-lift" || school === "master";
-  const evidence =
-    school === "part-touch" || school === "plane-lift" || school === "unclear" || school === "offset-per-tool"
-      ? lengthEvidence(trace, closureMm, tool)
-      : OPEN(closureMm);
-  const isPaperOnly =
-    final.setup.tools.length === 1 &&
-    final.setup.lengthSchools.every((one) => one === "part-touch" || one === "plane-lift");
+  const isShared = split.school === "gauge-line" || split.school === "plane-lift" || split.school === "master";
   return {
     held,
     wanted,
     closureMm,
-    evidence,
+    provenance: sumProvenance(trace, tool, split, closureMm),
     tolerance: "z",
-    bias: isShared && !isPaperOnly ? together(own, workBias(trace)) : own,
+    bias: isShared ? together(own, workBias(trace)) : own,
     method: null,
     figures: figuresOf(trace, tool),
-    extra: physicalTerms(trace, tool).map(({ id, mm }) => ({ id, predictedMm: mm })),
   };
 }
 
 /** The geometry and wear of one row of a prescribed school. */
-function measureRow(trace: MillTrace, tool: number): Measured {
+function measureRow(trace: MillTrace, target: Target, tool: number): Measured {
   const { final } = trace;
-  const { setup, registers, scale } = final;
-  const [school = "part-touch"] = setup.lengthSchools;
-  const held = toMm((registers.lengthGeometry[tool] ?? 0) + (registers.lengthWear[tool] ?? 0), scale);
+  const [school = "part-touch"] = final.setup.lengthSchools;
+  const held = heldIn(trace, target);
   const shorterMm = final.harm.shorterMm[toolName(tool)] ?? 0;
   const wanted = expectedIn(final, `H${tool}`) + expectedIn(final, `HW${tool}`) - shorterMm;
-  const closureMm = held - wanted;
   const own = lengthMethod(trace, tool);
-  const isTouched = school === "part-touch" || school === "block-in-wear";
   return {
     held,
     wanted,
-    closureMm,
-    evidence: isTouched ? lengthEvidence(trace, closureMm, tool) : notSet(trace, `H${tool}`, closureMm, wanted),
+    closureMm: held - wanted,
+    provenance: rowProvenance(trace, tool, splitSchool(trace)),
     tolerance: "z",
     bias: school === "master" ? { biasMm: 0, uMm: Math.SQRT2 * own.uMm } : own,
     method: null,
     figures: { ...figuresOf(trace, tool), wanted },
-    extra: physicalTerms(trace, tool)
-      .filter(({ id }) => id !== "probeLengthWrong")
-      .map(({ id, mm }) => ({ id, predictedMm: mm })),
   };
 }
 
 /** Work Z of a prescribed school. */
-function measureWorkZ(trace: MillTrace): Measured {
+function measureWorkZ(trace: MillTrace, target: Target): Measured {
   const { final } = trace;
-  const { setup, registers, scale } = final;
+  const { setup } = final;
   const [school = "part-touch"] = setup.lengthSchools;
-  const held = toMm(registers.common.z + registers.work.G54.z, scale);
+  const held = heldIn(trace, target);
   const wanted = expectedIn(final, "G54.z");
-  const closureMm = held - wanted;
   const [first = 1] = [...setup.targets.lengths].sort((a, b) => a - b);
   return {
     held,
     wanted,
-    closureMm,
-    evidence: notSet(trace, "G54.z", closureMm, wanted),
+    closureMm: held - wanted,
+    provenance: workProvenance(trace, first, splitSchool(trace)),
     tolerance: "z",
     bias: workZBias(trace, school, first),
     method: null,
     figures: {},
-    extra: physicalTerms(trace, first)
-      .filter(({ id }) => id === "probeLengthWrong" || id === "notSeated")
-      .map(({ id, mm }) => ({ id, predictedMm: mm })),
   };
 }
 
@@ -207,29 +210,19 @@ function workZBias(trace: MillTrace, school: MillLengthSchool, first: number): M
   return school === "plane-lift" ? together(workBias(trace), lengthMethod(trace, first)) : workBias(trace);
 }
 
-/** A register that nobody set is that, and nothing else; unless what it held was right. */
-function notSet(trace: MillTrace, register: RegisterId, closureMm: number, wanted: number): Evidence {
-  const isSet = trace.changes.some(({ event }) => event.register === register);
-  return isSet || wanted === 0
-    ? OPEN(closureMm)
-    : { contact: null, terms: [{ id: "neverSet", mm: closureMm, seq: trace.log.at(-1)?.seq ?? 0 }], leftMm: 0 };
-}
-
-function measureDiameter(trace: MillTrace, tool: number): Measured {
-  const { final } = trace;
-  const { setup, truth, registers, scale } = final;
-  const held = toMm((registers.diameterGeometry[tool] ?? 0) + (registers.diameterWear[tool] ?? 0), scale);
+function measureDiameter(trace: MillTrace, target: Target, tool: number): Measured {
+  const { setup, truth } = trace.final;
+  const held = heldIn(trace, target);
   const wanted = expectedDiameter(setup, truth, tool);
   const closureMm = held - wanted;
   return {
     held,
     wanted,
     closureMm,
-    evidence: notSet(trace, setup.diameterSchool === "wear-comp" ? `DW${tool}` : `D${tool}`, closureMm, wanted),
+    provenance: diameterProvenance(trace, tool, closureMm),
     tolerance: "d",
     bias: { biasMm: 0, uMm: 0.002 },
     method: null,
-    extra: [],
     figures: { cutterDiameter: truth.diametersMm[tool], wanted },
   };
 }
@@ -245,39 +238,29 @@ function measureTurn(trace: MillTrace): Measured {
     held,
     wanted,
     closureMm,
-    evidence: OPEN(closureMm),
+    provenance: turnProvenance(trace, closureMm),
     tolerance: "rotation",
     bias: { biasMm: 0, uMm: 0.004 },
     method: null,
     figures: {},
-    extra: rotationSignatures(held, wanted, reachMm),
   };
-}
-
-function rotationSignatures(held: number, wanted: number, reachMm: number): CauseSignature[] {
-  const miss = (deg: number) => reachMm * Math.sin((deg * Math.PI) / 180);
-  if (Math.abs(wanted) < 0.02) return [];
-  return [
-    { id: "turnForgotten", predictedMm: miss(-wanted) },
-    ...(held === 0 ? [] : [{ id: "turnSignTurned" as const, predictedMm: miss(-2 * wanted) }]),
-  ];
 }
 
 function measureTarget(trace: MillTrace, target: Target): Measured {
   const { kind, tool, axis } = target;
   switch (kind) {
     case "place":
-      return measurePlace(trace, axis === "y" ? "y" : "x");
+      return measurePlace(trace, target, axis === "y" ? "y" : "x");
     case "turn":
       return measureTurn(trace);
     case "workZ":
-      return measureWorkZ(trace);
+      return measureWorkZ(trace, target);
     case "toolRow":
-      return measureRow(trace, tool ?? 1);
+      return measureRow(trace, target, tool ?? 1);
     case "toolSum":
-      return measureSum(trace, tool ?? 1);
+      return measureSum(trace, target, tool ?? 1);
     case "diameter":
-      return measureDiameter(trace, tool ?? 1);
+      return measureDiameter(trace, target, tool ?? 1);
     case "toolOffset":
     case "nose":
     case "tipCode":
@@ -290,10 +273,8 @@ function measureTarget(trace: MillTrace, target: Target): Measured {
 }
 
 export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking, outOf: number): RegisterRuling {
-  const { held, wanted, closureMm, bias, evidence, method, figures, extra, tolerance } = measureTarget(trace, target);
+  const { held, wanted, closureMm, bias, provenance, method, figures, tolerance } = measureTarget(trace, target);
   const { setup, scale } = trace.final;
-  const known = targetSignatures(setup, target, figures);
-  const signatures: CauseSignature[] = [...extra, ...known.filter(({ id }) => !extra.some((one) => one.id === id))];
   const toleranceMm = marking.tolerancesMm[tolerance];
   const isWithin = Math.abs(closureMm) <= toleranceMm;
   return {
@@ -307,12 +288,13 @@ export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking
     biasMm: bias.biasMm,
     uMm: bias.uMm,
     outOf,
-    signatures,
+    signatures: withSignaturesOf(provenance, targetSignatures(setup, target, figures)),
     method,
     zeroAtMm: toleranceMm * marking.zeroAtMultiple,
     marks: valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
-    contact: evidence.contact,
-    cause: isWithin ? { kind: "none" } : causeOf(closureMm, evidence, bias, signatures, scale.countMm),
+    contact: provenance.contact,
+    cause: isWithin ? { kind: "none" } : causeOf(provenance, bias, scale.countMm),
+    provenance: { terms: provenance.terms, ownMm: provenance.ownMm },
   };
 }
 
@@ -340,11 +322,13 @@ export function followThroughMill(
         ({ target, closureMm, toleranceMm }) =>
           target.kind === "toolRow" && target.tool === tool && Math.abs(closureMm) > toleranceMm,
       );
-      return isOff && Math.abs(toMm(zSumCounts(trace, tool), scale) - wanted) <= tolerancesMm.z;
+      return isOff && Math.abs(toMm(sumOf(trace.final, sumRegisters(tool)), scale) - wanted) <= tolerancesMm.z;
     });
     return landsRight ? { ...value, isFollowThrough: true, marks: value.outOf } : value;
   });
 }
+
+const sumRegisters = (tool: number): RegisterId[] => ["common.z", "G54.z", `H${tool}`, `HW${tool}`];
 
 /** The school of lengths as the log tells it; where it does not, the one that was named at hand-in. */
 export function millSchool(trace: MillTrace): { school: SchoolRead; isNamed: boolean } {

@@ -73,7 +73,7 @@ export const block: MillAct<typeof schema> = {
     blockPulled: (state) => ({ ...state, block: null }),
   },
   tells: {
-    blockTried: (before, at, { id, on, goes, isOpened, machineZ, clickMm }) => {
+    blockTried: (before, at, { id, on, goes, isOpened, machineZ, clickMm, dirtMm }) => {
       if (!goes || !isOpened) return {};
       const tried = before.setup.gaps.find((one) => one.id === id);
       return {
@@ -88,6 +88,7 @@ export const block: MillAct<typeof schema> = {
             feel: "goes",
             holds: before.holds,
             seatMm: before.carried.seatMm,
+            dirtMm,
           },
         ],
       };

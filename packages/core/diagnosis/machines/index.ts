@@ -1,0 +1,16 @@
+export { placeProvenance } from "./millPlace";
+export { masterOf, rowProvenance, sumProvenance, workProvenance, type SplitSchool } from "./millLengths";
+export { diameterProvenance } from "./millDiameter";
+export { turnProvenance } from "./millTurn";
+export { offsetProvenance } from "./latheOffset";
+export {
+  biasOf,
+  contactsOf,
+  measuredFor,
+  offsetWantedMm,
+  turretSumCounts,
+  wayOf,
+  type TurretAxis,
+} from "./latheContact";
+export { libraryValue } from "./latheLibrary";
+export { axisHeightProvenance, gaugeErrorProvenance, heightProvenance } from "./latheStated";
