@@ -10,6 +10,8 @@ import { workMill } from "./machines/mill";
 export type { Bench, LatheBench, MillBench } from "./bench";
 export type { Habits } from "./habits";
 export { LaneDriver, latheLane, millLane } from "./laneDriver";
+export { WanderingBench } from "./wander";
+export { settingsOf, slipKinds, SlippingBench, type SlipKind, type SlipPlan } from "./slips";
 
 /** Does a lane to hand-in with the stated habits. */
 export function workLane(lane: Bench, habits: Habits = {}): void {

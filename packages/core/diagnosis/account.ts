@@ -121,6 +121,7 @@ function read<S extends LaneBase>(question: SumQuestion<S>, motion: Motion | nul
   const belongs = origin === null ? source.counts + wanted : wanted;
   // a capture was told the value with the other sign; figures that were added went in as they are
   const sign = origin !== null && lineage.added.length === 0 && stated !== 0 ? -1 : 1;
+  const lastAdded = lineage.added.at(-1);
   const isAtOrigin =
     written !== null &&
     written.reading !== null &&
@@ -131,6 +132,7 @@ function read<S extends LaneBase>(question: SumQuestion<S>, motion: Motion | nul
     shares,
     others: [...question.others, ...(isSolving ? [] : changedUnderTyped(question))],
     keyed: { said: sign * stated, belongs: sign * belongs },
+    addedCounts: lastAdded ? lastAdded.event.to - lastAdded.event.from : null,
     isWholeRegister: origin === null,
     written,
     ledger: {
@@ -151,12 +153,14 @@ function read<S extends LaneBase>(question: SumQuestion<S>, motion: Motion | nul
     ...(isSolving ? changedSince(question, scale) : []),
     ...(isBesideCounted
       ? []
-      : held.map(({ register, counts }): Term => ({
-          id: nameOf(register, "left"),
-          mm: toMm(counts, scale),
-          seq: act.seq,
-          register,
-        }))),
+      : held.map(({ register, counts }): Term => {
+          const lineage = question.set.get(register);
+          const mm = toMm(counts, scale);
+          // what was put there is a figure of its own, where nothing belongs
+          return lineage
+            ? { id: "otherFigure", mm, seq: lastAct(lineage).seq, register, figure: { saidMm: mm, belongsMm: 0 } }
+            : { id: nameOf(register, "left"), mm, seq: act.seq, register };
+        })),
   ];
   const cost =
     (isBesideCounted ? 0 : held.length * COST.named) +

@@ -14,6 +14,7 @@ export type CauseId =
   | "paperPinched"
   | "otherRegister"
   | "neverSet"
+  | "takenBack"
   | "noContact"
   | "changedSinceTouch"
   | "oneSideOnly"
@@ -125,21 +126,18 @@ export const WORTH_NAMING_MM = 0.009;
 /** What the method itself leaves lies within this many of its standard uncertainties about its bias. */
 const OWN_WITHIN_U = 6;
 
-/** Provenance of a value that nobody set. */
-export const neverSet = (closureMm: number, seq: number): Provenance => ({
+const wholly = (id: CauseId, closureMm: number, seq: number, register?: RegisterId): Provenance => ({
   contact: null,
-  terms: [{ id: "neverSet", mm: closureMm, seq }],
+  terms: [{ id, mm: closureMm, seq, ...(register === undefined ? {} : { register }) }],
   open: null,
   ownMm: 0,
 });
 
 /** Provenance of a value that no contact or reading stands behind: all of it is what was stated. */
-export const noContact = (closureMm: number, seq: number): Provenance => ({
-  contact: null,
-  terms: [{ id: "noContact", mm: closureMm, seq }],
-  open: null,
-  ownMm: 0,
-});
+export const noContact = (closureMm: number, seq: number): Provenance => wholly("noContact", closureMm, seq);
+
+/** Provenance of a value whose registers hold nothing that was set: all of it is that. */
+export const wholeTerm = wholly;
 
 /** Terms about the same thing as one; what cancels is gone. */
 export function merged(terms: readonly Term[]): Term[] {

@@ -31,6 +31,8 @@ export interface OtherWay {
   readonly seq?: number | undefined;
   readonly tool?: number | undefined;
   readonly register?: RegisterId | undefined;
+  /** It is about where the reading was taken: a working that has the contact's own rules it out. */
+  readonly isReading?: boolean | undefined;
 }
 
 /** One share of a difference, with its name. */
@@ -52,6 +54,8 @@ export interface FigureQuestion {
   readonly others: readonly OtherWay[];
   /** The figure as it went in by the keys, and the one that belonged there. */
   readonly keyed: { readonly said: Counts; readonly belongs: Counts };
+  /** A figure that was added last, as it went in, where one was. */
+  readonly addedCounts: Counts | null;
   /** A whole register was typed, so that digits may have slipped; a term of one sentence is too short to tell. */
   readonly isWholeRegister: boolean;
   readonly written: Written | null;
@@ -114,7 +118,7 @@ interface Candidate {
 const alone = (part: NamedShare): Candidate => ({ parts: [part], counts: part.counts, weight: priorOf(part.id) });
 
 /** Every single wrong way: of a share, or of the whole figure. Ways that leave nothing are none. */
-function singles({ shares, others, written, isWholeRegister }: FigureQuestion): { of: number; candidate: Candidate }[] {
+function singles({ shares, others, written, ledger, isWholeRegister }: FigureQuestion): { of: number; candidate: Candidate }[] {
   // a term that the working has as it belongs was not taken wrongly where the register was typed from that working
   const isRight = ({ term, counts }: Share) =>
     isWholeRegister && written?.terms.has(term) === true && isNear(written.terms.get(term) ?? 0, counts);
@@ -131,7 +135,9 @@ function singles({ shares, others, written, isWholeRegister }: FigureQuestion): 
           }),
         }));
   });
-  return [...ofShares, ...others.map((other) => ({ of: -1, candidate: alone(other) }))].filter(
+  const isReadRight = written !== null && written.reading !== null && isNear(written.reading, ledger.sourceCounts);
+  const ways = others.filter(({ isReading }) => !(isReading && isReadRight));
+  return [...ofShares, ...ways.map((other) => ({ of: -1, candidate: alone(other) }))].filter(
     ({ candidate }) => candidate.counts !== 0,
   );
 }
@@ -154,27 +160,34 @@ function pairs(ways: ReturnType<typeof singles>): Candidate[] {
 }
 
 /** Slips of the keys: sign, decimal point, unit, two digits changed round. */
-function keyed({ delta, keyed: { said, belongs }, isWholeRegister }: FigureQuestion): Candidate[] {
-  const id = slipOfKeys(said, belongs, isWholeRegister);
-  return id === null ? [] : [alone({ id, counts: delta, figure: { said, belongs } })];
+function keyed({ delta, keyed: whole, addedCounts }: FigureQuestion): Candidate[] {
+  const figures = [whole, ...(addedCounts === null ? [] : [{ said: addedCounts, belongs: addedCounts - delta }])];
+  return figures.flatMap((figure) => {
+    const id = slipOfKeys(figure.said, figure.belongs);
+    return id === null ? [] : [alone({ id, counts: delta, figure })];
+  });
 }
 
 /** What slip of the keys makes one figure of another; null when none does. */
-export function slipOfKeys(said: Counts, belongs: Counts, isWholeRegister = true): CauseId | null {
+export function slipOfKeys(said: Counts, belongs: Counts): CauseId | null {
   if (belongs === 0 || said === belongs) return null;
+  // a figure of a few digits is a digit from many others
+  const isLong = Math.abs(belongs) >= TELLING_PLACE_COUNTS;
   if (isNear(said, -belongs)) return "wholeSignTurned";
   const isTenth = (a: Counts, b: Counts) => a !== 0 && isNear(a * 10, b, 10);
   if (isTenth(said, belongs) || isTenth(belongs, said)) return "decimalShifted";
   const isInch = (a: Counts, b: Counts) => Math.abs(a) > 20 && isNear(a * 25.4, b, 26);
   if (isInch(said, belongs) || isInch(belongs, said)) return "inchForMm";
-  if (!isWholeRegister) return null;
   if (digitsSwapped(said, belongs)) return "digitsSwapped";
-  return isDigitMistyped(said, belongs) ? "digitMistyped" : null;
+  return isLong && isDigitMistyped(said, belongs) ? "digitMistyped" : null;
 }
 
 function digitsSwapped(said: Counts, belongs: Counts): boolean {
-  const [a, b] = [mmFromCounts(Math.abs(said)).toFixed(3), mmFromCounts(Math.abs(belongs)).toFixed(3)];
-  if (a.length !== b.length || said === belongs || Math.sign(said) !== Math.sign(belongs)) return false;
+  const rows = [said, belongs].map((counts) => mmFromCounts(Math.abs(counts)).toFixed(3));
+  const length = Math.max(...rows.map((row) => row.length));
+  // a nought in front is no digit that is shown
+  const [a = "", b = ""] = rows.map((row) => row.padStart(length, "0"));
+  if (said === belongs || Math.sign(said) !== Math.sign(belongs)) return false;
   const places = [...a].flatMap((digit, i) => (digit === b[i] ? [] : [i]));
   const [i, j] = places;
   if (places.length !== 2 || i === undefined || j === undefined || a[i] !== b[j] || a[j] !== b[i]) return false;
@@ -306,7 +319,7 @@ export function nameFigure(question: FigureQuestion): Naming {
   if (slip) return slip;
   if (written) return written;
   // the working is right to the last line: what stands in the register is a slip of the finger, one digit of it
-  if (ledger === "right" && question.isWholeRegister && oneDigitApart(figure.said, figure.belongs, 1))
+  if (ledger === "right" && oneDigitApart(figure.said, figure.belongs, 1))
     return { shares: [{ id: "digitMistyped", counts: delta, figure }], ranked: null };
   const two = bestOf(pairs(ways), delta);
   return two ?? { shares: [{ id: "otherFigure", counts: delta, figure }], ranked: null };

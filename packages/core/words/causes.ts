@@ -22,6 +22,7 @@ export const CAUSES: Record<CauseId, string> = {
   paperPinched: "paper pinched too hard",
   otherRegister: "entered in another register",
   neverSet: "never set",
+  takenBack: "set, and taken back again",
   noContact: "no contact found",
   liftMissing: "lift missing",
   changedSinceTouch: "tool changed after it was touched",

@@ -196,13 +196,24 @@ export function turretErrors(
 ): { errors: Term[]; ownMm: number } {
   const { final } = trace;
   const errorMm = toMm(contact.at[axis], final.scale) - valueMm - offsetWantedMm(final, contact.tool, axis);
-  const known: Term[] = axis === "x" ? shiftedSince(trace, contact) : faceCut(trace, contact);
+  const known: Term[] =
+    axis === "x" ? shiftedSince(trace, contact) : [...faceCut(trace, contact), ...throughCone(final, contact)];
   const rest = errorMm - known.reduce((sum, { mm }) => sum + mm, 0);
   const { biasMm, uMm } = biasOf(contact, axis);
   if (Math.abs(rest - biasMm) < Math.max(WORTH_ON_A_LATHE_MM, OWN_WITHIN_U * uMm))
     return { errors: known, ownMm: rest };
   const id = wrongWith(final, contact, axis, measuredMm);
   return { errors: [...known, { id, mm: rest, seq: contact.seq }], ownMm: 0 };
+}
+
+/** X that is itself off carries into a Z that hangs on a cone. */
+function throughCone(lane: TurningLane, contact: Contact): Term[] {
+  const { cone } = lane.setup.lathe;
+  if (contact.on !== "cone" || !cone) return [];
+  const tool = toolOf(lane, contact.tool);
+  const trueXMm = toMm(contact.at.x, lane.scale) - kxNowMm(lane, contact.tool);
+  const mm = coneTouchZ(cone, tool, trueXMm) - coneValueMm(lane, tool, contact);
+  return Math.abs(mm) < WORTH_ON_A_LATHE_MM ? [] : [{ id: "carriedOver", mm, seq: contact.seq, tool: contact.tool }];
 }
 
 /** The face as it stood when it was met, less where it stands at the end. */

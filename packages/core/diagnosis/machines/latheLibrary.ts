@@ -6,10 +6,11 @@ import type { TurningLane } from "../../machines/lathe/lane";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import type { Figures } from "../catalog";
-import { neverSet, noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
+import { noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
 import { writtenIn, type OtherWay, type Share, type Written } from "../figures";
 import { setOf, standing } from "../standing";
 import type { TurningTrace } from "../trace";
+import { unset } from "../unset";
 import { contactPlace, type Contact, type TurretAxis } from "./latheContact";
 
 /** A row of a library hangs on two contacts: what two careful ones leave is no cause, mm. */
@@ -101,10 +102,10 @@ const nameOf: Question["nameOf"] = (_register, change) => (change === "left" ? "
 
 /** The zero of the readout: the reference tool at the corner, read as zero. */
 function zeroProvenance(trace: TurningTrace, tool: number, axis: TurretAxis, closureMm: number): Provenance {
-  const { final, set, log } = trace;
+  const { final, set } = trace;
   const register = zeroOf(axis);
   const lineage = setOf(trace, register);
-  if (!lineage) return neverSet(closureMm, log.at(-1)?.seq ?? 0);
+  if (!lineage) return unset(trace, [register], closureMm);
   const at = standing(register, lineage, axis);
   const contacts = contactsBefore(trace, tool, axis, at.act.seq);
   // what the reference's own row holds is added to what is shown
@@ -173,10 +174,10 @@ function rowProvenance(
   axis: TurretAxis,
   closureMm: number,
 ): Provenance {
-  const { final, set, log } = trace;
+  const { final, set } = trace;
   const register = rowOf(tool, axis);
   const lineage = setOf(trace, register);
-  if (!lineage) return neverSet(closureMm, log.at(-1)?.seq ?? 0);
+  if (!lineage) return unset(trace, [register], closureMm);
   const at = standing(register, lineage, axis);
   const zero = setOf(trace, zeroOf(axis));
   const zeroSeq = zero?.base?.seq ?? Infinity;

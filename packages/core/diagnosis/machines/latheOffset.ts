@@ -6,10 +6,11 @@ import { workOffsetNames, type RegisterId } from "../../registers";
 import { turretSum } from "../../registers/turret";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
-import { merged, neverSet, noContact, type Provenance, type Term } from "../cause";
+import { merged, noContact, wholeTerm, type Provenance, type Term } from "../cause";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standings, sumOf, type Standing } from "../standing";
 import type { TurningTrace } from "../trace";
+import { unset } from "../unset";
 import {
   bladeShare,
   coneShare,
@@ -188,8 +189,8 @@ function otherWays(
     ...swapped,
     ...(machine[axis] === source.counts
       ? []
-      : [{ id: "capturedAfterLeaving" as const, counts: machine[axis] - source.counts }]),
-    ...(shown === 0 || final.kind === "gang" ? [] : [{ id: "otherColumn" as const, counts: -shown }]),
+      : [{ id: "capturedAfterLeaving" as const, counts: machine[axis] - source.counts, isReading: true }]),
+    ...(shown === 0 || final.kind === "gang" ? [] : [{ id: "otherColumn" as const, counts: -shown, isReading: true }]),
     ...nosesOf(trace, tool, axis),
   ];
 }
@@ -292,14 +293,22 @@ function inOtherOffset(trace: TurningTrace, axis: TurretAxis, tool: number, clos
   const acts = actsOf(trace, axis, others);
   if (!acts) return null;
   const [at] = acts;
-  const registers = [at.register, ...rowsOf(tool, axis), `common.${axis}` as RegisterId];
-  const found = account(trace, {
-    axis,
-    registers,
-    acts,
-    sources: (before) => allSources(trace, tool, axis, before),
-    others: () => [],
-  });
+  // in place of the work offset, or in place of the tool's own row
+  const sets: readonly (readonly RegisterId[])[] = [
+    [at.register, ...rowsOf(tool, axis), `common.${axis}`],
+    [at.register, ...workOf(axis)],
+  ];
+  const found = sets
+    .map((registers) =>
+      account(trace, {
+        axis,
+        registers,
+        acts,
+        sources: (before) => allSources(trace, tool, axis, before),
+        others: () => [],
+      }),
+    )
+    .reduce((best, one) => (best && (!one || best.account.cost <= one.account.cost) ? best : one));
   const inner = found ? provenanceFrom(found.account, found.source) : null;
   const carried = inner ? inner.terms.reduce((sum, { mm }) => sum + mm, inner.ownMm) : 0;
   return {
@@ -349,7 +358,6 @@ function withoutSource(
 function wholeSum(trace: TurningTrace, tool: number, axis: TurretAxis, closureMm: number): Provenance {
   const { final, log } = trace;
   const registers = [...rowsOf(tool, axis), ...workOf(axis)];
-  const end = log.at(-1)?.seq ?? 0;
   const changed = log.findLast(({ event }) => event.type === "toolChanged" && event.tool === tool)?.seq ?? 0;
   const slid =
     axis === "x"
@@ -359,15 +367,16 @@ function wholeSum(trace: TurningTrace, tool: number, axis: TurretAxis, closureMm
   const own = actsOf(trace, axis, rowsOf(tool, axis));
   const shared = actsOf(trace, axis, start ? [`common.${axis}`, `G54.${axis}`] : workOf(axis));
   // a work offset counts for a tool only where its own row was not set
-  const isShared = own === null && shared !== null && (start !== undefined || isSetWith(trace, tool, axis, shared[0]));
+  const isFirst = start !== undefined && tool === final.setup.lathe.targets[axis][0];
+  const isShared = own === null && shared !== null && (isFirst || (!start && isSetWith(trace, tool, axis, shared[0])));
   const acts = own ?? (isShared ? shared : null);
   const at = acts?.[0];
   if (slid && slid.seq > (at?.act.seq ?? 0)) return slidProvenance(trace, tool, slid, closureMm);
-  const declared = start && own === null ? declaredProvenance(trace, tool, axis) : null;
+  const declared = isFirst && own === null ? declaredProvenance(trace, tool, axis) : null;
   if (declared) return declared;
   if (!acts || !at || at.act.seq < changed)
     return (
-      kept(trace, tool, axis, closureMm) ?? inOtherOffset(trace, axis, tool, closureMm) ?? neverSet(closureMm, end)
+      kept(trace, tool, axis, closureMm) ?? inOtherOffset(trace, axis, tool, closureMm) ?? unset(trace, registers, closureMm)
     );
   const found = account(trace, {
     axis,
@@ -473,21 +482,26 @@ function rowProvenance(trace: TurningTrace, tool: number, school: "setter-arm" |
   const closureMm = toMm(sumOf(final, rows), final.scale) - (isMaster ? 0 : wantedMm);
   if (isMaster) {
     const mm = toMm(sumOf(final, rows), final.scale);
-    const seq = setOf(trace, rows[0] ?? "Z1")?.base?.seq ?? log.at(-1)?.seq ?? 0;
-    return { contact: null, terms: mm === 0 ? [] : [{ id: "masterNotCleared", mm, seq }], open: null, ownMm: 0 };
+    const act = actsOf(trace, "z", rows)?.[0].act;
+    const seq = act?.seq ?? log.at(-1)?.seq ?? 0;
+    const term: Term = act
+      ? { id: "otherFigure", mm, seq, figure: { saidMm: mm, belongsMm: 0 } }
+      : { id: "masterNotCleared", mm, seq };
+    return { contact: null, terms: mm === 0 ? [] : [term], open: null, ownMm: 0 };
   }
   const set = actsOf(trace, "z", rows);
-  if (!set) return neverSet(closureMm, log.at(-1)?.seq ?? 0);
+  const sources = (before: number): Source[] =>
+    school === "setter-arm"
+      ? contactsOf(trace, tool, "z", before)
+          .filter(({ by }) => by === "arm")
+          .map((contact) => armSource(trace, contact, "z", wantedMm))
+      : besideMaster(trace, tool, master, before);
+  if (!set) return unset(trace, rows, closureMm, sources(Infinity).map(valueOf));
   const found = account(trace, {
     axis: "z",
     registers: rows,
     acts: set.map((one) => withOffsetsThen(one, "z")),
-    sources: (before) =>
-      school === "setter-arm"
-        ? contactsOf(trace, tool, "z", before)
-            .filter(({ by }) => by === "arm")
-            .map((contact) => armSource(trace, contact, "z", wantedMm))
-        : besideMaster(trace, tool, master, before),
+    sources,
     others: (source, act) => otherWays(trace, tool, "z", act, source),
   });
   return found ? provenanceFrom(found.account, found.source) : withoutSource(trace, tool, "z", set[0], closureMm);
@@ -541,7 +555,7 @@ function workProvenance(trace: TurningTrace, school: "setter-arm" | "master-shif
         open: null,
         ownMm: theirs.ownMm,
       };
-    return neverSet(closureMm, end);
+    return unset(trace, registers, closureMm);
   }
   return workFrom(trace, school, set, registers, closureMm);
 }
@@ -572,7 +586,7 @@ function workFrom(
       const { machine } = act.event;
       return origin !== null || machine.z === source.counts
         ? []
-        : [{ id: "capturedAfterLeaving", counts: machine.z - source.counts }];
+        : [{ id: "capturedAfterLeaving", counts: machine.z - source.counts, isReading: true }];
     },
   });
   return found ? provenanceFrom(found.account, found.source) : noContact(closureMm, acts[0].act.seq);
@@ -646,8 +660,9 @@ export function offsetProvenance(
     return wholeSum(trace, tool, axis, closureMm);
   const row = rowProvenance(trace, tool, school);
   const work = workProvenance(trace, school);
-  const isUnset = ({ terms }: Provenance) => terms.some(({ id }) => id === "neverSet");
-  if (isUnset(row) && work.contact === null) return neverSet(closureMm, trace.log.at(-1)?.seq ?? 0);
+  const isUnset = ({ terms }: Provenance) => terms.some(({ id }) => id === "neverSet" || id === "takenBack");
+  if (isUnset(row) && work.contact === null)
+    return wholeTerm(row.terms.find(({ id }) => id === "takenBack")?.id ?? "neverSet", closureMm, row.terms[0]?.seq ?? 0);
   return {
     contact: row.contact ?? work.contact,
     terms: merged([...row.terms, ...work.terms]),

@@ -1,7 +1,7 @@
 import { calledHeightMm } from "../../machines/lathe/contact";
 import { toMm } from "../../units";
 import type { Provenance, Term } from "../cause";
-import { neverSet, WORTH_NAMING_MM } from "../cause";
+import { wholeTerm, WORTH_NAMING_MM } from "../cause";
 import type { TurningTrace } from "../trace";
 
 /** What is said agrees with what was found when it differs by no more than rounding, mm. */
@@ -17,7 +17,7 @@ export function axisHeightProvenance(trace: TurningTrace, closureMm: number): Pr
   const half = (final.setup.lathe.axis?.pinMm ?? 0) / 2;
   const said = final.lathe.stated.axisHeight;
   const seq = seqOfStated(trace, "axisHeight");
-  if (said === undefined) return neverSet(closureMm, seq);
+  if (said === undefined) return wholeTerm("neverSet", closureMm, seq);
   const stacks = log.flatMap(({ event, seq: at }) =>
     event.type === "stackTried" && event.goes && at < seq
       ? [{ mm: event.blocks.reduce((sum, one) => sum + one, 0), isTail: event.under === "tailstock", seq: at }]
@@ -52,7 +52,7 @@ export function gaugeErrorProvenance(trace: TurningTrace, closureMm: number): Pr
   const half = (final.setup.lathe.axis?.pinMm ?? 0) / 2;
   const said = final.lathe.stated.gaugeError;
   const seq = seqOfStated(trace, "gaugeError");
-  if (said === undefined) return neverSet(closureMm, seq);
+  if (said === undefined) return wholeTerm("neverSet", closureMm, seq);
   const axis = final.lathe.stated.axisHeight ?? truth.heightMm;
   const read = readings.filter(({ event, seq: at }) => event.what === "pinCrest" && at < seq);
   const last = read.at(-1);
@@ -111,7 +111,7 @@ export function heightProvenance(trace: TurningTrace, tool: number, closureMm: n
     .map(({ event, seq }) => ({ mm: toMm(event.to - event.from, scale), seq }));
   const steps = final.kind === "gang" ? typed : shims;
   const last = steps.at(-1);
-  if (!last) return neverSet(closureMm, log.at(-1)?.seq ?? 0);
+  if (!last) return wholeTerm("neverSet", closureMm, log.at(-1)?.seq ?? 0);
   // where it stood before it was raised the last time
   const beforeMm = calledHeightMm(final, tool) - last.mm;
   const belongs = -beforeMm;

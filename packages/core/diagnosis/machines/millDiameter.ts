@@ -4,10 +4,11 @@ import type { MillLane } from "../../machines/mill/lane";
 import type { RegisterId } from "../../registers";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
-import { neverSet, noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
+import { noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standing } from "../standing";
 import type { MillTrace } from "../trace";
+import { unset } from "../unset";
 
 type Reading = MillTrace["readings"][number];
 
@@ -55,7 +56,7 @@ function errorsOf(measured: Measured, offMm: number): { errors: Term[]; ownMm: n
 
 /** Where the diameter of a cutter came from: what was measured, and what the school has the register hold of it. */
 export function diameterProvenance(trace: MillTrace, tool: number, closureMm: number): Provenance {
-  const { final, set, log } = trace;
+  const { final, set } = trace;
   const { setup, truth, scale } = final;
   const isWear = setup.diameterSchool === "wear-comp";
   const isRadius = setup.settings.diameterMode === "radius";
@@ -63,7 +64,8 @@ export function diameterProvenance(trace: MillTrace, tool: number, closureMm: nu
   const registers: readonly RegisterId[] = [`D${tool}`, `DW${tool}`];
   const register = [own, ...registers].find((one) => setOf({ final, set }, one) !== null);
   const lineage = register && setOf({ final, set }, register);
-  if (!register || !lineage) return neverSet(closureMm, log.at(-1)?.seq ?? 0);
+  if (!register || !lineage)
+    return unset(trace, registers, closureMm, measuredOf(trace, tool, Infinity).map(({ mm }) => toCounts(mm / (isRadius ? 2 : 1), scale)));
   const at = standing(register, lineage, "z");
   const half = isRadius ? 2 : 1;
   const counts = (mm: number): Counts => toCounts(mm / half, scale);

@@ -1,6 +1,6 @@
 import { workOffsetOf } from "../../exercises/machines/millTargets";
 import { tableZMm } from "../../exercises/scene";
-import type { MillLengthSchool } from "../../exercises/schools";
+import { millLengthSchools, type MillLengthSchool } from "../../exercises/schools";
 import { toolName, toolNumber } from "../../instruments/things";
 import type { MillLane } from "../../machines/mill/lane";
 import { datumNowMm } from "../../machines/mill/solids";
@@ -8,10 +8,12 @@ import { lengthInUse } from "../../lane/state";
 import { readRegister, type RegisterId } from "../../registers";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
-import { merged, neverSet, noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
+import { merged, wholeTerm, noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term, worthNaming } from "../cause";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standing, standings, sumOf, type Standing } from "../standing";
+import { lastAct } from "../lineage";
 import type { MillTrace } from "../trace";
+import { unset } from "../unset";
 import {
   contactOfTouch,
   lengthWantedMm,
@@ -235,11 +237,17 @@ function masterPairs(trace: MillTrace, tool: number, master: number, before: num
   });
 }
 
+/** A moment of the log, with the lane as it stood then. */
+interface Moment {
+  readonly seq: number;
+  readonly before: MillLane;
+}
+
 /** What work Z can come from in a school: the touch on the part, with what hung there. */
-function workSources(trace: MillTrace, tool: number, split: SplitSchool, at: Standing<MillLane>): Source[] {
+function workSources(trace: MillTrace, tool: number, split: SplitSchool, at: Moment): Source[] {
   const { final } = trace;
   const { probe } = final.setup;
-  const before = at.act.seq;
+  const before = at.seq;
   const onStock = touchesOf(trace, ({ on }) => on === "stock", before);
   const of = (touches: readonly Touch[]) => touches.map((touch) => fromTouch(trace, touch));
   switch (split.school) {
@@ -284,11 +292,11 @@ function fromToolTouch(
   touch: Touch,
   tool: number,
   split: SplitSchool,
-  { act }: Standing<MillLane>,
+  { before }: Moment,
 ): Source {
   const { final } = trace;
   const rows: readonly RegisterId[] = [`H${tool}`, `HW${tool}`];
-  const [then, now] = [sumOf(act.before, rows), sumOf(final, rows)];
+  const [then, now] = [sumOf(before, rows), sumOf(final, rows)];
   const source = fromTouch(trace, touch, [lengthShare(then, "lengthNotCalled")]);
   const wanted = rowWantedMm(trace, tool, split);
   const offMm = toMm(then, final.scale) - wanted;
@@ -319,14 +327,18 @@ function otherRows(trace: MillTrace, tool: number, split: SplitSchool, before: n
 
 /** Where the row of a tool came from: geometry and wear against what the school has in them. */
 export function rowProvenance(trace: MillTrace, tool: number, split: SplitSchool): Provenance {
-  const { final, set, log } = trace;
+  const { final, set } = trace;
   const registers: readonly RegisterId[] = [`H${tool}`, `HW${tool}`];
   const closureMm = toMm(sumOf(final, registers), final.scale) - rowWantedMm(trace, tool, split);
   const lineage = setOf({ final, set }, `H${tool}`);
   const isZero = split.school === "offset-per-tool" || (split.school === "master" && tool === split.master);
   if (isZero)
-    return zeroRow(trace, registers, closureMm, split.school === "master" ? "masterNotCleared" : "schoolsMixed");
-  if (!lineage) return keptRow(trace, tool, closureMm) ?? neverSet(closureMm, log.at(-1)?.seq ?? 0);
+    return atZero(trace, registers, closureMm, "masterNotCleared");
+  if (!lineage)
+    return (
+      keptRow(trace, tool, closureMm) ??
+      unset(trace, registers, closureMm, rowSources(trace, tool, split, Infinity).map(valueOf))
+    );
   const rule = final.setup.settings.lengthCapture;
   const acts = standings(`H${tool}`, lineage, "z", rule === "machine");
   const ask = (at: Standing<MillLane>, source: Source, of: readonly RegisterId[]): SumQuestion<MillLane> => ({
@@ -359,8 +371,8 @@ function shownWays({ act }: Standing<MillLane>, contactCounts: Counts): OtherWay
   return [
     ...(machine.z === contactCounts
       ? []
-      : [{ id: "capturedAfterLeaving" as const, counts: machine.z - contactCounts }]),
-    ...(shown === 0 ? [] : [{ id: "otherColumn" as const, counts: -shown }]),
+      : [{ id: "capturedAfterLeaving" as const, counts: machine.z - contactCounts, isReading: true }]),
+    ...(shown === 0 ? [] : [{ id: "otherColumn" as const, counts: -shown, isReading: true }]),
   ];
 }
 
@@ -370,15 +382,26 @@ const byCounter = (at: Standing<MillLane>): Standing<MillLane> => ({
   stated: at.stated - at.act.before.counterZero.z,
 });
 
-/** A row that a school leaves at zero. */
-function zeroRow(trace: MillTrace, registers: readonly RegisterId[], closureMm: number, id: CauseId): Provenance {
+/** What stands in registers that a school leaves at zero: left from before, another school's figure, or some other. */
+function atZero(trace: MillTrace, registers: readonly RegisterId[], closureMm: number, leftAs: CauseId): Provenance {
   const { final, set, log } = trace;
+  const { scale } = final;
+  const touched = trace.touches.flatMap((touch) => {
+    const bare = touch.machineZ;
+    return [bare, touchShares(final, touch).reduce((sum, { counts }) => sum + counts, bare)];
+  });
   const terms = registers.flatMap((register): Term[] => {
     const counts = readRegister(final.registers, register);
     if (counts === 0) return [];
-    const lineage = set.get(register);
-    const seq = lineage?.base?.seq ?? lineage?.added.at(-1)?.seq ?? log.at(-1)?.seq ?? 0;
-    return [{ id: register.startsWith("HW") ? "oldWear" : id, mm: toMm(counts, final.scale), seq }];
+    const mm = toMm(counts, scale);
+    const lineage = setOf({ final, set }, register);
+    if (!lineage) {
+      const id: CauseId = register.startsWith("HW") ? "oldWear" : register.startsWith("common") ? "leftoverCommonZ" : leftAs;
+      return [{ id, mm, seq: log.at(-1)?.seq ?? 0, register }];
+    }
+    const isTouch = touched.some((value) => Math.abs(value - counts) <= 2);
+    const figure = { saidMm: mm, belongsMm: 0 };
+    return [{ id: isTouch ? "schoolsMixed" : "otherFigure", mm, seq: lastAct(lineage).seq, register, figure }];
   });
   return { contact: null, terms, open: null, ownMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
 }
@@ -518,23 +541,22 @@ const workRegisters = (
 
 /** Where work Z came from, against what the school has in it. */
 export function workProvenance(trace: MillTrace, tool: number, split: SplitSchool): Provenance {
-  const { final, set, log } = trace;
+  const { final, set } = trace;
   const [work, common] = workRegisters(trace, tool, split);
   const registers = [work, common];
   const closureMm = toMm(sumOf(final, registers), final.scale) - workWantedMm(trace, tool, split);
-  if (split.school === "part-touch" || split.school === "block-in-wear") return zeroWork(trace, registers, closureMm);
+  if (split.school === "part-touch" || split.school === "block-in-wear") return atZero(trace, registers, closureMm, "leftoverWorkZ");
   const acts = registers.flatMap((register) => {
     const lineage = setOf({ final, set }, register);
     return lineage ? [standings(register, lineage, "z")] : [];
   })[0];
-  const end = log.at(-1)?.seq ?? 0;
   if (!acts) {
     const elsewhere = inOtherOffset(trace, tool, split, closureMm);
     if (elsewhere) return elsewhere;
     const table = trace.touches.find(({ on }) => on === "table");
     return split.school === "plane-lift" && table
       ? { contact: null, terms: [{ id: "liftMissing", mm: closureMm, seq: table.seq }], open: null, ownMm: 0 }
-      : neverSet(closureMm, end);
+      : unset(trace, registers, closureMm, workSources(trace, tool, split, { seq: Infinity, before: final }).map(valueOf));
   }
   return workFrom(trace, tool, split, acts.map(withLengthInUse), registers, closureMm);
 }
@@ -554,7 +576,7 @@ function workFrom(
   const { final, set } = trace;
   const best = bestAccount(
     acts.flatMap((at) =>
-      workSources(trace, tool, split, at).map((source): SumQuestion<MillLane> => ({
+      workSources(trace, tool, split, at.act).map((source): SumQuestion<MillLane> => ({
         final,
         set,
         registers,
@@ -570,21 +592,6 @@ function workFrom(
   );
   if (best) return corrected(provenanceFrom(best.account, best.source));
   return noContact(closureMm, acts[0]?.act.seq ?? 0);
-}
-
-/** Work Z that a school leaves at zero: what still stands there, and what was put there. */
-function zeroWork(trace: MillTrace, registers: readonly RegisterId[], closureMm: number): Provenance {
-  const { final, set, log } = trace;
-  const terms = registers.flatMap((register): Term[] => {
-    const counts = readRegister(final.registers, register);
-    if (counts === 0) return [];
-    const lineage = setOf({ final, set }, register);
-    const isCommon = register.startsWith("common");
-    const id: CauseId = lineage ? "schoolsMixed" : isCommon ? "leftoverCommonZ" : "leftoverWorkZ";
-    const seq = lineage?.base?.seq ?? lineage?.added.at(-1)?.seq ?? log.at(-1)?.seq ?? 0;
-    return [{ id, mm: toMm(counts, final.scale), seq, register }];
-  });
-  return { contact: null, terms, open: null, ownMm: closureMm - terms.reduce((sum, { mm }) => sum + mm, 0) };
 }
 
 /** Work Z was set in another work offset: which, and what is wrong with it besides. */
@@ -607,13 +614,40 @@ function inOtherOffset(trace: MillTrace, tool: number, split: SplitSchool, closu
   };
 }
 
-/** Everything of a tool's Z: its row and the work offset that it works in. */
-export function sumProvenance(trace: MillTrace, tool: number, split: SplitSchool, closureMm: number): Provenance {
+/** What it takes to say a provenance: a school that leaves hardly anything to be said is the one that was followed. */
+const costOf = ({ terms }: Provenance): number =>
+  worthNaming(terms).reduce((sum, { id }) => sum + (UNSETTLED.has(id) ? 1.5 : 1), 0);
+const UNSETTLED: ReadonlySet<CauseId> = new Set([
+  "neverSet",
+  "takenBack",
+  "noContact",
+  "otherFigure",
+  "otherReading",
+  "schoolsMixed",
+  "contactOff",
+]);
+
+/**
+ * Everything of a tool's Z: its row and the work offset that it works in. Where the school is free, and the one that was
+ * read leaves it unsettled, by the school that says it with the fewest terms: all of them end in the same sum.
+ */
+export function sumProvenance(trace: MillTrace, tool: number, read: SplitSchool, closureMm: number): Provenance {
+  const first = sumBySchool(trace, tool, read, closureMm);
+  const isFree = !trace.final.setup.isSchoolPrescribed;
+  if (!isFree || worthNaming(first.terms).every(({ id }) => !UNSETTLED.has(id))) return first;
+  const others = millLengthSchools
+    .filter((school) => school !== read.school)
+    .map((school) => sumBySchool(trace, tool, { school, master: masterOf(trace) }, closureMm));
+  return others.reduce((best, one) => (costOf(one) < costOf(best) - 1e-9 ? one : best), first);
+}
+
+function sumBySchool(trace: MillTrace, tool: number, split: SplitSchool, closureMm: number): Provenance {
   const row = rowProvenance(trace, tool, split);
   const work = workProvenance(trace, tool, split);
-  const isUnset = ({ terms }: Provenance) => terms.some(({ id }) => id === "neverSet");
+  const isUnset = ({ terms }: Provenance) => terms.some(({ id }) => id === "neverSet" || id === "takenBack");
   // what was only left where it was sets nothing
-  if (isUnset(row) && work.contact === null) return neverSet(closureMm, trace.log.at(-1)?.seq ?? 0);
+  if (isUnset(row) && work.contact === null)
+    return wholeTerm(row.terms.find(({ id }) => id === "takenBack")?.id ?? "neverSet", closureMm, row.terms[0]?.seq ?? 0);
   return {
     contact: row.contact ?? work.contact,
     terms: merged([...row.terms, ...work.terms]),

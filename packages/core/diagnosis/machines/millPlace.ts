@@ -7,7 +7,6 @@ import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Motion, type Source, type SumQuestion } from "../account";
 import { DIAL_TURN_MM } from "../benchSignatures";
 import {
-  neverSet,
   noContact,
   WORTH_NAMING_MM,
   type CauseId,
@@ -17,6 +16,7 @@ import {
 } from "../cause";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standings, type Standing } from "../standing";
+import { unset } from "../unset";
 import type { LoggedEvent, Made, MillTrace } from "../trace";
 
 type Flat = "x" | "y";
@@ -251,7 +251,8 @@ function middles(trace: MillTrace, axis: Flat, before: number): Middle[] {
           );
           const radiiMm = (low.radiusMm - high.radiusMm) / 2;
           return {
-            radius: toCounts(high.radiusMm, scale),
+            // a dial over the face has no radius; the sheet's may be counted all the same
+            radius: toCounts(high.radiusMm || setup.tipDiameterMm / 2, scale),
             seq: last.seq,
             source: {
               counts,
@@ -346,8 +347,8 @@ function otherReadings(at: Standing<MillLane>, axis: Flat, contactCounts: Counts
   return [
     ...(event.machine[axis] === contactCounts
       ? []
-      : [{ id: "capturedAfterLeaving" as const, counts: event.machine[axis] - contactCounts }]),
-    ...(shown === 0 ? [] : [{ id: "otherColumn" as const, counts: -shown }]),
+      : [{ id: "capturedAfterLeaving" as const, counts: event.machine[axis] - contactCounts, isReading: true }]),
+    ...(shown === 0 ? [] : [{ id: "otherColumn" as const, counts: -shown, isReading: true }]),
   ];
 }
 
@@ -484,13 +485,13 @@ const UNNAMED: ReadonlySet<CauseId> = new Set(["otherFigure", "otherReading", "n
 
 /** Where the registers of X or Y came from, and what each step made of it. */
 export function placeProvenance(trace: MillTrace, axis: Flat, closureMm: number): Provenance {
-  const { final, set, log } = trace;
+  const { final, set } = trace;
   const registers: readonly RegisterId[] = [`G54.${axis}`, `common.${axis}`];
   const acts = registers.flatMap((register) => {
     const lineage = setOf({ final, set }, register);
     return lineage ? [standings(register, lineage, axis)] : [];
   })[0];
-  if (!acts) return inOtherRow(trace, axis, closureMm) ?? neverSet(closureMm, log.at(-1)?.seq ?? 0);
+  if (!acts) return inOtherRow(trace, axis, closureMm) ?? unset(trace, registers, closureMm);
   const [at] = acts;
   const best = bestAccount(acts.flatMap((act) => questions(trace, axis, registers, act)));
   if (!best) return oneSide(trace, axis, at, closureMm) ?? noContact(closureMm, at.act.seq);

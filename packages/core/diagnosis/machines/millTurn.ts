@@ -1,5 +1,5 @@
 import { skewNowDeg } from "../../machines/mill/solids";
-import { neverSet, type Provenance, type Term } from "../cause";
+import { wholeTerm, type Provenance, type Term } from "../cause";
 import type { MillTrace } from "../trace";
 
 /** Angles agree when they differ by no more than their last digit, degrees. */
@@ -27,7 +27,7 @@ export function turnProvenance({ log, final, readings }: MillTrace, closureMm: n
     ownMm: closureMm - mm,
   });
   if (held === 0)
-    return Math.abs(skewNowDeg(final)) < SQUARE_DEG ? neverSet(closureMm, end) : at("turnForgotten", closureMm, end);
+    return Math.abs(skewNowDeg(final)) < SQUARE_DEG ? wholeTerm("neverSet", closureMm, end) : at("turnForgotten", closureMm, end);
   if (!last) return at("noContact", closureMm, called?.seq ?? end);
   const used = angles.findLast(({ event }) => Math.abs((event.values.angleDeg ?? 0) - held) <= AGREE_DEG);
   const moved = log.findLast(

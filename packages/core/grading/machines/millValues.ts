@@ -28,32 +28,50 @@ import { type Target } from "../../exercises/target";
 import { type Marking } from "../../exercises/schema";
 import { targetSignatures } from "../../diagnosis/benchSignatures";
 
-/** The school read from where the first tool was touched when its length was taken; a prescribed one is what it is. */
-function schoolFromLog({ changes, touches, readings, final }: MillTrace): SchoolRead {
-  const { lengthSchools, isSchoolPrescribed, targets } = final.setup;
-  const [only] = lengthSchools;
-  if (isSchoolPrescribed && only) return only;
-  const [tool] = targets.lengths;
-  if (tool === undefined) return "unclear";
+/** The school that the way of setting one tool's length tells; unclear where it tells none. */
+function schoolOfTool({ changes, touches, readings, final }: MillTrace, tool: number): SchoolRead {
+  const { lengthSchools } = final.setup;
   const taken = changes.findLast(({ event }) => event.register === `H${tool}`);
-  const isMasterLike =
-    lengthSchools.includes("master") &&
-    readRegister(final.registers, `H${tool}`) === 0 &&
-    changes.some(({ event }) => event.register === "G54.z");
-  if (isMasterLike && targets.lengths.slice(1).some((other) => readRegister(final.registers, `H${other}`) !== 0))
-    return "master";
-  if (!taken)
-    return lengthSchools.includes("offset-per-tool") && changes.some(({ event }) => event.register.endsWith(".z"))
-      ? "offset-per-tool"
-      : "unclear";
-  if (readRegister(final.registers, `H${tool}`) > 0 && readings.some(({ event }) => event.tool === tool))
-    return "gauge-line";
+  if (!taken) return "unclear";
+  const held = readRegister(final.registers, `H${tool}`);
+  const isMeasured = readings.some(
+    ({ event, seq }) => event.tool === tool && event.values.length !== undefined && seq < taken.seq,
+  );
+  const isTouched = touches.some(({ holds, on }) => holds === toolName(tool) && on !== "setter");
+  if (isMeasured && (held > 0 || !isTouched)) return "gauge-line";
   const touch = touches.findLast(({ seq, holds }) => holds === toolName(tool) && seq < taken.seq);
   if (!touch) return "unclear";
   if (readRegister(final.registers, `HW${tool}`) !== 0 && lengthSchools.includes("block-in-wear"))
     return "block-in-wear";
-  if (touch.on === "setter") return readRegister(final.registers, `H${tool}`) > 0 ? "gauge-line" : "plane-lift";
+  if (touch.on === "setter") return held > 0 ? "gauge-line" : "plane-lift";
   return touch.on === "stock" ? "part-touch" : "plane-lift";
+}
+
+/** A tool left at zero that was touched on the part and never measured, beside others that are not: a master. */
+function isMasterLike({ changes, touches, readings, final }: MillTrace): boolean {
+  const { lengthSchools, targets } = final.setup;
+  const [tool, ...others] = targets.lengths;
+  return (
+    lengthSchools.includes("master") &&
+    tool !== undefined &&
+    readRegister(final.registers, `H${tool}`) === 0 &&
+    touches.some(({ holds, on }) => holds === toolName(tool) && on === "stock") &&
+    !readings.some(({ event }) => event.tool === tool && event.values.length !== undefined) &&
+    changes.some(({ event }) => event.register === "G54.z") &&
+    others.some((other) => readRegister(final.registers, `H${other}`) !== 0)
+  );
+}
+
+/** The school read from how the tools' lengths were taken, the first that tells; a prescribed one is what it is. */
+function schoolFromLog(trace: MillTrace): SchoolRead {
+  const { lengthSchools, isSchoolPrescribed, targets } = trace.final.setup;
+  const [only] = lengthSchools;
+  if (isSchoolPrescribed && only) return only;
+  if (isMasterLike(trace)) return "master";
+  const told = targets.lengths.map((tool) => schoolOfTool(trace, tool)).find((school) => school !== "unclear");
+  const isPerTool =
+    lengthSchools.includes("offset-per-tool") && trace.changes.some(({ event }) => event.register.endsWith(".z"));
+  return told ?? (isPerTool ? "offset-per-tool" : "unclear");
 }
 
 interface Measured {
@@ -132,7 +150,9 @@ function splitSchool(trace: MillTrace): SplitSchool {
   const { school } = millSchool(trace);
   const [first = "part-touch"] = trace.final.setup.lengthSchools;
   const known = trace.final.setup.lengthSchools.find((one) => one === school);
-  return { school: known ?? first, master: masterOf(trace) };
+  const split = known ?? first;
+  const [lowest = 1] = [...trace.final.setup.targets.lengths].sort((a, b) => a - b);
+  return { school: split, master: split === "master" ? masterOf(trace) : lowest };
 }
 
 function measureSum(trace: MillTrace, target: Target, tool: number): Measured {
