@@ -10,6 +10,7 @@ import { workMill } from "./machines/mill";
 export type { Bench, LatheBench, MillBench } from "./bench";
 export type { Habits } from "./habits";
 export { LaneDriver, latheLane, millLane } from "./laneDriver";
+export { NonsenseBench } from "./nonsense";
 export { WanderingBench } from "./wander";
 export { settingsOf, slipKinds, SlippingBench, type SlipKind, type SlipPlan } from "./slips";
 

@@ -42,7 +42,9 @@ export interface SlipPlan {
 type Setting = CommandOf<"captureRegister" | "typeRegister">;
 const isSetting = (command: Command): command is Setting =>
   command.type === "captureRegister" || command.type === "typeRegister";
-const figureOf = (command: Setting): string => (command.type === "captureRegister" ? command.asText : command.text);
+/** The figure that goes in, with the minus of a keyboard. */
+const figureOf = (command: Setting): string =>
+  (command.type === "captureRegister" ? command.asText : command.text).replace("−", "-");
 const withFigure = (command: Setting, text: string): Setting =>
   command.type === "captureRegister" ? { ...command, asText: text } : { ...command, text };
 

@@ -76,6 +76,8 @@ export interface Written {
 export const AGREE_COUNTS = 2;
 /** A name stands alone when no other comes nearer to the figure than this beyond the agreement, counts. */
 const APART_COUNTS = 3;
+/** A name this unlikely beside another one is not weighed. */
+const LEAST_ODDS = 0.02;
 const PAIR_FACTOR = 0.1;
 /** Names that no catalog weighs are as frequent as the middle of it. */
 const USUAL_PRIOR = 0.05;
@@ -159,27 +161,35 @@ function pairs(ways: ReturnType<typeof singles>): Candidate[] {
   );
 }
 
-/** Slips of the keys: sign, decimal point, unit, two digits changed round. */
+/** Slips of the keys: sign, decimal point, unit, two digits changed round; each with the figure that it would give. */
 function keyed({ delta, keyed: whole, addedCounts }: FigureQuestion): Candidate[] {
   const figures = [whole, ...(addedCounts === null ? [] : [{ said: addedCounts, belongs: addedCounts - delta }])];
   return figures.flatMap((figure) => {
-    const id = slipOfKeys(figure.said, figure.belongs);
-    return id === null ? [] : [alone({ id, counts: delta, figure })];
+    const slip = slipOfKeys(figure.said, figure.belongs);
+    if (slip === null) return [];
+    // signed as the difference is: a capture is told its value with the other sign
+    const sign = figure.said - figure.belongs === delta ? 1 : -1;
+    const counts = sign * Math.round(slip.gives - figure.belongs);
+    return [{ ...alone({ id: slip.id, counts: delta, figure }), counts }];
   });
 }
 
-/** What slip of the keys makes one figure of another; null when none does. */
-export function slipOfKeys(said: Counts, belongs: Counts): CauseId | null {
+/** What slip of the keys makes one figure of another, and the figure that it gives exactly; null when none does. */
+export function slipOfKeys(said: Counts, belongs: Counts): { readonly id: CauseId; readonly gives: number } | null {
   if (belongs === 0 || said === belongs) return null;
   // a figure of a few digits is a digit from many others
   const isLong = Math.abs(belongs) >= TELLING_PLACE_COUNTS;
-  if (isNear(said, -belongs)) return "wholeSignTurned";
-  const isTenth = (a: Counts, b: Counts) => a !== 0 && isNear(a * 10, b, 10);
-  if (isTenth(said, belongs) || isTenth(belongs, said)) return "decimalShifted";
-  const isInch = (a: Counts, b: Counts) => Math.abs(a) > 20 && isNear(a * 25.4, b, 26);
-  if (isInch(said, belongs) || isInch(belongs, said)) return "inchForMm";
-  if (digitsSwapped(said, belongs)) return "digitsSwapped";
-  return isLong && isDigitMistyped(said, belongs) ? "digitMistyped" : null;
+  if (isNear(said, -belongs)) return { id: "wholeSignTurned", gives: -belongs };
+  for (const times of [10, 0.1]) {
+    const within = times > 1 ? 10 : 1;
+    if (said !== 0 && isNear(said, belongs * times, within)) return { id: "decimalShifted", gives: belongs * times };
+  }
+  for (const times of [25.4, 1 / 25.4]) {
+    const within = times > 1 ? 26 : 1;
+    if (Math.abs(said) > 20 && isNear(said, belongs * times, within)) return { id: "inchForMm", gives: belongs * times };
+  }
+  if (digitsSwapped(said, belongs)) return { id: "digitsSwapped", gives: said };
+  return isLong && isDigitMistyped(said, belongs) ? { id: "digitMistyped", gives: said } : null;
 }
 
 function digitsSwapped(said: Counts, belongs: Counts): boolean {
@@ -222,25 +232,38 @@ export function oneDigitApart(said: Counts, belongs: Counts, leastCounts: Counts
   );
 }
 
-/** The best of those that meet the difference, with what else comes as near; null when none does. */
-function bestOf(candidates: readonly Candidate[], delta: Counts): Naming | null {
-  const near = candidates.filter(({ counts }) => isNear(counts, delta, AGREE_COUNTS + APART_COUNTS));
-  const hits = near.filter(({ counts }) => isNear(counts, delta)).sort((a, b) => b.weight - a.weight);
-  const [best] = hits;
-  if (!best) return null;
+/** How far a figure may be rounded off what it is named by, deviations in counts. */
+const ROUNDED_BY = 1.5;
+const oddsOf = ({ weight, counts }: Candidate, delta: Counts): number =>
+  weight * Math.exp(-0.5 * ((counts - delta) / ROUNDED_BY) ** 2);
+
+/**
+ * The likeliest of those that meet the difference, with what else comes as near; null when none does. `besides` may
+ * come as near as well, but a way that gives the very same figure is the same thing by another name.
+ */
+function bestOf(
+  candidates: readonly Candidate[],
+  delta: Counts,
+  besides: readonly Candidate[] = [],
+): Naming | null {
+  const hits = candidates
+    .filter(({ counts }) => isNear(counts, delta))
+    .sort((a, b) => oddsOf(b, delta) - oddsOf(a, delta));
+  const [first] = hits;
+  if (!first) return null;
   const name = ({ parts }: Candidate) => parts.map(({ id }) => id).join(" ");
-  const rivals = near.filter((one) => name(one) !== name(best));
-  const distinct = [best, ...rivals.filter((one, i) => rivals.findIndex((two) => name(two) === name(one)) === i)];
-  const odds = distinct.map((one) => one.weight * Math.exp(-0.5 * ((one.counts - delta) / 1.5) ** 2));
-  const total = odds.reduce((sum, weight) => sum + weight, 0);
-  const ranked = distinct.map(({ parts }, i) => ({
-    ids: parts.map(({ id }) => id),
-    probability: (odds[i] ?? 0) / total,
-  }));
-  return {
-    shares: exactly(best.parts, delta),
-    ranked: rivals.length === 0 ? null : ranked.sort((a, b) => b.probability - a.probability),
-  };
+  const near = [...candidates, ...besides.filter(({ counts }) => counts !== first.counts)].filter(({ counts }) =>
+    isNear(counts, delta, AGREE_COUNTS + APART_COUNTS),
+  );
+  const distinct = near
+    .filter((one, i) => near.findIndex((two) => name(two) === name(one)) === i)
+    .sort((a, b) => oddsOf(b, delta) - oddsOf(a, delta));
+  const [best = first] = distinct;
+  const total = distinct.reduce((sum, one) => sum + oddsOf(one, delta), 0);
+  const ranked = distinct
+    .map((one) => ({ ids: one.parts.map(({ id }) => id), probability: oddsOf(one, delta) / total }))
+    .filter(({ probability }) => probability >= LEAST_ODDS);
+  return { shares: exactly(best.parts, delta), ranked: ranked.length > 1 ? ranked : null };
 }
 
 /** Named shares that add up to the difference itself: what rounding left stays with the largest. */
@@ -310,13 +333,15 @@ export function nameFigure(question: FigureQuestion): Naming {
   const written = ledger !== "right" && ledger !== null ? ledger : null;
   if (written && written.shares.every(({ id }) => !VAGUE.has(id))) return written;
   const ways = singles(question);
+  const slips = keyed(question);
   const one = bestOf(
     ways.map(({ candidate }) => candidate),
     delta,
+    slips,
   );
   if (one) return one;
-  const slip = bestOf(keyed(question), delta);
-  if (slip) return slip;
+  const [slip] = slips;
+  if (slip) return { shares: slip.parts, ranked: null };
   if (written) return written;
   // the working is right to the last line: what stands in the register is a slip of the finger, one digit of it
   if (ledger === "right" && oneDigitApart(figure.said, figure.belongs, 1))

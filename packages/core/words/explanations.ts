@@ -1,9 +1,10 @@
-import type { CauseId } from "../diagnosis";
-import { edgeOf, leftoverOf, paperOf, type Setup } from "../exercises";
+import type { CauseId, Term } from "../diagnosis";
+import { oneDigitApart } from "../diagnosis/figures";
+import { edgeOf, type Setup } from "../exercises";
 import type { RegisterRuling } from "../grading";
 import type { InstrumentName } from "../instruments";
-import { scales, showLength } from "../units";
-import { axisNames, instrumentWords, targetWords } from "./names";
+import { formatMm, scales, showLength, toCounts } from "../units";
+import { axisNames, instrumentWords, registerWords, targetWords } from "./names";
 
 const show = (mm: number, sheet: Setup): string => showLength(mm, scales[sheet.unit]);
 /** A length with its unit, in the unit of the lane. */
@@ -32,21 +33,42 @@ function explainEdgeWork(value: RegisterRuling, sheet: Setup): string {
   return `That edge is ${axisNames[axis]} ${show(edge.edgeWorkMm, sheet)}, not zero: the datum lies ${show(Math.abs(edge.edgeWorkMm), sheet)} inside of it.`;
 }
 
-function zSum(value: RegisterRuling, sheet: Setup): string {
-  if (!value.contact || sheet.kind !== "mill") return "";
-  const at = contactMm(value, sheet);
-  const { facingAllowanceMm } = sheet;
-  const facing = facingAllowanceMm ? `, less the facing allowance ${show(facingAllowanceMm, sheet)}` : "";
-  return (
-    `The touch was felt at Z ${show(at, sheet)}. Down to the datum: less the paper ${show(paperOf(sheet), sheet)}` +
-    `${facing} = ${show(at - paperOf(sheet) - facingAllowanceMm, sheet)}.`
-  );
+/** What lay between tip and face, as it counts. */
+function gapWords({ figure, mm }: Term, sheet: Setup): string {
+  const belongs = Math.abs(figure?.belongsMm ?? mm);
+  return `Between the tip and the face lay ${say(belongs, sheet)}.`;
 }
 
-type Explain = (term: { mm: number }, value: RegisterRuling, sheet: Setup) => string;
+/** The skin over the datum, as it counts. */
+const skinWords = ({ figure, mm }: Term, sheet: Setup): string =>
+  `The touched skin stands ${say(Math.abs(figure?.belongsMm ?? mm), sheet)} over the datum.`;
+
+const nameOf = (value: RegisterRuling): string => targetWords(value.target);
+const digits = ({ saidMm, belongsMm }: NonNullable<Term["figure"]>, sheet: Setup): string => {
+  const [said, belongs] = [saidMm, belongsMm].map((mm) => toCounts(mm, scales[sheet.unit])) as [number, number];
+  return oneDigitApart(said, belongs, 1) ? " The two differ in one digit." : "";
+};
+
+/** A figure that is none of the known ones: what was stated, and what belonged. */
+function figureWords({ figure, register, mm }: Term, value: RegisterRuling, sheet: Setup): string {
+  if (register) return `${registerWords(register)} holds ${say(figure?.saidMm ?? mm, sheet)}; nothing belongs there.`;
+  if (!figure) return `The figure was ${say(Math.abs(mm), sheet)} off the one that belongs.`;
+  const { saidMm, belongsMm } = figure;
+  if (value.target.kind === "turn") return `${formatMm(saidMm)}° was called; ${formatMm(belongsMm)}° was read.`;
+  if (value.target.kind === "height")
+    return `It was moved by ${show(saidMm, sheet)}; ${show(belongsMm, sheet)} was wanted.`;
+  return `You told the machine ${show(saidMm, sheet)} where ${show(belongsMm, sheet)} belonged.${digits(figure, sheet)}`;
+}
+
+const keysWords = ({ figure }: Term, what: string, sheet: Setup): string =>
+  figure
+    ? `${show(figure.saidMm, sheet)} went in where ${show(figure.belongsMm, sheet)} belonged: ${what}`
+    : `The figure is right but for one thing: ${what}`;
+
+type Explain = (term: Term, value: RegisterRuling, sheet: Setup) => string;
 
 /** What each cause means, in the student's numbers. */
-export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
+export const EXPLAIN: Record<CauseId, Explain> = {
   radiusForgotten: (_t, value, sheet) => `${explainRadius(value, sheet)} That radius is missing from your value.`,
   radiusSignTurned: (_t, value, sheet) =>
     `${explainRadius(value, sheet)} Yours went the other way, away from the part.`,
@@ -55,13 +77,17 @@ export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   edgeWorkSignTurned: (_t, value, sheet) => `${explainEdgeWork(value, sheet)} Yours counted it to the wrong side.`,
   otherEdge: (_t, value) =>
     `The other ${axisNames[value.target.axis ?? "x"]} face was touched, a whole part away from the one that the drawing asks for.`,
-  paperForgotten: (_t, value, sheet) => `${zSum(value, sheet)} The paper is missing from your sum.`,
-  paperWrongWay: (_t, value, sheet) => `${zSum(value, sheet)} Your sum has the paper with the opposite sign.`,
-  facingForgotten: (_t, value, sheet) => `${zSum(value, sheet)} The facing allowance is missing from your sum.`,
-  facingWrongWay: (_t, value, sheet) =>
-    `${zSum(value, sheet)} Your sum has the facing allowance with the opposite sign.`,
-  leftoverWorkZ: (_t, _v, sheet) =>
-    `G54 Z still held ${show(leftoverOf(sheet, "G54.z"), sheet)} from the job before. It adds to the length that you took on the part.`,
+  paperForgotten: (term, _v, sheet) => `${gapWords(term, sheet)} The paper is missing from your sum.`,
+  paperWrongWay: (term, _v, sheet) => `${gapWords(term, sheet)} Your sum has the paper with the opposite sign.`,
+  facingForgotten: (term, _v, sheet) => `${skinWords(term, sheet)} That is missing from your sum.`,
+  facingWrongWay: (term, _v, sheet) => `${skinWords(term, sheet)} Your sum has it with the opposite sign.`,
+  leftoverWorkZ: ({ mm, register, isAfter }, _v, sheet) => {
+    const name = registerWords(register ?? "G54.z");
+    const held = say(isAfter ? -mm : mm, sheet);
+    return isAfter
+      ? `${name} still held ${held} from the job before while the value was taken, so that is counted into it; it was cleared only afterwards.`
+      : `${name} still held ${held} from the job before. It adds to what you set.`;
+  },
   capturedAfterLeaving: ({ mm }, _v, sheet) =>
     `The machine had moved ${say(mm, sheet)} since the contact when the value was taken, and the move was not counted.`,
   burr: ({ mm }, _v, sheet) =>
@@ -74,14 +100,16 @@ export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   slowSpindle: () => "Below 400 rev/min the tip kicks late.",
   paperPinched: ({ mm }, _v, sheet) =>
     `The paper was pinched, not dragging: the tip stood ${say(Math.abs(mm), sheet)} lower than one paper.`,
-  otherRegister: (_t, value) =>
-    `The value stands in another work offset; ${targetWords(value.target)} itself was not changed.`,
-  neverSet: (_t, value) => `${targetWords(value.target)} was never set: it still holds what it held at the start.`,
-  noContact: () => "No contact was found before the value was set.",
+  otherRegister: ({ register }, value) =>
+    register
+      ? `The value was put into ${registerWords(register)}; ${nameOf(value)} itself was not set.`
+      : `The value stands in another register; ${nameOf(value)} itself was not set.`,
+  neverSet: (_t, value) => `Nothing that was found was ever put into ${nameOf(value)}.`,
+  noContact: (_t, value) => `No contact and no reading in the log stands behind ${nameOf(value)}.`,
   liftMissing: () =>
     "The tool was touched on the plane, but the datum’s height over that plane was never found with it.",
-  blockForgotten: () => "The gauge that stood in the gap is missing from your sum.",
-  blockWrongWay: () => "The gauge that stood in the gap was counted with the opposite sign.",
+  blockForgotten: (term, _v, sheet) => `${gapWords(term, sheet)} The gauge that stood there is missing from your sum.`,
+  blockWrongWay: (term, _v, sheet) => `${gapWords(term, sheet)} The gauge was counted with the opposite sign.`,
   oneSideOnly: () => "One face was touched; a middle wants both, touched in the same way.",
   notOverMiddle: ({ mm }, _v, sheet) =>
     `The value was taken ${say(Math.abs(mm), sheet)} away from the middle that your contacts give, and that distance was not counted.`,
@@ -104,21 +132,21 @@ export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   spindleGrowth: ({ mm }, _v, sheet) =>
     `Measured still, used at speed: the spindle draws the tool up by ${say(Math.abs(mm), sheet)}.`,
   lengthNotCalled: () => "Length compensation was not on.",
-  neighborRow: () => "That is another tool’s length.",
-  schoolsMixed: () => "A length from the gauge line stands beside a work Z from a touched tool, or the reverse.",
+  neighborRow: ({ tool }) => (tool === undefined ? "That is another tool’s value." : `That is the value of T${tool}.`),
+  schoolsMixed: () => "A figure of another school stands in the sum: touches on the part, on a plane and lengths from the gauge line do not mix.",
   radiusOnOneSide: () => "The radius stands in one of the two contacts. Between two contacts it cancels.",
   dialTurnShort: () => "The small hand of the dial stood one turn away from zero.",
   nominalForMeasured: () => "That is what is written on the cutter; measured it is another size.",
   radiusInDiameter: () => "This control keeps diameters; that is a radius.",
   diameterInRadius: () => "This control keeps radii; that is a diameter.",
-  wholeSignTurned: () => "The number is right but for its sign.",
-  decimalShifted: () => "The digits are right, the decimal point is one place off.",
-  digitsSwapped: () => "Two neighboring digits changed places when it was typed.",
+  wholeSignTurned: (term, _v, sheet) => keysWords(term, "its sign is turned.", sheet),
+  decimalShifted: (term, _v, sheet) => keysWords(term, "the decimal point is one place off.", sheet),
+  digitsSwapped: (term, _v, sheet) => keysWords(term, "two neighboring digits changed places.", sheet),
   toolNotActive: ({ mm }, _v, sheet) =>
-    `Work Z was taken while no tool’s offset was called, so it holds that tool’s Z of ${say(mm, sheet)} as well.`,
+    `Work Z was taken while the tool’s offset was not called, so it holds that tool’s Z of ${say(mm, sheet)} as well.`,
   shiftMissing: () => "The shift was never put into work Z: the rows hold only differences from the master.",
   masterNotCleared: ({ mm }, _v, sheet) =>
-    `The master’s row still held ${say(mm, sheet)} from the job before; it has to be zero before anything is taken.`,
+    `The row that belongs at zero still held ${say(Math.abs(mm), sheet)} from the job before; it has to be zero before anything is taken.`,
   feelerOnce: ({ mm }, _v, sheet) =>
     `Between tip and diameter the feeler lies on BOTH sides of what X counts: twice its thickness, not once. The other ${say(Math.abs(mm), sheet)} is missing, and every diameter comes out by that much ${mm > 0 ? "larger" : "smaller"}.`,
   feelerForgotten: ({ mm }, _v, sheet) =>
@@ -173,4 +201,60 @@ export const EXPLAIN: Partial<Record<CauseId, Explain>> = {
     `The feeler was between this tool and the part and not between the reference and the part, or the other way round: ${say(Math.abs(mm), sheet)}. With every tool, or with none.`,
   changedSinceTouch: ({ mm }, _v, sheet) =>
     `The tool was chipped after it was touched and is ${say(mm, sheet)} shorter now: after a strike nothing is trusted until it is measured again.`,
+  leftoverCommonZ: ({ mm, register, isAfter }, _v, sheet) => {
+    const name = registerWords(register ?? "common.z");
+    const held = say(isAfter ? -mm : mm, sheet);
+    return isAfter
+      ? `${name} still held ${held} while the value was taken, and was cleared only afterwards.`
+      : `${name} still holds ${held}. It adds to what you set.`;
+  },
+  takenBack: (_t, value) => `${nameOf(value)} was set and then taken back: it holds what it held before.`,
+  digitMistyped: (term, _v, sheet) => keysWords(term, "one digit is another one, or one too few.", sheet),
+  inchForMm: (term, _v, sheet) => keysWords(term, "it is right in the other unit.", sheet),
+  gapTwice: (term, _v, sheet) => `${gapWords(term, sheet)} It was counted twice; it lies in between once.`,
+  otherGap: ({ figure }, _v, sheet) =>
+    `What stood in the gap counts ${say(Math.abs(figure?.belongsMm ?? 0), sheet)}; ${say(Math.abs(figure?.saidMm ?? 0), sheet)} was counted, which is another thing of the drawer.`,
+  otherFigure: figureWords,
+  otherReading: ({ figure, mm }, _v, sheet) =>
+    figure
+      ? `The reading in the working is ${show(figure.saidMm, sheet)}; at the contact the machine stood at ${show(figure.belongsMm, sheet)}.`
+      : `The reading was taken ${say(Math.abs(mm), sheet)} away from the contact.`,
+  otherColumn: () => "That is what the work display showed; the machine’s own position belongs in the sum.",
+  wrongSum: ({ figure }, _v, sheet) =>
+    figure ? `The lines of the working come to ${show(figure.belongsMm, sheet)}; its sum says ${show(figure.saidMm, sheet)}.` : "The sum of the working is not what its lines come to.",
+  otherTipRadius: ({ figure }, _v, sheet) =>
+    `${say(Math.abs(figure?.saidMm ?? 0), sheet)} is the radius of another tip; of this one ${say(Math.abs(figure?.belongsMm ?? 0), sheet)} belongs in.`,
+  otherEdgeWork: ({ figure }, _v, sheet) =>
+    `${show(-(figure?.saidMm ?? 0), sheet)} is the coordinate of another edge; the touched one lies at ${show(-(figure?.belongsMm ?? 0), sheet)}.`,
+  changedAfter: ({ mm, register }, _v, sheet) =>
+    `${register ? registerWords(register) : "Another register of the sum"} was changed by ${say(mm, sheet)} after the value had been taken.`,
+  carriedOver: ({ mm, tool }, value, sheet) =>
+    tool === value.target.tool
+      ? `X of this tool is off, and the cone carries ${say(Math.abs(mm), sheet)} of that into its Z.`
+      : `It hangs on ${tool === undefined ? "another tool" : `T${tool}`}, which is itself off: ${say(Math.abs(mm), sheet)} of that is carried over.`,
+  gaugeDirt: ({ mm }, _v, sheet) => `The block was not wiped: ${say(Math.abs(mm), sheet)} of dirt stood in the gap with it.`,
+  gaugeHit: ({ mm }, _v, sheet) => `The gauge had been hit and stood ${say(Math.abs(mm), sheet)} off its place; it does not tell.`,
+  measuredOnCenter: ({ mm }, _v, sheet) => `The face mill was measured on center: its recessed middle met the plunger, and it came out ${say(Math.abs(mm), sheet)} short. It wants an offset of nearly its radius.`,
+  measuredStill: ({ mm }, _v, sheet) => `It was measured standing still, beside its highest tooth: ${say(Math.abs(mm), sheet)} short.`,
+  measuredBesideTip: ({ mm }, _v, sheet) => `The setter met the tool beside its tip: ${say(Math.abs(mm), sheet)} ${mm < 0 ? "short" : "long"}.`,
+  oneSideMeasured: ({ mm }, _v, sheet) => `Measured from one side the setter’s own center is in the diameter, ${say(Math.abs(mm), sheet)}; from both sides it cancels.`,
+  coarseInstrument: ({ mm }, _v, sheet) => `The caliper read ${say(Math.abs(mm), sheet)} off: it is not fit for this tolerance.`,
+  otherPlane: () => "The plane of the other axis on the arm’s card was taken off.",
+  sensorConstant: ({ figure }) => (figure?.saidMm === 0 ? "The plane on the arm’s card was left out: the reading is not the register yet." : "The plane on the arm’s card was counted the wrong way."),
+  stylusOff: ({ mm }, _v, sheet) => `The ball answered ${say(Math.abs(mm), sheet)} off the face: bent, or met at another height than its middle.`,
+  kickScattered: ({ mm }, _v, sheet) => `Above its rated speed the finder’s kick scatters: it came ${say(Math.abs(mm), sheet)} off.`,
+  contactOff: ({ mm }, _v, sheet) => `The contact itself lies ${say(Math.abs(mm), sheet)} off; the log does not say why.`,
+  dialNotAtZero: ({ mm }, _v, sheet) => `The dial stood ${say(Math.abs(mm), sheet)} away from zero when the value was taken.`,
+  heightWrongWay: () => "A pip that stands wants the tool raised by half of it, one that was rubbed wants it lowered: it was moved the other way.",
+  wholePip: () => "It was moved by the whole pip; the tip is off center by half of it.",
+  rounding: () => "",
+  partHeightMiscounted: () => "The height of the part is in the sum twice, or not at all.",
+  oldWear: ({ mm, register }, _v, sheet) => `${register ? registerWords(register) : "The wear"} still holds ${say(mm, sheet)} from the job before.`,
+  axesSwapped: () => "That is the value of the other axis.",
+  diameterEmpty: () => "The diameter register is empty.",
+  wearSignTurned: () => "The difference from the nominal size went in with its sign turned.",
+  wearTwice: () => "The correction was added to one that stood there already.",
+  noseCenterX: () => "The center of the nose was set in place of its tip.",
+  noseCenterZ: () => "The center of the nose was set in place of its tip.",
+  faceForgotten: () => "The touched face’s own Z was not counted.",
 };

@@ -1,4 +1,4 @@
-import type { CauseId } from "../diagnosis";
+import type { CauseId, MistakeId, Term } from "../diagnosis";
 import type { Setup, Target } from "../exercises";
 import type { RegisterRuling } from "../grading";
 import { formatMm, formatUm, scales, showLength, type LengthUnit } from "../units";
@@ -6,6 +6,7 @@ import { CAUSES, headlineOf } from "./causes";
 import { EXPLAIN } from "./explanations";
 import { latheDirection, latheValueWords } from "./machines/latheValues";
 import { millDirection } from "./machines/millValues";
+import { mistakeWords } from "./mistakes";
 import { targetWords } from "./names";
 import type { ValueWords } from "./values";
 
@@ -15,8 +16,12 @@ const show = (mm: number, sheet: Setup): string => showLength(mm, scales[sheet.u
 const direction = (value: RegisterRuling, sheet: Setup): string =>
   sheet.kind === "mill" ? millDirection(value) : latheDirection(value, sheet);
 
+/** Shares below this are not shown by themselves, mm. */
+const LEAST_SHARE_MM = 0.001;
+const signed = (mm: number, sheet: Setup): string => `${mm > 0 ? "+" : ""}${show(mm, sheet)}`;
+
 const percent = (probability: number): string =>
-  probability > 0.995 ? "more than 99 in 100" : `about ${Math.max(1, Math.round(probability * 100))} in 100`;
+  probability > 0.99 ? "nothing else known comes near" : `about ${Math.max(1, Math.round(probability * 100))} in 100`;
 
 const valueOf = (value: RegisterRuling, figure: number, sheet: Setup): string =>
   value.target.kind === "turn" ? `${formatMm(figure)}°` : show(figure, sheet);
@@ -36,6 +41,44 @@ export function choiceWords(
   if (figure === 1) return "fits";
   return figure === 0 ? "does not fit" : "nothing said";
 }
+
+/** Names that say only that a figure was another one. */
+const UNNAMED: ReadonlySet<CauseId> = new Set(["otherFigure", "otherReading"]);
+
+/** Names that say that something was not done. */
+const UNDONE: ReadonlySet<CauseId> = new Set(["neverSet", "noContact", "liftMissing", "shiftMissing", "turnForgotten"]);
+
+function proofWords(terms: readonly Term[]): string {
+  if (terms.every(({ id }) => UNNAMED.has(id)))
+    return "The log shows the figure. Why it was that one, it does not say.";
+  return terms.every(({ id }) => UNDONE.has(id))
+    ? "The log has no such step, so that is the cause and not a guess."
+    : "The log shows this step, so it is the cause and not a guess.";
+}
+
+const listed = (names: readonly string[]): string => [...new Set(names)].join(" and ");
+
+/** The terms of an inferred cause; of a ruling of earlier days what each name predicts. */
+function termsOf({ cause, signatures }: RegisterRuling, ids: readonly CauseId[]): Term[] {
+  if (cause.kind === "inferred" && cause.terms.length > 0) return [...cause.terms];
+  return ids.map((id) => ({ id, mm: signatures.find((one) => one.id === id)?.predictedMm ?? 0, seq: 0 }));
+}
+
+const termsWords = (terms: readonly Term[], value: RegisterRuling, sheet: Setup): string =>
+  [...new Set(terms.map((term) => EXPLAIN[term.id](term, value, sheet)))].filter(Boolean).join(" ");
+
+/** What each made of the whole, where there is more than one, and what the contact left by itself. */
+function sharesWords(terms: readonly Term[], value: RegisterRuling, sheet: Setup): string {
+  if (terms.length < 2 || value.target.kind === "turn") return "";
+  const shares = terms.map(({ id, mm }) => `${signed(mm, sheet)} ${CAUSES[id]}`);
+  const rest = value.closureMm - terms.reduce((sum, { mm }) => sum + mm, 0);
+  const isShown = Math.abs(rest) >= LEAST_SHARE_MM;
+  return ` Together ${signed(value.closureMm, sheet)}: ${shares.join(", ")}${isShown ? `, ${signed(rest, sheet)} the method itself` : ""}.`;
+}
+
+/** The question that tells a mistake from others; null where a log alone can show it. */
+const questionOf = (id: CauseId): string | null =>
+  Object.hasOwn(mistakeWords, id) ? mistakeWords[id as MistakeId].check : null;
 
 /** The ruling of one value in words: headline, the working in the student's numbers, and how it is known. */
 export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
@@ -60,27 +103,39 @@ export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
   if (cause.kind === "proven") {
     return {
       name,
-      headline: `${lead}. Cause: ${cause.terms.map(({ id }) => headlineOf(id)).join(" and ")}.`,
-      body: cause.terms.map((term) => EXPLAIN[term.id]?.(term, value, sheet) ?? "").join(" ") + holds,
-      proof: "The log shows this step, so it is the cause and not a guess.",
+      headline: `${lead}. Cause: ${listed(cause.terms.map(({ id }) => headlineOf(id)))}.`,
+      body: `${termsWords(cause.terms, value, sheet)}${sharesWords(cause.terms, value, sheet)}${holds}`,
+      proof: proofWords(cause.terms),
     };
   }
   if (cause.kind === "inferred") {
-    const [first] = cause.ranked;
+    const [first, ...rest] = cause.ranked;
     const ids = (first?.ids ?? []) as CauseId[];
-    const predicted = (id: CauseId) => value.signatures.find((one) => one.id === id)?.predictedMm ?? 0;
-    const others = cause.ranked
-      .slice(1)
-      .filter(({ ids: rest }) => rest.length > 0)
+    const terms = termsOf(value, ids);
+    const others = rest
+      .filter(({ ids: more }) => more.length > 0)
       .map(
-        ({ ids: rest, probability }) =>
-          `${rest.map((id) => CAUSES[id as CauseId] ?? id).join(" with ")} (${percent(probability)})`,
+        ({ ids: more, probability }) =>
+          `${more.map((id) => CAUSES[id as CauseId] ?? id).join(" with ")} (${percent(probability)})`,
       );
+    const question = ids.map(questionOf).find((one) => one !== null);
     return {
       name,
-      headline: `${lead}. Most likely: ${ids.map(headlineOf).join(" and ")}.`,
-      body: ids.map((id) => EXPLAIN[id]?.({ mm: predicted(id) }, value, sheet) ?? "").join(" ") + holds,
-      proof: `Inferred from the number, the log leaves it open: ${percent(first?.probability ?? 0)}.${others.length ? ` Also possible: ${others.join(", ")}.` : ""}`,
+      headline: `${lead}. Most likely: ${listed(ids.map(headlineOf))}.`,
+      body: `${termsWords(terms, value, sheet)}${sharesWords(terms, value, sheet)}${holds}`,
+      proof: [
+        `The log shows the figure; which slip made it is inferred from it: ${percent(first?.probability ?? 0)}.`,
+        ...(others.length > 0 ? [`Also possible: ${others.join(", ")}.`] : []),
+        ...(question ? [`What decides: ${question}`] : []),
+      ].join(" "),
+    };
+  }
+  if (cause.kind === "none") {
+    return {
+      name,
+      headline: `${lead}. That is what the way of finding it leaves by itself.`,
+      body: `Every step from the contact to the register is right. This way leads one to expect ${formatUm(value.biasMm)} µm, give or take ${formatUm(2 * value.uMm).replace("+", "")}: it takes a better one for this tolerance.${holds}`,
+      proof: "Nothing in the log makes it a mistake.",
     };
   }
   return {

@@ -1,5 +1,13 @@
 export { placeProvenance } from "./millPlace";
-export { masterOf, rowProvenance, sumProvenance, workProvenance, type SplitSchool } from "./millLengths";
+export {
+  masterOf,
+  rowProvenance,
+  rowWantedMm,
+  sumProvenance,
+  workProvenance,
+  workWantedMm,
+  type SplitSchool,
+} from "./millLengths";
 export { diameterProvenance } from "./millDiameter";
 export { turnProvenance } from "./millTurn";
 export { offsetProvenance } from "./latheOffset";

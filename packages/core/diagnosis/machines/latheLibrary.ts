@@ -311,9 +311,12 @@ export function libraryValue(trace: TurningTrace, tool: TurretTool, axis: Turret
   };
 }
 
+/** Names that say all of a closure by themselves. */
+const WHOLE: ReadonlySet<CauseId> = new Set(["neverSet", "takenBack", "otherRegister", "noContact"]);
+
 /** A row counts from the reference's: what that one holds puts it off. */
 function withReferenceRow(provenance: Provenance, ofReferenceMm: number, seq: number): Provenance {
-  return ofReferenceMm === 0 || provenance.terms.some(({ id }) => id === "neverSet" || id === "noContact")
+  return ofReferenceMm === 0 || provenance.terms.some(({ id }) => WHOLE.has(id))
     ? provenance
     : {
         ...provenance,

@@ -2,13 +2,14 @@ import type { LatheSchool } from "../../exercises/schools";
 import { farEdgeMm } from "../../exercises/machines/lathe";
 import { faceMm, kxNowMm } from "../../machines/lathe/contact";
 import type { TurningLane } from "../../machines/lathe/lane";
-import { workOffsetNames, type RegisterId } from "../../registers";
+import { readRegister, workOffsetNames, type RegisterId } from "../../registers";
 import { turretSum } from "../../registers/turret";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import { merged, noContact, wholeTerm, type Provenance, type Term } from "../cause";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standings, sumOf, type Standing } from "../standing";
+import { lastAct } from "../lineage";
 import type { TurningTrace } from "../trace";
 import { unset } from "../unset";
 import {
@@ -322,12 +323,20 @@ function inOtherOffset(trace: TurningTrace, axis: TurretAxis, tool: number, clos
   };
 }
 
-/** A row that nobody touched and that was right when the lane began. */
+/** A row that nobody touched and that was right when the lane began, beside what was put into the other registers. */
 function kept(trace: TurningTrace, tool: number, axis: TurretAxis, closureMm: number): Provenance | null {
-  const row = sumOf(trace.final, rowsOf(tool, axis));
-  return row !== 0 && Math.abs(closureMm) <= KEPT_MM
-    ? { contact: null, terms: [], open: null, ownMm: closureMm }
-    : null;
+  const { final } = trace;
+  const rows = rowsOf(tool, axis);
+  if (sumOf(final, rows) === 0 || rows.some((register) => setOf(trace, register) !== null)) return null;
+  const terms = workOf(axis).flatMap((register): Term[] => {
+    const lineage = setOf(trace, register);
+    const mm = toMm(readRegister(final.registers, register), final.scale);
+    return lineage && mm !== 0
+      ? [{ id: "otherFigure", mm, seq: lastAct(lineage).seq, register, figure: { saidMm: mm, belongsMm: 0 } }]
+      : [];
+  });
+  const ownMm = closureMm - terms.reduce((sum, { mm }) => sum + mm, 0);
+  return Math.abs(ownMm) <= KEPT_MM ? { contact: null, terms, open: null, ownMm } : null;
 }
 
 /** The value of another tool, or of nothing that the log knows. */
@@ -369,21 +378,27 @@ function wholeSum(trace: TurningTrace, tool: number, axis: TurretAxis, closureMm
   // a work offset counts for a tool only where its own row was not set
   const isFirst = start !== undefined && tool === final.setup.lathe.targets[axis][0];
   const isShared = own === null && shared !== null && (isFirst || (!start && isSetWith(trace, tool, axis, shared[0])));
-  const acts = own ?? (isShared ? shared : null);
+  const keptRow = own === null ? kept(trace, tool, axis, closureMm) : null;
+  const acts = own ?? (isShared ? shared.map((act) => withoutRow(act, tool, axis)) : null);
   const at = acts?.[0];
   if (slid && slid.seq > (at?.act.seq ?? 0)) return slidProvenance(trace, tool, slid, closureMm);
   const declared = isFirst && own === null ? declaredProvenance(trace, tool, axis) : null;
   if (declared) return declared;
+  if (keptRow) return keptRow;
   if (!acts || !at || at.act.seq < changed)
     return (
-      kept(trace, tool, axis, closureMm) ?? inOtherOffset(trace, axis, tool, closureMm) ?? unset(trace, registers, closureMm)
+      inOtherOffset(trace, axis, tool, closureMm) ??
+      unset(trace, rowsOf(tool, axis), closureMm, allSources(trace, tool, axis, Infinity).map(valueOf))
     );
   const found = account(trace, {
     axis,
     registers,
     acts,
     sources: (before) => allSources(trace, tool, axis, before),
-    others: (source, act) => otherWays(trace, tool, axis, act, source),
+    others: (source, act) => [
+      ...otherWays(trace, tool, axis, act, source),
+      ...(own === null ? [{ id: "toolNotActive" as const, counts: rowNotInUse(act, tool, axis) }] : []),
+    ],
     ...(final.kind === "gang"
       ? { shown: ({ counts }: Source) => counts - final.registers.common[axis] - final.registers.work.G54[axis] }
       : {}),
@@ -456,6 +471,19 @@ function declaredProvenance(trace: TurningTrace, tool: number, axis: TurretAxis)
     ]),
   };
 }
+
+/** What a tool's own row held, and was not called, when a work offset was captured: it is not in that, counts. */
+function rowNotInUse({ origin, act }: Standing<TurningLane>, tool: number, axis: TurretAxis): Counts {
+  const { registers, lathe } = act.before;
+  if (origin === null) return 0;
+  return turretSum(registers.turret, axis, tool) - turretSum(registers.turret, axis, lathe.row);
+}
+
+/** A work offset that was captured, as a sum of everything that adds up for a tool. */
+const withoutRow = (at: Standing<TurningLane>, tool: number, axis: TurretAxis): Standing<TurningLane> => ({
+  ...at,
+  stated: at.stated + rowNotInUse(at, tool, axis),
+});
 
 /** A work offset was captured with this tool in the working position. */
 const isSetWith = (trace: TurningTrace, tool: number, axis: TurretAxis, { act }: Standing<TurningLane>): boolean =>

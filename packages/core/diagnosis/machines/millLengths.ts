@@ -29,7 +29,7 @@ const LATEST = 32;
 /** A row that was kept is right when it lies this near, mm. */
 const KEPT_MM = 0.02;
 
-/** What a row, and what work Z, has to hold in a school, with the tool that is its master; mm. */
+/** A school by which a tool's length is split over registers, and the tool that is its master. */
 export interface SplitSchool {
   readonly school: MillLengthSchool;
   readonly master: number;
@@ -43,7 +43,8 @@ export function masterOf({ final }: MillTrace): number {
   return atZero ?? tools[0] ?? 1;
 }
 
-function rowWantedMm(trace: MillTrace, tool: number, { school, master }: SplitSchool): number {
+/** What a row has to hold in a school, mm. */
+export function rowWantedMm(trace: MillTrace, tool: number, { school, master }: SplitSchool): number {
   const { final } = trace;
   const length = lengthWantedMm(trace, toolName(tool));
   switch (school) {
@@ -61,7 +62,8 @@ function rowWantedMm(trace: MillTrace, tool: number, { school, master }: SplitSc
   }
 }
 
-function workWantedMm(trace: MillTrace, tool: number, { school, master }: SplitSchool): number {
+/** What work Z has to hold in a school, mm; of a tool where each has its own. */
+export function workWantedMm(trace: MillTrace, tool: number, { school, master }: SplitSchool): number {
   const { final } = trace;
   const datum = datumNowMm(final).z;
   switch (school) {
@@ -617,6 +619,7 @@ function inOtherOffset(trace: MillTrace, tool: number, split: SplitSchool, closu
 /** What it takes to say a provenance: a school that leaves hardly anything to be said is the one that was followed. */
 const costOf = ({ terms }: Provenance): number =>
   worthNaming(terms).reduce((sum, { id }) => sum + (UNSETTLED.has(id) ? 1.5 : 1), 0);
+const IN_WORK_Z: ReadonlySet<MillLengthSchool> = new Set(["offset-per-tool", "master"]);
 const UNSETTLED: ReadonlySet<CauseId> = new Set([
   "neverSet",
   "takenBack",
@@ -635,7 +638,11 @@ export function sumProvenance(trace: MillTrace, tool: number, read: SplitSchool,
   const first = sumBySchool(trace, tool, read, closureMm);
   const isFree = !trace.final.setup.isSchoolPrescribed;
   if (!isFree || worthNaming(first.terms).every(({ id }) => !UNSETTLED.has(id))) return first;
+  // where a tool is left at zero, its whole sum may stand in work Z, whether that is allowed or not
+  const { lengthSchools, targets } = trace.final.setup;
+  const isAtZero = targets.lengths.some((one) => sumOf(trace.final, [`H${one}`, `HW${one}`]) === 0);
   const others = millLengthSchools
+    .filter((school) => lengthSchools.includes(school) || (isAtZero && IN_WORK_Z.has(school)))
     .filter((school) => school !== read.school)
     .map((school) => sumBySchool(trace, tool, { school, master: masterOf(trace) }, closureMm));
   return others.reduce((best, one) => (costOf(one) < costOf(best) - 1e-9 ? one : best), first);

@@ -4,7 +4,7 @@ import { calledHeightMm } from "../../machines/lathe/contact";
 import { type LatheSchool } from "../../exercises/schools";
 import { type TurretTool } from "../../exercises/setup";
 import { turretBias, type MethodBias } from "../../exercises/bias";
-import { causeOf, type Cause, type CauseSignature, type Provenance } from "../../diagnosis/cause";
+import { causeOf, type CauseSignature, type Provenance } from "../../diagnosis/cause";
 import { signaturesFor, type Figures } from "../../diagnosis/catalog";
 import {
   biasOf,
@@ -17,6 +17,9 @@ import {
   turretSumCounts,
   type TurretAxis,
 } from "../../diagnosis/machines";
+import { lastAct } from "../../diagnosis/lineage";
+import { setOf } from "../../diagnosis/standing";
+import { unset } from "../../diagnosis/unset";
 import { toMm } from "../../units/scale";
 import { type Marking } from "../../exercises/schema";
 import { type RegisterRuling, valueMarks, withSignaturesOf } from "../values";
@@ -35,7 +38,8 @@ export function latheSchoolOf({ final, turret }: TurningTrace): LatheSchool | "u
   if (turret.some(({ by, axis }) => by === "arm" && axis === "z")) return "setter-arm";
   const rows = lathe.targets.z.map((tool) => final.registers.turret?.z[tool] ?? 0);
   if (rows.every((row) => row === 0)) return "unclear";
-  return rows.includes(0) && final.registers.work.G54.z !== 0 ? "master-shift" : "part-face";
+  const read = rows.includes(0) && final.registers.work.G54.z !== 0 ? "master-shift" : "part-face";
+  return lathe.schools.includes(read) ? read : (only ?? "unclear");
 }
 
 interface Weighed {
@@ -115,23 +119,36 @@ function standingOffset(trace: TurningTrace, tool: TurretTool, axis: TurretAxis,
   return { held, wanted, toleranceMm: marking.tolerancesMm[axis], weighed, signatures };
 }
 
-const unweighed = (closureMm: number, uMm: number): Weighed => ({
-  provenance: { contact: null, terms: [], open: null, ownMm: closureMm },
-  bias: { biasMm: 0, uMm },
-  by: null,
-});
+/** What was typed off a card, or never. */
+function typedProvenance(trace: TurningTrace, { registers: [register] }: Target, held: number, wanted: number): Provenance {
+  const lineage = register && setOf(trace, register);
+  const closureMm = held - wanted;
+  if (!register || !lineage) return unset(trace, register ? [register] : [], closureMm);
+  const figure = { saidMm: held, belongsMm: wanted };
+  return {
+    contact: null,
+    terms: closureMm === 0 ? [] : [{ id: "otherFigure", mm: closureMm, seq: lastAct(lineage).seq, figure }],
+    open: null,
+    ownMm: 0,
+  };
+}
 
 /** What is typed off a card has one right value and no method; it differs or it does not. */
 const EXACT = { toleranceMm: 0.001, uMm: 0.0005 } as const;
 
-function standingOf(trace: TurningTrace, { kind, axis }: Target, tool: TurretTool, marking: Marking): Standing {
+function standingOf(trace: TurningTrace, target: Target, tool: TurretTool, marking: Marking): Standing {
+  const { kind, axis } = target;
   const { registers, scale } = trace.final;
   const { number } = tool;
   const typed = (held: number, wanted: number): Standing => ({
     held,
     wanted,
     toleranceMm: EXACT.toleranceMm,
-    weighed: unweighed(held - wanted, EXACT.uMm),
+    weighed: {
+      provenance: typedProvenance(trace, target, held, wanted),
+      bias: { biasMm: 0, uMm: EXACT.uMm },
+      by: null,
+    },
     signatures: [],
   });
   switch (kind) {
@@ -175,7 +192,6 @@ export function ruleLatheValue(trace: TurningTrace, target: Target, marking: Mar
   const closureMm = held - wanted;
   const isWithin = Math.abs(closureMm) <= toleranceMm;
   const isTyped = kind === "nose" || kind === "tipCode";
-  const causeOfMiss = (): Cause => (isTyped ? { kind: "unexplained" } : causeOf(provenance, bias, scale.countMm));
   return {
     target,
     held,
@@ -191,7 +207,7 @@ export function ruleLatheValue(trace: TurningTrace, target: Target, marking: Mar
     zeroAtMm: toleranceMm * marking.zeroAtMultiple,
     marks: isTyped ? Number(isWithin) * outOf : valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
     contact: provenance.contact,
-    cause: isWithin ? { kind: "none" } : causeOfMiss(),
+    cause: isWithin ? { kind: "none" } : causeOf(provenance, bias, scale.countMm),
     provenance: { terms: provenance.terms, ownMm: provenance.ownMm },
   };
 }

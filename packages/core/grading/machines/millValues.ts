@@ -11,17 +11,18 @@ import {
   masterOf,
   placeProvenance,
   rowProvenance,
+  rowWantedMm,
   sumProvenance,
   turnProvenance,
   workProvenance,
+  workWantedMm,
   type SplitSchool,
 } from "../../diagnosis/machines";
 import { sumOf } from "../../diagnosis/standing";
 import { toMm } from "../../units/scale";
 import { datumNowMm, skewNowDeg } from "../../machines/mill/solids";
 import { edgeOf } from "../../exercises/setup";
-import { expectedDiameter, expectedLengths, wantedLengthMm } from "../../exercises/machines/millExpected";
-import { type MillLane } from "../../machines/mill/lane";
+import { expectedDiameter, wantedLengthMm } from "../../exercises/machines/millExpected";
 import { type RegisterId } from "../../registers/mill";
 import { type MillLengthSchool } from "../../exercises/schools";
 import { type Target } from "../../exercises/target";
@@ -181,14 +182,14 @@ function measureRow(trace: MillTrace, target: Target, tool: number): Measured {
   const { final } = trace;
   const [school = "part-touch"] = final.setup.lengthSchools;
   const held = heldIn(trace, target);
-  const shorterMm = final.harm.shorterMm[toolName(tool)] ?? 0;
-  const wanted = expectedIn(final, `H${tool}`) + expectedIn(final, `HW${tool}`) - shorterMm;
+  const split = splitSchool(trace);
+  const wanted = rowWantedMm(trace, tool, split);
   const own = lengthMethod(trace, tool);
   return {
     held,
     wanted,
     closureMm: held - wanted,
-    provenance: rowProvenance(trace, tool, splitSchool(trace)),
+    provenance: rowProvenance(trace, tool, split),
     tolerance: "z",
     bias: school === "master" ? { biasMm: 0, uMm: Math.SQRT2 * own.uMm } : own,
     method: null,
@@ -202,26 +203,19 @@ function measureWorkZ(trace: MillTrace, target: Target): Measured {
   const { setup } = final;
   const [school = "part-touch"] = setup.lengthSchools;
   const held = heldIn(trace, target);
-  const wanted = expectedIn(final, "G54.z");
   const [first = 1] = [...setup.targets.lengths].sort((a, b) => a - b);
+  const split = splitSchool(trace);
+  const wanted = workWantedMm(trace, first, split);
   return {
     held,
     wanted,
     closureMm: held - wanted,
-    provenance: workProvenance(trace, first, splitSchool(trace)),
+    provenance: workProvenance(trace, first, split),
     tolerance: "z",
     bias: workZBias(trace, school, first),
     method: null,
     figures: {},
   };
-}
-
-/** What a register of a prescribed school should hold, mm. */
-function expectedIn(final: MillLane, register: RegisterId): number {
-  const { setup, truth } = final;
-  const [school = "part-touch"] = setup.lengthSchools;
-  const datumZMm = datumNowMm(final).z;
-  return expectedLengths(setup, truth, school, datumZMm).find((one) => one.register === register)?.wantedMm ?? 0;
 }
 
 function workZBias(trace: MillTrace, school: MillLengthSchool, first: number): MethodBias {

@@ -3,6 +3,7 @@ import type { TurningSetup } from "../../exercises";
 import type { RegisterRuling } from "../../grading";
 import { tipCodes, tipDirection } from "../../registers";
 import { formatUm, scales, showLength } from "../../units";
+import { EXPLAIN } from "../explanations";
 import { targetWords } from "../names";
 import type { ValueWords } from "../values";
 
@@ -21,11 +22,13 @@ function heightWords(value: RegisterRuling, sheet: TurningSetup): ValueWords {
       body: "",
       proof: "",
     };
+  const { cause } = value;
+  const steps = cause.kind === "proven" ? cause.terms.map((term) => EXPLAIN[term.id](term, value, sheet)).join(" ") : "";
   return {
     name,
     headline: `${name}: the tip stands ${off} ${value.closureMm > 0 ? "above" : "below"} the axis.`,
-    proof: "Seen in the truth of this lane.",
-    body: `Facing leaves a pip twice as wide. ${value.closureMm > 0 ? "Above center it is rubbed: the holder goes down" : "Below center it stands: the holder goes up"} by half of the pip. Small diameters come out larger than they are commanded.`,
+    proof: steps === "" ? "Seen in the truth of this lane." : "The log shows each time that it was moved.",
+    body: `Facing leaves a pip twice as wide. ${value.closureMm > 0 ? "Above center it is rubbed: the holder goes down" : "Below center it stands: the holder goes up"} by half of the pip. Small diameters come out larger than they are commanded. ${steps}`.trim(),
   };
 }
 
