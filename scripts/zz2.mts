@@ -1,10 +1,10 @@
-import { demoExercises, findDemoExercise } from "../demo";
-import { LaneDriver, workLane, NonsenseBench } from "@probe-lane/students";
+import { findDemoExercise } from "../demo";
+import { LaneDriver, workLane } from "@probe-lane/students";
 import { traceLane } from "@probe-lane/core/diagnosis";
-import { offsetProvenance } from "../packages/core/diagnosis/machines";
 import { rule } from "@probe-lane/core/grading";
-const { exercise, marking } = findDemoExercise("lathe-handed-over"); const k=1;
-const lane = new LaneDriver(exercise, `n${k}`); try { workLane(new NonsenseBench(lane, k+1, 0.02+0.03*(k%5)) as any, {});} catch {}
-const t = traceLane(lane.log) as any;
-console.log(t.changes.map((c:any)=>[c.seq,c.event.register,c.event.how,c.event.from,c.event.to,c.event.as,JSON.stringify(c.event.machine)].join()).join("\n"));
-for (const v of rule(lane.log, marking).values) console.log(v.target.id, v.closureMm, v.held, JSON.stringify(v.provenance), v.cause.kind);
+const { exercise, marking } = findDemoExercise("five-tools-part-touch");
+const lane = new LaneDriver(exercise, "display"); 
+const b:any={get seen(){return lane.seen}, attempt:(c:any)=>lane.attempt(c), do:(c:any)=>{ if(c.type==="takeReading"&&c.register==="H3") return lane.seen; if(c.type==="captureRegister"&&c.register==="H3"){ const s=lane.seen as any; lane.do({type:"jog",axis:"z",direction:1,clicks:1,size:"coarse"});lane.do({type:"jog",axis:"z",direction:1,clicks:16,size:"coarse"}); const z=(s.machine.z+1700)/1000-s.sheet.gaps[0].nominalMm-s.sheet.facingAllowanceMm; return lane.do({type:"typeRegister",register:"H3",text:z.toFixed(3),how:"set",isConfirmed:true});} return lane.do(c);} };
+workLane(b,{});
+const t=traceLane(lane.log) as any; console.log(t.touches.filter((x:any)=>x.holds==="tool3").map((x:any)=>[x.seq,x.machineZ,x.feel].join(" ")), t.changes.filter((c:any)=>c.event.register==="H3").map((c:any)=>[c.seq,c.event.how,c.event.from,c.event.to,c.event.machine.z].join(" ")), lane.state.desk.ledger.filter((l:any)=>l.register==="H3"));
+for (const v of rule(lane.log, marking).values) console.log(v.target.id, v.closureMm, JSON.stringify(v.provenance));

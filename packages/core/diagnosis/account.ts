@@ -59,7 +59,7 @@ interface Account {
 }
 
 /** What each name costs: a figure that nothing names is worth more than a name, so that a name is tried first. */
-const COST = { named: 1, unnamed: 1.5, open: 0.2, pair: 0.3, wrongContact: 0.4 } as const;
+const COST = { named: 1, unnamed: 1.5, open: 0.2, pair: 0.3, wrongContact: 0.6, otherReading: 0.3 } as const;
 
 /** Registers of the sum beside the one that was set. */
 const beside = <S extends LaneBase>({ registers, standing }: SumQuestion<S>): readonly RegisterId[] =>
@@ -191,8 +191,8 @@ export function accountOf<S extends LaneBase>(question: SumQuestion<S>): Account
   // what stands beside a typed figure was counted into it, or was left in
   const isLeft = !question.isSolving && heldBeside(question).length > 0;
   const readings = motions.flatMap((motion) => [
-    read(question, motion, true),
     ...(isLeft ? [read(question, motion, false)] : []),
+    read(question, motion, true),
   ]);
   return readings.reduce((best, one) => (one.cost < best.cost - 1e-9 ? one : best));
 }
@@ -206,17 +206,25 @@ export const provenanceFrom = ({ terms, open }: Account, source: Source): Proven
 });
 
 /** A contact that something was wrong with is taken for the source less readily than one that was sound. */
-const withSource = (account: Account, { errors }: Source): Account => ({
-  ...account,
-  cost: account.cost + COST.wrongContact * worthNaming(errors).length,
-});
+function withSource<S extends LaneBase>(account: Account, { source, written, shownCounts }: SumQuestion<S>): Account {
+  const reading = written?.reading ?? null;
+  const isOther = reading !== null && Math.abs(reading - (shownCounts ?? source.counts)) > AGREE_COUNTS;
+  return {
+    ...account,
+    cost:
+      account.cost +
+      COST.wrongContact * worthNaming(source.errors).length +
+      // a working that was written at another contact
+      (isOther ? COST.otherReading : 0),
+  };
+}
 
 /** The source that leads to the simplest account; the first of those that are alike. */
 export function bestAccount<S extends LaneBase>(
   questions: readonly SumQuestion<S>[],
 ): { account: Account; source: Source } | null {
   return questions.reduce<{ account: Account; source: Source } | null>((best, question) => {
-    const account = withSource(accountOf(question), question.source);
+    const account = withSource(accountOf(question), question);
     return best === null || account.cost < best.account.cost - 1e-9 ? { account, source: question.source } : best;
   }, null);
 }

@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { catalog, causeOf, edgeSignatures, infer, lengthSignatures } from ".";
-import { matchCounts, typingSlip } from "./arithmetic";
+import { catalog, edgeSignatures, infer, lengthSignatures } from ".";
 
 const context = {
   datum: {
@@ -103,47 +102,5 @@ describe("inference", () => {
     let explained = 0;
     for (let i = 0; i < 2000; i++) if (!ask(-2 + (4 * (i + 0.5)) / 2000).unexplained) explained += 1;
     expect(explained / 2000).toBeLessThan(0.2);
-  });
-});
-
-describe("cause", () => {
-  const method = { biasMm: 0.005, uMm: 0.002 };
-  const signatures = edgeSignatures(context, "y");
-  it("is proven only when the log's terms leave nothing but the method's own error", () => {
-    const terms = [{ id: "radiusForgotten" as const, mm: 5, seq: 9 }];
-    expect(causeOf(5.005, { contact: null, terms, leftMm: 0.005 }, method, signatures, 0.001)).toEqual({
-      kind: "proven",
-      terms,
-    });
-    expect(causeOf(5.3, { contact: null, terms, leftMm: 0.3 }, method, signatures, 0.001).kind).toBe("unexplained");
-  });
-  it("without evidence is inferred, or open", () => {
-    expect(causeOf(10.004, { contact: null, terms: [], leftMm: 10.004 }, method, signatures, 0.001)).toMatchObject({
-      kind: "inferred",
-      ranked: [{ ids: ["radiusSignTurned"] }],
-    });
-    expect(causeOf(0.7, { contact: null, terms: [], leftMm: 0.7 }, method, signatures, 0.001)).toEqual({
-      kind: "unexplained",
-    });
-  });
-});
-
-describe("arithmetic on counts", () => {
-  const named = [
-    { id: "radiusForgotten" as const, counts: -5000 },
-    { id: "edgeWorkForgotten" as const, counts: 1500 },
-  ];
-  it("matches nothing, one, or two, within the display's last digit", () => {
-    expect(matchCounts(1, named)).toEqual([]);
-    expect(matchCounts(-5001, named)?.map(({ id }) => id)).toEqual(["radiusForgotten"]);
-    expect(matchCounts(-3500, named)?.map(({ id }) => id)).toEqual(["radiusForgotten", "edgeWorkForgotten"]);
-    expect(matchCounts(-4000, named)).toBeNull();
-  });
-  it("knows slips of typing", () => {
-    expect(typingSlip(329_666, -329_666)).toBe("wholeSignTurned");
-    expect(typingSlip(-32_967, -329_666)).toBe("decimalShifted");
-    expect(typingSlip(-392_666, -329_666)).toBe("digitsSwapped");
-    expect(typingSlip(-326_966, -329_666)).toBe("digitsSwapped");
-    expect(typingSlip(-329_000, -329_666)).toBeNull();
   });
 });

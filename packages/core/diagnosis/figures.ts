@@ -76,6 +76,8 @@ export interface Written {
 export const AGREE_COUNTS = 2;
 /** A name stands alone when no other comes nearer to the figure than this beyond the agreement, counts. */
 const APART_COUNTS = 3;
+/** How often another figure happens to differ in one digit. */
+const ROUND_FIGURE_PRIOR = 0.005;
 /** A name this unlikely beside another one is not weighed. */
 const LEAST_ODDS = 0.02;
 const PAIR_FACTOR = 0.1;
@@ -165,7 +167,11 @@ function pairs(ways: ReturnType<typeof singles>): Candidate[] {
 function keyed({ delta, keyed: whole, addedCounts }: FigureQuestion): Candidate[] {
   const figures = [whole, ...(addedCounts === null ? [] : [{ said: addedCounts, belongs: addedCounts - delta }])];
   return figures.flatMap((figure) => {
-    const slip = slipOfKeys(figure.said, figure.belongs);
+    // what was meant may have been rounded the other way
+    const slip = [0, 1, -1].reduce<ReturnType<typeof slipOfKeys>>(
+      (found, by) => found ?? slipOfKeys(figure.said, figure.belongs + by),
+      null,
+    );
     if (slip === null) return [];
     // signed as the difference is: a capture is told its value with the other sign
     const sign = figure.said - figure.belongs === delta ? 1 : -1;
@@ -174,19 +180,23 @@ function keyed({ delta, keyed: whole, addedCounts }: FigureQuestion): Candidate[
   });
 }
 
+/** Figures smaller than these are a tenth, or an inch, of too many others. */
+const LEAST_TOLD_COUNTS = { tenth: 5, inch: 20 } as const;
+
 /** What slip of the keys makes one figure of another, and the figure that it gives exactly; null when none does. */
 export function slipOfKeys(said: Counts, belongs: Counts): { readonly id: CauseId; readonly gives: number } | null {
   if (belongs === 0 || said === belongs) return null;
   // a figure of a few digits is a digit from many others
   const isLong = Math.abs(belongs) >= TELLING_PLACE_COUNTS;
   if (isNear(said, -belongs)) return { id: "wholeSignTurned", gives: -belongs };
+  const least = Math.min(Math.abs(said), Math.abs(belongs));
   for (const times of [10, 0.1]) {
     const within = times > 1 ? 10 : 1;
-    if (said !== 0 && isNear(said, belongs * times, within)) return { id: "decimalShifted", gives: belongs * times };
+    if (least >= LEAST_TOLD_COUNTS.tenth && isNear(said, belongs * times, within)) return { id: "decimalShifted", gives: belongs * times };
   }
   for (const times of [25.4, 1 / 25.4]) {
     const within = times > 1 ? 26 : 1;
-    if (Math.abs(said) > 20 && isNear(said, belongs * times, within)) return { id: "inchForMm", gives: belongs * times };
+    if (least >= LEAST_TOLD_COUNTS.inch && isNear(said, belongs * times, within)) return { id: "inchForMm", gives: belongs * times };
   }
   if (digitsSwapped(said, belongs)) return { id: "digitsSwapped", gives: said };
   return isLong && isDigitMistyped(said, belongs) ? { id: "digitMistyped", gives: said } : null;
@@ -340,14 +350,26 @@ export function nameFigure(question: FigureQuestion): Naming {
     slips,
   );
   if (one) return one;
-  const [slip] = slips;
-  if (slip) return { shares: slip.parts, ranked: null };
   if (written) return written;
+  const [slip] = slips;
+  if (slip) return { shares: slip.parts, ranked: doubtOf(slip, ledger === "right") };
   // the working is right to the last line: what stands in the register is a slip of the finger, one digit of it
-  if (ledger === "right" && oneDigitApart(figure.said, figure.belongs, 1))
+  const isOneDigit = [0, 1, -1, 2, -2].some((by) => oneDigitApart(figure.said, figure.belongs + by, 1));
+  if (ledger === "right" && isOneDigit)
     return { shares: [{ id: "digitMistyped", counts: delta, figure }], ranked: null };
   const two = bestOf(pairs(ways), delta);
   return two ?? { shares: [{ id: "otherFigure", counts: delta, figure }], ranked: null };
+}
+
+/** One digit that is another one may be another figure as well, where no working shows what was meant. */
+function doubtOf({ parts }: Candidate, isWorkingRight: boolean): readonly Ranked[] | null {
+  if (isWorkingRight || parts[0]?.id !== "digitMistyped") return null;
+  const digit = priorOf("digitMistyped");
+  const total = digit + ROUND_FIGURE_PRIOR;
+  return [
+    { ids: ["digitMistyped"], probability: digit / total },
+    { ids: ["otherFigure"], probability: ROUND_FIGURE_PRIOR / total },
+  ];
 }
 
 /** Names that say only that a line of the ledger is another than the one that belongs. */

@@ -390,8 +390,8 @@ describe("how high the axis stands", () => {
   const AXIS = "ring-axis-height";
   const cases: [string, Habits, TargetId, string, "proven" | "inferred"][] = [
     ["at the tailstock", { atTailstock: true }, "axisHeight", "tailstockTaken", "proven"],
-    ["half the pin left out", { axisPin: "none" }, "axisHeight", "halfPinForgotten", "inferred"],
-    ["the whole pin", { axisPin: "whole" }, "axisHeight", "wholePinAdded", "inferred"],
+    ["half the pin left out", { axisPin: "none" }, "axisHeight", "halfPinForgotten", "proven"],
+    ["the whole pin", { axisPin: "whole" }, "axisHeight", "wholePinAdded", "proven"],
     ["a gauge not zeroed", { gauge: "notZeroed" }, "gaugeError", "gaugeNotZeroed", "proven"],
     ["a gauge brought down", { gauge: "fromAbove" }, "gaugeError", "gaugeFromAbove", "proven"],
   ];

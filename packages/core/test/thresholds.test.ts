@@ -3,7 +3,6 @@ import { latheLane, workLane } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
 import { replay, type TurningLane } from "../bench";
 import { infer } from "../diagnosis";
-import { causeOf } from "../diagnosis/cause";
 import { rule, type RegisterRuling } from "../grading";
 import { causeWords } from "../words";
 import { valueMarks } from "../grading/values";
@@ -39,20 +38,6 @@ describe("odds, by hand", () => {
     const at = (closure: number) => infer({ closure, u: 0.01, none: 0, candidates: [one("a", 1, 0.5)] }).unexplained;
     expect(at(1.0399)).toBe(false);
     expect(at(1.0401)).toBe(true);
-  });
-});
-
-describe("proven", () => {
-  const method = { biasMm: 0.005, uMm: 0.002 };
-  const terms = [{ id: "radiusForgotten" as const, mm: 5, seq: 9 }];
-  const kindOf = (leftMm: number) => causeOf(5 + leftMm, { contact: null, terms, leftMm }, method, [], 0.001).kind;
-  it("is what leaves six deviations of the method and a click about its bias, and no more", () => {
-    // 0.005 ± (6 × 0.002 + 0.001)
-    expect(kindOf(0.0179)).toBe("proven");
-    expect(kindOf(0.0181)).toBe("unexplained");
-    expect(kindOf(-0.0079)).toBe("proven");
-    expect(kindOf(-0.0081)).toBe("unexplained");
-    expect(kindOf(0.12)).toBe("unexplained");
   });
 });
 

@@ -48,9 +48,26 @@ const UNNAMED: ReadonlySet<CauseId> = new Set(["otherFigure", "otherReading"]);
 /** Names that say that something was not done. */
 const UNDONE: ReadonlySet<CauseId> = new Set(["neverSet", "noContact", "liftMissing", "shiftMissing", "turnForgotten"]);
 
+/** Names of what was so of the things themselves, and no step of anybody's. */
+const SO_IN_THE_LANE: ReadonlySet<CauseId> = new Set([
+  "burr",
+  "setterMoved",
+  "presetterOff",
+  "probeLengthWrong",
+  "armOff",
+  "spindleGrowth",
+  "chipOnTip",
+  "taperDirt",
+  "notSeated",
+  "gaugeDirt",
+  "gaugeHit",
+]);
+
 function proofWords(terms: readonly Term[]): string {
   if (terms.every(({ id }) => UNNAMED.has(id)))
     return "The log shows the figure. Why it was that one, it does not say.";
+  if (terms.every(({ id }) => SO_IN_THE_LANE.has(id)))
+    return "That is how things stood in this lane, and the log shows nothing that was done about it.";
   return terms.every(({ id }) => UNDONE.has(id))
     ? "The log has no such step, so that is the cause and not a guess."
     : "The log shows this step, so it is the cause and not a guess.";

@@ -385,6 +385,7 @@ function questions(trace: MillTrace, axis: Flat, registers: readonly RegisterId[
         source,
         strayId: strayOf(contact, at, scale),
         others: [
+          ...sheetFigure(contact, edge, source, scale),
           ...dialTurn(contact, scale),
           ...(at.origin === null ? swappedAxis(trace, axis, before, belongs) : []),
           ...otherReadings(at, axis, contact.atCounts),
@@ -410,6 +411,14 @@ function questions(trace: MillTrace, axis: Flat, registers: readonly RegisterId[
       ...otherReadings(at, axis, source.counts),
     ],
   }));
+}
+
+/** The other face touched, and told what belongs to the sheet's face: that is the face and nothing else. */
+function sheetFigure(contact: Contact, edge: SetupEdge, { shares }: Source, scale: MillLane["scale"]): OtherWay[] {
+  if (contact.approach === edge.approach) return [];
+  const belongs = shares.reduce((sum, { counts }) => sum + counts, 0);
+  const counts = toCounts(edge.approach * contact.radiusMm - edge.edgeWorkMm, scale) - belongs;
+  return [{ id: "otherEdge", counts, seq: Math.ceil(contact.seq) }];
 }
 
 /** A capture away from the contact: left, or with the dial on it and not at zero. */
@@ -497,5 +506,16 @@ export function placeProvenance(trace: MillTrace, axis: Flat, closureMm: number)
   if (!best) return oneSide(trace, axis, at, closureMm) ?? noContact(closureMm, at.act.seq);
   const isPlain = best.account.terms.every(({ id }) => !UNNAMED.has(id));
   const lone = isPlain ? null : oneSide(trace, axis, at, closureMm);
-  return lone ?? provenanceFrom(best.account, best.source);
+  return lone ?? faceOnce(provenanceFrom(best.account, best.source));
+}
+
+/** The other face is one mistake: its coordinate, its radius, and that the blank is not its drawing's size. */
+function faceOnce(provenance: Provenance): Provenance {
+  const [first, ...more] = provenance.terms.filter(({ id }) => id === "otherEdge");
+  if (!first || more.length === 0) return provenance;
+  const mm = more.reduce((sum, term) => sum + term.mm, first.mm);
+  return {
+    ...provenance,
+    terms: provenance.terms.flatMap((term) => (more.includes(term) ? [] : [term === first ? { ...term, mm } : term])),
+  };
 }
