@@ -111,7 +111,7 @@ export function benchCore(): void {
   report(
     `ruling of ${EVENTS} events`,
     `${rulingMs.toFixed(1)} ms`,
-    "goal < 30",
+    "goal < 15",
     `${(rulingMs / replayMs).toFixed(1)} × one replay of the same log`,
   );
   const { inferMs, sumMs } = diagnosisMs();

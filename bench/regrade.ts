@@ -78,7 +78,7 @@ export async function benchRegrade(): Promise<void> {
     report(
       `marking ${lanes.length} lanes again`,
       `${(ms / 1000).toFixed(1)} s`,
-      "goal < 15 s on 2 cores",
+      "goal < 10 s on 2 cores",
       `${(ms / readMs).toFixed(1)} × reading their ${entries?.n} entries`,
     );
   } finally {

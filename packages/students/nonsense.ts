@@ -59,7 +59,14 @@ export class NonsenseBench<S extends Observation> implements Bench<S> {
     const rows: RegisterId[] = isMill
       ? [`H${tool}`, `HW${tool}`, `D${tool}`, `DW${tool}`]
       : [`X${tool}`, `Z${tool}`, `XW${tool}`, `ZW${tool}`, `LX${tool}`, `LZ${tool}`];
-    const register = this.pick<RegisterId>([...rows, ...rows, `G54.${axis}`, `G54.${axis}`, `G55.${axis}`, `common.${axis}`]);
+    const register = this.pick<RegisterId>([
+      ...rows,
+      ...rows,
+      `G54.${axis}`,
+      `G54.${axis}`,
+      `G55.${axis}`,
+      `common.${axis}`,
+    ]);
     const text = this.pick(FIGURES);
     const jog = {
       type: "jog",

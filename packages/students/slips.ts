@@ -148,7 +148,9 @@ export class SlippingBench<S extends Observation> implements Bench<S> {
       case "inchForMm":
         return typed(show(value / 25.4));
       case "offFigure":
-        return this.made(withFigure(command, show(value + (OFF_MM[turn % OFF_MM.length] ?? 0) / (unit === "mm" ? 1 : 25.4))));
+        return this.made(
+          withFigure(command, show(value + (OFF_MM[turn % OFF_MM.length] ?? 0) / (unit === "mm" ? 1 : 25.4))),
+        );
       case "leftFirst":
         return this.leaveFirst(command);
       case "otherOffset": {
@@ -165,7 +167,13 @@ export class SlippingBench<S extends Observation> implements Bench<S> {
       }
       case "addedAgain": {
         const refusal = this.bench.attempt(command);
-        const again = { type: "typeRegister", register: command.register, text: show(0.25), how: "add", isConfirmed: true } as const;
+        const again = {
+          type: "typeRegister",
+          register: command.register,
+          text: show(0.25),
+          how: "add",
+          isConfirmed: true,
+        } as const;
         this.isMade = refusal === null && this.bench.attempt(again) === null;
         return refusal;
       }

@@ -23,19 +23,11 @@ export class WanderingBench<S extends Observation> implements Bench<S> {
   attempt(command: Command): Refusal | null {
     this.step += 1;
     const pick = (this.turn * 7919 + this.step * 104_729) % 97;
-    switch (command.type) {
-      case "captureRegister":
-        return this.set(command, pick);
-      case "typeRegister":
-        return command.how === "set" ? this.set(command, pick) : this.bench.attempt(command);
-      case "takeReading":
-        return pick < 25 ? this.strickenFirst(command) : this.bench.attempt(command);
-      case "lookFrom":
-        if (pick < 40) this.bench.attempt({ type: "raiseHand" });
-        return this.bench.attempt(command);
-      default:
-        return this.bench.attempt(command);
-    }
+    if (command.type === "captureRegister") return this.set(command, pick);
+    if (command.type === "typeRegister" && command.how === "set") return this.set(command, pick);
+    if (command.type === "takeReading" && pick < 25) return this.strickenFirst(command);
+    if (command.type === "lookFrom" && pick < 40) this.bench.attempt({ type: "raiseHand" });
+    return this.bench.attempt(command);
   }
 
   do(command: Command): S {
@@ -49,7 +41,8 @@ export class WanderingBench<S extends Observation> implements Bench<S> {
     const { register } = command;
     // a choice out of ten is no figure to play with
     if (register.startsWith("Q")) return this.bench.attempt(command);
-    const held = () => showCounts(readRegister(this.bench.seen.registers, register), scales[this.bench.seen.sheet.unit]);
+    const held = () =>
+      showCounts(readRegister(this.bench.seen.registers, register), scales[this.bench.seen.sheet.unit]);
     const type = (text: string) =>
       this.bench.attempt({ type: "typeRegister", register, text, how: "set", isConfirmed: true });
     if (pick < 15) {

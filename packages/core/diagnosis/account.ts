@@ -7,7 +7,7 @@ import { merged, worthNaming } from "./cause";
 import { AGREE_COUNTS, nameFigure, type OtherWay, type Share, type Written } from "./figures";
 import type { Ranked } from "./infer";
 import { lastAct } from "./lineage";
-import { sumOf, type Set, type Standing } from "./standing";
+import { type Set, type Standing } from "./standing";
 
 /**
  * The account of one sum of registers: what the act that set it made of the contact that it came from. Everything is
@@ -185,7 +185,7 @@ function countedMove<S extends LaneBase>(question: SumQuestion<S>): Motion | nul
 }
 
 /** The simplest account of a sum from one source. */
-export function accountOf<S extends LaneBase>(question: SumQuestion<S>): Account {
+function accountOf<S extends LaneBase>(question: SumQuestion<S>): Account {
   const counted = question.isSolving ? countedMove(question) : null;
   const motions = [null, ...(question.source.motions ?? []), ...(counted ? [counted] : [])];
   // what stands beside a typed figure was counted into it, or was left in
@@ -228,10 +228,3 @@ export function bestAccount<S extends LaneBase>(
     return best === null || account.cost < best.account.cost - 1e-9 ? { account, source: question.source } : best;
   }, null);
 }
-
-/** What the terms of a provenance and its own error add up to, mm. */
-export const addsUpTo = ({ terms, ownMm }: Provenance): number => terms.reduce((sum, { mm }) => sum + mm, ownMm);
-
-/** Whether registers add up to anything that was set. */
-export const heldMm = <S extends LaneBase>(final: S, registers: readonly RegisterId[]): number =>
-  toMm(sumOf(final, registers), final.scale);

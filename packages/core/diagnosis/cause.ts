@@ -1,3 +1,4 @@
+import type { ContactFault } from "../machines/told";
 import type { RegisterId } from "../registers";
 import type { Counts } from "../units";
 import type { MistakeId } from "./catalog";
@@ -6,11 +7,9 @@ import type { Ranked } from "./infer";
 /** Everything that can be named as a cause: the catalog's signatures, and what only a log can show. */
 export type CauseId =
   | MistakeId
+  | ContactFault
   | "capturedAfterLeaving"
-  | "edgeBreak"
-  | "bentFinder"
   | "coarseClick"
-  | "slowSpindle"
   | "paperPinched"
   | "otherRegister"
   | "neverSet"
@@ -20,14 +19,10 @@ export type CauseId =
   | "oneSideOnly"
   | "notOverMiddle"
   | "partMoved"
-  | "tasterNotTrued"
   | "turnForgotten"
   | "turnSignTurned"
   | "taperDirt"
   | "notSeated"
-  | "setterMoved"
-  | "presetterOff"
-  | "chipOnTip"
   | "notCleanedUp"
   | "notMeasured"
   | "faceCutAgain"
@@ -55,13 +50,11 @@ export type CauseId =
   | "otherEdgeWork"
   | "changedAfter"
   | "carriedOver"
-  | "gaugeDirt"
   | "measuredOnCenter"
   | "measuredStill"
   | "measuredBesideTip"
   | "gapTwice"
   | "otherGap"
-  | "gaugeHit"
   | "kickScattered"
   | "oneSideMeasured"
   | "coarseInstrument"

@@ -35,8 +35,7 @@ function asked(said: number, more: Partial<FigureQuestion> = {}): FigureQuestion
     ...more,
   };
 }
-const named = (question: FigureQuestion) =>
-  nameFigure(question).shares.map(({ id, counts }) => [id, counts] as const);
+const named = (question: FigureQuestion) => nameFigure(question).shares.map(({ id, counts }) => [id, counts] as const);
 
 describe("a stated figure against the one that belongs", () => {
   it("is right within two counts, and what is left over is rounding", () => {
@@ -124,7 +123,11 @@ describe("what the ledger says of a figure", () => {
   });
   const written = (...lines: ReturnType<typeof line>[]) => writtenIn(lines, ["G54.x"]);
   it("a term that stands there as it belongs was not left out, whatever the figure looks like", () => {
-    const right = written(line("reading", -300_000), line("term", 5000, "tipRadius"), line("term", -12_000, "edgeWork"));
+    const right = written(
+      line("reading", -300_000),
+      line("term", 5000, "tipRadius"),
+      line("term", -12_000, "edgeWork"),
+    );
     // the sum was worked out five short: the radius is in the lines
     expect(named(asked(-312_000, { written: right }))).toEqual([["otherFigure", -5000]]);
     const summed = written(

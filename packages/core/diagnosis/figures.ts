@@ -12,7 +12,7 @@ import type { Ranked } from "./infer";
  */
 
 /** What a share would come to if it were taken in a known wrong way. */
-export interface Slip {
+interface Slip {
   readonly id: CauseId;
   readonly counts: Counts;
 }
@@ -36,7 +36,7 @@ export interface OtherWay {
 }
 
 /** One share of a difference, with its name. */
-export interface NamedShare extends OtherWay {
+interface NamedShare extends OtherWay {
   /** The figure that was stated, and the one that belonged; where the difference is one between two figures. */
   readonly figure?: { readonly said: Counts; readonly belongs: Counts } | undefined;
 }
@@ -122,7 +122,13 @@ interface Candidate {
 const alone = (part: NamedShare): Candidate => ({ parts: [part], counts: part.counts, weight: priorOf(part.id) });
 
 /** Every single wrong way: of a share, or of the whole figure. Ways that leave nothing are none. */
-function singles({ shares, others, written, ledger, isWholeRegister }: FigureQuestion): { of: number; candidate: Candidate }[] {
+function singles({
+  shares,
+  others,
+  written,
+  ledger,
+  isWholeRegister,
+}: FigureQuestion): { of: number; candidate: Candidate }[] {
   // a term that the working has as it belongs was not taken wrongly where the register was typed from that working
   const isRight = ({ term, counts }: Share) =>
     isWholeRegister && written?.terms.has(term) === true && isNear(written.terms.get(term) ?? 0, counts);
@@ -192,11 +198,13 @@ export function slipOfKeys(said: Counts, belongs: Counts): { readonly id: CauseI
   const least = Math.min(Math.abs(said), Math.abs(belongs));
   for (const times of [10, 0.1]) {
     const within = times > 1 ? 10 : 1;
-    if (least >= LEAST_TOLD_COUNTS.tenth && isNear(said, belongs * times, within)) return { id: "decimalShifted", gives: belongs * times };
+    if (least >= LEAST_TOLD_COUNTS.tenth && isNear(said, belongs * times, within))
+      return { id: "decimalShifted", gives: belongs * times };
   }
   for (const times of [25.4, 1 / 25.4]) {
     const within = times > 1 ? 26 : 1;
-    if (least >= LEAST_TOLD_COUNTS.inch && isNear(said, belongs * times, within)) return { id: "inchForMm", gives: belongs * times };
+    if (least >= LEAST_TOLD_COUNTS.inch && isNear(said, belongs * times, within))
+      return { id: "inchForMm", gives: belongs * times };
   }
   if (digitsSwapped(said, belongs)) return { id: "digitsSwapped", gives: said };
   return isLong && isDigitMistyped(said, belongs) ? { id: "digitMistyped", gives: said } : null;
@@ -251,11 +259,7 @@ const oddsOf = ({ weight, counts }: Candidate, delta: Counts): number =>
  * The likeliest of those that meet the difference, with what else comes as near; null when none does. `besides` may
  * come as near as well, but a way that gives the very same figure is the same thing by another name.
  */
-function bestOf(
-  candidates: readonly Candidate[],
-  delta: Counts,
-  besides: readonly Candidate[] = [],
-): Naming | null {
+function bestOf(candidates: readonly Candidate[], delta: Counts, besides: readonly Candidate[] = []): Naming | null {
   const hits = candidates
     .filter(({ counts }) => isNear(counts, delta))
     .sort((a, b) => oddsOf(b, delta) - oddsOf(a, delta));

@@ -1,5 +1,16 @@
 import type { RegisterId } from "../registers";
-import type { ChangePlace } from "./trace";
+import type { EventOf } from "../machines/events";
+
+/** A fact of one kind with its place in the log. */
+export interface Placed<E> {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly event: E;
+}
+/** A register change, with the lane as it stood before it. */
+export interface ChangePlace<S> extends Placed<EventOf<"registerChanged">> {
+  readonly before: S;
+}
 
 /** How a register's value came about: the act that set it, and the figures added to it since. */
 export interface Lineage<S> {

@@ -1,8 +1,7 @@
 import { readRegister, type RegisterId } from "../registers";
 import type { LaneBase } from "../lane/state";
 import type { Counts } from "../units";
-import { lastAct, type Lineage } from "./lineage";
-import type { ChangePlace } from "./trace";
+import { lastAct, type ChangePlace, type Lineage } from "./lineage";
 
 /** What sums are read from: the lane as it ended, and how each register was set. */
 export interface Set<S extends LaneBase> {
@@ -37,7 +36,7 @@ export function setOf<S extends LaneBase>({ set }: Set<S>, register: RegisterId)
 }
 
 /** Figures that were added to a register since it was set, counts. */
-export const addedCounts = <S>({ added }: Lineage<S>): Counts =>
+const addedCounts = <S>({ added }: Lineage<S>): Counts =>
   added.reduce((sum, { event }) => sum + event.to - event.from, 0);
 
 /**

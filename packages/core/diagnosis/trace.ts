@@ -2,8 +2,8 @@ import { evolve, type EventOf, type LaneEvent, type LaneState, type MillLane, ty
 import { jogMm } from "../lane";
 import { kitFor } from "../machines/kits";
 import type { RegisterId } from "../registers";
-import { lineages, type Lineage } from "./lineage";
-import type { EdgeContact, PlaceReading, SurfaceTouch, TurretContact } from "../machines/told";
+import { lineages, type ChangePlace, type Lineage, type Placed } from "./lineage";
+import type { EdgeContact, MeasuredLength, PlaceReading, SurfaceTouch, TurretContact } from "../machines/told";
 
 /** A fact with its place in the log. */
 export interface LoggedEvent {
@@ -14,16 +14,6 @@ export interface LoggedEvent {
 
 /** A contact or reading with the lane as it stood when it was made. */
 export type Made<C, S> = C & { readonly before: S };
-
-interface Placed<E> {
-  readonly seq: number;
-  readonly atMs: number;
-  readonly event: E;
-}
-/** A register change, with the lane as it stood before it. */
-export interface ChangePlace<S = LaneState> extends Placed<EventOf<"registerChanged">> {
-  readonly before: S;
-}
 
 /** What the marking reads of every lane, gathered in one pass over its log. */
 interface TraceBase<S> {
@@ -39,6 +29,7 @@ export interface MillTrace extends TraceBase<MillLane> {
   readonly contacts: readonly Made<EdgeContact, MillLane>[];
   readonly places: readonly Made<PlaceReading, MillLane>[];
   readonly touches: readonly Made<SurfaceTouch, MillLane>[];
+  readonly lengths: readonly Made<MeasuredLength, MillLane>[];
 }
 export interface TurningTrace extends TraceBase<TurningLane> {
   readonly kind: TurningLane["kind"];
@@ -56,19 +47,20 @@ export function traceLane(log: readonly LoggedEvent[]): LaneTrace {
   let state = evolve(null, opened.event);
   const kit = kitFor(state.kind);
   let clickMm = 0;
-  const changes: ChangePlace[] = [];
+  const changes: ChangePlace<LaneState>[] = [];
   const readings: Made<Placed<EventOf<"readingShown">>, LaneState>[] = [];
   const told = {
     contacts: [] as Made<EdgeContact, LaneState>[],
     places: [] as Made<PlaceReading, LaneState>[],
     touches: [] as Made<SurfaceTouch, LaneState>[],
+    lengths: [] as Made<MeasuredLength, LaneState>[],
     turret: [] as Made<TurretContact, LaneState>[],
   };
   for (const { seq, atMs, event } of rest) {
     if (event.type === "jogged") clickMm = jogMm(state.setup.unit, event.size);
     const before = state;
     const made = <C>(list: readonly C[]): Made<C, LaneState>[] => list.map((one) => ({ ...one, before }));
-    for (const { contacts = [], places = [], touches = [], turret = [] } of kit.tells(
+    for (const { contacts = [], places = [], touches = [], lengths = [], turret = [] } of kit.tells(
       state,
       { seq, atMs },
       event,
@@ -77,6 +69,7 @@ export function traceLane(log: readonly LoggedEvent[]): LaneTrace {
       told.contacts.push(...made(contacts));
       told.places.push(...made(places));
       told.touches.push(...made(touches));
+      told.lengths.push(...made(lengths));
       told.turret.push(...made(turret));
     }
     if (event.type === "registerChanged") changes.push({ seq, atMs, event, before });

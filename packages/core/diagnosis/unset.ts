@@ -4,7 +4,8 @@ import type { Counts } from "../units";
 import { wholeTerm, type Provenance } from "./cause";
 import { AGREE_COUNTS } from "./figures";
 import { setOf, type Set } from "./standing";
-import type { ChangePlace, LoggedEvent } from "./trace";
+import type { ChangePlace } from "./lineage";
+import type { LoggedEvent } from "./trace";
 
 interface Unset<S extends LaneBase> extends Set<S> {
   readonly changes: readonly ChangePlace<S>[];
@@ -33,7 +34,5 @@ export function unset<S extends LaneBase>(
     return wholeTerm("otherRegister", closureMm, seq, elsewhere);
   }
   const taken = changes.findLast(({ event }) => registers.includes(event.register) && event.how === "undone");
-  return taken
-    ? wholeTerm("takenBack", closureMm, taken.seq)
-    : wholeTerm("neverSet", closureMm, log.at(-1)?.seq ?? 0);
+  return taken ? wholeTerm("takenBack", closureMm, taken.seq) : wholeTerm("neverSet", closureMm, log.at(-1)?.seq ?? 0);
 }

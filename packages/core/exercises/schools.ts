@@ -29,6 +29,19 @@ export const latheSchools = [
   "preset",
 ] as const;
 export type LatheSchool = (typeof latheSchools)[number];
+/**
+ * How a school of a lathe splits Z: all in a tool's own row; the tool's reach in the row and the face in work Z; the
+ * difference from a master in the row and the master in work Z.
+ */
+export const latheSplits = {
+  "part-face": "whole",
+  "setter-arm": "reach",
+  "master-shift": "difference",
+  "readout-library": "whole",
+  "gang-bar": "whole",
+  preset: "whole",
+} as const satisfies Record<LatheSchool, "whole" | "reach" | "difference">;
+export type LatheSplit = (typeof latheSplits)[LatheSchool];
 
 export const turretToolKinds = [
   "turning",

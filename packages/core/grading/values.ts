@@ -41,7 +41,10 @@ export function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultipl
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }
 
-/** Signatures that are drawn beside a value: what the log names of it with its own amount, and what the sheet predicts. */
+/**
+ * Signatures that are drawn beside a value: what the log names of it with its own amount, and what the sheet
+ * predicts.
+ */
 export function withSignaturesOf(
   { terms }: Provenance,
   predicted: readonly CauseSignature[],

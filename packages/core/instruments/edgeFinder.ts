@@ -53,6 +53,10 @@ export function wobbleAt(gapMm: number, thresholdsMm: readonly number[]): Wobble
 export const hasKicked = (gapMm: number, kickPastMm: number, rpm: number): boolean =>
   rpm > 0 && gapMm <= -kickPastMm * (rpm < EDGE_FINDER_LOWEST_RPM ? SLOW_KICK_FACTOR : 1);
 
+/** How much later a kick comes for a spindle that turns too slowly, mm. */
+export const slowByMm = (kickPastMm: number, rpm: number): number =>
+  rpm < EDGE_FINDER_LOWEST_RPM ? kickPastMm * (SLOW_KICK_FACTOR - 1) : 0;
+
 /** Pushed past the face by more than half its radius, the tip bends and says nothing; past its radius it breaks. */
 export const overTravel = (gapMm: number, tipRadiusMm: number): "none" | "bent" | "broken" => {
   if (gapMm < -tipRadiusMm) return "broken";

@@ -6,6 +6,38 @@ import type { Thing } from "../instruments";
 
 /** What the facts of a log tell of contacts and touches; each act says what its own are evidence of. */
 
+/** What is known to be wrong with a contact or a reading, by the act that made it. */
+export type ContactFault =
+  | "burr"
+  | "edgeBreak"
+  | "bentFinder"
+  | "slowSpindle"
+  | "tasterNotTrued"
+  | "gaugeDirt"
+  | "gaugeHit"
+  | "setterMoved"
+  | "presetterOff"
+  | "chipOnTip"
+  | "spindleGrowth";
+
+/** Its signed share of the figure, mm: plus where the figure came out too high. */
+export interface KnownFault {
+  readonly id: ContactFault;
+  readonly mm: number;
+}
+
+/** A tool's length as an instrument said it, mm. */
+export interface MeasuredLength {
+  readonly seq: number;
+  readonly atMs: number;
+  readonly tool: number;
+  readonly mm: number;
+  /** It hung in the spindle, so that dirt in its taper is in the figure. */
+  readonly isHeld: boolean;
+  readonly isByCycle: boolean;
+  readonly known: readonly KnownFault[];
+}
+
 /** One face met in X or Y: where the spindle axis stood, counts, and what still lies between it and the face, mm. */
 export interface EdgeContact {
   readonly seq: number;
@@ -16,13 +48,11 @@ export interface EdgeContact {
   readonly radiusMm: number;
   readonly by: "edgeFinder" | "taster" | "probe";
   readonly clickMm: number;
-  readonly rpm: number;
-  /** What a ball that was not trued added toward the face, mm. */
-  readonly runoutMm: number;
-  /** Height of the burr that still stood on the faces across this axis, mm. */
-  readonly burrMm: number;
-  /** Shares of the contact's error that its event stored, mm; null where the instrument stores none. */
-  readonly parts: EventOf<"kicked">["parts"] | null;
+  /** How far past the face its own way takes it, toward the part, mm; 0 where the instrument stores none. */
+  readonly kickMm: number;
+  /** The spindle turned faster than the instrument is rated. */
+  readonly isTooFast: boolean;
+  readonly known: readonly KnownFault[];
 }
 
 /** A middle, an axis or a corner that one reading gave, counts. */
@@ -47,8 +77,7 @@ export interface SurfaceTouch {
   readonly feel: string;
   readonly holds: Thing | null;
   readonly seatMm: number;
-  /** What dirt on a block added to its height, mm. */
-  readonly dirtMm?: number;
+  readonly known: readonly KnownFault[];
 }
 
 /**
@@ -90,6 +119,7 @@ export interface Told {
   readonly contacts?: readonly EdgeContact[];
   readonly places?: readonly PlaceReading[];
   readonly touches?: readonly SurfaceTouch[];
+  readonly lengths?: readonly MeasuredLength[];
   readonly turret?: readonly TurretContact[];
 }
 

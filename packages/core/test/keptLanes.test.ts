@@ -115,7 +115,9 @@ const marked = (value: KeptValue): Json => without(value, OF_ITS_CAUSE);
 const named = ({ cause }: KeptValue): string =>
   [...(cause.terms?.map(({ id }) => id) ?? cause.ranked?.[0]?.ids ?? [])].sort().join(" ") || "nothing";
 
-/** What the log tells now and did not tell: of a setup handed over the school, by the tools that were measured again. */
+/**
+ * What the log tells now and did not tell: of a setup handed over the school, by the tools that were measured again.
+ */
 const TOLD_NOW: Readonly<Record<string, Json>> = { "mill-handed-over": { school: "gauge-line" } };
 
 describe("lanes kept from before machines had kits", () => {

@@ -108,13 +108,7 @@ describe("one mistake, named", () => {
     ["the neighbor's length", "five-tools-gauge-line", { neighborRow: true }, "H1", "proven neighborRow"],
     ["the block left in", "five-tools-block-in-wear", { leavesBlockOut: true }, "H3", "proven blockForgotten"],
     ["paper forgotten with every tool", "five-tools-part-touch", { paper: "forgotten" }, "H4", "proven paperForgotten"],
-    [
-      "old work Z under part-touch",
-      "five-tools-part-touch",
-      { leavesOldWorkZ: true },
-      "workZ",
-      "proven leftoverWorkZ",
-    ],
+    ["old work Z under part-touch", "five-tools-part-touch", { leavesOldWorkZ: true }, "workZ", "proven leftoverWorkZ"],
     [
       "pin forgotten in the master's work Z",
       "five-tools-master",

@@ -22,12 +22,16 @@ import { scales, showLength } from "../units";
 import { causeWords } from "../words";
 
 /** A bench on which some commands are done otherwise. */
-function otherwise<S extends Observation>(bench: Bench<S>, change: (command: Command, seen: S) => readonly Command[]): Bench<S> {
+function otherwise<S extends Observation>(
+  bench: Bench<S>,
+  change: (command: Command, seen: S) => readonly Command[],
+): Bench<S> {
   return {
     get seen() {
       return bench.seen;
     },
-    attempt: (command) => change(command, bench.seen).reduce<ReturnType<Bench["attempt"]>>((_last, one) => bench.attempt(one), null),
+    attempt: (command) =>
+      change(command, bench.seen).reduce<ReturnType<Bench["attempt"]>>((_last, one) => bench.attempt(one), null),
     do: (command) => {
       for (const one of change(command, bench.seen)) bench.do(one);
       return bench.seen;
@@ -105,14 +109,63 @@ describe("a closure taken apart adds up, to the increment", () => {
 const NAMES: Record<SlipKind, readonly CauseId[]> = {
   digitsSwapped: ["digitsSwapped", "decimalShifted"],
   digitMistyped: ["digitMistyped", "otherFigure"],
-  signTurned: ["wholeSignTurned", "radiusSignTurned", "edgeWorkSignTurned", "paperWrongWay", "gapWrongWay", "blockWrongWay", "otherBladeEdge", "librarySign", "wearSignTurned"],
+  signTurned: [
+    "wholeSignTurned",
+    "radiusSignTurned",
+    "edgeWorkSignTurned",
+    "paperWrongWay",
+    "gapWrongWay",
+    "blockWrongWay",
+    "otherBladeEdge",
+    "librarySign",
+    "wearSignTurned",
+  ],
   decimalShifted: ["decimalShifted", "facingForgotten", "otherFigure"],
-  inchForMm: ["inchForMm", "otherFigure", "paperForgotten", "decimalShifted"],
+  inchForMm: ["inchForMm", "otherFigure", "paperForgotten", "gapForgotten", "decimalShifted"],
   offFigure: ["otherFigure", "wrongSum", "cornerNotZero", "carriedOver"],
   leftFirst: ["capturedAfterLeaving", "notOverMiddle", "dialNotAtZero", "carriedOver"],
-  otherOffset: ["otherRegister", "neverSet", "otherFigure", "paperForgotten", "facingForgotten", "leftoverWorkZ", "masterNotCleared", "oldWear", "blockForgotten", "shiftMissing", "carriedOver", "plateMetEarly"],
-  notSet: ["neverSet", "otherFigure", "paperForgotten", "facingForgotten", "leftoverWorkZ", "masterNotCleared", "oldWear", "blockForgotten", "shiftMissing", "liftMissing", "carriedOver", "plateMetEarly"],
-  undone: ["takenBack", "otherFigure", "paperForgotten", "facingForgotten", "leftoverWorkZ", "masterNotCleared", "oldWear", "blockForgotten", "shiftMissing", "liftMissing", "carriedOver", "plateMetEarly"],
+  otherOffset: [
+    "otherRegister",
+    "neverSet",
+    "otherFigure",
+    "paperForgotten",
+    "facingForgotten",
+    "leftoverWorkZ",
+    "masterNotCleared",
+    "oldWear",
+    "blockForgotten",
+    "shiftMissing",
+    "carriedOver",
+    "plateMetEarly",
+  ],
+  notSet: [
+    "neverSet",
+    "otherFigure",
+    "paperForgotten",
+    "facingForgotten",
+    "leftoverWorkZ",
+    "masterNotCleared",
+    "oldWear",
+    "blockForgotten",
+    "shiftMissing",
+    "liftMissing",
+    "carriedOver",
+    "plateMetEarly",
+  ],
+  undone: [
+    "takenBack",
+    "otherFigure",
+    "paperForgotten",
+    "facingForgotten",
+    "leftoverWorkZ",
+    "masterNotCleared",
+    "oldWear",
+    "blockForgotten",
+    "shiftMissing",
+    "liftMissing",
+    "carriedOver",
+    "plateMetEarly",
+  ],
   addedAgain: ["otherFigure", "carriedOver", "diameterForRadius", "gapWrongWay"],
 };
 
@@ -132,7 +185,8 @@ describe("slips of the hand, on every register of every exercise", () => {
           try {
             workLane(slip, {});
           } catch {
-            // a slip may lead where a later step is refused
+            // a slip may lead where a later step is refused, and the work ends
+            continue;
           }
           if (!slip.isMade) continue;
           const off = rule(driver.log, marking).values.filter(
@@ -157,23 +211,33 @@ describe("stories of wrong numbers", () => {
     );
     const wide = ruling.values.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm);
     expect(wide.map(said)).toEqual(["measuredOnCenter"]);
-    expect(sentenceOf(ruling, wide[0]?.target.id ?? "")).toMatch(/measured on center: its recessed middle met the plunger/);
+    expect(sentenceOf(ruling, wide[0]?.target.id ?? "")).toMatch(
+      /measured on center: its recessed middle met the plunger/,
+    );
   });
   it("work Z off the nose: paper left out, left first, and both", () => {
     const leave = (command: Command): readonly Command[] =>
       command.type === "takeReading" && command.register === "G54.z"
         ? [{ type: "jog", axis: "z", direction: 1, clicks: 13, size: "coarse" }, command]
         : [command];
-    expect(said(valueOf(worked("five-tools-gauge-line", { paper: "forgotten" }, "nose"), "workZ"))).toBe("paperForgotten");
+    expect(said(valueOf(worked("five-tools-gauge-line", { paper: "forgotten" }, "nose"), "workZ"))).toBe(
+      "paperForgotten",
+    );
     // the student takes the reading late, and works with the place at the touch
-    const captured = (asText: string) => (command: Command): readonly Command[] =>
-      command.type === "typeRegister" && command.register === "G54.z"
-        ? [{ type: "captureRegister", register: "G54.z", asText }]
-        : leave(command);
+    const captured =
+      (asText: string) =>
+      (command: Command): readonly Command[] =>
+        command.type === "typeRegister" && command.register === "G54.z"
+          ? [{ type: "captureRegister", register: "G54.z", asText }]
+          : leave(command);
     const { sheet } = worked("five-tools-gauge-line", {}, "nose");
     const paper = sheet.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
-    expect(said(valueOf(worked("five-tools-gauge-line", {}, "nose", captured(show(paper))), "workZ"))).toBe("capturedAfterLeaving");
-    expect(said(valueOf(worked("five-tools-gauge-line", {}, "nose", captured("0")), "workZ"))).toBe("capturedAfterLeaving paperForgotten");
+    expect(said(valueOf(worked("five-tools-gauge-line", {}, "nose", captured(show(paper))), "workZ"))).toBe(
+      "capturedAfterLeaving",
+    );
+    expect(said(valueOf(worked("five-tools-gauge-line", {}, "nose", captured("0")), "workZ"))).toBe(
+      "capturedAfterLeaving paperForgotten",
+    );
   });
   it("a probe's answer typed into another offset: which one", () => {
     const ruling = worked("clamp-middle-probe", {}, "row", (command) =>
@@ -233,7 +297,9 @@ describe("stories of wrong numbers", () => {
   });
   it("5 told where the tip's radius is 3: both figures, and no name that is not known", () => {
     const seed = [..."abcdefghijkl"].find(
-      (one) => new LaneDriver<MillSeen>(findDemoExercise("focuser-plate-lower-left").exercise, one).seen.sheet.tipDiameterMm === 6,
+      (one) =>
+        new LaneDriver<MillSeen>(findDemoExercise("focuser-plate-lower-left").exercise, one).seen.sheet
+          .tipDiameterMm === 6,
     );
     const ruling = worked("focuser-plate-lower-left", {}, seed ?? "a", (command) =>
       command.type === "captureRegister" && command.register === "G54.x" ? [{ ...command, asText: "-5" }] : [command],
@@ -271,7 +337,9 @@ describe("stories of wrong numbers", () => {
   });
   it("100.000 off in one length is a digit", () => {
     const ruling = worked("five-tools-master", {}, "hundred", (command) =>
-      command.type === "typeRegister" && command.register === "H4" ? [{ ...command, text: show(figure(command.text) + 100) }] : [command],
+      command.type === "typeRegister" && command.register === "H4"
+        ? [{ ...command, text: show(figure(command.text) + 100) }]
+        : [command],
     );
     expect(said(valueOf(ruling, "H4"))).toBe("digitMistyped");
   });
@@ -291,7 +359,8 @@ describe("stories of wrong numbers", () => {
   });
   it("a display read after leaving, and typed", () => {
     const ruling = worked("five-tools-part-touch", {}, "display", (command, seen) => {
-      if (!isSetting(command, "H3") || seen.kind !== "mill") return command.type === "takeReading" && command.register === "H3" ? [] : [command];
+      if (!isSetting(command, "H3") || seen.kind !== "mill")
+        return command.type === "takeReading" && command.register === "H3" ? [] : [command];
       // what the student would add to a capture is in the figure already
       if (command.type === "typeRegister") return [];
       const { gaps, facingAllowanceMm } = seen.sheet;

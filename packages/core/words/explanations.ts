@@ -1,9 +1,10 @@
-import type { CauseId, Term } from "../diagnosis";
+import type { CauseId, MistakeId, Term } from "../diagnosis";
 import { oneDigitApart } from "../diagnosis/figures";
 import { edgeOf, type Setup } from "../exercises";
 import type { RegisterRuling } from "../grading";
 import type { InstrumentName } from "../instruments";
 import { formatMm, scales, showLength, toCounts } from "../units";
+import { mistakeWords } from "./mistakes";
 import { axisNames, instrumentWords, registerWords, targetWords } from "./names";
 
 const show = (mm: number, sheet: Setup): string => showLength(mm, scales[sheet.unit]);
@@ -68,7 +69,7 @@ const keysWords = ({ figure }: Term, what: string, sheet: Setup): string =>
 type Explain = (term: Term, value: RegisterRuling, sheet: Setup) => string;
 
 /** What each cause means, in the student's numbers. */
-export const EXPLAIN: Record<CauseId, Explain> = {
+const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   radiusForgotten: (_t, value, sheet) => `${explainRadius(value, sheet)} That radius is missing from your value.`,
   radiusSignTurned: (_t, value, sheet) =>
     `${explainRadius(value, sheet)} Yours went the other way, away from the part.`,
@@ -133,7 +134,8 @@ export const EXPLAIN: Record<CauseId, Explain> = {
     `Measured still, used at speed: the spindle draws the tool up by ${say(Math.abs(mm), sheet)}.`,
   lengthNotCalled: () => "Length compensation was not on.",
   neighborRow: ({ tool }) => (tool === undefined ? "That is another tool’s value." : `That is the value of T${tool}.`),
-  schoolsMixed: () => "A figure of another school stands in the sum: touches on the part, on a plane and lengths from the gauge line do not mix.",
+  schoolsMixed: () =>
+    "A figure of another school stands in the sum: touches on the part, on a plane and lengths from the gauge line do not mix.",
   radiusOnOneSide: () => "The radius stands in one of the two contacts. Between two contacts it cancels.",
   dialTurnShort: () => "The small hand of the dial stood one turn away from zero.",
   nominalForMeasured: () => "That is what is written on the cutter; measured it is another size.",
@@ -221,7 +223,9 @@ export const EXPLAIN: Record<CauseId, Explain> = {
       : `The reading was taken ${say(Math.abs(mm), sheet)} away from the contact.`,
   otherColumn: () => "That is what the work display showed; the machine’s own position belongs in the sum.",
   wrongSum: ({ figure }, _v, sheet) =>
-    figure ? `The lines of the working come to ${show(figure.belongsMm, sheet)}; its sum says ${show(figure.saidMm, sheet)}.` : "The sum of the working is not what its lines come to.",
+    figure
+      ? `The lines of the working come to ${show(figure.belongsMm, sheet)}; its sum says ${show(figure.saidMm, sheet)}.`
+      : "The sum of the working is not what its lines come to.",
   otherTipRadius: ({ figure }, _v, sheet) =>
     `${say(Math.abs(figure?.saidMm ?? 0), sheet)} is the radius of another tip; of this one ${say(Math.abs(figure?.belongsMm ?? 0), sheet)} belongs in.`,
   otherEdgeWork: ({ figure }, _v, sheet) =>
@@ -232,29 +236,46 @@ export const EXPLAIN: Record<CauseId, Explain> = {
     tool === value.target.tool
       ? `X of this tool is off, and the cone carries ${say(Math.abs(mm), sheet)} of that into its Z.`
       : `It hangs on ${tool === undefined ? "another tool" : `T${tool}`}, which is itself off: ${say(Math.abs(mm), sheet)} of that is carried over.`,
-  gaugeDirt: ({ mm }, _v, sheet) => `The block was not wiped: ${say(Math.abs(mm), sheet)} of dirt stood in the gap with it.`,
-  gaugeHit: ({ mm }, _v, sheet) => `The gauge had been hit and stood ${say(Math.abs(mm), sheet)} off its place; it does not tell.`,
-  measuredOnCenter: ({ mm }, _v, sheet) => `The face mill was measured on center: its recessed middle met the plunger, and it came out ${say(Math.abs(mm), sheet)} short. It wants an offset of nearly its radius.`,
-  measuredStill: ({ mm }, _v, sheet) => `It was measured standing still, beside its highest tooth: ${say(Math.abs(mm), sheet)} short.`,
-  measuredBesideTip: ({ mm }, _v, sheet) => `The setter met the tool beside its tip: ${say(Math.abs(mm), sheet)} ${mm < 0 ? "short" : "long"}.`,
-  oneSideMeasured: ({ mm }, _v, sheet) => `Measured from one side the setter’s own center is in the diameter, ${say(Math.abs(mm), sheet)}; from both sides it cancels.`,
-  coarseInstrument: ({ mm }, _v, sheet) => `The caliper read ${say(Math.abs(mm), sheet)} off: it is not fit for this tolerance.`,
+  gaugeDirt: ({ mm }, _v, sheet) =>
+    `The block was not wiped: ${say(Math.abs(mm), sheet)} of dirt stood in the gap with it.`,
+  gaugeHit: ({ mm }, _v, sheet) =>
+    `The gauge had been hit and stood ${say(Math.abs(mm), sheet)} off its place; it does not tell.`,
+  measuredOnCenter: ({ mm }, _v, sheet) =>
+    `The face mill was measured on center: its recessed middle met the plunger, and it came out ${say(Math.abs(mm), sheet)} short. It wants an offset of nearly its radius.`,
+  measuredStill: ({ mm }, _v, sheet) =>
+    `It was measured standing still, beside its highest tooth: ${say(Math.abs(mm), sheet)} short.`,
+  measuredBesideTip: ({ mm }, _v, sheet) =>
+    `The setter met the tool beside its tip: ${say(Math.abs(mm), sheet)} ${mm < 0 ? "short" : "long"}.`,
+  oneSideMeasured: ({ mm }, _v, sheet) =>
+    `Measured from one side the setter’s own center is in the diameter, ${say(Math.abs(mm), sheet)}; from both sides it cancels.`,
+  coarseInstrument: ({ mm }, _v, sheet) =>
+    `The caliper read ${say(Math.abs(mm), sheet)} off: it is not fit for this tolerance.`,
   otherPlane: () => "The plane of the other axis on the arm’s card was taken off.",
-  sensorConstant: ({ figure }) => (figure?.saidMm === 0 ? "The plane on the arm’s card was left out: the reading is not the register yet." : "The plane on the arm’s card was counted the wrong way."),
-  stylusOff: ({ mm }, _v, sheet) => `The ball answered ${say(Math.abs(mm), sheet)} off the face: bent, or met at another height than its middle.`,
-  kickScattered: ({ mm }, _v, sheet) => `Above its rated speed the finder’s kick scatters: it came ${say(Math.abs(mm), sheet)} off.`,
-  contactOff: ({ mm }, _v, sheet) => `The contact itself lies ${say(Math.abs(mm), sheet)} off; the log does not say why.`,
-  dialNotAtZero: ({ mm }, _v, sheet) => `The dial stood ${say(Math.abs(mm), sheet)} away from zero when the value was taken.`,
-  heightWrongWay: () => "A pip that stands wants the tool raised by half of it, one that was rubbed wants it lowered: it was moved the other way.",
+  sensorConstant: ({ figure }) =>
+    figure?.saidMm === 0
+      ? "The plane on the arm’s card was left out: the reading is not the register yet."
+      : "The plane on the arm’s card was counted the wrong way.",
+  stylusOff: ({ mm }, _v, sheet) =>
+    `The ball answered ${say(Math.abs(mm), sheet)} off the face: bent, or met at another height than its middle.`,
+  kickScattered: ({ mm }, _v, sheet) =>
+    `Above its rated speed the finder’s kick scatters: it came ${say(Math.abs(mm), sheet)} off.`,
+  contactOff: ({ mm }, _v, sheet) =>
+    `The contact itself lies ${say(Math.abs(mm), sheet)} off; the log does not say why.`,
+  dialNotAtZero: ({ mm }, _v, sheet) =>
+    `The dial stood ${say(Math.abs(mm), sheet)} away from zero when the value was taken.`,
+  heightWrongWay: () =>
+    "A pip that stands wants the tool raised by half of it, one that was rubbed wants it lowered: it was moved the other way.",
   wholePip: () => "It was moved by the whole pip; the tip is off center by half of it.",
   rounding: () => "",
-  partHeightMiscounted: () => "The height of the part is in the sum twice, or not at all.",
-  oldWear: ({ mm, register }, _v, sheet) => `${register ? registerWords(register) : "The wear"} still holds ${say(mm, sheet)} from the job before.`,
+  oldWear: ({ mm, register }, _v, sheet) =>
+    `${register ? registerWords(register) : "The wear"} still holds ${say(mm, sheet)} from the job before.`,
   axesSwapped: () => "That is the value of the other axis.",
-  diameterEmpty: () => "The diameter register is empty.",
   wearSignTurned: () => "The difference from the nominal size went in with its sign turned.",
-  wearTwice: () => "The correction was added to one that stood there already.",
-  noseCenterX: () => "The center of the nose was set in place of its tip.",
-  noseCenterZ: () => "The center of the nose was set in place of its tip.",
-  faceForgotten: () => "The touched face’s own Z was not counted.",
 };
+
+/** What a cause means, in the student's numbers; a mistake that has no sentence of its own says what to look at. */
+export function explain(term: Term, value: RegisterRuling, sheet: Setup): string {
+  const own = EXPLAIN[term.id];
+  if (own) return own(term, value, sheet);
+  return Object.hasOwn(mistakeWords, term.id) ? mistakeWords[term.id as MistakeId].check : "";
+}

@@ -3,7 +3,7 @@ import type { Setup, Target } from "../exercises";
 import type { RegisterRuling } from "../grading";
 import { formatMm, formatUm, scales, showLength, type LengthUnit } from "../units";
 import { CAUSES, headlineOf } from "./causes";
-import { EXPLAIN } from "./explanations";
+import { explain } from "./explanations";
 import { latheDirection, latheValueWords } from "./machines/latheValues";
 import { millDirection } from "./machines/millValues";
 import { mistakeWords } from "./mistakes";
@@ -82,7 +82,7 @@ function termsOf({ cause, signatures }: RegisterRuling, ids: readonly CauseId[])
 }
 
 const termsWords = (terms: readonly Term[], value: RegisterRuling, sheet: Setup): string =>
-  [...new Set(terms.map((term) => EXPLAIN[term.id](term, value, sheet)))].filter(Boolean).join(" ");
+  [...new Set(terms.map((term) => explain(term, value, sheet)))].filter(Boolean).join(" ");
 
 /** What each made of the whole, where there is more than one, and what the contact left by itself. */
 function sharesWords(terms: readonly Term[], value: RegisterRuling, sheet: Setup): string {

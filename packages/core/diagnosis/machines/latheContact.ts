@@ -72,7 +72,9 @@ export function contactsOf(trace: TurningTrace, tool: number, axis: TurretAxis, 
   return latest.filter((one, i) => one.by !== "cut" || i === cut).slice(0, 16);
 }
 
-/** The diameters that may stand for a contact: of its own band, or of the last that was measured; the likeliest first. */
+/**
+ * The diameters that may stand for a contact: of its own band, or of the last that was measured; the likeliest first.
+ */
 export function measuredFor(trace: TurningTrace, contact: Contact, before: number): { mm: number; seq: number }[] {
   if (contact.by === "indicator") return [{ mm: 0, seq: contact.seq }];
   const what = contact.on === "bore" ? "bored" : "turned";
@@ -186,7 +188,10 @@ function shiftedSince(trace: TurningTrace, { tool, before, by, seq }: Contact): 
   return [{ id: "clampShifted", mm, seq: moved?.seq ?? seq }];
 }
 
-/** A contact against the part, mm, with the value that belongs there: what is known of its error, and the method's own. */
+/**
+ * A contact against the part, mm, with the value that belongs there: what is known of its error, and the method's
+ * own.
+ */
 export function turretErrors(
   trace: TurningTrace,
   contact: Contact,

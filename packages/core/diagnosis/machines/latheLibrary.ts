@@ -5,7 +5,7 @@ import { readRegister, type RegisterId } from "../../registers/mill";
 import type { TurningLane } from "../../machines/lathe/lane";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
-import type { Figures } from "../catalog";
+import { signaturesFor, type Figures } from "../catalog";
 import { noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
 import { writtenIn, type OtherWay, type Share, type Written } from "../figures";
 import { setOf, standing } from "../standing";
@@ -210,12 +210,12 @@ function rowProvenance(
       // what the zero is off by is read with every tool
       const carried = zeroCounts - first.at[axis];
       const others: OtherWay[] = [
-        { id: "librarySign", counts: -2 * belongs },
+        ...turnedReading(trace, belongs, 0),
         ...(carried === 0
           ? []
           : [
               { id: "carriedOver" as const, counts: carried, tool: reference },
-              { id: "librarySign" as const, counts: -2 * belongs - carried },
+              ...turnedReading(trace, belongs, carried),
             ]),
         ...paperOf(trace, axis).flatMap((counts) => [
           { id: "feelerOnSome" as const, counts },
@@ -250,6 +250,13 @@ function rowProvenance(
   );
   return best ? provenanceFrom(best.account, best.source) : noContact(closureMm, at.act.seq);
 }
+
+/** What the catalog predicts of a reading that was typed as it stood; `carried` is what the zero was off by. */
+const turnedReading = ({ final: { scale } }: TurningTrace, belongs: Counts, carried: Counts): OtherWay[] =>
+  signaturesFor("lathe-readout", { reading: toMm(-belongs, scale) }).map(({ id, predictedMm }) => ({
+    id,
+    counts: toCounts(predictedMm, scale) - carried,
+  }));
 
 const paperOf = ({ final: { setup, scale } }: TurningTrace, axis: TurretAxis): Counts[] =>
   setup.gaps

@@ -1,4 +1,4 @@
-import type { LatheSchool } from "../../exercises/schools";
+import type { LatheSplit } from "../../exercises/schools";
 import { farEdgeMm } from "../../exercises/machines/lathe";
 import { faceMm, kxNowMm } from "../../machines/lathe/contact";
 import type { TurningLane } from "../../machines/lathe/lane";
@@ -7,6 +7,7 @@ import { turretSum } from "../../registers/turret";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import { merged, noContact, wholeTerm, type Provenance, type Term } from "../cause";
+import { signaturesFor } from "../catalog";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standings, sumOf, type Standing } from "../standing";
 import { lastAct } from "../lineage";
@@ -196,16 +197,14 @@ function otherWays(
   ];
 }
 
-/** The nose's center set as if it were the imaginary tip. */
+/** What the catalog predicts of a nose that is set by its center. */
 function nosesOf({ final }: TurningTrace, tool: number, axis: TurretAxis): OtherWay[] {
-  const { noseRadiusMm } = toolOf(final, tool);
-  const counts = toCounts(axis === "x" ? 2 * noseRadiusMm : noseRadiusMm, final.scale);
-  return counts === 0 || final.setup.lathe.targets.nose.length === 0
-    ? []
-    : [
-        { id: axis === "x" ? "noseCenterX" : "noseCenterZ", counts },
-        { id: axis === "x" ? "noseCenterX" : "noseCenterZ", counts: -counts },
-      ];
+  const { noseRadiusMm: noseRadius, tipCode } = toolOf(final, tool);
+  if (final.setup.lathe.targets.nose.length === 0) return [];
+  return signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", { noseRadius, tipCode }).map(({ id, predictedMm }) => ({
+    id,
+    counts: toCounts(predictedMm, final.scale),
+  }));
 }
 
 interface Asked {
@@ -252,6 +251,9 @@ function questionsOf(
   }));
 }
 
+/** Schools that split Z over a row and work Z. */
+type Split = Exclude<LatheSplit, "whole">;
+
 type Acts = readonly [Standing<TurningLane>, ...Standing<TurningLane>[]];
 
 /** The first register of a sum that was set to something, by every way in which its acts can be read. */
@@ -263,7 +265,10 @@ function actsOf(trace: TurningTrace, axis: TurretAxis, registers: readonly Regis
   return null;
 }
 
-/** What a gang slide's tool came to that was slid in its clamp against the bar: its register has nothing to do with it. */
+/**
+ * What a gang slide's tool came to that was slid in its clamp against the bar: its register has nothing to do with
+ * it.
+ */
 function slidProvenance(trace: TurningTrace, tool: number, slid: Contact, closureMm: number): Provenance {
   const { final } = trace;
   const { scale, registers } = final;
@@ -497,14 +502,14 @@ const withOffsetsThen = (at: Standing<TurningLane>, axis: TurretAxis): Standing<
   at.origin === null ? at : { ...at, stated: at.stated - sumOf(at.act.before, workOf(axis)) };
 
 /** The row of a tool by itself, in the schools that split Z: from the arm, or beside the master. */
-function rowProvenance(trace: TurningTrace, tool: number, school: "setter-arm" | "master-shift"): Provenance {
+function rowProvenance(trace: TurningTrace, tool: number, split: Split): Provenance {
   const { final, log } = trace;
   const master = final.setup.lathe.targets.z[0] ?? 1;
   const far = farEdgeMm(toolOf(final, tool));
   const rows = rowsOf(tool, "z");
-  const isMaster = school === "master-shift" && tool === master;
+  const isMaster = split === "difference" && tool === master;
   const wantedMm =
-    school === "setter-arm"
+    split === "reach"
       ? reachMm(final, tool) - far
       : reachMm(final, tool) - far - (reachMm(final, master) - farEdgeMm(toolOf(final, master)));
   const closureMm = toMm(sumOf(final, rows), final.scale) - (isMaster ? 0 : wantedMm);
@@ -519,7 +524,7 @@ function rowProvenance(trace: TurningTrace, tool: number, school: "setter-arm" |
   }
   const set = actsOf(trace, "z", rows);
   const sources = (before: number): Source[] =>
-    school === "setter-arm"
+    split === "reach"
       ? contactsOf(trace, tool, "z", before)
           .filter(({ by }) => by === "arm")
           .map((contact) => armSource(trace, contact, "z", wantedMm))
@@ -560,20 +565,20 @@ function masterSources(trace: TurningTrace, master: number): Source[] {
 }
 
 /** Work Z in the schools that split Z: the face touched with a tool whose row is set, or with the master. */
-function workProvenance(trace: TurningTrace, school: "setter-arm" | "master-shift"): Provenance {
+function workProvenance(trace: TurningTrace, split: Split): Provenance {
   const { final, log } = trace;
   const master = final.setup.lathe.targets.z[0] ?? 1;
   const registers = workOf("z");
   const face = faceMm(final) ?? 0;
-  const wantedMm = school === "setter-arm" ? face : face + reachMm(final, master) - farEdgeMm(toolOf(final, master));
+  const wantedMm = split === "reach" ? face : face + reachMm(final, master) - farEdgeMm(toolOf(final, master));
   const closureMm = toMm(sumOf(final, registers), final.scale) - wantedMm;
   const set = actsOf(trace, "z", registers);
   const end = log.at(-1)?.seq ?? 0;
   if (!set) {
-    const elsewhere = workElsewhere(trace, school, closureMm);
+    const elsewhere = workElsewhere(trace, split, closureMm);
     if (elsewhere) return elsewhere;
     const [theirs] = masterSources(trace, master);
-    if (school === "master-shift" && theirs)
+    if (split === "difference" && theirs)
       return {
         contact: theirs.contact,
         terms: merged([
@@ -585,18 +590,18 @@ function workProvenance(trace: TurningTrace, school: "setter-arm" | "master-shif
       };
     return unset(trace, registers, closureMm);
   }
-  return workFrom(trace, school, set, registers, closureMm);
+  return workFrom(trace, split, set, registers, closureMm);
 }
 
 function workFrom(
   trace: TurningTrace,
-  school: "setter-arm" | "master-shift",
+  split: Split,
   acts: Acts,
   registers: readonly RegisterId[],
   closureMm: number,
 ): Provenance {
   const { lathe } = trace.final.setup;
-  const tools = school === "setter-arm" ? lathe.tools.map(({ number }) => number) : [lathe.targets.z[0] ?? 1];
+  const tools = split === "reach" ? lathe.tools.map(({ number }) => number) : [lathe.targets.z[0] ?? 1];
   const found = account(trace, {
     axis: "z",
     registers,
@@ -607,7 +612,7 @@ function workFrom(
         .sort((a, b) => b.seq - a.seq)
         .flatMap((contact) =>
           sourcesFrom(trace, contact, "z", before).map((source) =>
-            school === "setter-arm" ? besideRow(trace, contact.tool, source, act.before) : source,
+            split === "reach" ? besideRow(trace, contact.tool, source, act.before) : source,
           ),
         ),
     others: (source, { origin, act }) => {
@@ -650,16 +655,12 @@ function besideRow(trace: TurningTrace, tool: number, source: Source, before: Tu
       shares,
       errors: [...source.errors, { id: "carriedOver", mm: -offMm, seq: source.contact?.seq ?? 0, tool }],
     };
-  const mine = rowProvenance(trace, tool, "setter-arm");
+  const mine = rowProvenance(trace, tool, "reach");
   return { ...source, shares, errors: [...source.errors, ...negated(mine.terms)], ownMm: source.ownMm - mine.ownMm };
 }
 
 /** Work Z was set in another work offset: which. */
-function workElsewhere(
-  trace: TurningTrace,
-  school: "setter-arm" | "master-shift",
-  closureMm: number,
-): Provenance | null {
+function workElsewhere(trace: TurningTrace, split: Split, closureMm: number): Provenance | null {
   const acts = actsOf(
     trace,
     "z",
@@ -667,7 +668,7 @@ function workElsewhere(
   );
   if (!acts) return null;
   const [at] = acts;
-  const inner = workFrom(trace, school, acts, [at.register, "common.z"], closureMm);
+  const inner = workFrom(trace, split, acts, [at.register, "common.z"], closureMm);
   const carried = inner.terms.reduce((sum, { mm }) => sum + mm, inner.ownMm);
   if (inner.terms.some(({ id }) => id === "noContact")) return null;
   return {
@@ -681,16 +682,19 @@ export function offsetProvenance(
   trace: TurningTrace,
   tool: number,
   axis: TurretAxis,
-  school: LatheSchool | "unclear",
+  split: LatheSplit,
   closureMm: number,
 ): Provenance {
-  if (axis === "x" || (school !== "setter-arm" && school !== "master-shift"))
-    return wholeSum(trace, tool, axis, closureMm);
-  const row = rowProvenance(trace, tool, school);
-  const work = workProvenance(trace, school);
+  if (axis === "x" || split === "whole") return wholeSum(trace, tool, axis, closureMm);
+  const row = rowProvenance(trace, tool, split);
+  const work = workProvenance(trace, split);
   const isUnset = ({ terms }: Provenance) => terms.some(({ id }) => id === "neverSet" || id === "takenBack");
   if (isUnset(row) && work.contact === null)
-    return wholeTerm(row.terms.find(({ id }) => id === "takenBack")?.id ?? "neverSet", closureMm, row.terms[0]?.seq ?? 0);
+    return wholeTerm(
+      row.terms.find(({ id }) => id === "takenBack")?.id ?? "neverSet",
+      closureMm,
+      row.terms[0]?.seq ?? 0,
+    );
   return {
     contact: row.contact ?? work.contact,
     terms: merged([...row.terms, ...work.terms]),

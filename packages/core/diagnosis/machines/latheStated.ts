@@ -99,7 +99,9 @@ const leaving = (closureMm: number, terms: readonly Term[]): Provenance => ({
 /** How far a pip read by a caliper may be off by half of it, mm. */
 const HALF_PIP_MM = 0.02;
 
-/** Where the height of a tool came from: each time it was raised or lowered, against half of the pip that stood there. */
+/**
+ * Where the height of a tool came from: each time it was raised or lowered, against half of the pip that stood there.
+ */
 export function heightProvenance(trace: TurningTrace, tool: number, closureMm: number): Provenance {
   const { final, log, changes } = trace;
   const { scale } = final;

@@ -65,7 +65,12 @@ export function diameterProvenance(trace: MillTrace, tool: number, closureMm: nu
   const register = [own, ...registers].find((one) => setOf({ final, set }, one) !== null);
   const lineage = register && setOf({ final, set }, register);
   if (!register || !lineage)
-    return unset(trace, registers, closureMm, measuredOf(trace, tool, Infinity).map(({ mm }) => toCounts(mm / (isRadius ? 2 : 1), scale)));
+    return unset(
+      trace,
+      registers,
+      closureMm,
+      measuredOf(trace, tool, Infinity).map(({ mm }) => toCounts(mm / (isRadius ? 2 : 1), scale)),
+    );
   const at = standing(register, lineage, "z");
   const half = isRadius ? 2 : 1;
   const counts = (mm: number): Counts => toCounts(mm / half, scale);

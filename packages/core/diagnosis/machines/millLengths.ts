@@ -8,7 +8,16 @@ import { lengthInUse } from "../../lane/state";
 import { readRegister, type RegisterId } from "../../registers";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
-import { merged, wholeTerm, noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term, worthNaming } from "../cause";
+import {
+  merged,
+  wholeTerm,
+  noContact,
+  WORTH_NAMING_MM,
+  type CauseId,
+  type Provenance,
+  type Term,
+  worthNaming,
+} from "../cause";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standing, standings, sumOf, type Standing } from "../standing";
 import { lastAct } from "../lineage";
@@ -35,7 +44,9 @@ export interface SplitSchool {
   readonly master: number;
 }
 
-/** The tool whose row is zero in the school of a master: the lowest, or where the school is free the one left at zero. */
+/**
+ * The tool whose row is zero in the school of a master: the lowest, or where the school is free the one left at zero.
+ */
 export function masterOf({ final }: MillTrace): number {
   const { targets, isSchoolPrescribed } = final.setup;
   const tools = [...targets.lengths].sort((a, b) => a - b);
@@ -91,7 +102,9 @@ const nameOf: SumQuestion<MillLane>["nameOf"] = (register, change) => {
 const valueOf = ({ counts, shares }: Source): Counts => shares.reduce((sum, share) => sum + share.counts, counts);
 const negated = (terms: readonly Term[]): Term[] => terms.map((term) => ({ ...term, mm: -term.mm }));
 
-/** Touches that something made on a surface before a moment, the latest first; torn paper only where nothing else is. */
+/**
+ * Touches that something made on a surface before a moment, the latest first; torn paper only where nothing else is.
+ */
 function touchesOf(trace: MillTrace, holds: (touch: Touch) => boolean, before: number): Touch[] {
   const all = trace.touches.filter((touch) => touch.seq < before && holds(touch));
   const felt = all.filter(({ feel }) => feel !== "torn");
@@ -111,7 +124,7 @@ function fromTouch(trace: MillTrace, touch: Touch, more: readonly Share[] = []):
 }
 
 function fromReading(trace: MillTrace, reading: LengthReading, more: readonly Share[] = []): Source {
-  const counts = toCounts(reading.event.values.length ?? 0, trace.final.scale);
+  const counts = toCounts(reading.mm, trace.final.scale);
   const { errors, ownMm } = readingErrors(trace, reading);
   const corrected = more.reduce((sum, share) => sum + share.counts, 0);
   return {
@@ -129,11 +142,13 @@ function corrects(errors: readonly Term[], ownMm: number, byMm: number): { error
   return { errors: errors.filter((term) => !mended.includes(term)), ownMm: ownMm + left + byMm };
 }
 
-const readingsOf = ({ readings }: MillTrace, tool: number, before: number): LengthReading[] =>
-  readings
-    .filter(({ event, seq }) => event.tool === tool && event.values.length !== undefined && seq < before)
+const readingsOf = ({ lengths }: MillTrace, tool: number, before: number): LengthReading[] =>
+  lengths
+    .filter((one) => one.tool === tool && one.seq < before)
     .slice(-8)
     .reverse();
+/** What was read hangs on where a setter stands, so that a bare nose let down on it tells. */
+const hangsOnSetter = ({ known }: LengthReading): boolean => known.some(({ id }) => id === "setterMoved");
 
 /** By how much the bare nose found the setter off its card, counts; null where it was not let down on it. */
 function setterFoundOff(trace: MillTrace, before: number): Counts | null {
@@ -168,9 +183,7 @@ function rowSources(trace: MillTrace, tool: number, { school, master }: SplitSch
       return [
         ...readingsOf(trace, tool, before).flatMap((reading) => [
           fromReading(trace, reading),
-          ...(off !== null && off !== 0 && reading.event.instrument === "plungerSetter"
-            ? [fromReading(trace, reading, correction)]
-            : []),
+          ...(off !== null && off !== 0 && hangsOnSetter(reading) ? [fromReading(trace, reading, correction)] : []),
         ]),
         ...byHandOnSetter(trace, tool, before, nose),
       ];
@@ -289,13 +302,7 @@ function workSources(trace: MillTrace, tool: number, split: SplitSchool, at: Mom
 }
 
 /** The part touched with a tool whose row stands in the figure: what is wrong with that row is carried over. */
-function fromToolTouch(
-  trace: MillTrace,
-  touch: Touch,
-  tool: number,
-  split: SplitSchool,
-  { before }: Moment,
-): Source {
+function fromToolTouch(trace: MillTrace, touch: Touch, tool: number, split: SplitSchool, { before }: Moment): Source {
   const { final } = trace;
   const rows: readonly RegisterId[] = [`H${tool}`, `HW${tool}`];
   const [then, now] = [sumOf(before, rows), sumOf(final, rows)];
@@ -334,8 +341,7 @@ export function rowProvenance(trace: MillTrace, tool: number, split: SplitSchool
   const closureMm = toMm(sumOf(final, registers), final.scale) - rowWantedMm(trace, tool, split);
   const lineage = setOf({ final, set }, `H${tool}`);
   const isZero = split.school === "offset-per-tool" || (split.school === "master" && tool === split.master);
-  if (isZero)
-    return atZero(trace, registers, closureMm, "masterNotCleared");
+  if (isZero) return atZero(trace, registers, closureMm, "masterNotCleared");
   if (!lineage)
     return (
       keptRow(trace, tool, closureMm) ??
@@ -398,7 +404,11 @@ function atZero(trace: MillTrace, registers: readonly RegisterId[], closureMm: n
     const mm = toMm(counts, scale);
     const lineage = setOf({ final, set }, register);
     if (!lineage) {
-      const id: CauseId = register.startsWith("HW") ? "oldWear" : register.startsWith("common") ? "leftoverCommonZ" : leftAs;
+      const id: CauseId = register.startsWith("HW")
+        ? "oldWear"
+        : register.startsWith("common")
+          ? "leftoverCommonZ"
+          : leftAs;
       return [{ id, mm, seq: log.at(-1)?.seq ?? 0, register }];
     }
     const isTouch = touched.some((value) => Math.abs(value - counts) <= 2);
@@ -547,7 +557,8 @@ export function workProvenance(trace: MillTrace, tool: number, split: SplitSchoo
   const [work, common] = workRegisters(trace, tool, split);
   const registers = [work, common];
   const closureMm = toMm(sumOf(final, registers), final.scale) - workWantedMm(trace, tool, split);
-  if (split.school === "part-touch" || split.school === "block-in-wear") return atZero(trace, registers, closureMm, "leftoverWorkZ");
+  if (split.school === "part-touch" || split.school === "block-in-wear")
+    return atZero(trace, registers, closureMm, "leftoverWorkZ");
   const acts = registers.flatMap((register) => {
     const lineage = setOf({ final, set }, register);
     return lineage ? [standings(register, lineage, "z")] : [];
@@ -558,7 +569,12 @@ export function workProvenance(trace: MillTrace, tool: number, split: SplitSchoo
     const table = trace.touches.find(({ on }) => on === "table");
     return split.school === "plane-lift" && table
       ? { contact: null, terms: [{ id: "liftMissing", mm: closureMm, seq: table.seq }], open: null, ownMm: 0 }
-      : unset(trace, registers, closureMm, workSources(trace, tool, split, { seq: Infinity, before: final }).map(valueOf));
+      : unset(
+          trace,
+          registers,
+          closureMm,
+          workSources(trace, tool, split, { seq: Infinity, before: final }).map(valueOf),
+        );
   }
   return workFrom(trace, tool, split, acts.map(withLengthInUse), registers, closureMm);
 }
@@ -654,7 +670,11 @@ function sumBySchool(trace: MillTrace, tool: number, split: SplitSchool, closure
   const isUnset = ({ terms }: Provenance) => terms.some(({ id }) => id === "neverSet" || id === "takenBack");
   // what was only left where it was sets nothing
   if (isUnset(row) && work.contact === null)
-    return wholeTerm(row.terms.find(({ id }) => id === "takenBack")?.id ?? "neverSet", closureMm, row.terms[0]?.seq ?? 0);
+    return wholeTerm(
+      row.terms.find(({ id }) => id === "takenBack")?.id ?? "neverSet",
+      closureMm,
+      row.terms[0]?.seq ?? 0,
+    );
   return {
     contact: row.contact ?? work.contact,
     terms: merged([...row.terms, ...work.terms]),

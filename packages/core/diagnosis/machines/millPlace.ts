@@ -6,14 +6,7 @@ import { workOffsetNames, type RegisterId, type WorkOffsetName } from "../../reg
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Motion, type Source, type SumQuestion } from "../account";
 import { DIAL_TURN_MM } from "../benchSignatures";
-import {
-  noContact,
-  WORTH_NAMING_MM,
-  type CauseId,
-  type Provenance,
-  type SourceContact,
-  type Term,
-} from "../cause";
+import { noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type SourceContact, type Term } from "../cause";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standings, type Standing } from "../standing";
 import { unset } from "../unset";
@@ -25,10 +18,6 @@ type Place = Made<PlaceReading, MillLane>;
 
 /** A move of the tip radius made by hand is taken as meant when it lands this near, mm. */
 const MEANT_MM = 0.06;
-/** Below its rated speed the finder's kick comes three times later: by twice itself. */
-const SLOW_RPM = 400;
-/** Above it the kick is scattered. */
-const FAST_RPM = 1200;
 /** A contact at this click, or finer, was found at the finest, mm. */
 const FINEST_MM = 0.003;
 /** A large hand that stands within this share of a turn from zero was taken for zero. */
@@ -54,25 +43,18 @@ function partMoved({ log, final }: MillTrace, axis: Flat, then: MillLane, seq: n
 
 /** A contact against a face, mm: the signed shares of its error that are known, and the method's own. */
 function contactErrors(contact: Contact, faceMm: number): { errors: Term[]; ownMm: number } {
-  const { parts, approach: s, rpm, runoutMm, burrMm, clickMm, by, atCounts, radiusMm, before } = contact;
+  const { approach: s, clickMm, by, atCounts, radiusMm, before, isTooFast } = contact;
   const seq = Math.ceil(contact.seq);
   const errorMm = toMm(atCounts, before.scale) + s * radiusMm - faceMm;
-  const isSlow = parts !== null && rpm < SLOW_RPM;
-  const known: Term[] = [
-    { id: "burr" as const, mm: -s * burrMm, seq },
-    { id: "edgeBreak" as const, mm: s * (parts?.lateMm ?? 0), seq },
-    { id: "bentFinder" as const, mm: -s * (parts?.bendMm ?? 0), seq },
-    { id: "slowSpindle" as const, mm: isSlow ? s * parts.kickPastMm * 2 : 0, seq },
-    { id: "tasterNotTrued" as const, mm: -s * runoutMm, seq },
-  ].filter(({ mm }) => Math.abs(mm) > 1e-9);
+  const known: Term[] = contact.known.filter(({ mm }) => Math.abs(mm) > 1e-9).map(({ id, mm }) => ({ id, mm, seq }));
   const left = errorMm - known.reduce((sum, { mm }) => sum + mm, 0);
-  const kickMm = s * (parts?.kickPastMm ?? 0);
+  const kickMm = s * contact.kickMm;
   const rest = left - kickMm;
   const name = (): CauseId | null => {
     if (Math.abs(rest) < WORTH_NAMING_MM) return null;
     if (clickMm > FINEST_MM && Math.abs(rest) <= clickMm + WORTH_NAMING_MM) return "coarseClick";
     if (by === "probe") return "stylusOff";
-    return rpm > FAST_RPM ? "kickScattered" : "contactOff";
+    return isTooFast ? "kickScattered" : "contactOff";
   };
   const id = name();
   return id === null ? { errors: known, ownMm: left } : { errors: [...known, { id, mm: rest, seq }], ownMm: kickMm };
@@ -160,7 +142,9 @@ function edgeShares(lane: MillLane, axis: Flat, edge: SetupEdge, contact: Contac
   return { radius, shares: [radius, work] };
 }
 
-/** The tip radius entered by moving: toward the part, away from it, or the whole diameter, where the log has the move. */
+/**
+ * The tip radius entered by moving: toward the part, away from it, or the whole diameter, where the log has the move.
+ */
 function motions(
   trace: MillTrace,
   axis: Flat,

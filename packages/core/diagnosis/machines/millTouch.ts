@@ -6,12 +6,12 @@ import type { MillLane } from "../../machines/mill/lane";
 import { datumNowMm } from "../../machines/mill/solids";
 import type { SurfaceTouch } from "../../machines/told";
 import { toCounts, toMm } from "../../units";
-import { WORTH_NAMING_MM, type CauseId, type SourceContact, type Term } from "../cause";
+import { merged, WORTH_NAMING_MM, type CauseId, type SourceContact, type Term } from "../cause";
 import type { Share } from "../figures";
 import type { Made, MillTrace } from "../trace";
 
 export type Touch = Made<SurfaceTouch, MillLane>;
-export type LengthReading = MillTrace["readings"][number];
+export type LengthReading = MillTrace["lengths"][number];
 
 /** Nothing a method leaves by itself lies further from its mean than this many of its deviations. */
 const OWN_WITHIN_U = 5;
@@ -53,14 +53,12 @@ export function touchErrors(trace: MillTrace, touch: Touch): { errors: Term[]; o
   const surface = surfaceMm(trace, on) ?? 0;
   const errorMm = toMm(machineZ, final.scale) - thicknessMm - surface - lengthWantedMm(trace, holds);
   const seatedMm = on === "stock" ? datumNowMm(before).z - datumNowMm(final).z : 0;
-  const lamp = by === "lampGauge" ? -before.lamp.lowMm : 0;
   const known = listed([
     ["notSeated", seatedMm, seq],
     ["taperDirt", seatMm, seq],
     ["changedSinceTouch", changedSince(trace, holds, before), seq],
     ["spindleGrowth", growthWantedMm(trace, holds), seq],
-    ["gaugeHit", lamp, seq],
-    ["gaugeDirt", by === "block" || by === "pin" ? (touch.dirtMm ?? 0) : 0, seq],
+    ...touch.known.map(({ id, mm }) => [id, mm, seq] as const),
   ]);
   const rest = errorMm - total(known);
   const { biasMm, uMm } = lengthBias(by, final.setup);
@@ -72,33 +70,21 @@ export function touchErrors(trace: MillTrace, touch: Touch): { errors: Term[]; o
 /** A measured length against the true one, mm: what is known of its error, and the method's own. */
 export function readingErrors(
   trace: MillTrace,
-  { event, seq, before }: LengthReading,
+  { tool, mm, seq, before, isHeld, known: told }: LengthReading,
 ): { errors: Term[]; ownMm: number } {
-  const { final } = trace;
-  const { doubt, growthMmPer1000, chipsMm } = final.truth;
-  const thing = toolName(event.tool ?? 0);
-  const readMm = event.values.length ?? 0;
-  const errorMm = readMm - lengthWantedMm(trace, thing);
-  const { instrument } = event;
-  const rpm = event.values.rpm ?? 0;
-  const isHeld = instrument !== "presetter";
-  const isChipped = instrument === "beamSetter" && !before.blocks.blown.includes(thing);
-  const known = listed([
-    ["setterMoved", instrument === "plungerSetter" && doubt?.of === "setter" ? -doubt.byMm : 0, seq],
-    ["presetterOff", instrument === "presetter" && doubt?.of === "presetter" ? doubt.byMm : 0, seq],
-    ["gaugeHit", instrument === "plungerSetter" ? before.setter.shiftMm : 0, seq],
-    ["chipOnTip", isChipped ? (chipsMm[thing] ?? 0) : 0, seq],
-    ["taperDirt", isHeld ? before.carried.seatMm : 0, seq],
-    ["changedSinceTouch", changedSince(trace, thing, before), seq],
-    [
-      "spindleGrowth",
-      growthWantedMm(trace, thing) - (instrument === "beamSetter" ? (growthMmPer1000 * rpm) / 1000 : 0),
-      seq,
-    ],
-  ]);
+  const thing = toolName(tool);
+  const errorMm = mm - lengthWantedMm(trace, thing);
+  const known = merged(
+    listed([
+      ["taperDirt", isHeld ? before.carried.seatMm : 0, seq],
+      ["changedSinceTouch", changedSince(trace, thing, before), seq],
+      ["spindleGrowth", growthWantedMm(trace, thing), seq],
+      ...told.map((fault) => [fault.id, fault.mm, seq] as const),
+    ]),
+  );
   const rest = errorMm - total(known);
   if (Math.abs(rest) < WORTH_NAMING_MM) return { errors: known, ownMm: rest };
-  return { errors: [...known, { id: besideTip(final, event.tool ?? 0, rest), mm: rest, seq }], ownMm: 0 };
+  return { errors: [...known, { id: besideTip(trace.final, tool, rest), mm: rest, seq }], ownMm: 0 };
 }
 
 /** What the setter met in place of the tool's true tip, by the tool and by how much it came out short. */

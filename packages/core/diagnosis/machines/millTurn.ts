@@ -27,7 +27,9 @@ export function turnProvenance({ log, final, readings }: MillTrace, closureMm: n
     ownMm: closureMm - mm,
   });
   if (held === 0)
-    return Math.abs(skewNowDeg(final)) < SQUARE_DEG ? wholeTerm("neverSet", closureMm, end) : at("turnForgotten", closureMm, end);
+    return Math.abs(skewNowDeg(final)) < SQUARE_DEG
+      ? wholeTerm("neverSet", closureMm, end)
+      : at("turnForgotten", closureMm, end);
   if (!last) return at("noContact", closureMm, called?.seq ?? end);
   const used = angles.findLast(({ event }) => Math.abs((event.values.angleDeg ?? 0) - held) <= AGREE_DEG);
   const moved = log.findLast(

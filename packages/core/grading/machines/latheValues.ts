@@ -1,7 +1,7 @@
 import { type Target } from "../../exercises/target";
 import { type TurningTrace } from "../../diagnosis/trace";
 import { calledHeightMm } from "../../machines/lathe/contact";
-import { type LatheSchool } from "../../exercises/schools";
+import { latheSplits, type LatheSchool, type LatheSplit } from "../../exercises/schools";
 import { type TurretTool } from "../../exercises/setup";
 import { turretBias, type MethodBias } from "../../exercises/bias";
 import { causeOf, type CauseSignature, type Provenance } from "../../diagnosis/cause";
@@ -48,6 +48,11 @@ interface Weighed {
   readonly by: string | null;
 }
 
+const splitOf = (trace: TurningTrace): LatheSplit => {
+  const school = latheSchoolOf(trace);
+  return school === "unclear" ? "whole" : latheSplits[school];
+};
+
 /** What a tool's X or Z came from, with what its way of touching leaves, and the figures that mistakes hang on. */
 function weigh(
   trace: TurningTrace,
@@ -57,7 +62,7 @@ function weigh(
 ): Weighed & { readonly figures: Figures } {
   const { final } = trace;
   const { setup, registers, scale } = final;
-  const provenance = offsetProvenance(trace, tool.number, axis, latheSchoolOf(trace), closureMm);
+  const provenance = offsetProvenance(trace, tool.number, axis, splitOf(trace), closureMm);
   const contact =
     trace.turret.find((one) => one.tool === tool.number && one.axis === axis && one.seq === provenance.contact?.seq) ??
     contactsOf(trace, tool.number, axis, Infinity)[0];
@@ -120,7 +125,12 @@ function standingOffset(trace: TurningTrace, tool: TurretTool, axis: TurretAxis,
 }
 
 /** What was typed off a card, or never. */
-function typedProvenance(trace: TurningTrace, { registers: [register] }: Target, held: number, wanted: number): Provenance {
+function typedProvenance(
+  trace: TurningTrace,
+  { registers: [register] }: Target,
+  held: number,
+  wanted: number,
+): Provenance {
   const lineage = register && setOf(trace, register);
   const closureMm = held - wanted;
   if (!register || !lineage) return unset(trace, register ? [register] : [], closureMm);

@@ -91,10 +91,3 @@ export function withRegisterSet(state: MillLane, { register }: EventOf<"register
 
 /** Whether an instrument hangs there broken. */
 export const isBroken = ({ harm }: Pick<MillLane, "harm">, thing: Thing): boolean => harm.broken.includes(thing);
-
-/** Whether something that gives way and tells is touched now. */
-export const isTouching = ({ holds, taster, probe, lamp, setter }: MillLane): boolean =>
-  (holds === "taster" && taster.touch !== null && taster.touch.axis !== "z") ||
-  probe.touch !== null ||
-  lamp.touch !== null ||
-  setter.touch !== null;

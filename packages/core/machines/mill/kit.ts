@@ -137,5 +137,17 @@ export const millKit: Kit<MillLane, MillSeen> = {
   seen: millSeen,
   coach: millStep,
   drawn: seenScene,
-  tells: tellingOf([edgeFinder, taster, probe, indicator, paper, block, lampGauge, plungerSetter, touch]),
+  tells: tellingOf([
+    edgeFinder,
+    taster,
+    probe,
+    indicator,
+    paper,
+    block,
+    lampGauge,
+    plungerSetter,
+    beamSetter,
+    presetter,
+    touch,
+  ]),
 };

@@ -3,7 +3,7 @@ import type { TurningSetup } from "../../exercises";
 import type { RegisterRuling } from "../../grading";
 import { tipCodes, tipDirection } from "../../registers";
 import { formatUm, scales, showLength } from "../../units";
-import { EXPLAIN } from "../explanations";
+import { explain } from "../explanations";
 import { targetWords } from "../names";
 import type { ValueWords } from "../values";
 
@@ -23,7 +23,7 @@ function heightWords(value: RegisterRuling, sheet: TurningSetup): ValueWords {
       proof: "",
     };
   const { cause } = value;
-  const steps = cause.kind === "proven" ? cause.terms.map((term) => EXPLAIN[term.id](term, value, sheet)).join(" ") : "";
+  const steps = cause.kind === "proven" ? cause.terms.map((term) => explain(term, value, sheet)).join(" ") : "";
   return {
     name,
     headline: `${name}: the tip stands ${off} ${value.closureMm > 0 ? "above" : "below"} the axis.`,

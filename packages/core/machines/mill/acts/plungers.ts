@@ -3,7 +3,7 @@ import { planGap, type Solid } from "../../../geometry/solid";
 import { heldShape, tipPoint } from "../solids";
 import { FACE_MILL_RING_MM } from "../../../instruments/things";
 import { recessMm } from "./gapUnder";
-import { type At, type SurfaceTouch } from "../../told";
+import { type At, type KnownFault, type MeasuredLength, type SurfaceTouch } from "../../told";
 import { type EventOf } from "../../events";
 
 /** How far the tip stands below the top of a gauge's plunger, mm; null when it is not over it. */
@@ -48,9 +48,21 @@ export function touchOf(
   { by, at: where, clickMm }: EventOf<"touchBegan">,
   on: string,
   thicknessMm: number,
+  known: readonly KnownFault[] = [],
 ): SurfaceTouch {
   const { holds, carried } = before;
   const how = by === "taster" ? "metal" : by;
   const { seatMm } = carried;
-  return { ...at, machineZ: where.z, on, by: how, thicknessMm, clickMm, feel: "lit", holds, seatMm };
+  return { ...at, machineZ: where.z, on, by: how, thicknessMm, clickMm, feel: "lit", holds, seatMm, known };
+}
+
+/** A tool's length as an instrument said it: with what of it is known to be wrong. */
+export function lengthOf(
+  at: At,
+  { tool, values }: EventOf<"readingShown">,
+  how: Pick<MeasuredLength, "isHeld" | "isByCycle" | "known">,
+): { lengths?: readonly MeasuredLength[] } {
+  return tool === undefined || values.length === undefined
+    ? {}
+    : { lengths: [{ ...at, tool, mm: values.length, ...how }] };
 }

@@ -6,9 +6,10 @@ import { type Decision } from "../../../act";
 import { STILL_TEETH_MM, goOver, heldTool, mayMeasure } from "../cycles";
 import { accept, refuse } from "../../../../result";
 import { drawBeamApproach } from "../../../../instruments/beamSetter";
-import { FACE_MILL_RECESS_MM } from "../../../../instruments/things";
+import { FACE_MILL_RECESS_MM, toolName } from "../../../../instruments/things";
 import { toCounts, toMm } from "../../../../units/scale";
 import { reachIn } from "../gapUnder";
+import { lengthOf } from "../plungers";
 
 /**
  * Beam setter: searches from above without a stated length, at speed or still; what hangs on the tip is measured with
@@ -58,6 +59,22 @@ export const beamSetter: MillAct<typeof schema> = {
       state.blocks.blown.includes(thing)
         ? state
         : { ...state, blocks: { ...state.blocks, blown: [...state.blocks.blown, thing] } },
+  },
+  tells: {
+    readingShown: ({ truth, blocks }, at, event) => {
+      if (event.instrument !== "beamSetter") return {};
+      const thing = toolName(event.tool ?? 0);
+      const chipMm = blocks.blown.includes(thing) ? 0 : (truth.chipsMm[thing] ?? 0);
+      const grownMm = (truth.growthMmPer1000 * (event.values.rpm ?? 0)) / 1000;
+      return lengthOf(at, event, {
+        isHeld: true,
+        isByCycle: true,
+        known: [
+          { id: "chipOnTip", mm: chipMm },
+          { id: "spindleGrowth", mm: -grownMm },
+        ],
+      });
+    },
   },
   needsPower: ["askBeam"],
 };

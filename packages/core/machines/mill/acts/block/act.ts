@@ -88,7 +88,7 @@ export const block: MillAct<typeof schema> = {
             feel: "goes",
             holds: before.holds,
             seatMm: before.carried.seatMm,
-            dirtMm,
+            known: [{ id: "gaugeDirt", mm: dirtMm }],
           },
         ],
       };

@@ -3,11 +3,13 @@ import { newFinder, type FinderState, type MillAct, type MillDraft, type MillLan
 import { burrNowMm, tipPoint, trueBoxes, trueScene } from "../../solids";
 import { EDGE_FINDER_TIP_HEIGHT_MM } from "../../../../instruments/things";
 import {
+  EDGE_FINDER_HIGHEST_RPM,
   drawApproach,
   drawBendMm,
   hasKicked,
   lateOnEdgeBreakMm,
   overTravel,
+  slowByMm,
   wobbleAt,
 } from "../../../../instruments/edgeFinder";
 import { planGap } from "../../../../geometry/solid";
@@ -163,10 +165,14 @@ export const edgeFinder: MillAct<typeof schema> = {
           radiusMm: before.setup.tipDiameterMm / 2,
           by: "edgeFinder",
           clickMm: parts.clickMm,
-          rpm: before.spindle.rpm,
-          parts,
-          runoutMm: 0,
-          burrMm: parts.burrMm,
+          kickMm: parts.kickPastMm,
+          isTooFast: before.spindle.rpm > EDGE_FINDER_HIGHEST_RPM,
+          known: [
+            { id: "burr", mm: -approach * parts.burrMm },
+            { id: "edgeBreak", mm: approach * parts.lateMm },
+            { id: "bentFinder", mm: -approach * parts.bendMm },
+            { id: "slowSpindle", mm: approach * slowByMm(parts.kickPastMm, before.spindle.rpm) },
+          ],
         },
       ],
     }),

@@ -58,7 +58,13 @@ export const lampGauge: MillAct<typeof schema> = {
   tells: {
     touchBegan: (before, at, event) =>
       event.by === "lampGauge"
-        ? { touches: [touchOf(before, at, event, before.seat.lamp?.on ?? "stock", before.setup.lampGaugeMm)] }
+        ? {
+            touches: [
+              touchOf(before, at, event, before.seat.lamp?.on ?? "stock", before.setup.lampGaugeMm, [
+                { id: "gaugeHit", mm: -before.lamp.lowMm },
+              ]),
+            ],
+          }
         : {},
   },
   senses: (draft, _fromStep, clickMm) => senseLamp(draft, clickMm),

@@ -113,6 +113,7 @@ export const paper: MillAct<typeof schema> = {
             feel,
             holds: before.holds,
             seatMm: before.carried.seatMm,
+            known: [],
           },
         ],
       };

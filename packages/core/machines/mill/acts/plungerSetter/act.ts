@@ -1,6 +1,6 @@
 import { show } from "../cycles";
 import type * as schema from "./schema";
-import { type MillAct, type MillDraft } from "../../lane";
+import { type MillAct, type MillDraft, type MillLane } from "../../lane";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
 import { STILL_TEETH_MM, goOver, heldTool, mayMeasure, seatedTop } from "../cycles";
@@ -17,7 +17,8 @@ import { toCounts, toMm } from "../../../../units/scale";
 import { strike } from "../../contact";
 import { trueScene } from "../../solids";
 import { pressedMm, sensePlunger } from "../plungers";
-import { touchOf } from "../plungers";
+import { lengthOf, touchOf } from "../plungers";
+import { type KnownFault } from "../../../told";
 
 /**
  * Plunger setter by cycle: comes down from a window above where the stated length says, touches coarsely, then finely,
@@ -101,13 +102,23 @@ function ask(draft: MillDraft, command: CommandOf<"askSetter">): Decision {
   return problem ? refuse(problem) : askSetter(draft, command);
 }
 
+/** By how much it stands off its card: moved before the lane began, or hit since, mm. */
+const offOf = ({ truth: { doubt }, setter }: MillLane): KnownFault[] => [
+  { id: "setterMoved", mm: doubt?.of === "setter" ? -doubt.byMm : 0 },
+  { id: "gaugeHit", mm: setter.shiftMm },
+];
+
 /** A plunger that triggers at its stated place, by cycle or with a tool let down on it by hand. */
 export const plungerSetter: MillAct<typeof schema> = {
   decide: { askSetter: ask },
   evolve: {},
   tells: {
     touchBegan: (before, at, event) =>
-      event.by === "plungerSetter" ? { touches: [touchOf(before, at, event, "setter", 0)] } : {},
+      event.by === "plungerSetter" ? { touches: [touchOf(before, at, event, "setter", 0, offOf(before))] } : {},
+    readingShown: (before, at, event) =>
+      event.instrument === "plungerSetter"
+        ? lengthOf(at, event, { isHeld: true, isByCycle: true, known: offOf(before) })
+        : {},
   },
   needsPower: ["askSetter"],
   senses: (draft, _fromStep, clickMm) => {

@@ -5,6 +5,7 @@ import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
 import { accept, refuse } from "../../../../result";
 import { toolName } from "../../../../instruments/things";
+import { lengthOf } from "../plungers";
 import { readPresetter } from "../../../../instruments/handMeasures";
 
 /** Presetter beside the machine: both figures of a tool that does not hang in the spindle. */
@@ -32,4 +33,17 @@ function askPresetter(draft: MillDraft, { tool }: CommandOf<"askPresetter">): De
 }
 
 /** A presetter beside the machine. */
-export const presetter: MillAct<typeof schema> = { decide: { askPresetter }, evolve: {} };
+export const presetter: MillAct<typeof schema> = {
+  decide: { askPresetter },
+  evolve: {},
+  tells: {
+    readingShown: ({ truth: { doubt } }, at, event) =>
+      event.instrument === "presetter"
+        ? lengthOf(at, event, {
+            isHeld: false,
+            isByCycle: false,
+            known: [{ id: "presetterOff", mm: doubt?.of === "presetter" ? doubt.byMm : 0 }],
+          })
+        : {},
+  },
+};

@@ -97,10 +97,9 @@ export const probe: MillAct<typeof schema> = {
             radiusMm: before.setup.probe?.effectiveRadiusMm ?? 0,
             by: "probe",
             clickMm,
-            rpm: 0,
-            parts: null,
-            runoutMm: 0,
-            burrMm: burrNowMm(before, axis),
+            kickMm: 0,
+            isTooFast: false,
+            known: [{ id: "burr", mm: -approach * burrNowMm(before, axis) }],
           },
         ],
       };

@@ -114,10 +114,12 @@ function contactNow(state: MillLane, at: At): EdgeContact[] {
       radiusMm: 0,
       by: "taster",
       clickMm: 0,
-      rpm: 0,
-      parts: null,
-      runoutMm: tasterRunoutMm(state),
-      burrMm: burrNowMm(state, touch.axis),
+      kickMm: 0,
+      isTooFast: false,
+      known: [
+        { id: "tasterNotTrued", mm: -touch.approach * tasterRunoutMm(state) },
+        { id: "burr", mm: -touch.approach * burrNowMm(state, touch.axis) },
+      ],
     },
   ];
 }

@@ -70,6 +70,7 @@ export const touch: MillAct<typeof schema> = {
           feel: "metal",
           holds,
           seatMm: carried.seatMm,
+          known: [],
         },
       ],
     }),
