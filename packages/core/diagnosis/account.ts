@@ -203,6 +203,7 @@ export const provenanceFrom = ({ terms, open }: Account, source: Source): Proven
   terms: merged([...terms, ...source.errors]),
   open,
   ownMm: source.ownMm,
+  belongs: source.shares.map(({ term, counts }) => ({ term, counts })),
 });
 
 /** A contact that something was wrong with is taken for the source less readily than one that was sound. */

@@ -1,3 +1,4 @@
+import type { TermName } from "../lane/names";
 import type { ContactFault } from "../machines/told";
 import type { RegisterId } from "../registers";
 import type { Counts } from "../units";
@@ -105,6 +106,8 @@ export interface Provenance {
   /** What the stated figure may be where more than one name fits it: the names stand among the terms. */
   readonly open: readonly Ranked[] | null;
   readonly ownMm: number;
+  /** The terms that a working from that contact has; counts, signed as they stand in the ledger. */
+  readonly belongs?: readonly { readonly term: TermName; readonly counts: Counts }[] | undefined;
 }
 
 export type Cause =

@@ -1,18 +1,12 @@
 import type { LaneTrace } from "../diagnosis";
 import type { Fault, LatheSchool, Marking, MillLengthSchool, Target } from "../exercises";
-import type { LedgerLine, TermName } from "../lane";
+import type { LedgerLine } from "../lane";
 import type { RegisterId } from "../registers";
 import type { Counts } from "../units";
 import type { StepRow } from "./steps";
 import type { RegisterRuling } from "./values";
 
 export type SchoolRead = MillLengthSchool | LatheSchool | "unclear";
-
-/** A term that a working cannot do without, and what it must come to, counts. */
-export interface Required {
-  readonly term: TermName;
-  readonly counts: Counts;
-}
 
 /** What a reading tells of something that was handed over: where in the log it was last read before a moment. */
 export type Read<T> = (trace: T, before: number) => number | null;
@@ -36,8 +30,6 @@ export interface MarkingKit<T extends LaneTrace> {
 export interface WorkingRules<T extends LaneTrace> {
   /** Registers in whose lines the values are worked out; null where nothing is to be worked out. */
   registerOf(trace: T, target: Target): RegisterId | null;
-  /** Terms that a reading cannot do without, where the way it was taken says which. */
-  required(trace: T, register: RegisterId, lines: readonly LedgerLine[]): readonly Required[];
   /** Whether a reading stands for something that the log knows. */
   isTaken(trace: T, line: LedgerLine): boolean;
   /** What the readings and terms of a register come to, counts. */

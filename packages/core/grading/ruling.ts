@@ -113,7 +113,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
   const proving: Finding[] = setup.handover
     ? handoverFindings(trace, kit.handover, values, weights.proving)
     : stepFindings(trace, kit.steps, "proving", weights);
-  const working = weights.working > 0 ? workingFindings(trace, kit.working, weights.working) : [];
+  const working = weights.working > 0 ? workingFindings(trace, kit.working, weights.working, values) : [];
   const safety = safetyFindings(trace, weights.safety);
   const strands: StrandMarks[] = [
     { name: "values", marks: values.reduce((sum, { marks }) => sum + marks, 0), outOf: weights.values },

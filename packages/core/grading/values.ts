@@ -30,7 +30,7 @@ export interface RegisterRuling {
   readonly method: { readonly by: string; readonly offMm: number } | null;
   readonly cause: Cause;
   /** The closure taken apart by the log, and the method's own error; null in rulings of before that was kept. */
-  readonly provenance: Pick<Provenance, "terms" | "ownMm"> | null;
+  readonly provenance: Pick<Provenance, "terms" | "ownMm" | "belongs"> | null;
 }
 
 /**
@@ -40,6 +40,13 @@ export function valueMarks(closureMm: number, toleranceMm: number, zeroAtMultipl
   const off = Math.abs(closureMm) / toleranceMm;
   return off <= 1 ? outOf : Math.max(0, (outOf * (zeroAtMultiple - off)) / (zeroAtMultiple - 1));
 }
+
+/** What of a provenance is kept with a ruling. */
+export const keptOf = ({ terms, ownMm, belongs = [] }: Provenance): RegisterRuling["provenance"] => ({
+  terms,
+  ownMm,
+  belongs,
+});
 
 /**
  * Signatures that are drawn beside a value: what the log names of it with its own amount, and what the sheet

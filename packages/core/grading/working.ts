@@ -1,9 +1,9 @@
 import type { LaneTrace } from "../diagnosis";
-import { targetsOf } from "../exercises";
 import type { LedgerLine, TermName } from "../lane";
 import { readRegister, type RegisterId } from "../registers";
 import { toCounts } from "../units";
 import type { WorkingRules } from "./kit";
+import type { RegisterRuling } from "./values";
 
 export const workingFaults = [
   "noWorking",
@@ -48,12 +48,22 @@ const KEEPS: Record<WorkingFault, number> = {
   sumNotEntered: 0.75,
 };
 
+/** Terms that a working is asked for where they belong: what lies between a contact and the register. */
+const ASKED: ReadonlySet<TermName> = new Set(["tipRadius", "edgeWork", "paper", "facing", "block", "bladeWidth"]);
+
+type Belongs = NonNullable<NonNullable<RegisterRuling["provenance"]>["belongs"]>;
+
+/** What belongs in the working of a register, by the contact that its value came from. */
+const askedOf = ({ provenance }: RegisterRuling): Belongs =>
+  (provenance?.belongs ?? []).filter(({ term, counts }) => ASKED.has(term) && counts !== 0);
+
 /** The first thing wrong with a register's lines, from the reading on; null when nothing is. */
 function faultOf(
   trace: LaneTrace,
   rules: WorkingRules<LaneTrace>,
   register: RegisterId,
   lines: readonly LedgerLine[],
+  asked: Belongs,
 ): Pick<WorkingFinding, "fault" | "term" | "wantedCounts" | "heldCounts" | "line"> {
   const at = (fault: WorkingFault | null, more: Partial<WorkingFinding> = {}) => ({
     fault,
@@ -67,7 +77,7 @@ function faultOf(
   if (!reading && !register.startsWith("HW")) return at("noReading");
   if (reading && !rules.isTaken(trace, reading))
     return at("wrongReading", { heldCounts: reading.counts, line: reading.line });
-  for (const { term, counts } of rules.required(trace, register, lines)) {
+  for (const { term, counts } of asked) {
     const written = lines.filter((line) => line.kind === "term" && line.term === term);
     const held = written.reduce((total, line) => total + line.counts, 0);
     if (written.length === 0) return at("missingTerm", { term, wantedCounts: counts });
@@ -91,14 +101,23 @@ function faultOf(
 const ENTERED_WITHIN_MM = 0.06;
 
 /** The working of every marked register, with an equal share of the strand. */
-export function workingFindings(trace: LaneTrace, rules: WorkingRules<LaneTrace>, outOf: number): WorkingFinding[] {
-  const { desk, registers, scale, setup } = trace.final;
-  const wanted = [...new Set(targetsOf(setup).flatMap((target) => rules.registerOf(trace, target) ?? []))];
-  const share = wanted.length > 0 ? outOf / wanted.length : 0;
-  return wanted.map((id): WorkingFinding => {
+export function workingFindings(
+  trace: LaneTrace,
+  rules: WorkingRules<LaneTrace>,
+  outOf: number,
+  values: readonly RegisterRuling[],
+): WorkingFinding[] {
+  const { desk, registers, scale } = trace.final;
+  const worked = new Map<RegisterId, RegisterRuling>();
+  for (const value of values) {
+    const id = rules.registerOf(trace, value.target);
+    if (id !== null && !worked.has(id)) worked.set(id, value);
+  }
+  const share = worked.size > 0 ? outOf / worked.size : 0;
+  return [...worked].map(([id, value]): WorkingFinding => {
     const { register, standsIn, endsIn } = rules.rows(trace, id);
     const lines = desk.ledger.filter((line) => standsIn.includes(line.register));
-    const found = faultOf(trace, rules, register, lines);
+    const found = faultOf(trace, rules, register, lines, askedOf(value));
     const isByMotion = found.fault !== null && rules.byMotion(trace, id);
     const sum = lines.findLast(({ kind }) => kind === "sum")?.counts ?? 0;
     const isEntered = Math.abs(readRegister(registers, endsIn) - sum) <= toCounts(ENTERED_WITHIN_MM, scale);

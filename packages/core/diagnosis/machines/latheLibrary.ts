@@ -248,7 +248,10 @@ function rowProvenance(
       };
     }),
   );
-  return best ? provenanceFrom(best.account, best.source) : noContact(closureMm, at.act.seq);
+  if (!best) return noContact(closureMm, at.act.seq);
+  const found = provenanceFrom(best.account, best.source);
+  // in a working of a library everything stands as it is read
+  return { ...found, belongs: (found.belongs ?? []).map(({ term, counts }) => ({ term, counts: -counts })) };
 }
 
 /** What the catalog predicts of a reading that was typed as it stood; `carried` is what the zero was off by. */

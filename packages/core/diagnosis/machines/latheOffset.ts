@@ -696,6 +696,7 @@ export function offsetProvenance(
       row.terms[0]?.seq ?? 0,
     );
   return {
+    belongs: row.contact ? row.belongs : work.belongs,
     contact: row.contact ?? work.contact,
     terms: merged([...row.terms, ...work.terms]),
     open: row.open ?? work.open,

@@ -477,6 +477,7 @@ function blockInWear(
   if (isWhole) return provenanceFrom(whole.account, whole.source);
   return {
     contact: asIs.source.contact,
+    belongs: [],
     terms: merged([...asIs.account.terms, ...wear.terms, ...asIs.source.errors]),
     open: asIs.account.open ?? wear.open,
     ownMm: asIs.source.ownMm,
@@ -647,8 +648,8 @@ const UNSETTLED: ReadonlySet<CauseId> = new Set([
 ]);
 
 /**
- * Everything of a tool's Z: its row and the work offset that it works in. Where the school is free, and the one that was
- * read leaves it unsettled, by the school that says it with the fewest terms: all of them end in the same sum.
+ * Everything of a tool's Z: its row and the work offset that it works in. Where the school is free, and the one that
+ * was read leaves it unsettled, by the school that says it with the fewest terms: all of them end in the same sum.
  */
 export function sumProvenance(trace: MillTrace, tool: number, read: SplitSchool, closureMm: number): Provenance {
   const first = sumBySchool(trace, tool, read, closureMm);
@@ -676,6 +677,7 @@ function sumBySchool(trace: MillTrace, tool: number, split: SplitSchool, closure
       row.terms[0]?.seq ?? 0,
     );
   return {
+    belongs: row.contact ? row.belongs : work.belongs,
     contact: row.contact ?? work.contact,
     terms: merged([...row.terms, ...work.terms]),
     open: row.open ?? work.open,

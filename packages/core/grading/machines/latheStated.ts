@@ -7,7 +7,7 @@ import { type TurningTrace } from "../../diagnosis/trace";
 import { SETTING_GAUGE_U_MM, STACK_U_MM } from "../../exercises/bias";
 import { type Target } from "../../exercises/target";
 import { type Marking } from "../../exercises/schema";
-import { type RegisterRuling, valueMarks, withSignaturesOf } from "../values";
+import { type RegisterRuling, valueMarks, withSignaturesOf, keptOf } from "../values";
 
 /** What is said is said to this, mm. */
 const SAID_TO_MM = 0.0005;
@@ -73,7 +73,7 @@ function ruleHeight(
     contact: null,
     marks: said === undefined ? 0 : valueMarks(closureMm, toleranceMm, zeroAtMultiple, outOf),
     cause: isWithin ? { kind: "none" } : causeOf(provenance, { biasMm: 0, uMm }, SAID_TO_MM),
-    provenance: { terms: provenance.terms, ownMm: provenance.ownMm },
+    provenance: keptOf(provenance),
   };
 }
 

@@ -22,7 +22,7 @@ import { setOf } from "../../diagnosis/standing";
 import { unset } from "../../diagnosis/unset";
 import { toMm } from "../../units/scale";
 import { type Marking } from "../../exercises/schema";
-import { type RegisterRuling, valueMarks, withSignaturesOf } from "../values";
+import { type RegisterRuling, valueMarks, withSignaturesOf, keptOf } from "../values";
 import { ruleStated } from "./latheStated";
 
 /** A tip this near to the axis is on center, mm. */
@@ -218,6 +218,6 @@ export function ruleLatheValue(trace: TurningTrace, target: Target, marking: Mar
     marks: isTyped ? Number(isWithin) * outOf : valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
     contact: provenance.contact,
     cause: isWithin ? { kind: "none" } : causeOf(provenance, bias, scale.countMm),
-    provenance: { terms: provenance.terms, ownMm: provenance.ownMm },
+    provenance: keptOf(provenance),
   };
 }

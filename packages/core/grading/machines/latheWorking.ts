@@ -1,8 +1,7 @@
 import type { TurningTrace } from "../../diagnosis";
-import { farEdgeMm, type Target } from "../../exercises";
+import { type Target } from "../../exercises";
 import { readRegister, turretPlace, type RegisterId } from "../../registers";
-import { toCounts } from "../../units";
-import type { Required, WorkingRules } from "../kit";
+import type { WorkingRules } from "../kit";
 import { AGREE_COUNTS } from "../working";
 
 const isLibrary = (register: RegisterId): boolean => turretPlace(register)?.column.startsWith("l") === true;
@@ -24,40 +23,8 @@ function registerOf(
   return isMaster ? null : own;
 }
 
-/**
- * What X and Z of a turret tool cannot do without: the feeler twice on a diameter, the gap at a face. The diameter is
- * the student's own reading.
- */
-function required({ turret, final, changes }: TurningTrace, register: RegisterId): Required[] {
-  const counts = (mm: number) => toCounts(mm, final.scale);
-  const [, letter = "", row = ""] = /([XZ])(\d)$/.exec(register) ?? [];
-  const axis = letter === "X" ? "x" : "z";
-  // touches after the register was set, to check it, belong to no working of it
-  const setSeq = changes.findLast(({ event }) => event.register === register)?.seq ?? Infinity;
-  const contact = turret.findLast((one) => one.tool === Number(row) && one.axis === axis && one.seq < setSeq);
-  const tool = final.setup.lathe.tools.find(({ number }) => number === Number(row));
-  const blade: Required[] =
-    contact && axis === "z" && farEdgeMm(tool) !== 0 ? [{ term: "bladeWidth", counts: counts(-farEdgeMm(tool)) }] : [];
-  if (!contact || contact.thicknessMm === 0) return blade;
-  // in a library it cancels where it lay between the reference and the part as well
-  const reference = register.startsWith("L")
-    ? turret.findLast((one) => one.tool === final.setup.lathe.targets[axis][0] && one.axis === axis)
-    : undefined;
-  if (reference?.thicknessMm === contact.thicknessMm) return [];
-  const outside = contact.on === "bore" ? -1 : 1;
-  const isThin = contact.by === "paper" || contact.by === "feeler";
-  return [
-    {
-      term: isThin ? "paper" : "block",
-      counts: counts(axis === "x" ? -outside * 2 * contact.thicknessMm : -contact.thicknessMm),
-    },
-    ...blade,
-  ];
-}
-
 export const latheWorking: WorkingRules<TurningTrace> = {
   registerOf,
-  required,
   isTaken: ({ turret }, { from, counts }) =>
     from !== undefined || turret.some(({ shown, axis }) => Math.abs(shown[axis] - counts) <= AGREE_COUNTS),
   // a library is added to what is read: it takes the reading with its sign turned

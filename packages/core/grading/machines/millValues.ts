@@ -4,7 +4,7 @@ import { readRegister } from "../../registers/mill";
 import { toolName } from "../../instruments/things";
 import { lengthBias, together, type LengthMethod, type MethodBias, type XyMethod, xyBias } from "../../exercises/bias";
 import { causeOf, type Provenance } from "../../diagnosis/cause";
-import { UNKNOWN_WAY, type RegisterRuling, valueMarks, withSignaturesOf } from "../values";
+import { UNKNOWN_WAY, type RegisterRuling, valueMarks, withSignaturesOf, keptOf } from "../values";
 import { type Figures } from "../../diagnosis/catalog";
 import {
   diameterProvenance,
@@ -308,7 +308,7 @@ export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking
     marks: valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
     contact: provenance.contact,
     cause: isWithin ? { kind: "none" } : causeOf(provenance, bias, scale.countMm),
-    provenance: { terms: provenance.terms, ownMm: provenance.ownMm },
+    provenance: keptOf(provenance),
   };
 }
 

@@ -1,10 +1,9 @@
 import type { MillTrace } from "../../diagnosis";
-import { edgeOf, paperOf, type Target } from "../../exercises";
-import { toolName } from "../../instruments";
+import { edgeOf, type Target } from "../../exercises";
 import type { LedgerLine } from "../../lane";
 import { readRegister, type RegisterId } from "../../registers";
 import { toCounts } from "../../units";
-import type { Required, WorkingRules } from "../kit";
+import type { WorkingRules } from "../kit";
 import { AGREE_COUNTS } from "../working";
 
 /** X or Y of the work offset that is marked; null for any other register. */
@@ -42,41 +41,6 @@ function registerOf({ final: { setup, registers } }: MillTrace, { kind, axis, to
     case "gaugeError":
       return null;
   }
-}
-
-/** Terms that a reading at a contact cannot do without, where the way it was taken says which. */
-function required(trace: MillTrace, register: RegisterId, lines: readonly LedgerLine[]): Required[] {
-  const { setup, scale } = trace.final;
-  const counts = (mm: number) => toCounts(mm, scale);
-  const axis = placeAxis(register);
-  const edge = axis && !setup.isSkewed ? edgeOf(setup, axis) : null;
-  if (edge && axis) {
-    const reading = lines.findLast(({ kind }) => kind === "reading")?.counts;
-    const contact =
-      trace.contacts.findLast((one) => one.axis === axis && one.atCounts === reading) ??
-      trace.contacts.findLast((one) => one.axis === axis);
-    const radius = contact ? edge.approach * contact.radiusMm : 0;
-    return [
-      ...(radius === 0 ? [] : [{ term: "tipRadius" as const, counts: counts(radius) }]),
-      ...(edge.edgeWorkMm === 0 ? [] : [{ term: "edgeWork" as const, counts: counts(-edge.edgeWorkMm) }]),
-    ];
-  }
-  const isTouchedOnPart =
-    setup.lengthSchools.length > 0 &&
-    setup.lengthSchools.every((school) => school === "part-touch" || school === "plane-lift") &&
-    register.startsWith("H");
-  if (!isTouchedOnPart) return [];
-  const touch = trace.touches.findLast(
-    ({ holds, feel }) => holds === toolName(Number(register.slice(1))) && feel !== "torn",
-  );
-  if (touch?.by !== "paper") return [];
-  const isOnPart = touch.on === "stock" && !trace.touches.some(({ on }) => on === "table");
-  return [
-    { term: "paper", counts: counts(-paperOf(setup)) },
-    ...(isOnPart && setup.facingAllowanceMm !== 0
-      ? [{ term: "facing" as const, counts: counts(-setup.facingAllowanceMm) }]
-      : []),
-  ];
 }
 
 /** Whether a reading stands for something that the log knows: a contact, a touch, a place, an instrument. */
@@ -141,4 +105,4 @@ function rows(
     : { register, standsIn: [register], endsIn: register };
 }
 
-export const millWorking: WorkingRules<MillTrace> = { registerOf, required, isTaken, expected, byMotion, rows };
+export const millWorking: WorkingRules<MillTrace> = { registerOf, isTaken, expected, byMotion, rows };
