@@ -1,3 +1,4 @@
+import { eyeShiftMm } from "../lane/eye";
 import type { MillSeen } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
 import { millLane, type LaneDriver, workLane } from "@probe-lane/students";
@@ -363,13 +364,17 @@ describe("non-interference", () => {
 
   /** A lathe's hidden places, moved likewise. */
   function movedTurning({ truth }: TurningDraw, shift: number, by: number): TurningTruth {
-    const { lathe, eyeOffsetMm } = truth;
+    const { lathe } = truth;
+    const grid = (...keys: (string | number)[]) => eyeShiftMm(truth, ...keys);
+    const { stock, handed } = lathe;
+    // the blank as it is drawn: as far out as it comes anywhere, and its hole
+    const outMm = inside(stock.diameterMm / 2 + stock.runoutMm + stock.ovalMm, grid("radius"), shift) + by;
     const tools = Object.entries(lathe.tools).map(([number, tool]) => [
       number,
       {
         ...tool,
-        kxMm: inside(tool.kxMm, eyeOffsetMm.x, shift) + by,
-        qMm: inside(tool.qMm, 0, shift) + by,
+        kxMm: inside(tool.kxMm, grid("x", Number(number)), shift) + by,
+        qMm: inside(tool.qMm, grid("reach", Number(number)), shift) + by,
         heightMm: tool.heightMm + by / 10,
       },
     ]);
@@ -380,7 +385,18 @@ describe("non-interference", () => {
         ...lathe,
         jawMm: lathe.jawMm + by / 10,
         tools: Object.fromEntries(tools) as typeof lathe.tools,
-        stock: { ...lathe.stock, runoutMm: lathe.stock.runoutMm + by / 10, ovalMm: lathe.stock.ovalMm + by / 10 },
+        // a band that was turned on it already shows where the blank was: there only the band is moved
+        stock: handed
+          ? stock
+          : {
+              runoutMm: stock.runoutMm + by / 10,
+              ovalMm: stock.ovalMm + by / 10,
+              diameterMm: 2 * (outMm - stock.runoutMm - stock.ovalMm - by / 5),
+              boreMm: stock.boreMm === null ? null : 2 * (inside(stock.boreMm / 2, grid("bore"), shift) + by),
+            },
+        ...(handed
+          ? { handed: { ...handed, bandRadiusMm: inside(handed.bandRadiusMm, grid("radius"), shift) + by } }
+          : {}),
       },
     };
   }

@@ -1,6 +1,7 @@
 import type { TurningSeen } from "@probe-lane/core/bench";
 import fc from "fast-check";
 import { LaneDriver, latheLane, workLane, type Habits } from "@probe-lane/students";
+import { eyeShiftMm } from "../lane/eye";
 import { findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
 import { coneGapMm, coneRadiusMm, coneTouchZ, noseCenter, noseTip, type Cone } from "../machines/lathe/acts/cone/cone";
@@ -230,10 +231,12 @@ describe("a gang slide over a bar", () => {
   });
   it("two truths within one step of the eye, the same moves, no contact: the same bytes", () => {
     const [lane, other] = [open(GANG, "eye"), open(GANG, "eye")];
-    const { lathe, eyeOffsetMm } = other.state.truth;
-    if (!lathe) throw new Error("not a lathe");
-    const nudge = (mm: number) =>
-      Math.round((mm + 0.03 - eyeOffsetMm.x) / 0.5) === Math.round((mm - eyeOffsetMm.x) / 0.5) ? mm + 0.03 : mm - 0.03;
+    const { truth } = other.state;
+    const { lathe } = truth;
+    const nudge = (mm: number, tool: number) => {
+      const at = (one: number) => Math.round((one - eyeShiftMm(truth, "x", tool)) / 0.5);
+      return at(mm + 0.03) === at(mm) ? mm + 0.03 : mm - 0.03;
+    };
     other.state = {
       ...other.state,
       truth: {
@@ -241,7 +244,7 @@ describe("a gang slide over a bar", () => {
         lathe: {
           ...lathe,
           tools: Object.fromEntries(
-            Object.entries(lathe.tools).map(([n, tool]) => [n, { ...tool, kxMm: nudge(tool.kxMm) }]),
+            Object.entries(lathe.tools).map(([n, tool]) => [n, { ...tool, kxMm: nudge(tool.kxMm, Number(n)) }]),
           ),
         },
       },

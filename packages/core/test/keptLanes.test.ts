@@ -73,6 +73,15 @@ function sheetNow(kept: Json): Json {
   return { ...without(kept, MILL_SHEET), kind: control, lathe: rest };
 }
 
+/**
+ * What an eye judges on a lathe stands on a grid of its own for each quantity now, and no longer on one for all: the
+ * figures of tip, part and arm differ by less than a step, and are not compared.
+ */
+function withoutJudged(seen: Json): Json {
+  const lathe = seen["lathe"] as Json | undefined;
+  return lathe ? { ...seen, lathe: without(lathe, ["tip", "outer", "bore", "arm", "neighbors"]) } : seen;
+}
+
 /** An observation kept before machines had kits, as it is shown now. */
 function seenNow(kept: Json): Json {
   const sheet = sheetNow(kept["sheet"] as Json);
@@ -136,8 +145,9 @@ describe("lanes kept from before machines had kits", () => {
         if (!frame) continue;
         const shown = (viewer: "student" | "instructor") =>
           JSON.parse(JSON.stringify(observe(state as LaneState, viewer))) as Json;
-        expect(shown("student"), `after ${seq}`).toEqual(seenNow(frame.student));
-        if (frame.instructor) expect(shown("instructor"), `after ${seq}`).toEqual(seenNow(frame.instructor));
+        expect(withoutJudged(shown("student")), `after ${seq}`).toEqual(withoutJudged(seenNow(frame.student)));
+        if (frame.instructor)
+          expect(withoutJudged(shown("instructor")), `after ${seq}`).toEqual(withoutJudged(seenNow(frame.instructor)));
       }
       const ruling = byTargetName(
         JSON.parse(JSON.stringify(rule(log, markingSchema.parse(kept.marking)))),

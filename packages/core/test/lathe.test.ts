@@ -1,3 +1,4 @@
+import { eyeShiftMm } from "../lane/eye";
 import type { TurningSeen } from "@probe-lane/core/bench";
 import fc from "fast-check";
 import { LaneDriver, latheLane, workLane, type Habits } from "@probe-lane/students";
@@ -239,7 +240,11 @@ describe("nothing before hand-in is an oracle", () => {
         tools: Object.fromEntries(
           Object.entries(lathe.tools).map(([n, { kxMm, qMm, heightMm }]) => [
             n,
-            { heightMm, kxMm: nudge(kxMm, other.state.truth.eyeOffsetMm.x), qMm: nudge(qMm, 0) },
+            {
+              heightMm,
+              kxMm: nudge(kxMm, eyeShiftMm(other.state.truth, "x", Number(n))),
+              qMm: nudge(qMm, eyeShiftMm(other.state.truth, "reach", Number(n))),
+            },
           ]),
         ),
       },
@@ -258,6 +263,16 @@ describe("nothing before hand-in is an oracle", () => {
     const at = (one: number) => Math.round((one - offset) / 0.5);
     return at(mm + 0.03) === at(mm) ? mm + 0.03 : mm - 0.03;
   };
+  it("a drawn radius stands on a grid of its lane's own: plunging until it flips tells no X", () => {
+    const offGrid = [...Array(24).keys()].map((seed) => {
+      const { partRadiusMm } = open("knob-first-tool", `grid ${seed}`).seen.lathe.tip;
+      return ((partRadiusMm % 0.5) + 0.5) % 0.5;
+    });
+    // as many in each quarter of the step as chance would have it, and none at its edge alone
+    const quarters = [0, 1, 2, 3].map((quarter) => offGrid.filter((mm) => Math.floor(mm / 0.125) === quarter).length);
+    expect(Math.min(...quarters)).toBeGreaterThan(0);
+    expect(new Set(offGrid.map((mm) => mm.toFixed(3))).size).toBeGreaterThan(18);
+  });
   it("no hidden figure and no seed is in what leaves the server", () => {
     for (const id of latheIds) {
       const lane = open(id, "secret seed");

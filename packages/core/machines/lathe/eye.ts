@@ -1,6 +1,6 @@
 import { type TurningLane } from "./lane";
 import type { HeldFace } from "./faces";
-import { seen } from "../../lane/eye";
+import { seen, seenAs } from "../../lane/eye";
 import { material } from "./outline";
 import { toMm } from "../../units/scale";
 import { kxNowMm } from "./contact";
@@ -40,9 +40,9 @@ export function seenTip(state: TurningLane): SeenTurning {
   const { shiftMm, jawMm } = seenPlace(state);
   const there = material(outer, bore);
   return {
-    radiusMm: (toMm(position.x, scale) - seen(kxNowMm(state, station), truth.eyeOffsetMm.x)) / 2,
-    zMm: toMm(position.z, scale) - seen(tool.qMm, 0),
-    partRadiusMm: seen(Math.max(...there.map(({ radiusMm }) => radiusMm), 0), 0),
+    radiusMm: (toMm(position.x, scale) - seenAs(kxNowMm(state, station), truth, "x", station)) / 2,
+    zMm: toMm(position.z, scale) - seenAs(tool.qMm, truth, "reach", station),
+    partRadiusMm: seenAs(Math.max(...there.map(({ radiusMm }) => radiusMm), 0), truth, "radius"),
     faceMm: seen(
       Math.max(...there.filter(({ radiusMm }) => radiusMm > PIP_RADIUS_MM).map(({ toMm: end }) => end)) + shiftMm,
       truth.eyeOffsetMm.z,
@@ -69,14 +69,14 @@ function joined(steps: readonly SeenStep[]): SeenStep[] {
 export function seenOutline(state: TurningLane): { outer: SeenStep[]; bore: SeenStep[] } {
   const { outer, bore } = state.lathe;
   const { shiftMm } = seenPlace(state);
-  const draw = (steps: typeof outer): SeenStep[] =>
+  const draw = (steps: typeof outer, of: "radius" | "bore"): SeenStep[] =>
     joined(
       steps
         .filter(({ radiusMm }) => radiusMm > 0)
         .map(({ fromMm, toMm: end, radiusMm, cut, isCone }) => ({
           fromMm: seen(fromMm + shiftMm, state.truth.eyeOffsetMm.z),
           toMm: seen(end + shiftMm, state.truth.eyeOffsetMm.z),
-          radiusMm: seen(radiusMm, 0),
+          radiusMm: seenAs(radiusMm, state.truth, of),
           isTurned: cut > 0,
           ...(isCone ? { isCone } : {}),
         })),
@@ -85,9 +85,10 @@ export function seenOutline(state: TurningLane): { outer: SeenStep[]; bore: Seen
   const endMm = Math.max(...there.map(({ toMm: end }) => end));
   // no bore is drawn where the part has been cut away
   return {
-    outer: draw(there),
+    outer: draw(there, "radius"),
     bore: draw(
       bore.filter(({ fromMm }) => fromMm < endMm).map((hole) => ({ ...hole, toMm: Math.min(hole.toMm, endMm) })),
+      "bore",
     ),
   };
 }
@@ -110,12 +111,14 @@ export function seenNeighbors(state: TurningLane): { number: number; radiusMm: n
   const x = toMm(state.position.x, state.scale);
   return (state.setup.lathe.tools ?? []).map(({ number }) => ({
     number,
-    radiusMm: (x - seen(kxNowMm(state, number), state.truth.eyeOffsetMm.x)) / 2,
+    radiusMm: (x - seenAs(kxNowMm(state, number), state.truth, "x", number)) / 2,
   }));
 }
 
 /** Where the setter arm's sensor is drawn: radius and Z of its corner, mm; null when it is folded away. */
 export function seenArm({ truth, lathe }: TurningLane): { radiusMm: number; zMm: number } | null {
   const arm = truth.lathe.arm;
-  return arm && lathe?.arm.isDown ? { radiusMm: seen(arm.xMm / 2, 0), zMm: seen(arm.zMm, truth.eyeOffsetMm.z) } : null;
+  return arm && lathe?.arm.isDown
+    ? { radiusMm: seenAs(arm.xMm / 2, truth, "arm x"), zMm: seenAs(arm.zMm, truth, "arm z") }
+    : null;
 }
