@@ -122,7 +122,7 @@ export async function benchServer(): Promise<void> {
       lane.clientSeq += 1;
       const body = {
         writer: lane.writer,
-        afterSeq: lane.seq,
+        afterTurn: lane.turn,
         commands: [
           {
             clientSeq: lane.clientSeq,
@@ -133,7 +133,7 @@ export async function benchServer(): Promise<void> {
       const { status, text } = await post(SERVER_PORT, `/api/lanes/${lane.id}/commands`, body, lane.cookie);
       if (status !== 200) throw new Error(`jog: ${status} ${text.slice(0, 200)}`);
       // the head of the reply is enough here; reading the rest is a browser's work, not the server's
-      lane.seq = Number(/"seq":(\d+)/.exec(text.slice(0, 40))?.[1]);
+      lane.turn = Number(/"turn":(\d+)/.exec(text.slice(0, 40))?.[1]);
     };
     const insert = async (client: number): Promise<void> => {
       const { status } = await post(BARE_PORT, "/insert", {
@@ -175,7 +175,7 @@ export async function benchServer(): Promise<void> {
 /** Forty lanes of forty students: the demo class has twelve, so it is copied within the bench's own database. */
 async function openLanes(
   databaseUrl: string,
-): Promise<{ id: string; cookie: string; writer: string; clientSeq: number; seq: number }[]> {
+): Promise<{ id: string; cookie: string; writer: string; clientSeq: number; turn: number }[]> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   await client.query(
@@ -197,15 +197,15 @@ async function openLanes(
       cookie,
       writer: `bench-tab-${n}`,
       clientSeq: 1,
-      seq: 1,
+      turn: 1,
     };
     const home = await post(
       SERVER_PORT,
       `/api/lanes/${lane.id}/commands`,
-      { writer: lane.writer, afterSeq: 1, commands: [{ clientSeq: 1, command: { type: "home" } }] },
+      { writer: lane.writer, afterTurn: 1, commands: [{ clientSeq: 1, command: { type: "home" } }] },
       cookie,
     );
-    lane.seq = (JSON.parse(home.text) as { seq: number }).seq;
+    lane.turn = (JSON.parse(home.text) as { turn: number }).turn;
     lanes.push(lane);
   }
   return lanes;

@@ -45,17 +45,17 @@ class FastForward {
   ) {}
 
   async run(commands: readonly Command[]): Promise<void> {
-    let { seq } = (await (await this.page.request.get(this.path)).json()) as LaneView;
+    let { turn } = (await (await this.page.request.get(this.path)).json()) as LaneView;
     for (let done = 0; done < commands.length;) {
       const batch = commands
         .slice(done, done + LONGEST_BATCH)
         .map((command) => ({ clientSeq: this.nextSeq++, command }));
       const reply = await this.page.request.post(`${this.path}/commands`, {
-        data: { writer: this.writer, afterSeq: seq, commands: batch },
+        data: { writer: this.writer, afterTurn: turn, commands: batch },
       });
       if (!reply.ok()) throw new Error(`fast forward: ${reply.status()} ${await reply.text()}`);
-      const { outcomes, seq: after } = (await reply.json()) as BatchReply;
-      seq = after;
+      const { outcomes, turn: after } = (await reply.json()) as BatchReply;
+      turn = after;
       // a plan may hold a command that is refused; what waits behind it goes again
       done += outcomes.filter(({ kind }) => kind !== "skipped").length;
     }

@@ -97,12 +97,12 @@ const LONGEST_BATCH = 20;
 
 /**
  * Commands of one tab, in order. `writer` names the tab, `clientSeq` counts its commands (resending is harmless), and
- * `afterSeq` is the last log entry that the tab knows: when another tab has written since, the batch is refused whole
+ * `afterTurn` is the last answer that the tab knows of: when another tab has written since, the batch is refused whole
  * (409).
  */
 export const commandBatch = z.strictObject({
   writer: z.string().min(8).max(64),
-  afterSeq: z.number().int().min(1),
+  afterTurn: z.number().int().min(1),
   commands: z
     .array(z.strictObject({ clientSeq: z.number().int().min(1), command: commandSchema }))
     .min(1)
@@ -126,13 +126,14 @@ export interface LaneHeader {
 }
 export interface LaneView {
   lane: LaneHeader;
-  seq: number;
+  /** How many commands the lane has answered; facts that nobody could perceive are not counted. */
+  turn: number;
   observation: Observation;
   isReadOnly: boolean;
 }
 /** What changed with a batch; what never changes came with the `LaneView`. */
 export interface BatchReply {
-  seq: number;
+  turn: number;
   observation: ObservationNow;
   outcomes: Outcome[];
 }

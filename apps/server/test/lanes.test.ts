@@ -29,7 +29,19 @@ describe("a lane's batches", () => {
     expect({ ...again, observation: sameNow }).toEqual(first);
     expect(Object.keys(solids ?? {}).sort()).toEqual(Object.keys(boxes ?? {}).sort());
     expect(first.observation.machine.x).toBe(-500);
-    expect(await rows(tab.lane)).toBe(first.seq);
+    // four entries and the opening: home, five clicks as one, one refused and none for what waited behind it
+    expect(await rows(tab.lane)).toBeGreaterThan(3);
+    expect(again.turn).toBe(first.turn);
+  });
+
+  it("a viewer is told how many commands were answered, and not how many facts they led to", async () => {
+    const student = await client("sorrel");
+    const tab = await openTab(student, await student.startLane());
+    const before = (await student.view(tab.lane)).turn;
+    // the reference return moves and says so: more than one fact, one answer
+    const { turn } = (await tab.post(tab.batch([{ type: "home" }, jog(1), { type: "placePaper" }]))).body;
+    expect(turn).toBe(before + 3);
+    expect((await student.view(tab.lane)).turn).toBe(turn);
   });
 
   it("two tabs on one lane: the one that has not seen the other's work is told to reload, and nothing changes", async () => {
@@ -54,7 +66,7 @@ describe("a lane's batches", () => {
     const other = await server.another();
     try {
       const here = await openTab(student, lane);
-      const there = new TestTab(student.at(other), lane, here.afterSeq);
+      const there = new TestTab(student.at(other), lane, here.afterTurn);
       await there.client.view(lane);
       const before = await rows(lane);
       const replies = await Promise.all([here.post(here.batch([jog(1)])), there.post(there.batch([jog(1)]))]);

@@ -21,7 +21,7 @@ afterAll(() => server.close());
 const nowhere = "00000000-0000-4000-8000-000000000000";
 const batch = {
   writer: "tab-of-the-matrix",
-  afterSeq: 1,
+  afterTurn: 1,
   commands: [{ clientSeq: 1, command: { type: "lookFrom", side: "left" } }],
 };
 
@@ -274,10 +274,10 @@ describe("bad input", () => {
     ["an extra field", { ...batch, commands: [{ clientSeq: 1, command: { type: "home", truth: true } }] }],
     ["no commands", { ...batch, commands: [] }],
   ])("a batch that is %s is refused whole", async (_name, body) => {
-    const before = (await clients.student.view(lane)).seq;
+    const before = (await clients.student.view(lane)).turn;
     const reply = await clients.student.call("POST", `/lanes/${lane}/commands`, body);
     expect(reply.body.error).toEqual({ code: "badRequest", message: errorWords.badRequest });
-    expect((await clients.student.view(lane)).seq).toBe(before);
+    expect((await clients.student.view(lane)).turn).toBe(before);
   });
 
   it("a body that is too large, and a page of another site, are refused", async () => {
@@ -326,7 +326,7 @@ describe("bad input", () => {
     await new Promise((resolve) => setTimeout(resolve, 5200)); // sessions are remembered for five seconds
     expect((await student.call("GET", `/lanes/${id}`)).body.error.code).toBe("notSignedIn");
     await student.signIn("ashgrove");
-    expect((await student.view(id)).seq).toBe(1);
+    expect((await student.view(id)).turn).toBe(1);
   });
 });
 

@@ -140,14 +140,14 @@ export class TestTab {
   constructor(
     readonly client: TestClient,
     readonly lane: string,
-    public afterSeq: number,
+    public afterTurn: number,
     readonly writer = `tab-${randomBytes(6).toString("hex")}`,
   ) {}
 
   batch(commands: Command[]) {
     return {
       writer: this.writer,
-      afterSeq: this.afterSeq,
+      afterTurn: this.afterTurn,
       commands: commands.map((command) => ({ clientSeq: (this.clientSeq += 1), command })),
     };
   }
@@ -155,9 +155,9 @@ export class TestTab {
   async do(...commands: Command[]): Promise<BatchReply> {
     const { status, body, text } = await this.post(this.batch(commands));
     if (status !== 200) throw new Error(`do: ${status} ${text}`);
-    this.afterSeq = body.seq;
+    this.afterTurn = body.turn;
     return body;
   }
 }
 export const openTab = async (client: TestClient, lane: string): Promise<TestTab> =>
-  new TestTab(client, lane, (await client.view(lane)).seq);
+  new TestTab(client, lane, (await client.view(lane)).turn);

@@ -6,11 +6,16 @@ export interface HeldLane {
   readonly header: LaneHeaderRow;
   readonly state: LaneState;
   readonly headSeq: number;
+  /**
+   * How many commands have been answered. This is what a viewer is told: facts that cannot be perceived are entries of
+   * the log, and are not counted.
+   */
+  readonly turn: number;
   /** Last command counted for each tab, so that a resent batch is recognized. */
   readonly writers: ReadonlyMap<string, number>;
   /** The last entry by a student's tab, and which tab: another tab must not write past what it has not seen. */
   readonly lastWriter: string;
-  readonly lastWriterSeq: number;
+  readonly lastWriterTurn: number;
   readonly lastAtMs: number;
   readonly progressAtMs: number;
 }
@@ -28,13 +33,15 @@ export function advance(
   const state = evolve(held.state, entry.event);
   const isInstructor = entry.writer === INSTRUCTOR_WRITER;
   const isSameTab = held.writers.get(entry.writer) === entry.clientSeq;
+  const turn = held.turn + (isSameTab && !isInstructor ? 0 : 1);
   return {
     header: held.header,
     state,
     headSeq: entry.seq,
+    turn,
     writers: isInstructor || isSameTab ? held.writers : new Map(held.writers).set(entry.writer, entry.clientSeq),
     lastWriter: isInstructor ? held.lastWriter : entry.writer,
-    lastWriterSeq: isInstructor ? held.lastWriterSeq : entry.seq,
+    lastWriterTurn: isInstructor ? held.lastWriterTurn : turn,
     lastAtMs: entry.atMs,
     progressAtMs: openGates(state) > openGates(held.state) ? entry.atMs : held.progressAtMs,
   };
@@ -80,9 +87,10 @@ export class LaneCache {
       header,
       state: evolve(null, first.event),
       headSeq: first.seq,
+      turn: 1,
       writers: new Map([[first.writer, first.clientSeq]]),
       lastWriter: first.writer,
-      lastWriterSeq: first.seq,
+      lastWriterTurn: 1,
       lastAtMs: first.atMs,
       progressAtMs: first.atMs,
     };

@@ -88,7 +88,7 @@ export class LaneService {
     const lane = await this.held(laneId, actor);
     return {
       lane: headerOf(lane.header, lane.state.isHandedIn ? (lane.header.handedInAt ?? new Date(lane.lastAtMs)) : null),
-      seq: lane.headSeq,
+      turn: lane.turn,
       observation: observe(lane.state, actor.role),
       isReadOnly: actor.role !== "student" || lane.state.isHandedIn,
     };
@@ -101,7 +101,7 @@ export class LaneService {
       const [first] = batch.commands;
       const counted = lane.writers.get(batch.writer) ?? 0;
       if (first && first.clientSeq <= counted) return this.replyAgain(laneId, lane, batch);
-      if (lane.lastWriter !== batch.writer && lane.lastWriterSeq > batch.afterSeq) throw new HttpError("laneMoved");
+      if (lane.lastWriter !== batch.writer && lane.lastWriterTurn > batch.afterTurn) throw new HttpError("laneMoved");
       return this.append(laneId, lane, actor, batch);
     });
   }
@@ -115,7 +115,7 @@ export class LaneService {
       if (refused) return refusedOutcome(clientSeq, refused.refusal, lane.state.setup.unit);
       return { clientSeq, kind: entries.length > 0 ? "done" : "skipped" };
     });
-    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student")), outcomes };
+    return { turn: lane.turn, observation: nowOf(observe(lane.state, "student")), outcomes };
   }
 
   private async append(laneId: string, from: HeldLane, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
@@ -155,7 +155,7 @@ export class LaneService {
     this.deps.cache.put(laneId, lane);
     if (isHandIn) await this.ruling(laneId, lane.header);
     this.deps.changed(laneId);
-    return { seq: lane.headSeq, observation: nowOf(observe(lane.state, "student"), drawnOf(from.state)), outcomes };
+    return { turn: lane.turn, observation: nowOf(observe(lane.state, "student"), drawnOf(from.state)), outcomes };
   }
 
   private async write(laneId: string, entries: readonly NewEntry[], handedInAt: Date | null): Promise<void> {

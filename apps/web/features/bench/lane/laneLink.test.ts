@@ -49,7 +49,7 @@ class FakeServer {
       const refusal = this.lane.attempt(command);
       return refusal ? { clientSeq, kind: "refused", refusal, message: refusal.code } : { clientSeq, kind: "done" };
     });
-    const reply: BatchReply = { seq: this.lane.log.length, observation: this.lane.seen, outcomes };
+    const reply: BatchReply = { turn: this.lane.log.length, observation: this.lane.seen, outcomes };
     this.answered.set(first?.clientSeq ?? 0, reply);
     return reply;
   }
@@ -63,7 +63,7 @@ class FakeServer {
     for (let turn = 0; turn < 60 && this.waiting.length > 0; turn++) await this.flush();
   }
   link(): LaneLink {
-    return new LaneLink(this.ports, "tab-one", { seq: this.lane.log.length, observation: this.lane.seen });
+    return new LaneLink(this.ports, "tab-one", { turn: this.lane.log.length, observation: this.lane.seen });
   }
 }
 const jog = (size: "fine" | "middle" | "coarse" | "rapid", clicks = 1): Command => ({
@@ -144,13 +144,13 @@ describe("the tab's end of a lane", () => {
     link.send({ type: "raiseHand" });
     await server.flushAll();
     server.lane.do({ type: "lowerHand" });
-    const now = { seq: server.lane.log.length, observation: server.lane.seen };
+    const now = { turn: server.lane.log.length, observation: server.lane.seen };
     link.send(jog("coarse"));
     link.refresh(now);
     expect(link.snapshot().observation.isHandUp).toBe(true);
     await server.flushAll();
     server.lane.do({ type: "raiseHand" });
-    link.refresh({ seq: server.lane.log.length, observation: server.lane.seen });
+    link.refresh({ turn: server.lane.log.length, observation: server.lane.seen });
     expect(link.snapshot().observation.isHandUp).toBe(true);
     link.refresh(now);
     expect(link.snapshot().observation.isHandUp).toBe(true);

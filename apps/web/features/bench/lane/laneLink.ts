@@ -49,16 +49,16 @@ export class LaneLink {
   private queue: Queued[] = [];
   private inFlight: Queued[] = [];
   private nextSeq = 1;
-  private headSeq: number;
+  private headTurn: number;
   private readonly ears = new Set<() => void>();
   private cancelRetry: (() => void) | null = null;
 
   constructor(
     private readonly ports: LinkPorts,
     private readonly writer: string,
-    first: Pick<LaneView, "seq" | "observation">,
+    first: Pick<LaneView, "turn" | "observation">,
   ) {
-    this.headSeq = first.seq;
+    this.headTurn = first.turn;
     this.view = {
       status: "linked",
       observation: first.observation,
@@ -90,10 +90,10 @@ export class LaneLink {
   }
 
   /** Takes in what others did to the lane (a hand that was answered), when nothing of this tab is under way. */
-  refresh({ seq, observation }: Pick<LaneView, "seq" | "observation">): void {
-    if (this.inFlight.length > 0 || this.queue.length > 0 || this.view.status !== "linked" || seq <= this.headSeq)
+  refresh({ turn, observation }: Pick<LaneView, "turn" | "observation">): void {
+    if (this.inFlight.length > 0 || this.queue.length > 0 || this.view.status !== "linked" || turn <= this.headTurn)
       return;
-    this.headSeq = seq;
+    this.headTurn = turn;
     this.view = { ...this.view, observation };
     this.update({});
   }
@@ -138,7 +138,7 @@ export class LaneLink {
   }
 
   private async deliver(): Promise<void> {
-    const batch: CommandBatch = { writer: this.writer, afterSeq: this.headSeq, commands: this.inFlight };
+    const batch: CommandBatch = { writer: this.writer, afterTurn: this.headTurn, commands: this.inFlight };
     try {
       const reply = await this.ports.send(batch);
       this.settle(reply);
@@ -151,7 +151,7 @@ export class LaneLink {
     const before = this.view.observation;
     // what changed is of the same machine as what it is laid over
     const observation = { ...before, ...reply.observation } as Observation;
-    this.headSeq = reply.seq;
+    this.headTurn = reply.turn;
     this.inFlight = [];
     const refused = reply.outcomes.find((outcome) => outcome.kind === "refused");
     if (refused || this.isSensation(before, observation))
