@@ -1,291 +1,297 @@
 import type { CauseId } from "@probe-lane/core/diagnosis";
-import type { TargetId } from "@probe-lane/core/exercises";
-import { rule, type RegisterRuling } from "@probe-lane/core/grading";
-import { findDemoExercise, demoExercises } from "./exercises";
-import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { rule, type RegisterRuling, type Ruling } from "@probe-lane/core/grading";
+import type { RegisterId } from "@probe-lane/core/registers";
+import {
+  LaneDriver,
+  settingsOf,
+  SlippingBench,
+  WanderingBench,
+  workLane,
+  type Habits,
+  type SlipPlan,
+} from "@probe-lane/students";
+import { demoExercises, type ExerciseFile } from "./exercises";
+import { FOLLOWS, WOVEN, type Woven } from "./woven";
 
-/** A mistake woven into what a student does: where it shows, and what it is called. */
-interface Woven {
-  readonly exercise: string;
-  readonly habits: Habits;
-  readonly target: TargetId;
-  readonly cause: CauseId;
-}
-
-const FOCUSER = "focuser-plate-lower-left";
-const ROLLER = "roller-bracket-back-right";
-
-const WOVEN: readonly Woven[] = [
-  { exercise: FOCUSER, habits: { radius: { x: "forgotten" } }, target: "x", cause: "radiusForgotten" },
-  { exercise: ROLLER, habits: { radius: { y: "turned" } }, target: "y", cause: "radiusSignTurned" },
-  { exercise: FOCUSER, habits: { radius: { y: "diameter" } }, target: "y", cause: "diameterForRadius" },
-  { exercise: ROLLER, habits: { edgeWork: { x: "forgotten" } }, target: "x", cause: "edgeWorkForgotten" },
-  { exercise: ROLLER, habits: { edgeWork: { y: "turned" } }, target: "y", cause: "edgeWorkSignTurned" },
-  { exercise: FOCUSER, habits: { backsOffFirst: { x: 35 } }, target: "x", cause: "capturedAfterLeaving" },
-  { exercise: FOCUSER, habits: { keepsBurr: true }, target: "y", cause: "burr" },
-  { exercise: FOCUSER, habits: { overTravels: true }, target: "y", cause: "bentFinder" },
-  { exercise: FOCUSER, habits: { paper: "forgotten" }, target: "z1", cause: "paperForgotten" },
-  { exercise: ROLLER, habits: { paper: "wrongWay" }, target: "z1", cause: "paperWrongWay" },
-  { exercise: ROLLER, habits: { facing: "forgotten" }, target: "z1", cause: "facingForgotten" },
-  { exercise: ROLLER, habits: { facing: "wrongWay" }, target: "z1", cause: "facingWrongWay" },
-  { exercise: ROLLER, habits: { leavesOldWorkZ: true }, target: "z1", cause: "leftoverWorkZ" },
-  { exercise: FOCUSER, habits: { otherRow: "y", skipsLook: true }, target: "y", cause: "otherRegister" },
-  { exercise: "inch-bracket", habits: { radius: { x: "turned" } }, target: "x", cause: "radiusSignTurned" },
-  { exercise: "clamp-corner-taster", habits: { dialTurnShort: "x" }, target: "x", cause: "dialTurnShort" },
-  { exercise: "clamp-middle-finder", habits: { radiusOnOneSide: "y" }, target: "y", cause: "radiusOnOneSide" },
-  { exercise: "clamp-middle-finder", habits: { oneFaceOnly: "x" }, target: "x", cause: "oneSideOnly" },
-  { exercise: "plate-skewed", habits: { forgetsTurn: true }, target: "rotation", cause: "turnForgotten" },
-  { exercise: "five-tools-part-touch", habits: { paper: "forgotten" }, target: "H3", cause: "paperForgotten" },
-  { exercise: "five-tools-gauge-line", habits: { neighborRow: true }, target: "H1", cause: "neighborRow" },
-  { exercise: "five-tools-block-in-wear", habits: { leavesBlockOut: true }, target: "H2", cause: "blockForgotten" },
-  { exercise: "diameters-part-contour", habits: { radiusForDiameter: 1 }, target: "d1", cause: "radiusInDiameter" },
-  { exercise: "diameters-part-contour", habits: { nominalForMeasured: 5 }, target: "d5", cause: "nominalForMeasured" },
-  { exercise: "change-of-part-moving-jaw", habits: { touchesNothingNew: true }, target: "y", cause: "neverSet" },
-  { exercise: "setter-in-doubt", habits: { trustsCard: true }, target: "H1", cause: "setterMoved" },
-  { exercise: "bracket-cold-machine", habits: { keepsDirt: true }, target: "z1", cause: "taperDirt" },
-  { exercise: "knob-first-tool", habits: { radiusForX: true }, target: "X1", cause: "diameterAsRadius" },
-  { exercise: "knob-first-tool", habits: { movesBeforeZ: 7 }, target: "Z1", cause: "capturedAfterLeaving" },
-  { exercise: "knob-first-tool", habits: { skimsThin: true }, target: "X1", cause: "notCleanedUp" },
-  { exercise: "collar-five-tools-face", habits: { feelerOnce: true }, target: "X4", cause: "feelerOnce" },
-  { exercise: "collar-five-tools-face", habits: { gapForgotten: true }, target: "Z2", cause: "gapForgotten" },
-  { exercise: "collar-five-tools-face", habits: { touchesRaw: true }, target: "X5", cause: "touchedRunout" },
-  { exercise: "collar-five-tools-face", habits: { facesAgain: true }, target: "Z3", cause: "faceCutAgain" },
-  { exercise: "collar-parting-edge", habits: { otherBladeEdge: true }, target: "Z4", cause: "otherBladeEdge" },
-  { exercise: "collar-five-tools-arm", habits: { offsetNotCalled: true }, target: "Z3", cause: "toolNotActive" },
-  { exercise: "knob-master-shift", habits: { shiftMissing: true }, target: "Z2", cause: "shiftMissing" },
-  { exercise: "knob-master-shift", habits: { leavesOldRow: true }, target: "Z1", cause: "masterNotCleared" },
-  { exercise: "ring-readout-library", habits: { librarySign: true }, target: "X2", cause: "librarySign" },
-  { exercise: "ring-readout-library", habits: { feelerOnSome: true }, target: "X3", cause: "feelerOnSome" },
-  { exercise: "ring-readout-library", habits: { leansOnPost: true }, target: "X2", cause: "leanedOnPost" },
-  {
-    exercise: "collar-gang-two-changed",
-    habits: { toolToRegister: true, tightensOneSide: true },
-    target: "X4",
-    cause: "clampShifted",
-  },
-  {
-    exercise: "collar-gang-two-changed",
-    habits: { toolToRegister: true, leavesRegister: true },
-    target: "X2",
-    cause: "registerBuiltIn",
-  },
-  { exercise: "knob-cone-neutral", habits: { cone: "faceOnly" }, target: "Z2", cause: "plateMetEarly" },
-  { exercise: "knob-cone-neutral", habits: { cone: "noseLeftOut" }, target: "Z2", cause: "coneNoseLeftOut" },
-  { exercise: "inch-collar", habits: { paper: "forgotten" }, target: "X3", cause: "feelerForgotten" },
-];
-
-/** Two mistakes in one lane, each on a value of its own. */
-const PAIRS: readonly {
-  readonly exercise: string;
-  readonly habits: Habits;
-  readonly both: readonly [TargetId, CauseId][];
-}[] = [
-  {
-    exercise: FOCUSER,
-    habits: { radius: { x: "forgotten" }, paper: "forgotten" },
-    both: [
-      ["x", "radiusForgotten"],
-      ["z1", "paperForgotten"],
-    ],
-  },
-  {
-    exercise: ROLLER,
-    habits: { radius: { y: "turned" }, facing: "forgotten" },
-    both: [
-      ["y", "radiusSignTurned"],
-      ["z1", "facingForgotten"],
-    ],
-  },
-  {
-    exercise: ROLLER,
-    habits: { radius: { x: "forgotten" }, edgeWork: { x: "turned" } },
-    both: [
-      ["x", "radiusForgotten"],
-      ["x", "edgeWorkSignTurned"],
-    ],
-  },
-  {
-    exercise: ROLLER,
-    habits: { leavesOldWorkZ: true, facing: "forgotten" },
-    both: [
-      ["z1", "leftoverWorkZ"],
-      ["z1", "facingForgotten"],
-    ],
-  },
-  {
-    exercise: FOCUSER,
-    habits: { backsOffFirst: { x: 35 }, radius: { x: "forgotten" } },
-    both: [
-      ["x", "capturedAfterLeaving"],
-      ["x", "radiusForgotten"],
-    ],
-  },
-  {
-    exercise: ROLLER,
-    habits: { paper: "wrongWay", facing: "forgotten" },
-    both: [
-      ["z1", "paperWrongWay"],
-      ["z1", "facingForgotten"],
-    ],
-  },
-  {
-    exercise: FOCUSER,
-    habits: { keepsBurr: true, radius: { y: "diameter" } },
-    both: [
-      ["x", "burr"],
-      ["y", "diameterForRadius"],
-    ],
-  },
-  {
-    exercise: "collar-five-tools-face",
-    habits: { gapForgotten: true, otherBladeEdge: true },
-    both: [
-      ["Z2", "gapForgotten"],
-      ["Z4", "otherBladeEdge"],
-    ],
-  },
-  {
-    exercise: "knob-first-tool",
-    habits: { radiusForX: true, movesBeforeZ: 7 },
-    both: [
-      ["X1", "diameterAsRadius"],
-      ["Z1", "capturedAfterLeaving"],
-    ],
-  },
-  {
-    exercise: "knob-declared-position",
-    habits: { declaresAgain: "elsewhere", gapForgotten: true },
-    both: [
-      ["Z1", "declaredElsewhere"],
-      ["Z2", "gapForgotten"],
-    ],
-  },
-  {
-    exercise: "knob-master-shift",
-    habits: { gapForgotten: true, paper: "forgotten" },
-    both: [
-      ["Z2", "gapForgotten"],
-      ["X2", "feelerForgotten"],
-    ],
-  },
-];
-
-interface Tally {
+/** How many of how many. */
+export interface Tally {
   lanes: number;
-  named: number;
+  hits: number;
 }
 interface BenchMiss {
   readonly exercise: string;
-  readonly target: TargetId;
-  readonly cause: string;
+  readonly seed: string;
+  readonly mistake: string;
+  readonly target: string;
   readonly said: string;
   readonly closureUm: number;
 }
 export interface BenchTables {
-  single: Tally;
-  pair: Tally;
-  clean: Tally;
-  full: Tally;
-  /** Of the lanes of one mistake: proven from the log, and inferred from the number. */
-  proven: number;
-  inferred: number;
-  rows: { exercise: string; cause: CauseId; lanes: number; named: number; tooSmall: number }[];
-  misses: BenchMiss[];
+  /** One mistake, named first at every value that it puts off. */
+  readonly single: Tally;
+  /** Two, both named. */
+  readonly pair: Tally;
+  /** A figure off by an amount that no mistake predicts, left at that. */
+  readonly offCatalog: Tally;
+  /** Nothing done wrong, in any order: nothing claimed, and full marks. */
+  readonly careful: Tally;
+  readonly fullMarks: Tally;
+  /** Lanes in which something that did not happen is called proven. */
+  readonly falselyProven: Tally;
+  /** Lanes of one mistake that were named from the log, and those inferred from the figure. */
+  readonly proven: number;
+  readonly byExercise: ReadonlyMap<string, Record<"single" | "pair" | "offCatalog" | "careful", Tally>>;
+  readonly byMistake: ReadonlyMap<string, Tally>;
+  readonly misses: readonly BenchMiss[];
 }
 
-const said = ({ cause }: RegisterRuling): string[] => {
+const idsOf = ({ cause }: RegisterRuling): readonly CauseId[] => {
   if (cause.kind === "proven") return cause.terms.map(({ id }) => id);
-  return cause.kind === "inferred" ? [...(cause.ranked[0]?.ids ?? [])] : [];
+  return cause.kind === "inferred" ? ((cause.ranked[0]?.ids ?? []) as CauseId[]) : [];
 };
+const isOff = ({ closureMm, toleranceMm, target }: RegisterRuling): boolean =>
+  Math.abs(closureMm) > toleranceMm && !["nose", "tipCode", "fit"].includes(target.kind);
 
-function ruled(exerciseId: string, habits: Habits, seed: string) {
-  const { exercise, marking } = findDemoExercise(exerciseId);
+/** A student's lane ruled; null where the mistake leads where a later step is refused, and the work ends. */
+function ruled({ exercise, marking }: ExerciseFile, habits: Habits, seed: string): Ruling | null {
   const lane = new LaneDriver(exercise, seed);
-  workLane(lane, habits);
-  return { ruling: rule(lane.log, marking), lane };
+  try {
+    workLane(lane, habits);
+  } catch {
+    return null;
+  }
+  return rule(lane.log, marking);
+}
+
+/** Every mistake on every exercise of its machine, spread so that any stretch of them meets all exercises. */
+function combinations(): { file: ExerciseFile; woven: Woven }[] {
+  const all = demoExercises.flatMap((file) =>
+    WOVEN.filter(
+      ({ machine, habits: { school } }) =>
+        machine === (file.exercise.lathe ? "lathe" : "mill") &&
+        (school === undefined || file.exercise.lengthSchools.includes(school)),
+    ).map((woven) => ({ file, woven })),
+  );
+  // a stride without a divisor in common with the length meets every one of them once
+  const stride = [619, 617, 613].find((prime) => all.length % prime !== 0) ?? 1;
+  return all.map((one, i) => all[(i * stride) % all.length] ?? one);
+}
+
+/** Two habits in one student; null where they are about the same thing, or one of them leaves nothing else to do. */
+function both(one: Woven, two: Woven): Habits | null {
+  const isWhole = [one, two].some(({ habits }) => habits.school !== undefined || habits.touchesNothingNew === true);
+  if (isWhole || (one.about !== undefined && one.about === two.about)) return null;
+  const apart = Object.keys(one.habits).every((key) => !Object.hasOwn(two.habits, key));
+  const isSame = one.causes.some((cause) => two.causes.includes(cause));
+  return apart && !isSame ? { ...one.habits, ...two.habits } : null;
+}
+
+class Count {
+  readonly single: Tally = { lanes: 0, hits: 0 };
+  readonly pair: Tally = { lanes: 0, hits: 0 };
+  readonly offCatalog: Tally = { lanes: 0, hits: 0 };
+  readonly careful: Tally = { lanes: 0, hits: 0 };
+  readonly fullMarks: Tally = { lanes: 0, hits: 0 };
+  readonly falselyProven: Tally = { lanes: 0, hits: 0 };
+  proven = 0;
+  readonly byExercise = new Map<string, Record<"single" | "pair" | "offCatalog" | "careful", Tally>>();
+  readonly byMistake = new Map<string, Tally>();
+  readonly misses: BenchMiss[] = [];
+
+  add(kind: "single" | "pair" | "offCatalog" | "careful", exercise: string, isHit: boolean): void {
+    const fresh = (): Tally => ({ lanes: 0, hits: 0 });
+    const row = this.byExercise.get(exercise) ?? {
+      single: fresh(),
+      pair: fresh(),
+      offCatalog: fresh(),
+      careful: fresh(),
+    };
+    this.byExercise.set(exercise, row);
+    for (const tally of [this[kind], row[kind]]) {
+      tally.lanes += 1;
+      tally.hits += Number(isHit);
+    }
+  }
+
+  addMistake(name: string, isHit: boolean): void {
+    const tally = this.byMistake.get(name) ?? { lanes: 0, hits: 0 };
+    tally.lanes += 1;
+    tally.hits += Number(isHit);
+    this.byMistake.set(name, tally);
+  }
+
+  /** Counts a lane in which something is called proven of a value that is none of what happened. */
+  addProven(values: readonly RegisterRuling[], happened: ReadonlySet<CauseId>): boolean {
+    const isFalse = values.some(
+      ({ cause }) => cause.kind === "proven" && cause.terms.every(({ id }) => !happened.has(id) && !HONEST.has(id)),
+    );
+    this.falselyProven.lanes += 1;
+    this.falselyProven.hits += Number(isFalse);
+    return isFalse;
+  }
+
+  miss(exercise: string, seed: string, mistake: string, values: readonly RegisterRuling[]): void {
+    for (const value of values)
+      this.misses.push({
+        exercise,
+        seed,
+        mistake,
+        target: value.target.id,
+        said: idsOf(value).join(" + ") || "unexplained",
+        closureUm: Math.round(value.closureMm * 1000),
+      });
+  }
+}
+
+/** Lanes with one mistake, until so many show; which mistakes show on which exercise. */
+function countSingles(count: Count, lanes: number): { file: ExerciseFile; woven: Woven }[] {
+  const shown: { file: ExerciseFile; woven: Woven }[] = [];
+  const all = combinations();
+  for (let turn = 0; count.single.lanes < lanes && turn < all.length * 12; turn++) {
+    const at = all[turn % all.length];
+    const seed = `one ${turn}`;
+    const ruling = at ? ruled(at.file, at.woven.habits, seed) : null;
+    const off = ruling?.values.filter(isOff) ?? [];
+    // a mistake that in this lane stays inside the tolerance leaves nothing to name
+    if (!at || !ruling || off.length === 0) continue;
+    const { file, woven } = at;
+    if (turn < all.length) shown.push(at);
+    const names = new Set(woven.causes);
+    const wrong = off.filter((value) => {
+      const [first] = idsOf(value);
+      return first === undefined || !(names.has(first) || FOLLOWS.has(first));
+    });
+    const isHit = wrong.length === 0;
+    count.add("single", file.exercise.id, isHit);
+    count.addMistake(woven.name, isHit);
+    count.proven += Number(isHit && off.every(({ cause }) => cause.kind === "proven"));
+    const isFalse = count.addProven(ruling.values, names);
+    if (!isHit || isFalse) count.miss(file.exercise.id, seed, woven.name, isHit ? off : wrong);
+  }
+  return shown;
+}
+
+/** Lanes with two mistakes that each show by themselves on the exercise. */
+function countPairs(count: Count, lanes: number, shown: readonly { file: ExerciseFile; woven: Woven }[]): void {
+  const pairs = shown.flatMap((one, i) =>
+    shown.slice(i + 1).flatMap((two) => {
+      const habits = one.file === two.file ? both(one.woven, two.woven) : null;
+      return habits ? [{ file: one.file, of: [one.woven, two.woven], habits }] : [];
+    }),
+  );
+  for (let turn = 0; count.pair.lanes < lanes && turn < lanes * 3 && pairs.length > 0; turn++) {
+    const at = pairs[(turn * 211) % pairs.length];
+    if (!at) return;
+    const seed = `two ${turn}`;
+    const ruling = ruled(at.file, at.habits, seed);
+    const off = ruling?.values.filter(isOff) ?? [];
+    if (!ruling || !areBothMade(at, seed, off, ruling)) continue;
+    const said = new Set(off.flatMap(idsOf));
+    const isHit = at.of.every(({ causes }) => causes.some((cause) => said.has(cause)));
+    const name = at.of.map((woven) => woven.name).join(" and ");
+    count.add("pair", at.file.exercise.id, isHit);
+    const isFalse = count.addProven(ruling.values, new Set(at.of.flatMap(({ causes }) => causes)));
+    if (!isHit || isFalse) count.miss(at.file.exercise.id, seed, name, off);
+  }
 }
 
 /**
- * So many lanes each of simulated students with one mistake, with two, and with none. A mistake that in this lane stays
- * inside the tolerance leaves nothing to name and is counted apart, not as named.
+ * Whether both mistakes were made in a lane of two: each by itself puts a value off that is off with both, and with the
+ * other one alone some value comes out otherwise.
  */
-export function benchTables(lanes: number): BenchTables {
-  const tables: BenchTables = {
-    single: { lanes: 0, named: 0 },
-    pair: { lanes: 0, named: 0 },
-    clean: { lanes: 0, named: 0 },
-    full: { lanes: 0, named: 0 },
-    proven: 0,
-    inferred: 0,
-    rows: [],
-    misses: [],
-  };
-  const rows = new Map<Woven, { exercise: string; cause: CauseId; lanes: number; named: number; tooSmall: number }>();
-  for (let turn = 0; tables.single.lanes < lanes && turn < lanes * 2; turn++) {
-    const woven = WOVEN[turn % WOVEN.length];
-    if (!woven) break;
-    const value = ruled(woven.exercise, woven.habits, `one ${turn}`).ruling.values.find(
-      ({ target }) => target.id === woven.target,
+function areBothMade(
+  { file, of }: { file: ExerciseFile; of: readonly Woven[] },
+  seed: string,
+  off: readonly RegisterRuling[],
+  { values }: Ruling,
+): boolean {
+  return of.every(({ habits }) => {
+    const alone = ruled(file, habits, seed)?.values ?? [];
+    const closureOf = (id: string) => alone.find(({ target }) => target.id === id)?.closureMm ?? 0;
+    return (
+      alone.some((value) => isOff(value) && off.some(({ target }) => target.id === value.target.id)) &&
+      values.some(({ target, closureMm }) => Math.abs(closureMm - closureOf(target.id)) > 0.0005)
     );
-    const row = rows.get(woven) ?? { exercise: woven.exercise, cause: woven.cause, lanes: 0, named: 0, tooSmall: 0 };
-    rows.set(woven, row);
-    if (!value || Math.abs(value.closureMm) <= value.toleranceMm) {
-      row.tooSmall += 1;
-      continue;
-    }
-    const ids = said(value);
-    const isNamed = ids[0] === woven.cause;
-    tables.single.lanes += 1;
-    tables.single.named += Number(isNamed);
-    tables.proven += Number(isNamed && value.cause.kind === "proven");
-    tables.inferred += Number(isNamed && value.cause.kind === "inferred");
-    row.lanes += 1;
-    row.named += Number(isNamed);
-    if (!isNamed)
-      tables.misses.push({
-        exercise: woven.exercise,
-        target: woven.target,
-        cause: woven.cause,
-        said: ids.join(" + ") || "unexplained",
-        closureUm: Math.round(value.closureMm * 1000),
-      });
+  });
+}
+
+/** Names that say what was done and claim no more: another figure or place, or what follows from one. */
+const HONEST: ReadonlySet<CauseId> = new Set([
+  "otherFigure",
+  "wrongSum",
+  "otherReading",
+  "contactOff",
+  "cornerNotZero",
+  ...FOLLOWS,
+]);
+
+/** Lanes in which one figure is off, or something is added to a register, by an amount that is no size of anything. */
+function countOffCatalog(count: Count, lanes: number): void {
+  const registersOf = new Map<string, RegisterId[]>();
+  for (let turn = 0; count.offCatalog.lanes < lanes && turn < lanes * 4; turn++) {
+    const file = demoExercises[turn % demoExercises.length];
+    if (!file) return;
+    const { id } = file.exercise;
+    const known = registersOf.get(id) ?? registersSet(file);
+    registersOf.set(id, known);
+    const round = Math.floor(turn / demoExercises.length);
+    const register = known[round % Math.max(1, known.length)];
+    if (!register) continue;
+    const plan: SlipPlan = { kind: round % 3 === 2 ? "addedAgain" : "offFigure", register, nth: 0, turn: round };
+    const seed = `off ${turn}`;
+    const ruling = slipped(file, plan, seed);
+    const off = ruling?.values.filter((value) => isOff(value) && value.target.registers.includes(register)) ?? [];
+    if (!ruling || off.length === 0) continue;
+    const wrong = off.filter((value) => idsOf(value).some((name) => !HONEST.has(name)));
+    count.add("offCatalog", id, wrong.length === 0);
+    const isFalse = count.addProven(off, HONEST);
+    if (wrong.length > 0 || isFalse) count.miss(id, seed, `${plan.kind} ${register}`, wrong.length > 0 ? wrong : off);
   }
-  for (let turn = 0; turn < lanes; turn++) {
-    const pair = PAIRS[turn % PAIRS.length];
-    if (!pair) break;
-    const { values } = ruled(pair.exercise, pair.habits, `two ${turn}`).ruling;
-    const isBoth = pair.both.every(([target, cause]) =>
-      values.some((value) => value.target.id === target && said(value).includes(cause)),
-    );
-    tables.pair.lanes += 1;
-    tables.pair.named += Number(isBoth);
-    if (!isBoth)
-      tables.misses.push({
-        exercise: pair.exercise,
-        target: pair.both[0]?.[0] ?? "x",
-        cause: pair.both.map(([, cause]) => cause).join(" + "),
-        said: values.flatMap(said).join(" + ") || "unexplained",
-        closureUm: 0,
-      });
+}
+
+/** The registers of measured values that a careful student sets, a name each. */
+function registersSet({ exercise }: ExerciseFile): RegisterId[] {
+  const bench = settingsOf(new LaneDriver(exercise, "off"));
+  workLane(bench, {});
+  return [...new Set(bench.made)].filter((register) => !/^[RQ]\d/.test(register));
+}
+
+function slipped({ exercise, marking }: ExerciseFile, plan: SlipPlan, seed: string): Ruling | null {
+  const lane = new LaneDriver(exercise, seed);
+  const bench = new SlippingBench(lane, plan);
+  try {
+    workLane(bench, {});
+  } catch {
+    return null;
   }
+  return bench.isMade ? rule(lane.log, marking) : null;
+}
+
+/** Lanes of careful students, every second of them in a roundabout way. */
+function countCareful(count: Count, lanes: number): void {
   for (let turn = 0; turn < lanes; turn++) {
     const file = demoExercises[turn % demoExercises.length];
-    if (!file) break;
-    const { ruling } = ruled(file.exercise.id, {}, `none ${turn}`);
-    const claimed = ruling.values.filter((value) => said(value).length > 0);
-    tables.clean.lanes += 1;
-    tables.clean.named += Number(claimed.length === 0);
-    tables.full.lanes += 1;
-    tables.full.named += Number(ruling.total > 100 - 1e-6);
-    for (const value of claimed)
-      tables.misses.push({
-        exercise: file.exercise.id,
-        target: value.target.id,
-        cause: "none",
-        said: said(value).join(" + "),
-        closureUm: Math.round(value.closureMm * 1000),
-      });
+    if (!file) return;
+    const lane = new LaneDriver(file.exercise, `none ${turn}`);
+    workLane(turn % 2 === 0 ? lane : new WanderingBench(lane, turn), {});
+    const ruling = rule(lane.log, file.marking);
+    const claimed = ruling.values.filter((value) => idsOf(value).length > 0);
+    count.add("careful", file.exercise.id, claimed.length === 0);
+    count.fullMarks.lanes += 1;
+    count.fullMarks.hits += Number(ruling.total > 100 - 1e-6);
+    count.addProven(ruling.values, new Set());
+    count.miss(file.exercise.id, `none ${turn}`, "none", claimed);
   }
-  tables.rows = [...rows.values()];
-  return tables;
+}
+
+/**
+ * Lanes of simulated students, ruled: `lanes` each with one mistake, two, and a figure that no catalog has, and
+ * `carefulLanes` with none.
+ */
+export function benchTables(lanes: number, carefulLanes: number): BenchTables {
+  const count = new Count();
+  countPairs(count, lanes, countSingles(count, lanes));
+  countOffCatalog(count, lanes);
+  countCareful(count, carefulLanes);
+  return count;
 }

@@ -2,5 +2,5 @@
 export { demoExercises, findDemoExercise, type ExerciseFile } from "./exercises";
 export { demoClass, type DemoStudent } from "./people";
 export { demoFloor } from "./floor";
-export { benchTables, type BenchTables } from "./benchTables";
+export { benchTables, type Tally } from "./benchTables";
 export { floorTables, type FloorTables } from "./floorTables";

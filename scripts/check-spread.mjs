@@ -6,7 +6,7 @@ import { existsSync, readFileSync } from "node:fs";
 const MOST = {
   "instrument lampGauge": [/\blampGauge\b/, 24],
   "instrument beamSetter": [/\bbeamSetter\b/, 12],
-  "instrument presetter": [/\bpresetter\b/, 16],
+  "instrument presetter": [/\bpresetter\b/, 15],
   "school master-shift": [/"master-shift"/, 12],
   "school readout-library": [/"readout-library"/, 5],
   "school gang-bar": [/"gang-bar"/, 5],

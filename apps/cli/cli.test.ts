@@ -1,5 +1,5 @@
 import { Readable } from "node:stream";
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
@@ -85,6 +85,28 @@ it("expect says what a lathe's registers should hold, by school, and refuses a s
     code: 2,
     err: [expect.stringContaining("it allows setter-arm")],
   });
+});
+
+it("expect warns of a paper that hides inside the tolerance, and of a tolerance that no method can hold", async () => {
+  const file = JSON.parse(readFileSync("demo/exercises/collar-five-tools-face.json", "utf8")) as {
+    exercise: { paperMm: number[] };
+    marking: { tolerancesMm: Record<"x" | "z", number> };
+  };
+  const warned = async () => {
+    const path = join(mkdtempSync(join(tmpdir(), "exercise-")), "file.json");
+    writeFileSync(path, JSON.stringify(file));
+    return (await call(["expect", path, "--seed", "7"])).err;
+  };
+  expect(await warned()).toEqual([]);
+  file.exercise.paperMm = [0.04];
+  file.marking.tolerancesMm = { ...file.marking.tolerancesMm, x: 0.05, z: 0.001 };
+  const warnings = await warned();
+  expect(warnings.at(-1)).toBe(
+    "warning: a feeler of 0.040 mm counted once instead of twice hides inside the tolerance of 0.050 mm in x: use a thicker paper, or a narrower tolerance",
+  );
+  expect(warnings[0]).toMatch(
+    /^warning: the tolerance of 0\.001 mm in z is narrower than .* can hold: give at least 0\.0/,
+  );
 });
 
 describe("vectors", () => {

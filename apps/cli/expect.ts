@@ -3,6 +3,8 @@ import {
   drawLane,
   exerciseSchema,
   expectationOf,
+  fairness,
+  hiddenMistakes,
   latheSchools,
   markingSchema,
   millLengthSchools,
@@ -35,6 +37,22 @@ function lineText({ register, wantedMm, biasMm, uMm, method }: ExpectedLine, set
   return `${registerWords(register).padEnd(18)} ${showLength(wantedMm, scale).padStart(11)}   bias ${um(biasMm).padStart(6)} µm   U ${um(2 * uMm).padStart(5)} µm   ${methodName(method)}`;
 }
 
+/** What an author should mend before a class works the exercise; one sentence each. */
+function warningsOf({ exercise, marking }: z.infer<typeof fileSchema>): string[] {
+  const mm = (lengthMm: number) => `${formatMm(lengthMm, 3)} mm`;
+  return [
+    ...fairness(exercise, marking).map(
+      ({ axis, method, toleranceMm, leastFairMm }) =>
+        `the tolerance of ${mm(toleranceMm)} in ${axis} is narrower than ${methodName(method)} can hold: give at least ${mm(leastFairMm)}`,
+    ),
+    ...hiddenMistakes(exercise, marking).map(({ id, axis, leavesMm, toleranceMm }) =>
+      id === "feelerOnce"
+        ? `a feeler of ${mm(leavesMm)} counted once instead of twice hides inside the tolerance of ${mm(toleranceMm)} in ${axis}: use a thicker paper, or a narrower tolerance`
+        : `a paper of ${mm(leavesMm)} left out hides inside the tolerance of ${mm(toleranceMm)} in ${axis}: use a thicker paper, or a narrower tolerance`,
+    ),
+  ];
+}
+
 /**
  * What every register of a bench lane should hold for a seed and a school. 0 printed, 2 when a word or the file is not
  * understood.
@@ -59,13 +77,14 @@ export function expectBench(text: string, words: readonly string[], { print, com
     );
     return 2;
   }
-  let exercise: z.infer<typeof fileSchema>["exercise"];
+  let file: z.infer<typeof fileSchema>;
   try {
-    ({ exercise } = fileSchema.parse(JSON.parse(text)));
+    file = fileSchema.parse(JSON.parse(text));
   } catch {
     complain('expect: the file is not an exercise: it needs {"exercise": …, "marking": …} as demo/exercises has them');
     return 2;
   }
+  const { exercise } = file;
   const drawn = drawLane(exercise, options.seed);
   const { setup } = drawn;
   const schools = schoolsOf(setup);
@@ -81,5 +100,6 @@ export function expectBench(text: string, words: readonly string[], { print, com
     `${setup.title}, seed ${options.seed}, ${setup.unit}${only ? `; ${schoolWords[school ?? only ?? "unclear"]}` : ""}`,
   );
   for (const line of lines) print(lineText(line, setup));
+  for (const warning of warningsOf(file)) complain(`warning: ${warning}`);
   return 0;
 }

@@ -49,7 +49,7 @@ const withFigure = (command: Setting, text: string): Setting =>
   command.type === "captureRegister" ? { ...command, asText: text } : { ...command, text };
 
 /** Amounts that are no size of anything on a sheet, mm. */
-const OFF_MM = [0.437, -0.213, 1.283, -2.671, 0.071, -0.137, 3.319, -0.874] as const;
+const OFF_MM = [0.437, -0.213, 1.283, -2.671, 0.093, -0.137, 3.319, -0.874] as const;
 
 function swapped(text: string, turn: number): string | null {
   const places = [...text].flatMap((digit, i) => {
@@ -170,7 +170,7 @@ export class SlippingBench<S extends Observation> implements Bench<S> {
         const again = {
           type: "typeRegister",
           register: command.register,
-          text: show(0.25),
+          text: show(0.31),
           how: "add",
           isConfirmed: true,
         } as const;

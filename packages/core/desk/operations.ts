@@ -49,7 +49,10 @@ const lengthSchoolInput = z.discriminatedUnion("school", [
 ]);
 
 const atFace = z.strictObject({ id, machineZ: number, gap: notNegative.optional() });
-const table = { lengths: z.record(id, number), workZ: number };
+const table = {
+  lengths: z.record(id, number).refine((lengths) => Object.keys(lengths).length > 0, "name at least one tool"),
+  workZ: number,
+};
 
 /** Every calculation the command line reaches: shapes as in the reference cases, one length unit per input. */
 export const operations = {
@@ -108,7 +111,9 @@ export const operations = {
       datum: triple,
       common: triple.optional(),
       work: triple,
-      tools: z.array(z.strictObject({ id, length: number, geometry: number, wear: number.optional() })),
+      tools: z
+        .array(z.strictObject({ id, length: number, geometry: number, wear: number.optional() }))
+        .min(1, "name at least one tool"),
     }),
     (input) => closureMill(input.datum, input.common ?? [0, 0, 0], input.work, input.tools),
   ),

@@ -45,6 +45,8 @@ export interface SumQuestion<S extends LaneBase> extends Set<S> {
   readonly written: Written | null;
   /** What the machine shows a student at the source, where that is not its place: what stands beside is taken off. */
   readonly shownCounts?: Counts | undefined;
+  /** What a working has beside what is shown, where that is less than what belongs in the register. */
+  readonly shownShares?: readonly Share[] | undefined;
   /** What a move after the contact is called that was not counted. */
   readonly strayId: CauseId;
   /** What it is called that another register of the sum still holds what it held at the start, or was changed since. */
@@ -59,7 +61,16 @@ interface Account {
 }
 
 /** What each name costs: a figure that nothing names is worth more than a name, so that a name is tried first. */
-const COST = { named: 1, unnamed: 1.5, open: 0.2, pair: 0.3, wrongContact: 0.6, otherReading: 0.3 } as const;
+const COST = {
+  named: 1,
+  unnamed: 1.75,
+  open: 0.2,
+  pair: 0.3,
+  wrongContact: 0.6,
+  otherReading: 0.3,
+  anew: 0.4,
+  written: 0.8,
+} as const;
 
 /** Registers of the sum beside the one that was set. */
 const beside = <S extends LaneBase>({ registers, standing }: SumQuestion<S>): readonly RegisterId[] =>
@@ -137,7 +148,7 @@ function read<S extends LaneBase>(question: SumQuestion<S>, motion: Motion | nul
     written,
     ledger: {
       sourceCounts: question.shownCounts ?? (isAtOrigin && origin !== null ? origin - meant : source.counts),
-      shares: question.shownCounts === undefined ? shares : own,
+      shares: question.shownShares ?? (question.shownCounts === undefined ? shares : own),
     },
   });
   const terms: Term[] = [
@@ -162,14 +173,16 @@ function read<S extends LaneBase>(question: SumQuestion<S>, motion: Motion | nul
             : { id: nameOf(register, "left"), mm, seq: act.seq, register };
         })),
   ];
+  const isWritten = naming.isWritten === true && naming.shares.length > 1;
   const cost =
     (isBesideCounted ? 0 : held.length * COST.named) +
     (Math.abs(moved) > AGREE_COUNTS ? COST.named : 0) +
     naming.shares.reduce((sum, { id }) => {
       if (id === "rounding") return sum;
-      return sum + (id === "otherFigure" || id === "otherReading" ? COST.unnamed : COST.named);
+      if (id === "otherFigure" || id === "otherReading") return sum + COST.unnamed;
+      return sum + (isWritten ? COST.written : COST.named);
     }, 0) +
-    (naming.shares.length > 1 ? COST.pair : 0) +
+    (naming.shares.length > 1 && !isWritten ? COST.pair : 0) +
     (naming.ranked ? COST.open : 0);
   return { terms, open: naming.ranked, cost };
 }
@@ -207,7 +220,10 @@ export const provenanceFrom = ({ terms, open }: Account, source: Source): Proven
 });
 
 /** A contact that something was wrong with is taken for the source less readily than one that was sound. */
-function withSource<S extends LaneBase>(account: Account, { source, written, shownCounts }: SumQuestion<S>): Account {
+function withSource<S extends LaneBase>(
+  account: Account,
+  { source, standing, written, shownCounts }: SumQuestion<S>,
+): Account {
   const reading = written?.reading ?? null;
   const isOther = reading !== null && Math.abs(reading - (shownCounts ?? source.counts)) > AGREE_COUNTS;
   return {
@@ -216,7 +232,9 @@ function withSource<S extends LaneBase>(account: Account, { source, written, sho
       account.cost +
       COST.wrongContact * worthNaming(source.errors).length +
       // a working that was written at another contact
-      (isOther ? COST.otherReading : 0),
+      (isOther ? COST.otherReading : 0) +
+      // acts that the log shows are not read as one figure only to leave it without a name
+      (standing.isAnew && account.terms.some(({ id }) => id === "otherFigure") ? COST.anew : 0),
   };
 }
 

@@ -45,6 +45,8 @@ interface NamedShare extends OtherWay {
 export interface Naming {
   readonly shares: readonly NamedShare[];
   readonly ranked: readonly Ranked[] | null;
+  /** The working shows it line by line. */
+  readonly isWritten?: boolean | undefined;
 }
 
 export interface FigureQuestion {
@@ -74,6 +76,8 @@ export interface Written {
 
 /** Figures agree when they differ by no more than rounding on two readings, counts. */
 export const AGREE_COUNTS = 2;
+/** A figure this small agrees with too many others to be two increments off what it is named by, counts. */
+const SHORT_COUNTS = 100;
 /** A name stands alone when no other comes nearer to the figure than this beyond the agreement, counts. */
 const APART_COUNTS = 3;
 /** How often another figure happens to differ in one digit. */
@@ -169,9 +173,42 @@ function pairs(ways: ReturnType<typeof singles>): Candidate[] {
   );
 }
 
+/** What it is called where this figure's sign is turned. */
+function signOf({ delta, keyed: { said, belongs }, others }: FigureQuestion): CauseId {
+  const sign = said - belongs === delta ? 1 : -1;
+  return others.find(({ counts }) => isNear(counts, sign * -2 * belongs))?.id ?? "wholeSignTurned";
+}
+
+/** A wrong way, and the sign of the whole figure turned besides. */
+function turnedWhole(question: FigureQuestion, ways: ReturnType<typeof singles>): Candidate[] {
+  const { said, belongs } = question.keyed;
+  const sign = said - belongs === question.delta ? 1 : -1;
+  const id = signOf(question);
+  return ways.flatMap(({ candidate }) => {
+    const meant = belongs + sign * candidate.counts;
+    if (meant === 0 || !isNear(said, -meant)) return [];
+    const turned = { id, counts: sign * -2 * meant, figure: { said, belongs: meant } };
+    return [
+      {
+        parts: [turned, ...candidate.parts],
+        counts: turned.counts + candidate.counts,
+        weight: candidate.weight * priorOf("wholeSignTurned") * PAIR_FACTOR,
+      },
+    ];
+  });
+}
+
 /** Slips of the keys: sign, decimal point, unit, two digits changed round; each with the figure that it would give. */
-function keyed({ delta, keyed: whole, addedCounts }: FigureQuestion): Candidate[] {
-  const figures = [whole, ...(addedCounts === null ? [] : [{ said: addedCounts, belongs: addedCounts - delta }])];
+function keyed({ delta, keyed: whole, addedCounts, shares }: FigureQuestion): Candidate[] {
+  // what was added went in by keys of its own; where it is a share as it belongs, what it was added to was wrong
+  const isShare = shares.some(({ counts }) => isNear(counts, addedCounts ?? 0));
+  const figures =
+    addedCounts === null
+      ? [whole]
+      : [
+          { said: addedCounts, belongs: addedCounts - delta },
+          ...(isShare ? [{ said: whole.said - addedCounts, belongs: whole.belongs - addedCounts }] : []),
+        ];
   return figures.flatMap((figure) => {
     // what was meant may have been rounded the other way
     const slip = [0, 1, -1].reduce<ReturnType<typeof slipOfKeys>>(
@@ -197,13 +234,11 @@ export function slipOfKeys(said: Counts, belongs: Counts): { readonly id: CauseI
   if (isNear(said, -belongs)) return { id: "wholeSignTurned", gives: -belongs };
   const least = Math.min(Math.abs(said), Math.abs(belongs));
   for (const times of [10, 0.1]) {
-    const within = times > 1 ? 10 : 1;
-    if (least >= LEAST_TOLD_COUNTS.tenth && isNear(said, belongs * times, within))
+    if (least >= LEAST_TOLD_COUNTS.tenth && isNear(said, belongs * times, 1))
       return { id: "decimalShifted", gives: belongs * times };
   }
   for (const times of [25.4, 1 / 25.4]) {
-    const within = times > 1 ? 26 : 1;
-    if (least >= LEAST_TOLD_COUNTS.inch && isNear(said, belongs * times, within))
+    if (least >= LEAST_TOLD_COUNTS.inch && isNear(said, belongs * times, 1))
       return { id: "inchForMm", gives: belongs * times };
   }
   if (digitsSwapped(said, belongs)) return { id: "digitsSwapped", gives: said };
@@ -222,6 +257,8 @@ function digitsSwapped(said: Counts, belongs: Counts): boolean {
   return j === i + 1 || (j === i + 2 && a[i + 1] === ".");
 }
 
+/** A digit from this place up is told from rounding. */
+const TELLING_DIGIT_COUNTS = 1000;
 /** Digits from this place up are told from other slips by the figure alone: nothing in a setup is a round 10 mm off. */
 const TELLING_PLACE_COUNTS = 10_000;
 
@@ -261,7 +298,7 @@ const oddsOf = ({ weight, counts }: Candidate, delta: Counts): number =>
  */
 function bestOf(candidates: readonly Candidate[], delta: Counts, besides: readonly Candidate[] = []): Naming | null {
   const hits = candidates
-    .filter(({ counts }) => isNear(counts, delta))
+    .filter(({ counts }) => isNear(counts, delta, Math.abs(counts) < SHORT_COUNTS ? 1 : AGREE_COUNTS))
     .sort((a, b) => oddsOf(b, delta) - oddsOf(a, delta));
   const [first] = hits;
   if (!first) return null;
@@ -344,8 +381,8 @@ export function nameFigure(question: FigureQuestion): Naming {
   const { delta, keyed: figure } = question;
   if (isNear(delta, 0)) return { shares: delta === 0 ? [] : [{ id: "rounding", counts: delta }], ranked: null };
   const ledger = byLedger(question);
-  const written = ledger !== "right" && ledger !== null ? ledger : null;
-  if (written && written.shares.every(({ id }) => !VAGUE.has(id))) return written;
+  const written = ledger !== "right" && ledger !== null ? { ...ledger, shares: told(ledger.shares, question) } : null;
+  if (written && written.shares.every(({ id }) => !VAGUE.has(id))) return { ...written, isWritten: true };
   const ways = singles(question);
   const slips = keyed(question);
   const one = bestOf(
@@ -358,11 +395,33 @@ export function nameFigure(question: FigureQuestion): Naming {
   const [slip] = slips;
   if (slip) return { shares: slip.parts, ranked: doubtOf(slip, ledger === "right") };
   // the working is right to the last line: what stands in the register is a slip of the finger, one digit of it
-  const isOneDigit = [0, 1, -1, 2, -2].some((by) => oneDigitApart(figure.said, figure.belongs + by, 1));
+  const worked = workedOut(question);
+  // in a sentence the working may have been rounded the other way, which tells nothing of its last digits
+  const isOneDigit =
+    oneDigitApart(figure.said, worked, 1) ||
+    [1, -1].some((by) => oneDigitApart(figure.said, worked + by, TELLING_DIGIT_COUNTS));
   if (ledger === "right" && isOneDigit)
     return { shares: [{ id: "digitMistyped", counts: delta, figure }], ranked: null };
-  const two = bestOf(pairs(ways), delta);
+  const two = bestOf([...pairs(ways), ...turnedWhole(question, ways)], delta);
   return two ?? { shares: [{ id: "otherFigure", counts: delta, figure }], ranked: null };
+}
+
+/** Lines that a working leaves without a name, by what a wrong way would make of them. */
+function told(shares: readonly NamedShare[], question: FigureQuestion): readonly NamedShare[] {
+  const ways = singles(question).map(({ candidate }) => candidate);
+  return shares.flatMap((share) => {
+    if (share.id !== "wrongSum" || !share.figure) return [share];
+    const { said, belongs } = share.figure;
+    if (isNear(said, -belongs)) return [{ ...share, id: signOf(question) }];
+    return bestOf(ways, share.counts)?.shares ?? [share];
+  });
+}
+
+/** The figure that a right working leads to, as it would go in by the keys: exact, where what belongs is only near. */
+function workedOut({ keyed: { said, belongs }, delta, written, isWholeRegister }: FigureQuestion): Counts {
+  if (written === null || written.sum === null) return belongs;
+  const worked = isWholeRegister ? written.sum : written.sum - (written.reading ?? 0);
+  return said - belongs === delta ? worked : -worked;
 }
 
 /** One digit that is another one may be another figure as well, where no working shows what was meant. */

@@ -19,6 +19,8 @@ export interface Standing<S> {
   readonly origin: Counts | null;
   /** What was stated, as it adds to the register: less the value that a capture was told, and what was added since. */
   readonly stated: Counts;
+  /** Read as one figure worked out anew, though the acts show it set and then added to. */
+  readonly isAnew: boolean;
 }
 
 /** Cleared and not set since: a zero that was typed over something, or brought by another act. */
@@ -59,10 +61,11 @@ export function standing<S extends LaneBase>(
       act,
       origin: base.event.machine[axis],
       stated: (isAsItIs ? 0 : -(base.event.as ?? 0)) + added,
+      isAnew: false,
     };
   // figures added to what a register held at the start count from there
   const typed = base ? base.event.to : (lineage.added[0]?.event.from ?? 0);
-  return { register, lineage, act, origin: null, stated: typed + added };
+  return { register, lineage, act, origin: null, stated: typed + added, isAnew: false };
 }
 
 /**
@@ -78,7 +81,17 @@ export function standings<S extends LaneBase>(
   const first = standing(register, lineage, axis, isAsItIs);
   const last = lineage.added.at(-1);
   return last && lineage.base
-    ? [first, { register, lineage: { base: last, added: [] }, act: last, origin: null, stated: last.event.to }]
+    ? [
+        first,
+        {
+          register,
+          lineage: { base: last, added: [] },
+          act: last,
+          origin: null,
+          stated: last.event.to,
+          isAnew: true,
+        },
+      ]
     : [first];
 }
 

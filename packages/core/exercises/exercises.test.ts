@@ -9,6 +9,7 @@ import {
   exerciseSchema,
   expectedLengths,
   fairness,
+  hiddenMistakes,
   lengthBias,
   millLengthSchools,
   sceneBoxes,
@@ -32,6 +33,13 @@ describe("exercises of the demo", () => {
       // where nothing is touched or measured, nothing can be unfair
       const { x = [1], z = [1] } = exercise.lathe?.targets ?? {};
       expect(fairness(exercise, narrow).length > 0).toBe(x.length + z.length > 0 || exercise.lathe?.axis !== undefined);
+    });
+    it(`${exercise.id}: no paper is so thin that counting it wrongly hides inside the tolerance`, () => {
+      expect(hiddenMistakes(exercise, marking)).toEqual([]);
+      if (!exercise.instruments.includes("paper")) return;
+      const thin = hiddenMistakes({ ...exercise, paperMm: [0.001] }, marking);
+      const counts = exercise.lathe ? exercise.lathe.targets.x.length > 1 : exercise.targets.lengths.length > 0;
+      expect(thin.map(({ leavesMm }) => leavesMm)).toEqual(counts ? [0.001] : []);
     });
     it(`${exercise.id}: in 100 variants no two mistakes look alike, and every scene is inside the travel`, () => {
       const sheets = new Set<string>();

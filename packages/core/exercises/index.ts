@@ -61,7 +61,7 @@ export {
   type TurretMethod,
   type XyMethod,
 } from "./bias";
-export { fairness } from "./fairness";
+export { fairness, hiddenMistakes, type HiddenMistake } from "./fairness";
 export { lengthMethodsOf } from "./machines/millFairness";
 export { expectationOf } from "./expectation";
 export { expectedDiameter, expectedLengths, wantedLengthMm, type ExpectedRegister } from "./machines/millExpected";

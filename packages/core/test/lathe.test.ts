@@ -1,7 +1,7 @@
 import { eyeShiftMm } from "../lane/eye";
 import type { TurningSeen } from "@probe-lane/core/bench";
 import fc from "fast-check";
-import { LaneDriver, latheLane, workLane, type Habits } from "@probe-lane/students";
+import { LaneDriver, latheLane, workLane, type Bench, type Habits } from "@probe-lane/students";
 import { demoExercises, findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
 import { carve, endAt, lastCut, type Outline } from "../machines/lathe/outline";
@@ -301,4 +301,31 @@ it("gates, coach and log speak in words all the way through every lathe exercise
     for (const { event } of lane.log)
       expect(momentWords(event, lane.state.setup)).toMatch(/^(?!.*(undefined|NaN)).{4,}$/);
   }
+});
+
+it("the sum by hand is taken where Z stands at a face that was just cut, and not once Z has moved", () => {
+  const lane = open("collar-five-tools-arm", "cut face");
+  const looks: (string | null)[] = [];
+  const bench: Bench<TurningSeen> = {
+    get seen() {
+      return lane.seen;
+    },
+    attempt: (command) => lane.attempt(command),
+    do: (command) => {
+      const seen = lane.do(command);
+      if (command.type !== "captureRegister" || command.register !== "G54.z") return seen;
+      lane.do({ type: "expectCheck", check: "sumByHand", text: "0", tool: 1 });
+      const look = () => looks.push(lane.attempt({ type: "lookCheck" })?.code ?? null);
+      look();
+      lane.do({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "middle" });
+      look();
+      return lane.seen;
+    },
+  };
+  try {
+    workLane(bench, {});
+  } catch {
+    // the rest of the student's work does not count on the move
+  }
+  expect(looks).toEqual([null, "touchFirst"]);
 });

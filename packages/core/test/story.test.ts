@@ -1,4 +1,5 @@
-import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { LaneDriver, workLane, type Bench, type Habits } from "@probe-lane/students";
+import type { MillSeen } from "../bench";
 import { findDemoExercise } from "../../../demo";
 import { describe, expect, it } from "vitest";
 import { rule, type Ruling } from "../grading";
@@ -176,4 +177,28 @@ describe("safety", () => {
       0,
     );
   });
+});
+
+it("looking along the kick, the coach says to look across before the tip can bend", () => {
+  const lane = new LaneDriver<MillSeen>(findDemoExercise(FOCUSER).exercise, "along", { isCoachOn: true });
+  const said = new Set<string>();
+  const along: Bench<MillSeen> = {
+    get seen() {
+      return lane.seen;
+    },
+    attempt: (command) => lane.attempt(command),
+    do: (command) => {
+      // X is touched looking from the front
+      const seen = lane.do(command.type === "lookFrom" ? { ...command, side: "front" } : command);
+      if (seen.tip?.kind === "running") said.add(seen.coach?.code ?? "none");
+      if (seen.tip?.kind === "running" && said.size > 1) throw new Error("seen enough");
+      return seen;
+    },
+  };
+  try {
+    workLane(along, { stopsAfter: "x" } as Habits);
+  } catch {
+    // the tip is not seen to kick, and what follows is another story
+  }
+  expect([...said]).toEqual(["lookAcross"]);
 });

@@ -99,7 +99,7 @@ export const CAUSES: Record<CauseId, string> = {
   otherTipRadius: "radius of another tip",
   otherEdgeWork: "coordinate of another edge",
   changedAfter: "another register changed afterwards",
-  carriedOver: "carried over from another tool’s row",
+  carriedOver: "carried over from another value that is off",
   gaugeDirt: "block not wiped",
   gaugeHit: "gauge moved by a hit",
   measuredOnCenter: "face mill measured on center",

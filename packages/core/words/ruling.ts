@@ -42,8 +42,8 @@ export function choiceWords(
   return figure === 0 ? "does not fit" : "nothing said";
 }
 
-/** Names that say only that a figure was another one. */
-const UNNAMED: ReadonlySet<CauseId> = new Set(["otherFigure", "otherReading"]);
+/** Names that say only that a figure or a place was another one. */
+const UNNAMED: ReadonlySet<CauseId> = new Set(["otherFigure", "otherReading", "contactOff"]);
 
 /** Names that say that something was not done. */
 const UNDONE: ReadonlySet<CauseId> = new Set(["neverSet", "noContact", "liftMissing", "shiftMissing", "turnForgotten"]);
@@ -64,16 +64,19 @@ const SO_IN_THE_LANE: ReadonlySet<CauseId> = new Set([
 ]);
 
 function proofWords(terms: readonly Term[]): string {
-  if (terms.every(({ id }) => UNNAMED.has(id)))
-    return "The log shows the figure. Why it was that one, it does not say.";
+  if (terms.every(({ id }) => UNNAMED.has(id))) return "The log shows it. Why it was so, it does not say.";
   if (terms.every(({ id }) => SO_IN_THE_LANE.has(id)))
     return "That is how things stood in this lane, and the log shows nothing that was done about it.";
-  return terms.every(({ id }) => UNDONE.has(id))
-    ? "The log has no such step, so that is the cause and not a guess."
+  if (terms.every(({ id }) => UNDONE.has(id))) return "The log has no such step, so that is the cause and not a guess.";
+  return new Set(terms.map(({ id }) => id)).size > 1
+    ? "The log shows each of them, so they are the cause and not a guess."
     : "The log shows this step, so it is the cause and not a guess.";
 }
 
-const listed = (names: readonly string[]): string => [...new Set(names)].join(" and ");
+function listed(names: readonly string[]): string {
+  const [last = "", ...rest] = [...new Set(names)].reverse();
+  return rest.length === 0 ? last : `${rest.reverse().join(", ")} and ${last}`;
+}
 
 /** The terms of an inferred cause; of a ruling of earlier days what each name predicts. */
 function termsOf({ cause, signatures }: RegisterRuling, ids: readonly CauseId[]): Term[] {
@@ -87,7 +90,12 @@ const termsWords = (terms: readonly Term[], value: RegisterRuling, sheet: Setup)
 /** What each made of the whole, where there is more than one, and what the contact left by itself. */
 function sharesWords(terms: readonly Term[], value: RegisterRuling, sheet: Setup): string {
   if (terms.length < 2 || value.target.kind === "turn") return "";
-  const shares = terms.map(({ id, mm }) => `${signed(mm, sheet)} ${CAUSES[id]}`);
+  // one thing that happened at two contacts is one share
+  const ids = [...new Set(terms.map(({ id }) => id))];
+  const shares = ids.map((id) => {
+    const mm = terms.reduce((sum, term) => sum + (term.id === id ? term.mm : 0), 0);
+    return `${signed(mm, sheet)} ${CAUSES[id]}`;
+  });
   const rest = value.closureMm - terms.reduce((sum, { mm }) => sum + mm, 0);
   const isShown = Math.abs(rest) >= LEAST_SHARE_MM;
   return ` Together ${signed(value.closureMm, sheet)}: ${shares.join(", ")}${isShown ? `, ${signed(rest, sheet)} the method itself` : ""}.`;

@@ -1,5 +1,5 @@
 import type { RegisterRuling } from "@probe-lane/core/grading";
-import { formatSignedCounts, formatUm, countsFromMm } from "@probe-lane/core/units";
+import { formatUm, scales, showLength } from "@probe-lane/core/units";
 import { targetWords } from "@probe-lane/core/words";
 import { axisView } from "./axisView";
 
@@ -15,7 +15,7 @@ export function ValueAxis({ value, width }: { value: RegisterRuling; width: numb
   const off =
     Math.abs(value.closureMm) < 1
       ? `${formatUm(value.closureMm)} µm`
-      : `${formatSignedCounts(countsFromMm(value.closureMm))} mm`;
+      : `${value.closureMm > 0 ? "+" : ""}${showLength(value.closureMm, scales.mm)} mm`;
   const textX = Math.min(width - 40, Math.max(40, view.value));
   return (
     <svg

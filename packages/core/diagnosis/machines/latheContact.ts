@@ -207,7 +207,7 @@ export function turretErrors(
   const { biasMm, uMm } = biasOf(contact, axis);
   if (Math.abs(rest - biasMm) < Math.max(WORTH_ON_A_LATHE_MM, OWN_WITHIN_U * uMm))
     return { errors: known, ownMm: rest };
-  const id = wrongWith(final, contact, axis, measuredMm);
+  const id = wrongWith(final, contact, axis, measuredMm, rest);
   return { errors: [...known, { id, mm: rest, seq: contact.seq }], ownMm: 0 };
 }
 
@@ -230,8 +230,9 @@ function faceCut(trace: TurningTrace, { faceMm: then, seq, on }: Contact): Term[
 }
 
 /** What was wrong with a contact that lies further off than its method does. */
-function wrongWith(lane: TurningLane, contact: Contact, axis: TurretAxis, measuredMm: number): CauseId {
-  if (contact.on === "face" && toolOf(lane, contact.tool).isUnderSquare) return "plateMetEarly";
+function wrongWith(lane: TurningLane, contact: Contact, axis: TurretAxis, measuredMm: number, restMm: number): CauseId {
+  // who meets the face early stands off; what lies beyond the face is something else
+  if (contact.on === "face" && restMm > 0 && toolOf(lane, contact.tool).isUnderSquare) return "plateMetEarly";
   const isOtherBand = Math.abs(measuredMm - 2 * contact.radiusMm) > WORTH_NAMING_MM;
   if (axis === "x" && contact.by === "cut" && (!contact.isClean || isOtherBand)) return "notCleanedUp";
   if (contact.feel === "pinched" || contact.feel === "torn") return "paperPinched";

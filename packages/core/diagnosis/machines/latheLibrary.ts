@@ -205,7 +205,8 @@ function rowProvenance(
                 ],
               },
             ];
-      const shares: Share[] = [{ term: "other", counts: first.at[axis], slips: [] }, ...ofSign(extra)];
+      const gaps = ofSign(extra);
+      const shares: Share[] = [{ term: "other", counts: first.at[axis], slips: [] }, ...gaps];
       const belongs = first.at[axis] - contact.at[axis] + extra;
       // what the zero is off by is read with every tool
       const carried = zeroCounts - first.at[axis];
@@ -243,6 +244,7 @@ function rowProvenance(
         written,
         // a reading is shown from the zero: the reference's place is in it
         shownCounts: -contact.shown[axis],
+        shownShares: gaps,
         strayId: "capturedAfterLeaving",
         nameOf,
       };

@@ -444,6 +444,7 @@ function declaredProvenance(trace: TurningTrace, tool: number, axis: TurretAxis)
     act: said,
     origin: null,
     stated: event.to - off,
+    isAnew: false,
   };
   const found = account(trace, {
     axis,

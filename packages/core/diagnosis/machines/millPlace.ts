@@ -435,14 +435,16 @@ function oneSide(trace: MillTrace, axis: Flat, at: Standing<MillLane>, closureMm
       one.seq < at.act.seq &&
       [-1, 0, 1].some((share) => Math.abs(total - one.atCounts - share * toCounts(one.radiusMm, final.scale)) <= 2),
   );
-  return lone
-    ? {
-        contact: of(lone),
-        terms: [{ id: "oneSideOnly", mm: closureMm, seq: Math.ceil(lone.seq) }],
-        open: null,
-        ownMm: 0,
-      }
-    : null;
+  if (!lone) return null;
+  const halfMm = lone.before.truth.stockSizeMm[axis === "x" ? 0 : 1] / 2;
+  const { errors, ownMm } = contactErrors(lone, datumNowMm(lone.before)[axis] - lone.approach * halfMm);
+  const mm = closureMm - errors.reduce((sum, term) => sum + term.mm, ownMm);
+  return {
+    contact: of(lone),
+    terms: [{ id: "oneSideOnly", mm, seq: Math.ceil(lone.seq) }, ...errors],
+    open: null,
+    ownMm,
+  };
 }
 
 const OTHER_OFFSETS = workOffsetNames.slice(1);

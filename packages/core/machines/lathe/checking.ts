@@ -9,13 +9,19 @@ import { turretDisplay } from "./display";
  * What a check on a lathe wants before there is anything to look at: at the band with the row recalled, or at the face
  * for the sum.
  */
-export function lookProblem({ lathe, desk }: TurningLane): Refusal | null {
+export function lookProblem({ lathe, desk, position }: TurningLane): Refusal | null {
   const check = desk.check?.check;
   if (check !== "recalled" && check !== "sumByHand") return null;
   if (check === "recalled" && lathe.row !== lathe.station) return { code: "recallFirst", tool: lathe.station };
   const on = check === "recalled" ? "diameter" : "face";
   const isTouching = lathe.isResting || lathe.block?.on === on || (lathe.gap?.on === on && lathe.gap.feel !== "slides");
-  return isTouching ? null : { code: "touchFirst" };
+  // a face that was just cut is stood at until Z is moved: retracted in X, the tool is still at it
+  const isAtCut =
+    on === "face" &&
+    lathe.lastBy?.axis === "x" &&
+    lathe.lastBy.tool === lathe.station &&
+    lathe.lastBy.atZ === position.z;
+  return isTouching || isAtCut ? null : { code: "touchFirst" };
 }
 
 /** What stands between tip and face where the tool touches it, by what is written on it, mm. */

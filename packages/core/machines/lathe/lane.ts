@@ -10,6 +10,7 @@ import { emptyMillRegisters, emptyTurret } from "../../registers";
 import { carve, type Outline } from "./outline";
 import { type Feel } from "../../instruments/paper";
 import { type AxisCounts } from "../../registers/mill";
+import { type Counts } from "../../units/counts";
 
 /** What was touched and set with each tool: gates and coach read this, never whether it is right. */
 export interface TurretEvidence {
@@ -40,8 +41,8 @@ export interface LatheState {
   readonly outer: Outline;
   readonly bore: Outline;
   readonly cuts: number;
-  /** Which tool made the last cut, and along which axis. */
-  readonly lastBy: { readonly tool: number; readonly axis: "x" | "z" } | null;
+  /** Which tool made the last cut, along which axis, and where Z stood. */
+  readonly lastBy: { readonly tool: number; readonly axis: "x" | "z"; readonly atZ: Counts } | null;
   /** Quarters by which the chuck was turned by hand. */
   readonly quarter: number;
   /** `leanMm`: how far a hand on the post presses the tip toward the part. Hidden. */

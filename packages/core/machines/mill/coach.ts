@@ -59,7 +59,9 @@ function edgeStep(seen: Seen, axis: "x" | "y"): MillStep {
   if (!spindle.isOn) return step("startSlow");
   if (tip?.kind === "aside") return step("setWobbling");
   const across = axis === "x" ? sight === "left" || sight === "right" : sight === "front" || sight === "back";
-  if (tip?.kind === "running" && tip.wobble === "wide") return step(across ? "goToEdge" : "lookAcross");
+  // along the line of sight a kick is hardly seen, and who does not see it goes on until the tip bends
+  if (tip?.kind === "running" && !across) return step("lookAcross");
+  if (tip?.kind === "running" && tip.wobble === "wide") return step("goToEdge");
   if (tip?.kind === "running" && (tip.wobble === "slight" || tip.wobble === "shiver")) return step("finestClicks");
   if (tip?.kind === "running" && tip.wobble === "true")
     return step(evidence.kicks[axis] === 0 ? "setWobbling" : "finestClicks");

@@ -38,7 +38,8 @@ export function workCone(lane: LatheBench, habits: Habits): void {
         lane.do({ type: "jog", axis: "z", direction: -1, clicks: size === "fine" ? 20 : 1, size });
       if (back) lane.do({ type: "jog", axis: "z", direction: 1, clicks: 2, size: "middle" });
     }
-    setByCone(lane, tool.noseRadiusMm, n, habits);
+    // who never meets the cone has nothing to work with
+    if (seenOf(lane).isResting) setByCone(lane, tool.noseRadiusMm, n, habits);
   }
   runPass(lane, n, false);
   lane.do({ type: "stopSpindle" });

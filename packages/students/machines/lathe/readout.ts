@@ -21,15 +21,11 @@ function feel(lane: LatheBench, axis: "x" | "z", on: "face" | "diameter", habits
   until("fine");
 }
 
-/** Comes up to the bare part, spindle still, until tip and metal meet. */
-function meet(lane: LatheBench, axis: "x" | "z"): void {
-  const until = (size: "middle" | "fine") => {
-    for (let turn = 0; turn < 120 && !seenOf(lane).isResting && !lane.seen.isStopped; turn++)
-      lane.do({ type: "jog", axis, direction: -1, clicks: size === "fine" ? 20 : 1, size });
-  };
-  until("middle");
-  lane.do({ type: "jog", axis, direction: 1, clicks: 2, size: "middle" });
-  until("fine");
+/** Comes up to the bare face, spindle still, until tip and metal meet: by eye first, then in hundredths. */
+function meetFace(lane: LatheBench): void {
+  moveTo(lane, { z: zAt(lane, 1) });
+  for (let turn = 0; turn < 200 && !seenOf(lane).isResting && !lane.seen.isStopped; turn++)
+    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 10, size: "fine" });
 }
 
 /** Writes a row: the reading, what lay in between, and all of it with its sign turned. */
@@ -133,7 +129,7 @@ function readCorner(lane: LatheBench, tool: TurretTool, habits: Habits): void {
     row(lane, tool.number, "z", 0, habits);
   } else {
     before(lane);
-    if (isBare) meet(lane, "z");
+    if (isBare) meetFace(lane);
     else feel(lane, "z", "face", habits);
     row(lane, tool.number, "z", isBare ? 0 : paperMm(lane) * over, habits);
     if (seenOf(lane).gap) pull(lane, "z");

@@ -83,13 +83,13 @@ const TREAD_MM = 0.5;
 /** The lathe after a pass along the cone: its surface where the pass left it, and stairs along it to be drawn. */
 export function withCone(
   state: LatheState,
-  { tool, isHeld, looks, offMm, number, faceMm, cone }: EventOf<"coneRan">,
+  { tool, isHeld, looks, offMm, number, at, faceMm, cone }: EventOf<"coneRan">,
 ): LatheState {
   const { evidence } = state;
   const after: LatheState = {
     ...state,
     cone: { offMm, looks, isHeld },
-    lastBy: { tool, axis: "z" },
+    lastBy: { tool, axis: "z", atZ: at.z },
     isResting: false,
     evidence:
       looks === "air"

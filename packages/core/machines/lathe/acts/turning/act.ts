@@ -101,7 +101,7 @@ function withTurned(state: LatheState, event: EventOf<"turned">): LatheState {
   return {
     ...state,
     cuts: number,
-    lastBy: { tool: state.station, axis },
+    lastBy: { tool: state.station, axis, atZ: event.at.z },
     [kind]: carve(state[kind], kind, fromMm, toMm, radiusMm, number),
     ...(pip ? { pip: { tool: state.station, ...pip } } : {}),
     evidence: isToMiddle

@@ -152,6 +152,12 @@ export function MillSheet({ seen }: MillDialogProps) {
           {seen.isCoachOn && sheet.advice ? (
             <p className="mt-2 border-l-4 border-expected bg-expected-soft px-3 py-2">{sheet.advice}</p>
           ) : null}
+          {!seen.isCoachOn && sheet.instruments.includes("edgeFinder") ? (
+            <p className="mt-2 text-ink2">
+              Look across the axis that you touch on: the face drags a tip along itself when it kicks, and along your
+              line of sight that is hardly seen.
+            </p>
+          ) : null}
         </div>
       </div>
       {sheet.handover ? (
