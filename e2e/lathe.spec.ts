@@ -22,7 +22,7 @@ test("Z at the face: parting tool by straight edge, and the other edge of the bl
 test("Z by the setter arm, work Z taken without an offset called", async ({ page }) => {
   await workThrough(page, "hollinsworth", pageLanes.arm);
   await expect(page.getByRole("heading", { name: /Cause: tool not active\.$/ })).toBeVisible();
-  await expect(page.getByText(/^Work Z was taken while no tool’s offset was called/)).toBeVisible();
+  await expect(page.getByText(/^Work Z was taken while the tool’s offset was not called/)).toBeVisible();
 });
 
 test("Z by master tool and shift, the others against it", async ({ page }) => {

@@ -196,7 +196,7 @@ it("looking along the kick, the coach says to look across before the tip can ben
     },
   };
   try {
-    workLane(along, { stopsAfter: "x" } as Habits);
+    workLane(along, { stopsAfter: "x" });
   } catch {
     // the tip is not seen to kick, and what follows is another story
   }
