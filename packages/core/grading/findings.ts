@@ -1,8 +1,10 @@
 import { incidentCosts, type IncidentCode } from "../bench";
 import type { LaneTrace } from "../diagnosis";
+import type { Marking } from "../exercises";
 import type { HandoverFinding } from "./handover";
 import type { MethodStep } from "./stepNames";
 import type { StepRow } from "./steps";
+import { tenth } from "./tenths";
 import type { WorkingFinding } from "./working";
 
 /** One reason for a mark: what was done or missed, or what happened, with its place in the log. */
@@ -10,6 +12,10 @@ export type Finding =
   | {
       readonly code: "stepDone" | "stepMissed";
       readonly step: MethodStep;
+      /** Where its marks count; not said in rulings of before version 7. */
+      readonly strand?: "method" | "proving" | undefined;
+      /** Missed because nothing was done that it is about: not too late, but not at all. */
+      readonly isAbsent?: boolean | undefined;
       readonly marks: number;
       readonly outOf: number;
       readonly seq: number | null;
@@ -27,6 +33,8 @@ export type Finding =
   | WorkingFinding
   | HandoverFinding;
 
+type StepFinding = Extract<Finding, { code: "stepDone" | "stepMissed" }>;
+
 /** The steps that a lane asks for, in the order of the work. */
 export const stepsAsked = <T extends LaneTrace>(rows: readonly StepRow<T>[], trace: Pick<T, "final">): MethodStep[] =>
   rows.filter((row) => row.asked(trace)).map(({ step }) => step);
@@ -39,17 +47,17 @@ export function stepFindings<T extends LaneTrace>(
   trace: T,
   rows: readonly StepRow<T>[],
   strand: "method" | "proving",
-  weights: { method: number; proving: number },
-): Finding[] {
+  { weights, tolerancesMm }: Pick<Marking, "weights" | "tolerancesMm">,
+): StepFinding[] {
   const isProvingApart = weights.proving > 0 && !trace.final.setup.handover;
   const strandOf = (row: StepRow<T>) => (row.strand === "proving" && isProvingApart ? "proving" : "method");
   const asked = rows.filter((row) => row.asked(trace) && strandOf(row) === strand);
   const share = asked.length > 0 ? weights[strand] / asked.length : 0;
-  return asked.map(({ step, done }) => {
-    const seq = done(trace);
+  return asked.map(({ step, done, isAbsent }): StepFinding => {
+    const seq = done(trace, tolerancesMm);
     return seq === null
-      ? { code: "stepMissed", step, marks: 0, outOf: share, seq }
-      : { code: "stepDone", step, marks: share, outOf: share, seq };
+      ? { code: "stepMissed", step, strand, isAbsent: isAbsent?.(trace) ?? false, marks: 0, outOf: share, seq }
+      : { code: "stepDone", step, strand, marks: share, outOf: share, seq };
   });
 }
 
@@ -60,7 +68,7 @@ export function safetyFindings({ log }: LaneTrace, outOf: number): Finding[] {
           {
             code: "incident",
             incident: event.code,
-            cost: incidentCosts[event.code] * outOf,
+            cost: tenth(incidentCosts[event.code] * outOf),
             failsOutright: event.failsOutright,
             seq,
             atMs,

@@ -145,8 +145,8 @@ const verdictSeq = (log: readonly LoggedEvent[]): number | null =>
   log.findLast(({ event }) => event.type === "setupJudged")?.seq ?? null;
 
 /**
- * The strand of proving for a setup that was handed over. A fault counts as found when a reading in the log separates
- * it from the others, what was wrong is right at hand-in, and both came before anything moved at speed. A sound setup
+ * The strand of proving for a setup that was handed over. A fault counts as found when what was wrong is right at
+ * hand-in and was put right before anything moved at speed, however it was found: reading the ledger costs nothing. A sound setup
  * earns by what was read of it. What is said of the whole earns a part of it only where it is true; a sound value that
  * was spoiled costs.
  */
@@ -175,11 +175,10 @@ export function handoverFindings(
       seq,
     });
     const read = rules.separates(fault)(trace, changed ?? Infinity);
-    if (read === null) return missed("noReading", null);
-    if (!isRight || changed === null) return missed("notPutRight", read);
+    if (!isRight || changed === null) return missed(read === null ? "noReading" : "notPutRight", read);
     return changed > fastAt
       ? missed("tooLate", fastAt)
-      : { code: "faultFound", fault, marks: each, outOf: each, seq: read };
+      : { code: "faultFound", fault, marks: each, outOf: each, seq: read ?? changed };
   });
   const proven =
     faults.length > 0

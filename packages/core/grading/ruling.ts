@@ -5,10 +5,11 @@ import type { MarkingKit, SchoolRead } from "./kit";
 import { markingKitFor } from "./machines";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
 import { valueMarks, type RegisterRuling } from "./values";
+import { inTenths, tenth } from "./tenths";
 import { workingFindings } from "./working";
 
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
-export const rulingVersion = "6";
+export const rulingVersion = "7";
 
 export const strandNames = ["values", "working", "method", "safety", "proving"] as const;
 export type StrandName = (typeof strandNames)[number];
@@ -93,30 +94,27 @@ function ruleValues(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marki
 }
 
 const earned = (findings: readonly Finding[]): number =>
-  findings.reduce((sum, finding) => sum + ("marks" in finding ? finding.marks : 0), 0);
+  tenth(findings.reduce((sum, finding) => sum + ("marks" in finding ? finding.marks : 0), 0));
 
 /** The safety strand: one incident that fails outright leaves nothing of it. */
 function safetyMarks(safety: readonly Finding[], outOf: number): number {
   const incidents = safety.flatMap((finding) => (finding.code === "incident" ? [finding] : []));
   if (incidents.some(({ failsOutright }) => failsOutright)) return 0;
-  return Math.max(
-    0,
-    incidents.reduce((left, { cost }) => left - cost, outOf),
-  );
+  return Math.max(0, tenth(incidents.reduce((left, { cost }) => left - cost, outOf)));
 }
 
 function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marking): Ruling {
   const { setup } = trace.final;
   const { weights } = marking;
-  const values = ruleValues(trace, kit, marking);
-  const method = stepFindings(trace, kit.steps, "method", weights);
+  const values = inTenths(ruleValues(trace, kit, marking));
+  const method = inTenths(stepFindings(trace, kit.steps, "method", marking));
   const proving: Finding[] = setup.handover
-    ? handoverFindings(trace, kit.handover, values, weights.proving)
-    : stepFindings(trace, kit.steps, "proving", weights);
-  const working = weights.working > 0 ? workingFindings(trace, kit.working, weights.working, values) : [];
+    ? inTenths(handoverFindings(trace, kit.handover, values, weights.proving))
+    : inTenths(stepFindings(trace, kit.steps, "proving", marking));
+  const working = weights.working > 0 ? inTenths(workingFindings(trace, kit.working, weights.working, values)) : [];
   const safety = safetyFindings(trace, weights.safety);
   const strands: StrandMarks[] = [
-    { name: "values", marks: values.reduce((sum, { marks }) => sum + marks, 0), outOf: weights.values },
+    { name: "values", marks: tenth(values.reduce((sum, { marks }) => sum + marks, 0)), outOf: weights.values },
     ...(weights.working > 0 ? [{ name: "working" as const, marks: earned(working), outOf: weights.working }] : []),
     ...(weights.method > 0 ? [{ name: "method" as const, marks: earned(method), outOf: weights.method }] : []),
     { name: "safety", marks: safetyMarks(safety, weights.safety), outOf: weights.safety },
@@ -130,7 +128,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     exerciseId: setup.exerciseId,
     exerciseVersion: setup.exerciseVersion,
     markingRevision: marking.revision,
-    total: strands.reduce((sum, { marks }) => sum + marks, 0),
+    total: tenth(strands.reduce((sum, { marks }) => sum + marks, 0)),
     outOf: strands.reduce((sum, { outOf }) => sum + outOf, 0),
     strands,
     school,

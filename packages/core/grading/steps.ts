@@ -1,5 +1,6 @@
 import type { LaneTrace } from "../diagnosis";
 import type { CheckName } from "../lane";
+import type { Marking } from "../exercises";
 import type { MethodStep } from "./stepNames";
 
 /**
@@ -10,11 +11,27 @@ export interface StepRow<T extends LaneTrace = LaneTrace> {
   readonly strand: "method" | "proving";
   asked(trace: Pick<T, "final">): boolean;
   /** Its place in the log; null when it was not done. */
-  done(trace: T): number | null;
+  done(trace: T, tolerancesMm: Marking["tolerancesMm"]): number | null;
+  /** Nothing was done that the step is about, so that it is not late or wrong but absent. */
+  isAbsent?(trace: T): boolean;
 }
 
 /** A contact at this click, or finer, was found at the finest. An inch machine's least click is 2.54 µm. */
-export const FINEST_MM = 0.003;
+const FINEST_MM = 0.003;
+/** The last click is at most this share of the tolerance; the finest one always does. */
+const CLICK_SHARE = 0.25;
+
+/** Whether a contact came at a click that its tolerance can do with, mm; a move that was no click has none. */
+export const isFineEnough = (clickMm: number, toleranceMm: number): boolean =>
+  clickMm <= Math.max(FINEST_MM, toleranceMm * CLICK_SHARE) + 1e-9;
+
+/** The first motion that is not the reference return's own. */
+const firstMotion = ({ log }: LaneTrace): number =>
+  log.find(
+    ({ event }, place) => event.type === "jogged" || (event.type === "moved" && log[place + 1]?.event.type !== "homed"),
+  )?.seq ?? Infinity;
+export const neverMoved = (trace: LaneTrace): boolean => firstMotion(trace) === Infinity;
+export const neverStarted = (trace: LaneTrace): boolean => seqOf(trace, "spindleStarted") === null;
 
 export const seqOf = ({ log }: LaneTrace, type: string): number | null =>
   log.find(({ event }) => event.type === type)?.seq ?? null;
@@ -59,10 +76,9 @@ export function checkedBy({ log }: LaneTrace, check: CheckName): number | null {
 }
 
 /** The reference return came before anything moved. */
-export const homedFirst = ({ log }: LaneTrace): number | null => {
-  const homed = log.find(({ event }) => event.type === "homed");
-  const jogged = log.find(({ event }) => event.type === "jogged" || event.type === "blockRan");
-  return homed && homed.seq < (jogged?.seq ?? Infinity) ? homed.seq : null;
+export const homedFirst = (trace: LaneTrace): number | null => {
+  const homed = seqOf(trace, "homed");
+  return homed !== null && homed < firstMotion(trace) ? homed : null;
 };
 
 /** Every start of the spindle had its speed stated. */

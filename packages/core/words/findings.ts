@@ -55,7 +55,7 @@ function faultWords({ kind, tool, axis, registers, effects }: Fault, unit: Lengt
 }
 
 const WHY_MISSED = {
-  noReading: "No reading in the log could have told it.",
+  noReading: "It was not put right, and no reading in the log could have told it.",
   notPutRight: "Something was read that shows it, but it was not put right.",
   tooLate: "It was put right only after the machine had moved at rapid low over the part.",
 } as const;
@@ -74,13 +74,19 @@ const RATED: Partial<Record<IncidentCode, string>> = {
   finderThrown: `; it is rated ${EDGE_FINDER_HIGHEST_RPM}`,
 };
 
+/** A step that was missed: absent is not too late. */
+function stepMissedWords({ step, isAbsent }: Extract<Finding, { code: "stepDone" | "stepMissed" }>): string {
+  const words = STEPS[step];
+  return isAbsent === true && words.absent !== undefined ? words.absent : words.missed;
+}
+
 /** One finding as a line: what was done or missed, or what happened. */
 export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string {
   switch (finding.code) {
     case "stepDone":
       return STEPS[finding.step].done;
     case "stepMissed":
-      return STEPS[finding.step].missed;
+      return stepMissedWords(finding);
     case "working":
       return workingWords(finding, unit);
     case "faultFound":

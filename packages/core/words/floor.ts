@@ -3,7 +3,7 @@ import type { FloorGateName } from "../floor/state";
 import type { FloorValue } from "../floor/ruling";
 import { formatMm } from "../units";
 import { mistakeWords } from "./mistakes";
-import { signatureWords } from "./ruling";
+import { oddsWords, signatureWords } from "./ruling";
 
 export const floorGateWords: Record<FloorGateName, string> = {
   ready: "Ready",
@@ -55,7 +55,7 @@ export function floorValueWords(value: FloorValue, show: (mm: number) => string)
   const checks = [...new Set(first.classes.flat().map((id) => mistakeWords[id].check))].join(" ");
   return {
     headline: `${register.label} is ${off}. Most likely: ${names}.`,
-    body: `That leaves ${formatMm(first.predicted)} mm; inferred from the number, about ${Math.round(first.probability * 100)} in 100. ${checks}`,
+    body: `That makes ${formatMm(first.predicted)} mm of it; inferred from the number, ${oddsWords(first.probability)}. ${checks}`,
   };
 }
 

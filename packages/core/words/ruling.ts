@@ -20,7 +20,7 @@ const direction = (value: RegisterRuling, sheet: Setup): string =>
 const LEAST_SHARE_MM = 0.001;
 const signed = (mm: number, sheet: Setup): string => `${mm > 0 ? "+" : ""}${show(mm, sheet)}`;
 
-const percent = (probability: number): string =>
+export const oddsWords = (probability: number): string =>
   probability > 0.99 ? "nothing else known comes near" : `about ${Math.max(1, Math.round(probability * 100))} in 100`;
 
 const valueOf = (value: RegisterRuling, figure: number, sheet: Setup): string =>
@@ -141,7 +141,7 @@ export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
       .filter(({ ids: more }) => more.length > 0)
       .map(
         ({ ids: more, probability }) =>
-          `${more.map((id) => CAUSES[id as CauseId] ?? id).join(" with ")} (${percent(probability)})`,
+          `${more.map((id) => CAUSES[id as CauseId] ?? id).join(" with ")} (${oddsWords(probability)})`,
       );
     const question = ids.map(questionOf).find((one) => one !== null);
     return {
@@ -149,7 +149,7 @@ export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
       headline: `${lead}. Most likely: ${listed(ids.map(headlineOf))}.`,
       body: `${termsWords(terms, value, sheet)}${sharesWords(terms, value, sheet)}${holds}`,
       proof: [
-        `The log shows the figure; which slip made it is inferred from it: ${percent(first?.probability ?? 0)}.`,
+        `The log shows the figure; which slip made it is inferred from it: ${oddsWords(first?.probability ?? 0)}.`,
         ...(others.length > 0 ? [`Also possible: ${others.join(", ")}.`] : []),
         ...(question ? [`What decides: ${question}`] : []),
       ].join(" "),

@@ -1,54 +1,66 @@
 import type { MethodStep } from "../grading";
 
-/** Each step of a method: what is said where it was done, and where it was missed. */
-export const STEPS: Record<MethodStep, { done: string; missed: string }> = {
+/** Each step of a method: what is said where it was done, where it was missed, and where nothing was that it is about. */
+export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: string }> = {
   homedFirst: {
     done: "Reference return before anything moved.",
     missed: "The machine was moved before its reference return.",
+    absent: "The machine was never sent to its reference.",
   },
   burrBeforeTouch: {
     done: "Burr dressed before the first touch.",
     missed: "The edges were touched before the burr was dressed.",
+    absent: "The burr was not dressed, and no edge was touched.",
   },
   speedStated: {
     done: "Every spindle start stated its speed.",
-    missed: "A spindle start left the speed to memory, or the spindle was never started.",
+    missed: "A spindle start left the speed to memory.",
+    absent: "The spindle was never started.",
   },
   seatedFirst: {
     done: "Blank seated and the vise looked after before the first touch.",
     missed: "Something was touched before the blank was seated as the sheet asks.",
+    absent: "Nothing was touched, so no seat was proven.",
   },
   twoKicksX: {
     done: "X: two contacts agreed.",
     missed: "X: there were no two contacts that agree; one reading can deceive.",
+    absent: "X: nothing was touched.",
   },
   twoKicksY: {
     done: "Y: two contacts agreed.",
     missed: "Y: there were no two contacts that agree; one reading can deceive.",
+    absent: "Y: nothing was touched.",
   },
   finestX: {
-    done: "X: the last contact was found at the finest click.",
-    missed: "X: the last contact was not found at the finest click.",
+    done: "X: the last contact came at a click fine enough for its tolerance.",
+    missed: "X: the last contact came at a click of more than a quarter of its tolerance.",
+    absent: "X: nothing was touched, so no click came last.",
   },
   finestY: {
-    done: "Y: the last contact was found at the finest click.",
-    missed: "Y: the last contact was not found at the finest click.",
+    done: "Y: the last contact came at a click fine enough for its tolerance.",
+    missed: "Y: the last contact came at a click of more than a quarter of its tolerance.",
+    absent: "Y: nothing was touched, so no click came last.",
   },
   finestPaper: {
-    done: "Every tool was touched at the finest click, or measured by a cycle.",
-    missed: "Not every tool was touched at the finest click.",
+    done: "Every tool was touched at a click fine enough for its tolerance, or measured by a cycle.",
+    missed: "Not every tool was last touched at a click of at most a quarter of the tolerance.",
+    absent: "No tool was touched or measured.",
   },
   tasterTrued: {
     done: "Taster trued before its first contact.",
     missed: "The taster was not trued before its first contact.",
+    absent: "The taster was never used.",
   },
   toolWiped: {
     done: "Taper wiped before the first tool.",
     missed: "The taper was not wiped before the first tool went in.",
+    absent: "No tool went in.",
   },
   tipClean: {
     done: "Tip blown clean before the beam.",
     missed: "No tip was blown clean before it was measured in the beam.",
+    absent: "No tool was measured in the beam.",
   },
   checkedBefore: {
     done: "One check made with its expectation said first, and judged as it looked.",
@@ -61,6 +73,7 @@ export const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   facedClean: {
     done: "Face cut to the middle before anything was touched on it.",
     missed: "Something was touched on the sawn end, or the face was never cut to the middle.",
+    absent: "The face was never cut or touched.",
   },
   measuredTwice: {
     done: "Skimmed diameter measured twice, the chuck turned in between.",
@@ -69,10 +82,12 @@ export const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   bandClean: {
     done: "The band had cleaned up all round before it was measured.",
     missed: "The band that was measured still showed the saw.",
+    absent: "No band was cut on the diameter.",
   },
   finestTurret: {
-    done: "Every touch found at the finest click.",
-    missed: "Not every touch was found at the finest click.",
+    done: "Every touch found at a click fine enough for its tolerance.",
+    missed: "Not every last touch came at a click of at most a quarter of the tolerance.",
+    absent: "No tool was touched.",
   },
   armFolded: { done: "Setter arm folded away again.", missed: "The setter arm was left down." },
   recallChecked: {
@@ -86,6 +101,7 @@ export const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   barMeasured: {
     done: "The bar was measured before a tool was set by it.",
     missed: "A tool was set by the bar before the bar had been measured.",
+    absent: "No tool was set by the bar.",
   },
   feedDown: {
     done: "The feed was turned down before each new tool came in the first time.",
@@ -94,10 +110,12 @@ export const STEPS: Record<MethodStep, { done: string; missed: string }> = {
   headstockTaken: {
     done: "Axis height taken at the headstock.",
     missed: "The axis height was taken somewhere else than at the headstock, which is the reference.",
+    absent: "The axis height was never taken: no stack went under a pin.",
   },
   gaugeZeroedFirst: {
     done: "Setting gauge zeroed on the slide, and raised to the mark from below.",
     missed: "The setting gauge was not zeroed on the slide first, or was brought down onto the crest.",
+    absent: "The setting gauge was never read.",
   },
   declaredAtStart: {
     done: "Declared at the start point and with its tool, every time.",

@@ -1,6 +1,6 @@
 import { reading } from "../../app/queries";
 import type { RulingView } from "@probe-lane/contract";
-import type { Finding, RegisterRuling, Ruling } from "@probe-lane/core/grading";
+import type { Finding, RegisterRuling, Ruling, StrandName } from "@probe-lane/core/grading";
 import { schoolsOf } from "@probe-lane/core/exercises";
 import { causeWords, choiceWords, findingWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { useQuery } from "@tanstack/react-query";
@@ -12,7 +12,7 @@ import { Loading, PageError, Panel, TextLink } from "../../ui";
 import { Axes } from "./Axes";
 import { byCause, Cause } from "./Cause";
 import { ReplayLink } from "./ReplayLink";
-import { marks } from "./show";
+import { marks, STRANDS } from "./show";
 import { Total } from "./Total";
 
 /** Values that a school of lengths sets. */
@@ -91,7 +91,7 @@ function RulingSheet({ view }: { view: RulingView }) {
               {hasLengths ? (
                 <p className="py-1 text-ink2">
                   School of lengths
-                  {schoolsOf(ruling.sheet).length === 1
+                  {schoolsOf(ruling.sheet).length === 1 || ruling.school === "unclear"
                     ? ""
                     : ruling.isSchoolNamed
                       ? ", as you named it at hand-in"
@@ -155,6 +155,13 @@ const costOf = (finding: Finding): number => {
   return isFault ? Math.max(finding.outOf - finding.marks, Number.EPSILON) : finding.outOf - finding.marks;
 };
 
+/** The strand that a finding's marks count in. */
+function strandOf(finding: Finding): StrandName {
+  if (finding.code === "incident") return "safety";
+  if (finding.code === "working") return "working";
+  return "strand" in finding && finding.strand === "proving" ? "proving" : "method";
+}
+
 /** Findings about a setup that was handed over; they have a panel of their own. */
 const HANDOVER = /^(fault|sound|verdict)/;
 
@@ -201,8 +208,7 @@ function HandedOver({
 function Lost({ laneId, finding, unit }: { laneId: string; finding: Finding; unit: Ruling["sheet"]["unit"] }) {
   return (
     <p className="px-4 py-2">
-      <b className="figures">−{marks(costOf(finding))}</b>{" "}
-      <b>{finding.code === "incident" ? "Safety" : finding.code === "working" ? "Working" : "Method"}</b>{" "}
+      <b className="figures">−{marks(costOf(finding))}</b> <b>{STRANDS[strandOf(finding)]}</b>{" "}
       {findingWords(finding, unit)}
       {finding.code === "incident" ? (
         <span className="text-xs text-ink2"> {format(new Date(finding.atMs), "HH:mm:ss")}</span>

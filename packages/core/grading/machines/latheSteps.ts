@@ -1,6 +1,16 @@
 import type { TurningTrace } from "../../diagnosis";
 import { toCounts } from "../../units";
-import { checkedBefore, checkedBy, FINEST_MM, homedFirst, speedStated, type StepRow } from "../steps";
+import {
+  checkedBefore,
+  checkedBy,
+  homedFirst,
+  isFineEnough,
+  neverMoved,
+  neverStarted,
+  seqOf,
+  speedStated,
+  type StepRow,
+} from "../steps";
 import { firstFastTurn } from "./latheHandover";
 
 /** A skimmed diameter read at two places round it, the chuck turned by hand in between. */
@@ -62,6 +72,7 @@ const hasOwnCheck = (trace: Sheet): boolean =>
   isPrescribedArm(trace) ||
   (trace.final.kind === "readout" && isTurned(trace)) ||
   trace.final.setup.lathe.cone !== undefined;
+const isTouch = ({ by }: { by: string }): boolean => by !== "cut" && by !== "arm";
 const isOnBar = (trace: Sheet): boolean => isOwn(trace) && trace.final.kind === "gang";
 
 /** What a lathe asks for, in the order of the work. */
@@ -71,8 +82,15 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     strand: "method",
     asked: (trace) => !isOwn(trace) || trace.final.kind !== "readout",
     done: homedFirst,
+    isAbsent: neverMoved,
   },
-  { step: "speedStated", strand: "method", asked: (trace) => isOwn(trace) && isTurned(trace), done: speedStated },
+  {
+    step: "speedStated",
+    strand: "method",
+    asked: (trace) => isOwn(trace) && isTurned(trace),
+    done: speedStated,
+    isAbsent: neverStarted,
+  },
   {
     step: "headstockTaken",
     strand: "method",
@@ -82,6 +100,7 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
       const went = log.findLast(({ seq, event }) => seq < said && event.type === "stackTried" && event.goes);
       return went?.event.type === "stackTried" && went.event.under === "spindle" ? went.seq : null;
     },
+    isAbsent: ({ log }) => !log.some(({ event }) => event.type === "stackTried" && event.goes),
   },
   {
     step: "gaugeZeroedFirst",
@@ -91,6 +110,7 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
       const read = log.findLast(({ event }) => event.type === "gaugeRead");
       return read?.event.type === "gaugeRead" && read.event.isZeroed && read.event.from === "below" ? read.seq : null;
     },
+    isAbsent: (trace) => seqOf(trace, "gaugeRead") === null,
   },
   {
     step: "facedClean",
@@ -101,6 +121,7 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
       const touched = turret.find(({ axis, by }) => axis === "z" && by !== "cut" && by !== "arm")?.seq ?? Infinity;
       return faced !== null && faced < touched ? faced : null;
     },
+    isAbsent: ({ turret }) => !turret.some(({ axis, by }) => axis === "z" && by !== "arm"),
   },
   {
     step: "bandClean",
@@ -117,6 +138,7 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
       );
       return measured && band?.isClean ? measured.seq : null;
     },
+    isAbsent: ({ turret }) => !turret.some(({ by, on }) => by === "cut" && on === "diameter"),
   },
   {
     step: "measuredTwice",
@@ -139,6 +161,8 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
       );
       return measured !== null && measured < set ? measured : null;
     },
+    isAbsent: ({ turret, changes }) =>
+      !turret.some(({ by }) => by === "slid") && !changes.some(({ event }) => event.register.startsWith("X")),
   },
   {
     step: "feedDown",
@@ -187,13 +211,15 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     step: "finestTurret",
     strand: "method",
     asked: (trace) => isOwn(trace) && isTouched(trace) && !isByArm(trace),
-    done: ({ turret }) => {
-      const touched = turret.filter(({ by }) => by !== "cut" && by !== "arm");
+    done: ({ turret }, tolerancesMm) => {
+      const touched = turret.filter(isTouch);
       const last = new Map(touched.map((one) => [`${one.tool}${one.axis}`, one]));
-      return touched.length > 0 && [...last.values()].every(({ clickMm }) => clickMm <= FINEST_MM)
+      return touched.length > 0 &&
+        [...last.values()].every(({ axis, clickMm }) => isFineEnough(clickMm, tolerancesMm[axis]))
         ? (touched.at(-1)?.seq ?? null)
         : null;
     },
+    isAbsent: ({ turret }) => !turret.some(isTouch),
   },
   {
     step: "armFolded",

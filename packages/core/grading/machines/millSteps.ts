@@ -3,43 +3,66 @@ import { edgeOf } from "../../exercises";
 import type { MillTrace } from "../../diagnosis";
 import { toolName } from "../../instruments";
 import { toMm } from "../../units";
-import { checkedBefore, FINEST_MM, homedFirst, seqOf, speedStated, type StepRow } from "../steps";
+import {
+  checkedBefore,
+  homedFirst,
+  isFineEnough,
+  neverMoved,
+  neverStarted,
+  seqOf,
+  speedStated,
+  type StepRow,
+} from "../steps";
 import { firstFastMoveOnMill } from "./millHandover";
 
 /** How near two contacts of one face must fall to agree, mm. */
 const AGREE_MM = 0.008;
 
-/** Contacts on one axis that were made before its register was last set. */
-function contactsUsed(trace: MillTrace, axis: "x" | "y") {
-  const lastSet = trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
-  return lastSet ? trace.contacts.filter((contact) => contact.axis === axis && contact.seq < lastSet.seq) : [];
+/** When the place on an axis was last set, in whatever offset; what was found after that was not used. */
+function lastSet({ changes }: MillTrace, axis: "x" | "y"): number {
+  const set = changes.filter(({ event }) => /^G5\d\./.test(event.register) && event.register.endsWith(axis));
+  const own = set.findLast(({ event }) => event.register === `G54.${axis}`);
+  return (own ?? set.at(-1))?.seq ?? Infinity;
 }
+
+/** Contacts on one axis that were made before its register was last set. */
+const contactsUsed = (trace: MillTrace, axis: "x" | "y") =>
+  trace.contacts.filter((contact) => contact.axis === axis && contact.seq < lastSet(trace, axis));
+const placesUsed = (trace: MillTrace, axis: "x" | "y") =>
+  trace.places.filter((place) => place.axis === axis && place.seq < lastSet(trace, axis));
+const isUntouched = (trace: MillTrace, axis: "x" | "y"): boolean =>
+  contactsUsed(trace, axis).length === 0 && placesUsed(trace, axis).length === 0;
 
 /** Two contacts, or two answers of a cycle or sweep, that agree; a middle wants them on both of its faces. */
 function agreeing(trace: MillTrace, axis: "x" | "y"): number | null {
-  const lastSet = trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
   const used = contactsUsed(trace, axis);
-  const read = trace.places.filter((place) => place.axis === axis && place.seq < (lastSet?.seq ?? 0));
+  const read = placesUsed(trace, axis);
   const agree = (a: { atCounts: number }, b: { atCounts: number }) =>
     Math.abs(toMm(a.atCounts - b.atCounts, trace.final.scale)) <= AGREE_MM;
-  const [lastRead, readBefore] = read.toReversed();
-  if (lastRead && readBefore && agree(lastRead, readBefore)) return lastRead.seq;
-  const pairOn = (approach: 1 | -1) => {
-    const [last, before] = used.filter((contact) => contact.approach === approach).toReversed();
-    return last && before && agree(last, before) ? Math.ceil(last.seq) : null;
+  // the last of them with any one before it
+  const pairOf = (list: readonly { atCounts: number; seq: number }[]) => {
+    const last = list.at(-1);
+    return last && list.slice(0, -1).some((one) => agree(one, last)) ? Math.ceil(last.seq) : null;
   };
+  const isRead = pairOf(read);
+  if (isRead !== null) return isRead;
+  const pairOn = (approach: 1 | -1) => pairOf(used.filter((contact) => contact.approach === approach));
   if (edgeOf(trace.final.setup, axis)) return pairOn(1) ?? pairOn(-1);
   const [low, high] = [pairOn(1), pairOn(-1)];
   return low !== null && high !== null ? Math.max(low, high) : null;
 }
 
-function finestContact(trace: MillTrace, axis: "x" | "y"): number | null {
-  const lastSet = trace.changes.findLast(({ event }) => event.register === `G54.${axis}`);
-  const read = trace.places.findLast((place) => place.axis === axis && place.seq < (lastSet?.seq ?? 0));
+function fineContact(trace: MillTrace, axis: "x" | "y", toleranceMm: number): number | null {
+  const read = placesUsed(trace, axis).at(-1);
   if (read) return read.seq;
   const last = contactsUsed(trace, axis).at(-1);
-  return last && last.clickMm <= FINEST_MM ? Math.ceil(last.seq) : null;
+  return last && isFineEnough(last.clickMm, toleranceMm) ? Math.ceil(last.seq) : null;
 }
+
+/** Nothing met an edge: neither by a tip nor by a cycle. */
+const noEdgeTouched = ({ contacts, places }: MillTrace): boolean => contacts.length === 0 && places.length === 0;
+const firstEdge = ({ contacts, places }: MillTrace): number =>
+  Math.min(contacts[0]?.seq ?? Infinity, places[0]?.seq ?? Infinity);
 
 function firstContactSeq({ log }: MillTrace): number {
   return (
@@ -54,13 +77,13 @@ function firstContactSeq({ log }: MillTrace): number {
   );
 }
 
-/** Every tool that is marked was last touched at the finest click, or measured by a cycle. */
-function finestLengths(trace: MillTrace): number | null {
+/** Every tool that is marked was last touched at a click fine enough, or measured by a cycle. */
+function fineLengths(trace: MillTrace, toleranceMm: number): number | null {
   const seqs = trace.final.setup.targets.lengths.map((tool) => {
     const touch = trace.touches.findLast(({ holds, feel }) => holds === toolName(tool) && feel !== "torn");
     const read = trace.readings.findLast(({ event }) => event.tool === tool && event.values.length !== undefined);
     if (read && (!touch || touch.by === "plungerSetter")) return read.seq;
-    return touch && touch.clickMm <= FINEST_MM ? touch.seq : null;
+    return touch && isFineEnough(touch.clickMm, toleranceMm) ? touch.seq : null;
   });
   const done = seqs.filter((seq) => seq !== null);
   return done.length === seqs.length ? Math.max(...done) : null;
@@ -75,15 +98,16 @@ const asksTwoSides = ({ final: { setup } }: Pick<MillTrace, "final">): boolean =
 
 /** What a mill asks for, in the order of the work. */
 export const millSteps: readonly StepRow<MillTrace>[] = [
-  { step: "homedFirst", strand: "method", asked: () => true, done: homedFirst },
+  { step: "homedFirst", strand: "method", asked: () => true, done: homedFirst, isAbsent: neverMoved },
   {
     step: "burrBeforeTouch",
     strand: "method",
     asked: (trace) => isOwn(trace) && trace.final.setup.tasks.includes("dressBurr"),
     done: (trace) => {
       const dressed = seqOf(trace, "burrDressed");
-      return dressed !== null && dressed < firstContactSeq(trace) ? dressed : null;
+      return dressed !== null && dressed < firstEdge(trace) ? dressed : null;
     },
+    isAbsent: noEdgeTouched,
   },
   {
     step: "toolWiped",
@@ -94,6 +118,7 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
       const loaded = log.find(({ event }) => event.type === "loaded")?.seq ?? Infinity;
       return wiped !== null && wiped < loaded ? wiped : null;
     },
+    isAbsent: (trace) => seqOf(trace, "loaded") === null,
   },
   {
     step: "seatedFirst",
@@ -113,12 +138,14 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
       const last = Math.max(...places);
       return last < firstContactSeq(trace) ? last : null;
     },
+    isAbsent: (trace) => firstContactSeq(trace) === Infinity,
   },
   {
     step: "speedStated",
     strand: "method",
     asked: (trace) => isOnPlace(trace) && trace.final.setup.instruments.includes("edgeFinder"),
     done: speedStated,
+    isAbsent: neverStarted,
   },
   {
     step: "tasterTrued",
@@ -129,30 +156,35 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
       const first = trace.contacts.find(({ by }) => by === "taster")?.seq ?? Infinity;
       return trued !== null && trued < first ? trued : null;
     },
+    isAbsent: ({ contacts }) => !contacts.some(({ by }) => by === "taster"),
   },
   {
     step: "twoKicksX",
     strand: "method",
     asked: isOnPlace,
     done: (trace) => agreeing(trace, "x"),
+    isAbsent: (trace) => isUntouched(trace, "x"),
   },
   {
     step: "twoKicksY",
     strand: "method",
     asked: isOnPlace,
     done: (trace) => agreeing(trace, "y"),
+    isAbsent: (trace) => isUntouched(trace, "y"),
   },
   {
     step: "finestX",
     strand: "method",
     asked: isOnPlace,
-    done: (trace) => finestContact(trace, "x"),
+    done: (trace, { x }) => fineContact(trace, "x", x),
+    isAbsent: (trace) => isUntouched(trace, "x"),
   },
   {
     step: "finestY",
     strand: "method",
     asked: isOnPlace,
-    done: (trace) => finestContact(trace, "y"),
+    done: (trace, { y }) => fineContact(trace, "y", y),
+    isAbsent: (trace) => isUntouched(trace, "y"),
   },
   {
     step: "tipClean",
@@ -162,13 +194,16 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
       const first = readings.find(({ event }) => event.instrument === "beamSetter")?.seq ?? Infinity;
       return log.find(({ event, seq }) => event.type === "tipBlown" && seq < first)?.seq ?? null;
     },
+    isAbsent: ({ readings }) => !readings.some(({ event }) => event.instrument === "beamSetter"),
   },
   {
     step: "finestPaper",
     strand: "method",
     asked: (trace) =>
       isOwn(trace) && trace.final.setup.targets.lengths.length > 0 && trace.final.setup.partBefore === null,
-    done: finestLengths,
+    done: (trace, { z }) => fineLengths(trace, z),
+    isAbsent: ({ touches, readings }) =>
+      touches.length === 0 && !readings.some(({ event }) => event.values.length !== undefined),
   },
   {
     step: "spindleLooked",
