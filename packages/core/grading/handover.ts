@@ -146,9 +146,9 @@ const verdictSeq = (log: readonly LoggedEvent[]): number | null =>
 
 /**
  * The strand of proving for a setup that was handed over. A fault counts as found when what was wrong is right at
- * hand-in and was put right before anything moved at speed, however it was found: reading the ledger costs nothing. A sound setup
- * earns by what was read of it. What is said of the whole earns a part of it only where it is true; a sound value that
- * was spoiled costs.
+ * hand-in and was put right before anything moved at speed, however it was found: reading the ledger costs nothing. A
+ * sound setup earns by what was read of it. What is said of the whole earns a part of it only where it is true; a sound
+ * value that was spoiled costs.
  */
 export function handoverFindings(
   trace: LaneTrace,

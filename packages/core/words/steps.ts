@@ -1,6 +1,6 @@
 import type { MethodStep } from "../grading";
 
-/** Each step of a method: what is said where it was done, where it was missed, and where nothing was that it is about. */
+/** Each step of a method: what is said where it was done, was missed, or where nothing was that it is about. */
 export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: string }> = {
   homedFirst: {
     done: "Reference return before anything moved.",
