@@ -288,8 +288,11 @@ export class BenchHands extends KeyboardStudent {
         await this.page.getByLabel("Which check").selectOption({ label: checkWords[command.check].name });
         await this.page.getByLabel("Expected").fill(command.text);
         await this.inDialog("I expect that").click();
+        // said, the machine is brought there first
+        await this.inDialog("First bring it there").click();
         return this.settle();
       case "lookCheck":
+        await this.press("x");
         await this.inDialog("Look").click();
         return this.settle();
       case "judgeCheck":

@@ -11,8 +11,9 @@ test("someone else's setup: two faults found, one missed, because the setter's c
   await expect(panel.getByText(/^Found in time: [XY] had the tip radius with its sign turned/)).toBeVisible();
   await expect(panel.getByText(/^Missed: the setter no longer stands where its card says/)).toBeVisible();
   await expect(panel.getByText("The setup was called faulty, and it was.")).toBeVisible();
-  // lost: one of three faults that share 80 % of 40 (in tenths 10.7, 10.6, 10.7), and one of five values of 35
-  await expect(page.getByTestId("total")).toHaveText("82.4");
+  // lost: one of three faults that share 80 % of 40 (in tenths 10.7, 10.6, 10.7, in the order in which
+  // this lane drew them), and one of five values of 35
+  await expect(page.getByTestId("total")).toHaveText(/^82\.[34]$/);
   await accessible(page);
   await panel
     .getByRole("link", { name: /^Replay entry/ })

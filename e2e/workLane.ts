@@ -126,6 +126,25 @@ async function setLength(student: KeyboardStudent): Promise<void> {
   await student.do("p");
 }
 
+/** Says first how far off zero the point will stand, comes close, looks from two sides, and answers. */
+async function lookOverZero(student: KeyboardStudent): Promise<void> {
+  const dialog = student.page.getByRole("dialog");
+  await student.press("x");
+  await dialog.getByLabel("Which check").selectOption({ label: "Stand over zero and look" });
+  await dialog.getByLabel("Expected").fill("0");
+  await dialog.getByRole("button", { name: "I expect that" }).click();
+  await dialog.getByRole("button", { name: "First bring it there" }).click();
+  await student.block("G0 G54 X0 Y0");
+  const { top } = await eyePlaces(student);
+  await student.block(`G53 G0 Z${(top + (await heldLength(student)) + 4).toFixed(0)}`);
+  await student.look("left");
+  await student.look("front");
+  await student.press("x");
+  await dialog.getByRole("button", { name: "Look" }).click();
+  await dialog.getByRole("button", { name: /^As I expected/ }).click();
+  await student.settle();
+}
+
 /** The whole lane by the keyboard from the reference return to the ruling. */
 export async function workLane(student: KeyboardStudent): Promise<void> {
   await student.do("h");
@@ -145,8 +164,6 @@ export async function workLane(student: KeyboardStudent): Promise<void> {
   await student.do("o");
   await student.load("pointed tool");
   await student.do("o");
-  await student.block("G0 G54 X0 Y0");
-  await student.look("left");
-  await student.look("front");
+  await lookOverZero(student);
   await student.handIn();
 }

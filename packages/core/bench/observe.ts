@@ -34,7 +34,10 @@ function coachOf(seen: Omit<Observation, "coach">): CoachStep | null {
   if (!seen.isCoachOn || seen.isHandedIn) return null;
   if (seen.isStopped) return { code: "resetAfterStrike" };
   const next = seen.gates.find(({ isPassed }) => !isPassed);
-  return next ? kitFor(seen.kind).coach(seen, next) : null;
+  if (!next) return null;
+  // under way again it is taken further as any other check
+  if (next.shutBy !== undefined && seen.check === null) return { code: "checkAgain", register: next.shutBy };
+  return kitFor(seen.kind).coach(seen, next);
 }
 
 /** What may be seen of a lane. An instructor also sees the incidents that say nothing. */

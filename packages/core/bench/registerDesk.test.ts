@@ -181,10 +181,10 @@ describe("checks", () => {
     made.do({ type: "expectCheck", check: "ruleBeside", text: "80" });
     expect(refusal(made, { type: "judgeCheck", isAsExpected: true })).toBe("lookFirst");
     made.do({ type: "lookCheck" });
-    expect(made.seen.check?.seenMm).toBeCloseTo(made.seen.heldLengthMm, 9);
+    expect(made.seen.check?.seenMm).toBeCloseTo(Math.round(made.seen.heldLengthMm * 2) / 2, 9);
     made.do({ type: "judgeCheck", isAsExpected: true });
     expect(made.seen.check).toBeNull();
-    expect(made.seen.checksJudged).toEqual(["ruleBeside"]);
+    expect(made.seen.checking.made).toMatchObject([{ check: "ruleBeside" }]);
   });
 });
 

@@ -1,6 +1,7 @@
 import { incidentCosts, type IncidentCode } from "../bench";
 import type { LaneTrace } from "../diagnosis";
 import type { Marking } from "../exercises";
+import type { CheckNote } from "./checking";
 import type { HandoverFinding } from "./handover";
 import type { MethodStep } from "./stepNames";
 import type { StepRow } from "./steps";
@@ -16,6 +17,7 @@ export type Finding =
       readonly strand?: "method" | "proving" | undefined;
       /** Missed because nothing was done that it is about: not too late, but not at all. */
       readonly isAbsent?: boolean | undefined;
+      readonly note?: CheckNote | undefined;
       readonly marks: number;
       readonly outOf: number;
       readonly seq: number | null;
@@ -53,11 +55,13 @@ export function stepFindings<T extends LaneTrace>(
   const strandOf = (row: StepRow<T>) => (row.strand === "proving" && isProvingApart ? "proving" : "method");
   const asked = rows.filter((row) => row.asked(trace) && strandOf(row) === strand);
   const share = asked.length > 0 ? weights[strand] / asked.length : 0;
-  return asked.map(({ step, done, isAbsent }): StepFinding => {
+  return asked.map(({ step, done, isAbsent, note }): StepFinding => {
     const seq = done(trace, tolerancesMm);
+    const noted = note?.(trace) ?? null;
+    const of = { step, strand, outOf: share, ...(noted ? { note: noted } : {}) };
     return seq === null
-      ? { code: "stepMissed", step, strand, isAbsent: isAbsent?.(trace) ?? false, marks: 0, outOf: share, seq }
-      : { code: "stepDone", step, strand, marks: share, outOf: share, seq };
+      ? { code: "stepMissed", ...of, isAbsent: isAbsent?.(trace) ?? false, marks: 0, seq }
+      : { code: "stepDone", ...of, marks: share, seq };
   });
 }
 

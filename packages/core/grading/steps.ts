@@ -1,5 +1,5 @@
 import type { LaneTrace } from "../diagnosis";
-import type { CheckName } from "../lane";
+import type { CheckNote } from "./checking";
 import type { Marking } from "../exercises";
 import type { MethodStep } from "./stepNames";
 
@@ -14,6 +14,8 @@ export interface StepRow<T extends LaneTrace = LaneTrace> {
   done(trace: T, tolerancesMm: Marking["tolerancesMm"]): number | null;
   /** Nothing was done that the step is about, so that it is not late or wrong but absent. */
   isAbsent?(trace: T): boolean;
+  /** What more is to be said of how it was done or missed. */
+  note?(trace: T): CheckNote | null;
 }
 
 /** A contact at this click, or finer, was found at the finest. An inch machine's least click is 2.54 µm. */
@@ -35,45 +37,6 @@ export const neverStarted = (trace: LaneTrace): boolean => seqOf(trace, "spindle
 
 export const seqOf = ({ log }: LaneTrace, type: string): number | null =>
   log.find(({ event }) => event.type === type)?.seq ?? null;
-
-/**
- * A check with what was expected said first, judged as it looked; a surprise with the machine stopped and put right
- * counts as much.
- */
-export function checkedBefore({ log }: LaneTrace): number | null {
-  let expected: number | null = null;
-  let seen: number | null | undefined;
-  for (const [place, { seq, event }] of log.entries()) {
-    if (event.type === "checkExpected") expected = event.mm;
-    if (event.type === "checkLooked") seen = event.seenMm;
-    if (event.type !== "checkJudged" || expected === null || seen === undefined) continue;
-    const isOff = seen !== null && Math.abs(seen - expected) > 1.5;
-    const isHonest = event.isAsExpected ? !isOff : isOff || seen === null;
-    const isPutRight =
-      event.isAsExpected ||
-      log.slice(place).some(({ event: later }) => later.type === "registerChanged" || later.type === "handRaised");
-    if (isHonest && isPutRight) return seq;
-    expected = null;
-    seen = undefined;
-  }
-  return null;
-}
-
-/** Figures that are read off a display must agree this well, mm. */
-const READ_ALIKE_MM = 0.06;
-
-/** One check by its name, judged as it looked. */
-export function checkedBy({ log }: LaneTrace, check: CheckName): number | null {
-  let expected: number | null = null;
-  let seen: number | null = null;
-  for (const { seq, event } of log) {
-    if (event.type === "checkExpected") [expected, seen] = [event.check === check ? event.mm : null, null];
-    if (event.type === "checkLooked") seen = event.seenMm;
-    if (event.type !== "checkJudged" || expected === null || seen === null) continue;
-    if (event.isAsExpected === Math.abs(seen - expected) <= READ_ALIKE_MM) return seq;
-  }
-  return null;
-}
 
 /** The reference return came before anything moved. */
 export const homedFirst = (trace: LaneTrace): number | null => {

@@ -11,6 +11,7 @@ export {
   type Side,
   type TermName,
 } from "./names";
+export { isAlike, isReadOff } from "./checks";
 export type { CoachStep } from "./coach";
 export type { Gate } from "./gates";
 export type { Refusal } from "./refusals";

@@ -47,6 +47,8 @@ export const checkNames = [
   "liftedMove",
   "sumByHand",
   "recalled",
+  "atDiameter",
+  "skimmed",
   "clearance",
 ] as const;
 export type CheckName = (typeof checkNames)[number];

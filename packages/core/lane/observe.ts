@@ -23,7 +23,7 @@ export interface SeenBase extends Pick<
   | "tasksDone"
   | "isHandUp"
   | "isHandedIn"
-  | "checksJudged"
+  | "checking"
 > {
   readonly machine: AxisCounts;
   readonly counter: AxisCounts;
@@ -65,7 +65,7 @@ export function seenBase(state: LaneBase, viewer: "student" | "instructor"): See
     ledger: desk.ledger,
     check: desk.check,
     verdict: desk.verdict,
-    checksJudged: state.checksJudged,
+    checking: state.checking,
     incidents: state.incidents.filter(({ isSilent }) => viewer === "instructor" || !isSilent).map(({ code }) => code),
   };
 }

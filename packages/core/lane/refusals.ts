@@ -68,6 +68,13 @@ export type Refusal =
   | { code: "noSuchReading" }
   | { code: "expectFirst" }
   | { code: "lookFirst" }
+  | { code: "answerShows" }
+  | { code: "lookCloser" }
+  | { code: "lookStill" }
+  | { code: "moveFirst" }
+  | { code: "measureFirst" }
+  | { code: "contactFirst" }
+  | { code: "pointFirst" }
   | { code: "notOnThisMachine" }
   | { code: "noRoomToIndex" }
   | { code: "armIsDown" }

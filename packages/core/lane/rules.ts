@@ -3,6 +3,7 @@ import type { Axis, RegisterId } from "../registers";
 import type { Result } from "../result";
 import type { Counts } from "../units";
 import type { Draft } from "./draft";
+import type { CheckName } from "./names";
 import type { Refusal } from "./refusals";
 import type { LaneBase } from "./state";
 
@@ -16,8 +17,12 @@ export interface LaneRules<S extends LaneBase> {
   clearedBy(state: S, register: RegisterId): readonly RegisterId[];
   /** What a student reads off the machine on an axis, counts. */
   standsAt(state: S, axis: Axis): Counts;
-  /** What a look for the check under way tells, mm; null where the figure stands in the log already. */
-  looked(state: S): Result<number | null, Refusal>;
+  /** The answer to a check stands on the screen already, so that saying it is no expectation. */
+  answerShows(state: S, check: CheckName): boolean;
+  /** What a look for the check under way tells, mm; refused from where nobody could tell. */
+  looked(state: S): Result<number, Refusal>;
+  /** Registers that the figure of a check hangs on. */
+  covers(state: S, check: NonNullable<S["desk"]["check"]>): readonly RegisterId[];
   /** The display says zero in X and Y with something pointed over it. */
   isOverZero(state: S): boolean;
   /** The spindle will not run faster than this while the door is open, rev/min. */

@@ -131,7 +131,7 @@ export const laneEvents = [
   z.strictObject({ type: z.literal("lineStruck"), line: counts }),
   z.strictObject({ type: z.literal("checkExpected"), check: z.enum(checkNames), mm, tool: counts.optional() }),
   z.strictObject({ type: z.literal("checkLooked"), seenMm: mm.nullable() }),
-  z.strictObject({ type: z.literal("checkJudged"), isAsExpected: z.boolean() }),
+  z.strictObject({ type: z.literal("checkJudged"), isAsExpected: z.boolean(), covers: z.array(register).optional() }),
   z.strictObject({ type: z.literal("setupJudged"), isSound: z.boolean() }),
   z.strictObject({ type: z.literal("handRaised") }),
   z.strictObject({ type: z.literal("handLowered") }),

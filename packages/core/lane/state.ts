@@ -36,6 +36,21 @@ interface CheckState {
   readonly tool: number | null;
   readonly looked: boolean;
   readonly seenMm: number | null;
+  /** Where the machine stood, and how many readings there were, when it was said. */
+  readonly from: AxisCounts;
+  readonly readingsBefore: number;
+}
+
+/** A check that was answered, and what it vouches for until one of those registers changes. */
+interface CheckMade {
+  readonly check: CheckName;
+  readonly covers: readonly RegisterId[];
+}
+
+/** Checks as they stand: those made, and those that a later change of a register has withdrawn, by its name. */
+export interface Checking {
+  readonly made: readonly CheckMade[];
+  readonly withdrawn: readonly { readonly check: CheckName; readonly register: RegisterId }[];
 }
 
 /** The student's papers: what can be taken back, the ledger, what instruments have shown, a check under way. */
@@ -89,7 +104,7 @@ export interface LaneBase {
   readonly isHandedIn: boolean;
   readonly desk: DeskState;
   readonly incidents: readonly { readonly code: IncidentCode; readonly isSilent: boolean }[];
-  readonly checksJudged: readonly CheckName[];
+  readonly checking: Checking;
 }
 
 const HOME: AxisCounts = { x: 0, y: 0, z: 0 };
@@ -158,7 +173,7 @@ export function openedBase<S extends Setup, T extends Truth>(
       namedSchool: null,
     },
     incidents: [],
-    checksJudged: [],
+    checking: { made: [], withdrawn: [] },
   };
 }
 
@@ -178,8 +193,30 @@ function withRegister<S extends LaneBase>(state: S, { register, from, to, how }:
     how === "undone"
       ? state.desk.undo.slice(0, -1)
       : [...state.desk.undo, { register, counts: from }].slice(-UNDO_DEPTH);
-  return { ...state, registers: writeRegister(state.registers, register, to), desk: { ...state.desk, undo } };
+  return {
+    ...state,
+    registers: writeRegister(state.registers, register, to),
+    desk: { ...state.desk, undo },
+    checking: from === to ? state.checking : withdrawnBy(state.checking, register),
+  };
 }
+
+/** What a register's change leaves of the checks that were made. */
+function withdrawnBy(checking: Checking, register: RegisterId): Checking {
+  const lost = checking.made.filter(({ covers }) => covers.includes(register));
+  return lost.length === 0
+    ? checking
+    : {
+        made: checking.made.filter((one) => !lost.includes(one)),
+        withdrawn: [...checking.withdrawn, ...lost.map(({ check }) => ({ check, register }))],
+      };
+}
+
+/** A check answered stands anew, and what was withdrawn of its kind is made good. */
+const withCheckMade = ({ made, withdrawn }: Checking, one: CheckMade): Checking => ({
+  made: [...made, one],
+  withdrawn: withdrawn.filter(({ check }) => check !== one.check),
+});
 
 function withReading<S extends LaneBase>(state: S, { type: _type, ...reading }: EventOf<"readingShown">): S {
   return {
@@ -242,13 +279,25 @@ export function laneEvolves<S extends LaneBase>() {
     lineStruck: (state: S, event: EventOf<"lineStruck">): S =>
       onDesk(state, { ledger: state.desk.ledger.filter(({ line }) => line !== event.line) }),
     checkExpected: (state: S, { check, mm, tool }: EventOf<"checkExpected">): S =>
-      onDesk(state, { check: { check, expectedMm: mm, tool: tool ?? null, looked: false, seenMm: null } }),
+      onDesk(state, {
+        check: {
+          check,
+          expectedMm: mm,
+          tool: tool ?? null,
+          looked: false,
+          seenMm: null,
+          from: state.position,
+          readingsBefore: state.desk.readingsMade,
+        },
+      }),
     checkLooked: (state: S, { seenMm }: EventOf<"checkLooked">): S =>
       onDesk(state, { check: state.desk.check ? { ...state.desk.check, looked: true, seenMm } : null }),
-    checkJudged: (state: S): S => {
+    checkJudged: (state: S, { covers = [] }: EventOf<"checkJudged">): S => {
       const { check } = state.desk;
       const after = onDesk(state, { check: null });
-      return check?.looked ? { ...after, checksJudged: [...state.checksJudged, check.check] } : after;
+      return check?.looked
+        ? { ...after, checking: withCheckMade(state.checking, { check: check.check, covers }) }
+        : after;
     },
     setupJudged: (state: S, { isSound }: EventOf<"setupJudged">): S =>
       onDesk(state, { verdict: isSound ? "sound" : "faulty" }),

@@ -313,8 +313,11 @@ it("the sum by hand is taken where Z stands at a face that was just cut, and not
     attempt: (command) => lane.attempt(command),
     do: (command) => {
       const seen = lane.do(command);
+      const expectation = { type: "expectCheck", check: "sumByHand", text: "0", tool: 1 } as const;
+      if (command.type === "home") lane.do(expectation);
       if (command.type !== "captureRegister" || command.register !== "G54.z") return seen;
-      lane.do({ type: "expectCheck", check: "sumByHand", text: "0", tool: 1 });
+      // said here it would be read off the display
+      looks.push(lane.attempt(expectation)?.code ?? null);
       const look = () => looks.push(lane.attempt({ type: "lookCheck" })?.code ?? null);
       look();
       lane.do({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "middle" });
@@ -327,5 +330,5 @@ it("the sum by hand is taken where Z stands at a face that was just cut, and not
   } catch {
     // the rest of the student's work does not count on the move
   }
-  expect(looks).toEqual([null, "touchFirst"]);
+  expect(looks).toEqual(["answerShows", null, "touchFirst"]);
 });

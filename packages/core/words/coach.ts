@@ -5,9 +5,9 @@ import type { LatheGateKind } from "../machines/lathe/gates";
 import type { MillGateKind } from "../machines/mill/gates";
 import { latheCheckWords, latheCoachWords } from "./machines/latheCoach";
 import { millCoachWords } from "./machines/millCoach";
-import { inShopWords, taskWords } from "./names";
+import { inShopWords, registerWords, taskWords } from "./names";
 
-const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool">) => string> = {
+const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool" | "shutBy">) => string> = {
   machineReady: () => "Machine ready",
   stockSeated: () => "Stock seated",
   xSet: () => "X",
@@ -16,7 +16,7 @@ const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool">) => 
   tool: ({ tool }) => `Tool ${tool ?? ""}`,
   workZ: () => "Work Z",
   diameter: ({ tool }) => `D${tool ?? ""}`,
-  verified: () => "Checked",
+  verified: ({ shutBy }) => (shutBy === undefined ? "Checked" : `Check again: ${registerWords(shutBy)}`),
   placeRead: () => "Zero read",
   toolRead: ({ tool }) => `Tool ${tool ?? ""} read`,
   workRead: () => "Work Z read",
@@ -30,7 +30,7 @@ const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool">) => 
   handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
-export const gateWords = (gate: Pick<Gate, "kind" | "tool">): string => GATES[gate.kind as keyof typeof GATES](gate);
+export const gateWords = (gate: Pick<Gate, "kind" | "tool" | "shutBy">): string => GATES[gate.kind as keyof typeof GATES](gate);
 
 /** A check that suits any machine and school. */
 const CHECK_ONE =
@@ -46,6 +46,9 @@ const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: 
   judgeSetup: () =>
     "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
   handIn: () => "All gates are open. Read your ledger once more, then hand in.",
+  checkAgain: ({ register }) =>
+    `${register === undefined ? "A register" : registerWords(register)} was changed after its check, so that the check no longer says anything: make it once more.`,
+  answerCheck: () => "You have looked: say whether it is so. If it is not, stop and find out why.",
   checkIt: (_step, seen) => (seen.kind === "mill" ? CHECK_ONE : latheCheckWords(seen)),
 };
 

@@ -74,19 +74,34 @@ const RATED: Partial<Record<IncidentCode, string>> = {
   finderThrown: `; it is rated ${EDGE_FINDER_HIGHEST_RPM}`,
 };
 
-/** A step that was missed: absent is not too late. */
-function stepMissedWords({ step, isAbsent }: Extract<Finding, { code: "stepDone" | "stepMissed" }>): string {
-  const words = STEPS[step];
-  return isAbsent === true && words.absent !== undefined ? words.absent : words.missed;
+type StepFinding = Extract<Finding, { code: "stepDone" | "stepMissed" }>;
+
+/** What is said beside a check: how it was answered, or what has withdrawn it. */
+function noteWords(note: NonNullable<StepFinding["note"]>, unit: LengthUnit): string {
+  if (note.code === "withdrawn")
+    return `${registerWords(note.register)} was changed after it was checked, which withdrew the check.`;
+  const by = `${showLength(Math.abs(note.mm), scales[unit])} ${unit === "mm" ? "mm" : "in"}`;
+  const NOTES = {
+    calledAsExpected: `It was called as expected, and what was seen stood ${by} off.`,
+    calledOff: `It was called not as expected, and what was seen came within ${by} of what was said.`,
+    sawNotRight: `You saw that it was ${by} off and stopped, and did not put it right.`,
+  };
+  return NOTES[note.code];
+}
+
+/** A step that was done or missed: absent is not too late. */
+function stepWords({ code, step, isAbsent, note }: StepFinding, unit: LengthUnit): string {
+  const { done, missed, absent } = STEPS[step];
+  const own = { stepDone: done, stepMissed: isAbsent === true ? (absent ?? missed) : missed }[code];
+  return note ? `${own} ${noteWords(note, unit)}` : own;
 }
 
 /** One finding as a line: what was done or missed, or what happened. */
 export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string {
   switch (finding.code) {
     case "stepDone":
-      return STEPS[finding.step].done;
     case "stepMissed":
-      return stepMissedWords(finding);
+      return stepWords(finding, unit);
     case "working":
       return workingWords(finding, unit);
     case "faultFound":

@@ -224,6 +224,14 @@ export const checkWords: Record<CheckName, { name: string; asks: string }> = {
     name: "The corner, with the row recalled",
     asks: "What do you expect X to read at the corner, with this tool’s row recalled?",
   },
+  atDiameter: {
+    name: "X at a measured diameter",
+    asks: "With this tool’s offset active, what must X read where it touches the diameter that was measured?",
+  },
+  skimmed: {
+    name: "Skim and measure",
+    asks: "By the display, what diameter do you expect the micrometer to read after a skim?",
+  },
   clearance: { name: "Daylight at the approach", asks: "How much daylight do you expect between tip and bar?" },
 };
 

@@ -63,8 +63,9 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     absent: "No tool was measured in the beam.",
   },
   checkedBefore: {
-    done: "One check made with its expectation said first, and judged as it looked.",
-    missed: "No check was made with its expectation said first and judged as it looked.",
+    done: "A check made with its expectation said first, and judged as it looked.",
+    missed: "No check stands that was said first and judged as it looked.",
+    absent: "No check was made.",
   },
   spindleLooked: {
     done: "Looked at what hung in the spindle, and put the pockets right.",
@@ -92,11 +93,13 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
   armFolded: { done: "Setter arm folded away again.", missed: "The setter arm was left down." },
   recallChecked: {
     done: "Recalled a row at the corner and compared it with what was said first.",
-    missed: "No row of the library was recalled at the corner and compared with what was said first.",
+    missed: "No recall at the corner stands that was said first and judged as it read.",
+    absent: "No row of the library was recalled at the corner and compared with what was said first.",
   },
   sumChecked: {
     done: "Work Z and the tool’s row added up by hand and compared with where the tool stood at the face.",
-    missed: "The sum of work Z and a tool’s row was never compared with where that tool stands at the face.",
+    missed: "No sum at the face stands that was said first and judged as it read.",
+    absent: "The sum of work Z and a tool’s row was never compared with where that tool stands at the face.",
   },
   barMeasured: {
     done: "The bar was measured before a tool was set by it.",
@@ -135,7 +138,8 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     missed: "The machine was sent at rapid low over the part on registers that someone else had set.",
   },
   lookedTwoSides: {
-    done: "Stood over zero and looked from two sides.",
-    missed: "The zero was not looked at from two sides with the pointed tool.",
+    done: "Stood over zero, close to the part, and looked from two sides.",
+    missed: "The zero was not looked at from two sides with the pointed tool close to the part.",
+    absent: "The pointed tool never stood over zero close to the part to be looked at.",
   },
 };

@@ -42,6 +42,7 @@ describe("words", () => {
       "lowerOntoPaper",
       "setLength",
       "loadPointed",
+      "expectZero",
       "goOverZero",
       "handIn",
     ])

@@ -1,16 +1,7 @@
 import type { TurningTrace } from "../../diagnosis";
 import { toCounts } from "../../units";
-import {
-  checkedBefore,
-  checkedBy,
-  homedFirst,
-  isFineEnough,
-  neverMoved,
-  neverStarted,
-  seqOf,
-  speedStated,
-  type StepRow,
-} from "../steps";
+import { homedFirst, isFineEnough, neverMoved, neverStarted, seqOf, speedStated, type StepRow } from "../steps";
+import { checkedBefore, checkNote, neverChecked } from "../checking";
 import { firstFastTurn } from "./latheHandover";
 
 /** A skimmed diameter read at two places round it, the chuck turned by hand in between. */
@@ -235,13 +226,17 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     step: "sumChecked",
     strand: "proving",
     asked: (trace) => isOwn(trace) && isPrescribedArm(trace),
-    done: (trace) => checkedBy(trace, "sumByHand"),
+    done: (trace) => checkedBefore(trace, "sumByHand"),
+    isAbsent: (trace) => neverChecked(trace, "sumByHand"),
+    note: (trace) => checkNote(trace, "sumByHand"),
   },
   {
     step: "recallChecked",
     strand: "proving",
     asked: (trace) => isOwn(trace) && trace.final.kind === "readout" && isTurned(trace),
-    done: (trace) => checkedBy(trace, "recalled"),
+    done: (trace) => checkedBefore(trace, "recalled"),
+    isAbsent: (trace) => neverChecked(trace, "recalled"),
+    note: (trace) => checkNote(trace, "recalled"),
   },
   {
     step: "coneProven",
@@ -264,7 +259,9 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     strand: "proving",
     // a check of the school's own is a check with its answer said first
     asked: (trace) => !isOwn(trace) || (isTurned(trace) && !hasOwnCheck(trace)),
-    done: checkedBefore,
+    done: (trace) => checkedBefore(trace),
+    isAbsent: (trace) => neverChecked(trace),
+    note: (trace) => checkNote(trace),
   },
   {
     step: "slowUntilProven",

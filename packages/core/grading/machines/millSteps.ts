@@ -3,16 +3,8 @@ import { edgeOf } from "../../exercises";
 import type { MillTrace } from "../../diagnosis";
 import { toolName } from "../../instruments";
 import { toMm } from "../../units";
-import {
-  checkedBefore,
-  homedFirst,
-  isFineEnough,
-  neverMoved,
-  neverStarted,
-  seqOf,
-  speedStated,
-  type StepRow,
-} from "../steps";
+import { homedFirst, isFineEnough, neverMoved, neverStarted, seqOf, speedStated, type StepRow } from "../steps";
+import { checkedBefore, checkNote, neverChecked } from "../checking";
 import { firstFastMoveOnMill } from "./millHandover";
 
 /** How near two contacts of one face must fall to agree, mm. */
@@ -95,6 +87,9 @@ const isOnPlace = ({ final: { setup } }: Pick<MillTrace, "final">): boolean =>
 const isOwn = ({ final: { setup } }: Pick<MillTrace, "final">): boolean => setup.handover === undefined;
 const asksTwoSides = ({ final: { setup } }: Pick<MillTrace, "final">): boolean =>
   setup.handover === undefined && setup.targets.xy && setup.instruments.includes("pointedTool");
+
+const overZeroLooks = (log: MillTrace["log"]) =>
+  log.filter(({ event }) => event.type === "lookedFrom" && event.isOverZero);
 
 /** What a mill asks for, in the order of the work. */
 export const millSteps: readonly StepRow<MillTrace>[] = [
@@ -225,12 +220,24 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
       const isFromTwo =
         sidesOverZero.some((side) => side === "front" || side === "back") &&
         sidesOverZero.some((side) => side === "left" || side === "right");
-      return isFromTwo
-        ? (log.findLast(({ event }) => event.type === "lookedFrom" && event.isOverZero)?.seq ?? null)
+      return isFromTwo ? (overZeroLooks(log).at(-1)?.seq ?? null) : null;
+    },
+    isAbsent: ({ log }) => overZeroLooks(log).length === 0,
+    note: ({ log, final: { evidence, checking } }) => {
+      const lost = checking.withdrawn.findLast(({ check }) => check === "overZero");
+      return overZeroLooks(log).length > 0 && evidence.sidesOverZero.length === 0 && lost
+        ? { code: "withdrawn", register: lost.register }
         : null;
     },
   },
-  { step: "checkedBefore", strand: "proving", asked: (trace) => !asksTwoSides(trace), done: checkedBefore },
+  {
+    step: "checkedBefore",
+    strand: "proving",
+    asked: () => true,
+    done: (trace) => checkedBefore(trace),
+    isAbsent: (trace) => neverChecked(trace),
+    note: (trace) => checkNote(trace),
+  },
   {
     step: "slowUntilProven",
     strand: "method",

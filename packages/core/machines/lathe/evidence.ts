@@ -68,14 +68,15 @@ export function withTurretSet(before: LatheState, register: string): LatheState 
       : before;
   const { evidence } = state;
   const row = Number(/\d+$/.exec(register)?.[0] ?? 0);
-  const set = (field: "isXSet" | "isZSet" | "isNoseSet" | "isHeightSet") => ({
+  const set = (field: "isXSet" | "isZSet" | "isNoseSet" | "isTipSet" | "isHeightSet") => ({
     ...state,
     evidence: { ...evidence, [field]: { ...evidence[field], [row]: true } },
   });
   if (/^Y\d/.test(register)) return (evidence.pipsSeen[row] ?? 0) > 0 ? set("isHeightSet") : state;
   if (/^L?XW?\d/.test(register)) return (evidence.xTouched[row] ?? 0) > 0 ? set("isXSet") : state;
   if (/^L?ZW?\d/.test(register)) return (evidence.zTouched[row] ?? 0) > 0 ? set("isZSet") : state;
-  if (/^[RQ]\d/.test(register)) return set("isNoseSet");
+  if (/^R\d/.test(register)) return set("isNoseSet");
+  if (/^Q\d/.test(register)) return set("isTipSet");
   // a readout's zero of X is taken where a band was just cut, or where one is felt
   if (register.endsWith(".x") && (state.lastBy?.axis === "z" || (evidence.xTouched[state.station] ?? 0) > 0))
     return { ...state, evidence: { ...evidence, isZeroXSet: true } };

@@ -18,7 +18,7 @@ export type LatheGateKind =
   | "handIn";
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-type Done = Pick<TurningLane, "kind" | "setup" | "isHomed" | "tasksDone" | "checksJudged" | "isHandedIn"> & {
+type Done = Pick<TurningLane, "kind" | "setup" | "isHomed" | "tasksDone" | "checking" | "isHandedIn"> & {
   readonly desk: Pick<TurningLane["desk"], "verdict">;
   readonly lathe: Pick<TurningLane["lathe"], "evidence" | "changed" | "loose" | "starts" | "stated" | "fits">;
 };
@@ -77,7 +77,7 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
       "tool",
       (!wants.x || isXDone) &&
         (!wants.z || isZDone) &&
-        (!wants.nose || turned.isNoseSet[number] === true) &&
+        (!wants.nose || (turned.isNoseSet[number] === true && turned.isTipSet[number] === true)) &&
         (!wants.height || isHeightDone),
       number,
     );
@@ -97,8 +97,8 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
   const isTouched = wanted.x.length + wanted.z.length > 0;
   const isProven = setup.lathe.cone
     ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0)
-    : done.checksJudged.length > 0;
-  if (isTouched) row.add("verified", isProven);
+    : done.checking.made.length > 0;
+  if (isTouched) row.addChecked("verified", isProven, done.checking);
   row.add("handIn", done.isHandedIn);
   return row.gates;
 }

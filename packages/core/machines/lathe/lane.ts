@@ -19,6 +19,7 @@ export interface TurretEvidence {
   readonly isXSet: Readonly<Record<number, boolean>>;
   readonly isZSet: Readonly<Record<number, boolean>>;
   readonly isNoseSet: Readonly<Record<number, boolean>>;
+  readonly isTipSet: Readonly<Record<number, boolean>>;
   readonly pipsSeen: Readonly<Record<number, number>>;
   readonly isShimmed: Readonly<Record<number, boolean>>;
   readonly isHeightSet: Readonly<Record<number, boolean>>;
@@ -155,6 +156,7 @@ function openedLathe(setup: TurningSetup, { lathe }: TurningTruth): LatheState {
       isXSet: {},
       isZSet: {},
       isNoseSet: {},
+      isTipSet: {},
       pipsSeen: {},
       isShimmed: {},
       isHeightSet: {},

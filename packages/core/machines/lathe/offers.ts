@@ -88,7 +88,9 @@ export const latheOffers: Record<LatheKind, Offers<TurningSetup>> = {
     worked: turretWorked,
     terms: TERMS,
     checks: ({ lathe }): readonly CheckName[] =>
-      lathe.schools.includes("setter-arm") ? ["sumByHand", "knownHeight"] : ["knownHeight"],
+      lathe.schools.includes("setter-arm")
+        ? ["sumByHand", "knownHeight", "atDiameter", "skimmed"]
+        : ["knownHeight", "atDiameter", "skimmed"],
     captured,
   },
   readout: {

@@ -1,7 +1,6 @@
 import type { LatheKind } from "../../exercises/schools";
 import type { LaneRules } from "../../lane/rules";
-import { accept, refuse } from "../../result";
-import { lookedAtLathe, lookProblem } from "./checking";
+import { answerShowsOnLathe, coversOnLathe, lookedAtLathe } from "./checking";
 import { readsAt } from "./display";
 import type { LatheDraft, TurningLane } from "./lane";
 import { latheOffers } from "./offers";
@@ -27,10 +26,9 @@ export const latheRules = (kind: LatheKind): LaneRules<TurningLane> => ({
   captured: (state, register, as) => latheOffers[kind].captured(latheStanding(state), register, as),
   clearedBy: () => [],
   standsAt: (state, axis) => (axis === "y" ? state.position.y : readsAt(state, axis)),
-  looked: (state) => {
-    const problem = lookProblem(state);
-    return problem ? refuse(problem) : accept(lookedAtLathe(state));
-  },
+  answerShows: answerShowsOnLathe,
+  looked: lookedAtLathe,
+  covers: coversOnLathe,
   isOverZero: () => false,
   doorLimitRpm: LATHE_DOOR_LIMIT_RPM,
   speedProblem: ({ lathe }) => (lathe.loose === null ? null : { code: "clampLoose" }),

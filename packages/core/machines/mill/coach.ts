@@ -2,6 +2,7 @@ import { machineTasks } from "../../exercises/schools";
 import { edgeOf } from "../../exercises/setup";
 import type { CoachStep, sharedCoachCodes } from "../../lane/coach";
 import type { Gate } from "../../lane/gates";
+import type { Side } from "../../lane/names";
 import { scales, toMm } from "../../units";
 import type { MillGateKind } from "./gates";
 import type { MillSeen } from "./observe";
@@ -27,6 +28,7 @@ export const millCoachCodes = [
   "pullPaper",
   "loadPointed",
   "shutDoor",
+  "expectZero",
   "goOverZero",
   "lookFromTwoSides",
   "replaceFinder",
@@ -99,12 +101,18 @@ function lengthStep(seen: Seen, tool: number): MillStep {
 }
 
 function overZeroStep(seen: Seen): MillStep {
-  if (!seen.sheet.targets.xy || !seen.sheet.instruments.includes("pointedTool")) return { code: "checkIt" };
+  const { sheet, evidence, check } = seen;
+  const isSeenFrom = (one: Side, other: Side) =>
+    evidence.sidesOverZero.includes(one) || evidence.sidesOverZero.includes(other);
+  const isLooked = isSeenFrom("front", "back") && isSeenFrom("left", "right");
+  if (check?.looked) return { code: "answerCheck" };
+  if (!sheet.targets.xy || !sheet.instruments.includes("pointedTool") || isLooked) return { code: "checkIt" };
   if (seen.paper) return { code: "pullPaper" };
   if (seen.holds !== "pointedTool") {
     if (isLow(seen)) return { code: "liftFirst" };
     return reachSteps(seen) ?? { code: "loadPointed" };
   }
+  if (!check) return { code: "expectZero" };
   if (!seen.isOverZero) return seen.isDoorOpen ? { code: "shutDoor" } : { code: "goOverZero" };
   return { code: "lookFromTwoSides" };
 }

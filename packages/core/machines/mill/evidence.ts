@@ -22,6 +22,7 @@ export function withLengthTouch(evidence: Evidence, thing: Thing | null, on: Sur
   return {
     ...evidence,
     touches: tool === null ? evidence.touches : { ...evidence.touches, [tool]: (evidence.touches[tool] ?? 0) + 1 },
+    isOnPart: tool === null ? evidence.isOnPart : { ...evidence.isOnPart, [tool]: isOnPart },
     workTouches: evidence.workTouches + (isOnPart ? 1 : 0),
   };
 }
@@ -67,10 +68,12 @@ export function withRegisterSet(state: MillLane, { register }: EventOf<"register
     return (evidence.diameterReadings[row] ?? 0) > 0
       ? { ...state, evidence: { ...evidence, isDiameterSet: { ...evidence.isDiameterSet, [row]: true } } }
       : state;
-  if (kind === "length")
-    return (evidence.touches[row] ?? 0) > 0
-      ? { ...state, evidence: { ...evidence, isLengthSet: { ...evidence.isLengthSet, [row]: true } } }
-      : state;
+  if (kind === "length") {
+    if ((evidence.touches[row] ?? 0) === 0) return state;
+    const isLengthSet = { ...evidence.isLengthSet, [row]: true };
+    const isWearSet = register.startsWith("HW") ? { ...evidence.isWearSet, [row]: true } : evidence.isWearSet;
+    return { ...state, evidence: { ...evidence, isLengthSet, isWearSet } };
+  }
   const axis = registerAxis(register);
   if (axis !== "z")
     return evidence.kicks[axis] > 0

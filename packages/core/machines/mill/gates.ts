@@ -1,4 +1,4 @@
-import { machineTasks, type SetupTask } from "../../exercises/schools";
+import { machineTasks, type MillLengthSchool, type SetupTask } from "../../exercises/schools";
 import { GateRow, type Gate } from "../../lane/gates";
 import type { MillLane } from "./lane";
 
@@ -21,12 +21,31 @@ export type MillGateKind =
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
 type Done = Pick<
   MillLane,
-  "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "checksJudged" | "isHandedIn"
+  "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "checking" | "isHandedIn"
 > & { readonly desk: Pick<MillLane["desk"], "verdict"> };
 
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
   evidence.sidesOverZero.some((side) => side === "front" || side === "back") &&
   evidence.sidesOverZero.some((side) => side === "left" || side === "right");
+
+/** Where a point can be stood over zero it is looked at from two sides; a check said first is asked for everywhere. */
+const isVerified = (done: Done): boolean => {
+  const { targets, instruments } = done.setup;
+  const wantsLook = targets.xy && instruments.includes("pointedTool");
+  return (!wantsLook || isOverZeroSeen(done)) && done.checking.made.length > 0;
+};
+
+/** Schools whose tools are measured from the part itself, so that work Z stays as it is. */
+const ON_PART: readonly MillLengthSchool[] = ["part-touch", "block-in-wear"];
+/** In offset-per-tool the gate of each tool is its work Z; on a new part work Z has its gate among the first. */
+const needsWorkZ = ({ setup: { lengthSchools, targets, partBefore } }: Done): boolean =>
+  targets.lengths.length > 0 &&
+  !partBefore &&
+  lengthSchools.some((school) => !ON_PART.includes(school) && school !== "offset-per-tool");
+/** Where the school is free, tools that were all touched on the part itself need no work Z. */
+const isAllOnPart = ({ setup: { lengthSchools, targets }, evidence }: Done): boolean =>
+  lengthSchools.some((school) => ON_PART.includes(school)) &&
+  targets.lengths.every((tool) => evidence.isOnPart[tool] === true);
 
 /**
  * A mill's gates in the order of the work, as its targets and tasks make them; none opens by whether a value is right.
@@ -49,6 +68,7 @@ export function millGates(done: Done): Gate<MillGateKind>[] {
   const seating = tasks.filter((task) => !machineTasks.includes(task));
   if (seating.length > 0) row.add("stockSeated", seating.every(isDone));
   if (targets.rotation) row.add("turnSet", evidence.angleReadings > 0 && evidence.isAngleSet);
+  const isBlockInWear = setup.lengthSchools.every((school) => school === "block-in-wear");
   // what a kept setup may leave as it is has no gate of its own
   if (targets.xy && !setup.partBefore) {
     row.add("xSet", evidence.kicks.x > 0 && evidence.isSetAfterKick.x);
@@ -59,12 +79,15 @@ export function millGates(done: Done): Gate<MillGateKind>[] {
     for (const tool of targets.lengths)
       row.add(
         "tool",
-        (evidence.touches[tool] ?? 0) > 0 && (evidence.isLengthSet[tool] === true || isMasterOf(setup, tool, evidence)),
+        (evidence.touches[tool] ?? 0) > 0 &&
+          (evidence.isLengthSet[tool] === true || isMasterOf(setup, tool, evidence)) &&
+          (!isBlockInWear || evidence.isWearSet[tool] === true),
         tool,
       );
   for (const tool of targets.diameters)
     row.add("diameter", (evidence.diameterReadings[tool] ?? 0) > 0 && evidence.isDiameterSet[tool] === true, tool);
-  row.add("verified", isOverZeroSeen(done) || done.checksJudged.length > 0);
+  if (needsWorkZ(done)) row.add("workZ", evidence.isWorkZSet || isAllOnPart(done));
+  row.addChecked("verified", isVerified(done), done.checking);
   row.add("handIn", done.isHandedIn);
   return row.gates;
 }

@@ -18,6 +18,7 @@ import { probe } from "./acts/probe/act";
 import { taster } from "./acts/taster/act";
 import { touch } from "./acts/touch/act";
 import { runBlock } from "./block";
+import { isPlaceLooked } from "./checking";
 import { millStep } from "./coach";
 import { seenScene } from "./eye";
 import { evidenceOfReading, withContactSeen, withRegisterSet } from "./evidence";
@@ -78,6 +79,23 @@ function withLook(state: MillLane, { side, isOverZero }: EventOf<"lookedFrom">):
   };
 }
 
+/** A place that changes after it was looked at from over it has to be looked at again. */
+function withRegister(before: MillLane, event: EventOf<"registerChanged">): MillLane {
+  const state = withRegisterSet(fromLane.registerChanged(before, event), event);
+  const { evidence, checking } = state;
+  const isStale = event.from !== event.to && evidence.sidesOverZero.length > 0 && isPlaceLooked(before, event.register);
+  return isStale
+    ? {
+        ...state,
+        evidence: { ...evidence, sidesOverZero: [] },
+        checking: {
+          ...checking,
+          withdrawn: [...checking.withdrawn, { check: "overZero", register: event.register }],
+        },
+      }
+    : state;
+}
+
 function withModal(before: MillLane, event: EventOf<"modalChanged">): MillLane {
   const state = fromLane.modalChanged(before, event);
   return event.rotationDeg !== undefined && state.evidence.angleReadings > 0
@@ -116,7 +134,7 @@ const evolve = {
   ...lampGauge.evolve,
   ...beamSetter.evolve,
   ...blank.evolve,
-  registerChanged: (state, event) => withRegisterSet(fromLane.registerChanged(state, event), event),
+  registerChanged: withRegister,
   readingShown: (state, event) => ({
     ...fromLane.readingShown(state, event),
     evidence: evidenceOfReading(state.evidence, event),

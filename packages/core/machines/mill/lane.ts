@@ -40,6 +40,9 @@ export interface MillEvidence {
   /** Touches in Z or length readings with each tool. */
   readonly touches: Readonly<Record<number, number>>;
   readonly isLengthSet: Readonly<Record<number, boolean>>;
+  readonly isWearSet: Readonly<Record<number, boolean>>;
+  /** Whether a tool was last touched on the part itself. */
+  readonly isOnPart: Readonly<Record<number, boolean>>;
   readonly workTouches: number;
   readonly isWorkZSet: boolean;
   readonly diameterReadings: Readonly<Record<number, number>>;
@@ -170,6 +173,8 @@ export function openedMill(opening: {
       isSetAfterKick: { x: false, y: false },
       touches: {},
       isLengthSet: {},
+      isWearSet: {},
+      isOnPart: {},
       workTouches: 0,
       isWorkZSet: false,
       diameterReadings: {},

@@ -15,7 +15,7 @@ import type { Offers } from "../offers";
 
 const AXES = ["x", "y", "z"] as const;
 const OF_A_LATHE = new Set<TermName>(["diameter", "bladeWidth", "armPlane"]);
-const LATHE_CHECKS = new Set<CheckName>(["recalled", "clearance"]);
+const LATHE_CHECKS = new Set<CheckName>(["recalled", "atDiameter", "skimmed", "clearance"]);
 
 const offsets = (names: readonly string[]): RegisterId[] =>
   names.flatMap((name) => AXES.map((axis) => `${name}.${axis}` as RegisterId));

@@ -1,8 +1,7 @@
 import { EDGE_FINDER_HIGHEST_RPM, neverTurns } from "../../instruments";
 import type { LaneRules } from "../../lane/rules";
-import { accept } from "../../result";
 import { senseFinder } from "./acts/edgeFinder/act";
-import { lookedOnMill, standsOverZero } from "./checking";
+import { answerShowsOnMill, coversOnMill, lookedOnMill, standsOverZero } from "./checking";
 import type { MillDraft, MillLane } from "./lane";
 import { millOffers } from "./offers";
 import { clearedOnMill, millStanding } from "./registers";
@@ -34,7 +33,9 @@ export const millRules: LaneRules<MillLane> = {
   captured: (state, register, as) => millOffers.captured(millStanding(state), register, as),
   clearedBy: clearedOnMill,
   standsAt: ({ position }, axis) => position[axis],
-  looked: (state) => accept(lookedOnMill(state)),
+  answerShows: answerShowsOnMill,
+  looked: lookedOnMill,
+  covers: coversOnMill,
   isOverZero: standsOverZero,
   doorLimitRpm: MILL_DOOR_LIMIT_RPM,
   speedProblem: ({ setup, holds }) =>

@@ -114,17 +114,20 @@ function turretAdvice(step: CoachStep, seen: TurningSeen): string {
       ? "Skim the diameter until it has cleaned up all round, retract in Z only, stop the spindle, and measure twice, a quarter turn apart."
       : "Bring the tip down onto a diameter that has been turned and measured, with paper in between, spindle still.";
   }
+  const isXDone = !wants(wanted.x) || evidence.isXSet[n] === true;
+  if (isXDone && wants(wanted.nose))
+    return `Nose radius and tip code of tool ${n}, ${tool.insert}, are wanted too: both, from the designation and the picture.`;
   return `Set X of tool ${n} from where it stands: the diameter, and if something lay in between, that on BOTH sides, because X counts diameters.`;
 }
 
 /** What proves a setup here, by its machine and school. */
 const CHECKS = {
-  any: "Before you hand in, check one thing you did not use: say what you expect, look, and say whether it is so.",
+  any: "Before you hand in, check what you set in a way that you did not use: Z with a rule close before the face, X by a skim and the micrometer or by the display at a measured diameter. Say what you expect before you go there, look, and say whether it is so.",
   readout:
-    "Prove the library: stand at the corner with a tool, recall its row, say first what X ought to read, and look.",
+    "Prove the library: say first what X ought to read at the corner, then stand there with a tool, recall its row, and look.",
   gang: "Prove it: call the tool’s offset, send it to bar and twice the clearance, say first how much daylight there ought to be, and look.",
   cone: "Prove it: run the cone’s pass once more with the tool that you set. It must just skim.",
-  arm: "Prove the arm: touch the face with a tool that it set. Work Z and that tool’s row must add up to where the machine stands, less the gap. Say the sum first, then look.",
+  arm: "Prove the arm: say first what work Z and the row of a tool that it set add up to, then touch the face with that tool. The machine must stand there, plus the gap: look.",
 } as const;
 /** What proves a setup on a lathe, by its machine and school. */
 export function latheCheckWords({ kind, sheet: { lathe } }: TurningSeen): string {

@@ -71,10 +71,12 @@ export const millCoachWords: Record<(typeof millCoachCodes)[number], (step: Coac
   loadPointed: () =>
     "Raise Z, take out what hangs in the spindle and load the pointed tool: it shows by eye where zero is.",
   shutDoor: () => "Shut the door: typed moves are locked while it is open.",
+  expectZero: () =>
+    "Open the checks and say first how far off the drawing’s zero the point will stand: over zero that is 0.",
   goOverZero: () =>
-    "High above the part, run G0 G54 X0 Y0. Say to yourself where the point should come to stand before you press.",
+    "High above the part run G0 G54 X0 Y0, then come down by clicks until the point is a few millimetres over the part, or low beside it: from far above nobody can tell.",
   lookFromTwoSides: () =>
-    "Look from the front and from one side: does the point stand over what the drawing calls zero? If not, stop and find out why.",
+    "Look from the front and from one side: does the point stand over what the drawing calls zero? Then say in the check what you saw.",
   replaceFinder: () => "That edge finder is gone. Take it out and load another one; state the speed this time.",
   findPlace: placeAdvice,
   findTurn: () =>

@@ -43,8 +43,8 @@ function row(lane: LatheBench, n: number, axis: "x" | "z", betweenMm: number, ha
 
 /** With the row recalled the corner must read 0: said first, then looked at. */
 function recallHere(lane: LatheBench, n: number, cornerReads: string): void {
-  lane.do({ type: "recall", row: n });
   lane.do({ type: "expectCheck", check: "recalled", text: cornerReads, tool: n });
+  lane.do({ type: "recall", row: n });
   lane.do({ type: "lookCheck" });
   const seen = lane.seen.check?.seenMm ?? 0;
   lane.do({ type: "judgeCheck", isAsExpected: Math.abs(seen - Number(cornerReads)) <= 0.06 });

@@ -446,9 +446,9 @@ function workZ(lane: LatheBench, tool: TurretTool, habits: Habits): void {
 function sumCheck(lane: LatheBench, tool: TurretTool): void {
   const { work, turret } = lane.seen.registers;
   const mm = (counts: number) => toMm(counts, scales[lane.seen.sheet.unit]);
-  touchFace(lane, tool, 8);
   const sum = mm(work.G54.z + turretSum(turret, "z", tool.number));
   lane.do({ type: "expectCheck", check: "sumByHand", text: text(lane, sum), tool: tool.number });
+  touchFace(lane, tool, 8);
   lane.do({ type: "lookCheck" });
   // surprised, the student stops and says so; what is surprising is a hundredth or two
   lane.do({ type: "judgeCheck", isAsExpected: Math.abs((lane.seen.check?.seenMm ?? 0) - sum) <= 0.06 });
@@ -530,8 +530,9 @@ function partFace(lane: LatheBench, tools: readonly TurretTool[], habits: Habits
   }
 }
 
-/** Says how far before the face the tip stands, looks with a rule, and says that it is so. */
+/** Close before the face: says how far the tip stands, looks with a rule, and says that it is so. */
 export function lookBeforeFace(lane: LatheBench): void {
+  moveTo(lane, { z: zAt(lane, 5) });
   const { tip } = seenOf(lane);
   lane.do({ type: "expectCheck", check: "knownHeight", text: text(lane, Math.round((tip.zMm - tip.faceMm) * 2) / 2) });
   lane.do({ type: "lookCheck" });

@@ -58,14 +58,15 @@ function readTools(lane: MillBench, habits: Habits): boolean {
     const tool = sheet.tools.find((one) => one.number === number);
     if (!tool) continue;
     swapTo(lane, toolName(number));
+    const length = bySetter(lane, tool, habits) - off + (place === 0 ? (habits.spoilsBy ?? 0) : 0);
+    if (putRight(lane, `HW${number}`, 0)) isFaulty = true;
+    if (putRight(lane, `H${number}`, length)) isFaulty = true;
+    // after what was wrong is put right: a row that changes withdraws its check
     if (place === 0) {
       lane.do({ type: "expectCheck", check: "ruleBeside", text: text(lane, lane.seen.heldLengthMm), tool: number });
       lane.do({ type: "lookCheck" });
       lane.do({ type: "judgeCheck", isAsExpected: true });
     }
-    const length = bySetter(lane, tool, habits) - off + (place === 0 ? (habits.spoilsBy ?? 0) : 0);
-    if (putRight(lane, `HW${number}`, 0)) isFaulty = true;
-    if (putRight(lane, `H${number}`, length)) isFaulty = true;
   }
   return isFaulty;
 }

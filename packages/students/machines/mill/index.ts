@@ -94,11 +94,18 @@ function findMovedPlaces(lane: MillBench, habits: Habits): void {
 }
 
 function overZero(lane: MillBench): void {
+  const { stock, boss } = lane.seen.boxes;
   swapTo(lane, "pointedTool");
   door(lane, false);
+  lane.do({ type: "expectCheck", check: "overZero", text: "0" });
   lane.do({ type: "runBlock", text: "G0 G54 X0 Y0" });
+  // close enough for an eye to tell: from high above a point stands over anything
+  moveTo(lane, { z: Math.max(stock.high.z, boss?.high.z ?? stock.high.z) + lane.seen.heldLengthMm + 4 });
   lane.do({ type: "lookFrom", side: "front" });
   lane.do({ type: "lookFrom", side: "left" });
+  lane.do({ type: "lookCheck" });
+  lane.do({ type: "judgeCheck", isAsExpected: (lane.seen.check?.seenMm ?? 0) <= 1.5 });
+  moveTo(lane, { z: 0 });
 }
 
 /** Says how long the tool must be by its registers' figures or the rule, looks, and says whether it is so. */

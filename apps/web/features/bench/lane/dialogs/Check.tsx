@@ -1,4 +1,4 @@
-import type { CheckName } from "@probe-lane/core/lane";
+import { isReadOff, type CheckName } from "@probe-lane/core/lane";
 import { offersOf } from "@probe-lane/core/machines";
 import { scales, showLength } from "@probe-lane/core/units";
 import { checkWords } from "@probe-lane/core/words";
@@ -6,8 +6,15 @@ import { useState, type FormEvent } from "react";
 import { Button, FigureInput, Notice, Select } from "../../../../ui";
 import type { DialogProps } from "../kit";
 
-/** Checks whose figure is read off a display and not judged by eye. */
-const READ = new Set<CheckName>(["recalled", "sumByHand"]);
+/** What a figure that is read off, and not judged by eye, is a reading of. */
+const READS: Readonly<Partial<Record<CheckName, string>>> = {
+  recalled: "The readout shows, less what lies in between:",
+  atDiameter: "The display shows, less what lies in between:",
+  skimmed: "The micrometer read",
+  sameEdge: "At the contact the machine stands at",
+  liftedMove: "The move ended at machine Z",
+  sumByHand: "Where it touches, the machine’s Z less the gap is",
+};
 
 /** A check in three steps: say what you expect, look, say whether it is so. */
 export function Check({ seen, kit, send, onClose }: DialogProps) {
@@ -15,14 +22,16 @@ export function Check({ seen, kit, send, onClose }: DialogProps) {
   const names = offersOf(seen.kind).checks(sheet);
   const [name, setName] = useState<CheckName>(kit.firstCheck(seen) ?? names[0] ?? "knownHeight");
   const [text, setText] = useState("");
+  const [isAnew, setIsAnew] = useState(false);
   const unit = sheet.unit === "mm" ? "mm" : "in";
   const show = (mm: number) => showLength(mm, scales[sheet.unit], sheet.unit === "mm" ? 1 : 2);
   const expectIt = (event: FormEvent) => {
     event.preventDefault();
     send({ type: "expectCheck", check: name, text });
     setText("");
+    setIsAnew(false);
   };
-  if (!check) {
+  if (!check || isAnew) {
     return (
       <form onSubmit={expectIt} className="flex flex-col gap-3">
         <p className="text-ink2">
@@ -71,20 +80,11 @@ export function Check({ seen, kit, send, onClose }: DialogProps) {
       {check.looked ? (
         <>
           <Notice>
-            {check.seenMm !== null && READ.has(check.check) ? (
-              <>
-                {check.check === "recalled"
-                  ? "The readout shows, less what lies in between:"
-                  : "At the face the machine’s Z, less the gap, is"}{" "}
-                <b className="figures">{showLength(check.seenMm, scales[sheet.unit])}</b> {unit}.
-              </>
-            ) : check.seenMm === null ? (
-              "The figure stands in the position display or in your ledger: compare it yourself."
-            ) : (
-              <>
-                By eye and rule: about <b className="figures">{show(check.seenMm)}</b> {unit}.
-              </>
-            )}
+            {isReadOff(check.check) ? READS[check.check] : "By eye and rule: about"}{" "}
+            <b className="figures">
+              {isReadOff(check.check) ? showLength(check.seenMm ?? 0, scales[sheet.unit]) : show(check.seenMm ?? 0)}
+            </b>{" "}
+            {unit}.
           </Notice>
           <p className="flex gap-2">
             <Button
@@ -113,6 +113,9 @@ export function Check({ seen, kit, send, onClose }: DialogProps) {
             Look
           </Button>
           <Button onClick={onClose}>First bring it there</Button>
+          <Button look="quiet" onClick={() => setIsAnew(true)}>
+            Another check
+          </Button>
         </p>
       )}
     </div>
