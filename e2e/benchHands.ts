@@ -413,6 +413,9 @@ export class BenchHands extends KeyboardStudent {
       }
       case "swingArm":
         return this.do("w");
+      case "changeInsert":
+        await this.page.getByRole("button", { name: /^Change the (chipped )?insert$/ }).click();
+        return this.settle();
       case "turnChuck":
         return this.do("b");
       case "shimTool":

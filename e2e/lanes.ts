@@ -160,6 +160,8 @@ export const pageLanes = {
         { type: "typeRegister", register: "X1", text: "5", how: "set", isConfirmed: false },
         { type: "undoRegister" },
         { type: "takeInRegisters", rows: [{ register: "X1", text: "-280.5" }] },
+        { type: "setDoor", isOpen: true },
+        { type: "changeInsert" },
         { type: "reset" },
       ],
     },

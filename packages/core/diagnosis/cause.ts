@@ -32,6 +32,7 @@ export type CauseId =
   | "leanedOnPost"
   | "bandCutAgain"
   | "clampShifted"
+  | "insertChanged"
   | "registerBuiltIn"
   | "coneNoseLeftOut"
   | "declaredElsewhere"

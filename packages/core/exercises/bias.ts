@@ -102,9 +102,13 @@ export const STACK_U_MM = 0.0012;
 /** A stack of blocks and a setting gauge compared with one another: what the gauge reads a crest to, mm. */
 export const SETTING_GAUGE_U_MM = 0.0035;
 
+/** The click with which a turning surface is felt for, mm. */
+const SCRATCH_CLICK_MM = 0.01;
+
 /** Ways in which a tool of a lathe meets what it is set by. */
 export type TurretMethod =
   | "cut"
+  | "scratch"
   | "paper"
   | "feeler"
   | "straightEdge"
@@ -153,6 +157,12 @@ export function turretBias(
       return {
         biasMm: FINEST_CLICK_MM / 2,
         uMm: standardUncertainty([{ kind: "normal", value: 0.0012 }, { kind: "normal", value: 0.001 }, click]),
+      };
+    // heard at the click that brought the edge in: late by up to that click, and by the least that scrapes
+    case "scratch":
+      return {
+        biasMm: -(axis === "x" ? outside : 1) * (SCRATCH_CLICK_MM / 2),
+        uMm: standardUncertainty([{ kind: "uniform", value: SCRATCH_CLICK_MM / 2 }, click]),
       };
     case "straightEdge":
     case "metal":

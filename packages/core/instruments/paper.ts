@@ -3,13 +3,13 @@ export const feelNames = ["slides", "drags", "held", "pinched", "torn"] as const
 export type Feel = (typeof feelNames)[number];
 
 /**
- * What the fingers tell from gap over thickness: over 1 slides, to 0.92 drags, below it is held tighter and tighter, at
- * 0 torn.
+ * What the fingers tell from gap over thickness: over 1 slides, over the last third drags, more and more; below it is
+ * held tighter and tighter, at 0 torn.
  */
 export function feelAt(gapMm: number, sheetMm: number): Feel {
   const ratio = gapMm / sheetMm;
   if (ratio > 1) return "slides";
-  if (ratio > 0.92) return "drags";
-  if (ratio > 0.6) return "held";
+  if (ratio > 0.7) return "drags";
+  if (ratio > 0.4) return "held";
   return ratio > 0 ? "pinched" : "torn";
 }

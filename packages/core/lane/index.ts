@@ -16,4 +16,4 @@ export type { CoachStep } from "./coach";
 export type { Gate } from "./gates";
 export type { Refusal } from "./refusals";
 export type { LedgerLine, Reading } from "./state";
-export { spindleRange } from "./travel";
+export { spindleRanges } from "./travel";

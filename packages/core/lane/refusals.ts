@@ -78,6 +78,7 @@ export type Refusal =
   | { code: "notOnThisMachine" }
   | { code: "noRoomToIndex" }
   | { code: "armIsDown" }
+  | { code: "armHolds" }
   | { code: "toolInTheWay" }
   | { code: "noSuchFaceHere"; on: TurnedFace }
   | { code: "tipTooFar" }
@@ -92,6 +93,7 @@ export type Refusal =
   | { code: "clampNotLoose" }
   | { code: "toolIsGood"; tool: number }
   | { code: "noRoomAtClamp" }
+  | { code: "noInsertHere" }
   | { code: "overhangNotPossible"; lowMm: number; highMm: number }
   | { code: "pointMeetsNoFace" }
   | { code: "nothingToSight" }

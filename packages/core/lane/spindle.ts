@@ -2,7 +2,7 @@ import type { Draft } from "./draft";
 import type { Refusal } from "./refusals";
 import type { LaneRules } from "./rules";
 import type { LaneBase } from "./state";
-import { spindleRange } from "./travel";
+import { spindleRanges } from "./travel";
 
 /**
  * Starts the spindle; without a stated speed it comes up at the one remembered. What it holds decides what happens
@@ -23,7 +23,7 @@ export function speedProblem<S extends LaneBase>(
   state: S,
   rpm: number,
 ): Refusal | null {
-  const { lowestRpm, highestRpm } = spindleRange;
+  const { lowestRpm, highestRpm } = spindleRanges[state.setup.kind];
   if (rpm < lowestRpm || rpm > highestRpm) return { code: "spindleOutOfRange", lowestRpm, highestRpm };
   const problem = rules.speedProblem(state, rpm);
   if (problem) return problem;

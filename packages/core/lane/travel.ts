@@ -1,3 +1,4 @@
+import type { Machine } from "../exercises/schools";
 import type { Axis } from "../registers";
 import { scales, toCounts, type Counts, type LengthUnit } from "../units";
 
@@ -5,8 +6,13 @@ import { scales, toCounts, type Counts, type LengthUnit } from "../units";
 const TRAVEL_MM: Record<Axis, [number, number]> = { x: [-500, 0], y: [-350, 0], z: [-420, 0] };
 /** A typed value that moves a register further than this asks once more, mm. */
 const GUARD_MM = 10;
-/** Speeds that a spindle of the bench takes, rev/min. */
-export const spindleRange = { lowestRpm: 50, highestRpm: 8000 } as const;
+/** Speeds that the spindles of the bench take, by machine, rev/min. */
+export const spindleRanges: Readonly<Record<Machine, { lowestRpm: number; highestRpm: number }>> = {
+  mill: { lowestRpm: 50, highestRpm: 8000 },
+  turret: { lowestRpm: 50, highestRpm: 4500 },
+  readout: { lowestRpm: 45, highestRpm: 2000 },
+  gang: { lowestRpm: 200, highestRpm: 8000 },
+};
 
 const travelOf = (unit: LengthUnit): Record<Axis, [Counts, Counts]> => {
   const span = (axis: Axis): [Counts, Counts] => [

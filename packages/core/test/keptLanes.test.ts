@@ -81,10 +81,12 @@ function withoutJudged(observed: Json): Json {
   const seen = withoutChecks(observed);
   const lathe = seen["lathe"] as Json | undefined;
   if (!lathe) return seen;
-  const kept = without(lathe, ["tip", "outer", "bore", "arm", "neighbors"]);
+  const kept = without(lathe, ["tip", "outer", "bore", "arm", "neighbors", ...TOLD_BY_THE_CUT]);
   return { ...seen, lathe: { ...kept, evidence: without(lathe["evidence"] as Json, NEW_EVIDENCE) } };
 }
 
+/** What is heard of an edge in metal was not told then, and what was tried with a tool outlived it. */
+const TOLD_BY_THE_CUT = ["heard", "isPastCenter", "chipped", "lastTry"];
 /** What gates look at now and did not. */
 const NEW_EVIDENCE = ["sidesOverZero", "isWearSet", "isOnPart", "isTipSet"];
 /** Gates that ask for more than they did: checks said first, work Z wherever it is needed, nose and tip code. */

@@ -81,6 +81,7 @@ export const CAUSES: Record<CauseId, string> = {
   leanedOnPost: "leaned on the post",
   bandCutAgain: "band cut again after it was touched",
   clampShifted: "clamp tightened unevenly",
+  insertChanged: "insert changed since it was touched",
   registerBuiltIn: "old register built in",
   coneNoseLeftOut: "nose left out of the cone touch",
   declaredElsewhere: "declared from another place or tool",

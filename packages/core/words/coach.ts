@@ -30,7 +30,8 @@ const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool" | "sh
   handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
-export const gateWords = (gate: Pick<Gate, "kind" | "tool" | "shutBy">): string => GATES[gate.kind as keyof typeof GATES](gate);
+export const gateWords = (gate: Pick<Gate, "kind" | "tool" | "shutBy">): string =>
+  GATES[gate.kind as keyof typeof GATES](gate);
 
 /** A check that suits any machine and school. */
 const CHECK_ONE =

@@ -175,6 +175,8 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
     `A hand leaned on the post while the feeler was felt: the tip gave way toward the part, and it was read ${say(Math.abs(mm), sheet)} early.`,
   bandCutAgain: ({ mm }, _v, sheet) =>
     `The band was cut again after it had been touched; it is another diameter now, by ${say(Math.abs(mm), sheet)}.`,
+  insertChanged: ({ mm }, _v, sheet) =>
+    `The insert was changed after this tool was touched, and another edge sits elsewhere in its pocket: it came out ${say(Math.abs(mm), sheet)} off by that. Touch it again.`,
   clampShifted: ({ mm }, _v, sheet) =>
     `One screw of the clamp was turned right down before the other: the tool shifted by ${say(Math.abs(mm), sheet)} after it had been put against the bar.`,
   registerBuiltIn: ({ mm }, _v, sheet) =>

@@ -163,6 +163,14 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
       return `Tool ${event.station} in the working position, ${event.row === null ? "no offset called" : `offset ${event.row} called`}.`;
     case "turned":
       return `${event.kind === "bore" ? "Bored" : event.axis === "z" ? "Turned along Z" : "Cut along X"} at ${place(event.axis === "z" ? "x" : "z", event.axis === "z" ? event.at.x : event.at.z)}.`;
+    case "scratched":
+      return event.looks === "scrapes"
+        ? `Scraped at the ${turnedFaceWords[event.on]}, the chuck turning.`
+        : `Heel first over the ${turnedFaceWords[event.on]}: the chuck turns the wrong way for this edge.`;
+    case "coneDug":
+      return `Nose driven ${showLength(event.depthMm, scale)} into the cone.`;
+    case "insertChanged":
+      return `Insert of tool ${event.tool} changed.`;
     case "toolShimmed":
       return `Tool ${event.tool} shimmed by ${showLength(event.byMm, scale)}.`;
     case "turretGapPlaced":

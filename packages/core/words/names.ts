@@ -159,6 +159,7 @@ export const incidentWords: Record<IncidentCode, string> = {
   gaugeDamaged: "height gauge pushed past its travel",
   setterDamaged: "setter pushed past its travel",
   insertChipped: "insert driven into the part and chipped",
+  edgePushedOff: "straight edge pushed off the face",
   jawStruck: "tool driven into the chuck",
   armStruck: "setter arm struck",
   handAtChuck: "hand at the part while the chuck turned",

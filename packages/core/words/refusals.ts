@@ -109,6 +109,7 @@ const words: WordsFor<Refusal> = {
   expectFirst: () => "Say first what you expect, then look.",
   notOnThisMachine: () => "This machine has nothing to do that with: choose what its own bench offers.",
   noRoomToIndex: () => "The turret or the arm would swing into the part: send the tool well clear first.",
+  armHolds: () => "The arm holds the axis: it goes no further that way. The value of the trip is stored; go back.",
   armIsDown: () => "The setter arm is down: fold it away first.",
   toolInTheWay: () => "The tool stands where your hand and the gauge must go: retract it first.",
   noSuchFaceHere: ({ on }) => `The tip does not stand at the ${turnedFaceWords[on]}: bring it there first.`,
@@ -119,6 +120,7 @@ const words: WordsFor<Refusal> = {
   clampLoose: () => "A tool is loose in its clamp: tighten it first.",
   clampNotLoose: () => "That tool sits tight in its clamp: loosen the clamp first.",
   toolIsGood: ({ tool }) => `Tool ${tool} is not worn: the sheet names the tools that are changed.`,
+  noInsertHere: () => "This tool is ground from one piece: it has no insert to change.",
   noRoomAtClamp: () => "There is no room to work at the clamp: back the slide off the bar first.",
   overhangNotPossible: ({ lowMm, highMm }, unit) =>
     `A tool can stand out of its clamp by ${say(lowMm, unit)} to ${say(highMm, unit)}: check the figure.`,

@@ -1,7 +1,7 @@
 import { turretBias, type TurretMethod } from "../../exercises/bias";
 import { farEdgeMm } from "../../exercises/machines/lathe";
 import type { TurretTool } from "../../exercises/setup";
-import { faceMm, kxNowMm } from "../../machines/lathe/contact";
+import { faceMm, kxNowMm, reachNowMm } from "../../machines/lathe/contact";
 import { coneTouchZ } from "../../machines/lathe/acts/cone/cone";
 import type { TurningLane } from "../../machines/lathe/lane";
 import type { TurretContact } from "../../machines/told";
@@ -49,7 +49,7 @@ export function offsetWantedMm(lane: TurningLane, tool: number, axis: TurretAxis
   return axis === "x" ? kxNowMm(lane, tool) : (faceMm(lane) ?? 0) + reachMm(lane, tool) - farEdgeMm(toolOf(lane, tool));
 }
 
-export const reachMm = ({ truth }: TurningLane, tool: number): number => truth.lathe.tools[tool]?.qMm ?? 0;
+export const reachMm = reachNowMm;
 
 /** When a tool was last changed for a new one: what was found before that says nothing of it. */
 const changedSeq = ({ log }: TurningTrace, tool: number): number =>
@@ -175,17 +175,26 @@ export function coneShare(lane: TurningLane, tool: TurretTool, contact: Contact)
   ];
 }
 
+/** What moves an edge in its clamp or its pocket. */
+const MOVES = new Set(["toolTightened", "toolLoosened", "toolSlid", "insertChanged"]);
+
+/** Another insert sits elsewhere along Z than the one that touched. */
+function reseatedSince(trace: TurningTrace, { tool, before, seq, on }: Contact): Term[] {
+  const mm = on === "cone" ? 0 : reachMm(before, tool) - reachMm(trace.final, tool);
+  if (Math.abs(mm) < 1e-9) return [];
+  const changed = trace.log.find(({ event, seq: at }) => at > seq && event.type === "insertChanged");
+  return [{ id: "insertChanged", mm, seq: changed?.seq ?? seq }];
+}
+
 /** Moves of a tool in its clamp since a contact, mm of X. */
 function shiftedSince(trace: TurningTrace, { tool, before, by, seq }: Contact): Term[] {
   const slid = by === "slid" ? trace.log.find((one) => one.seq === seq)?.event : undefined;
   const then = kxNowMm(before, tool) + (slid?.type === "toolSlid" ? slid.xMm : 0);
   const mm = then - kxNowMm(trace.final, tool);
   if (Math.abs(mm) < 1e-9) return [];
-  const moved = trace.log.find(
-    ({ event, seq: at }) =>
-      at > seq && (event.type === "toolTightened" || event.type === "toolLoosened" || event.type === "toolSlid"),
-  );
-  return [{ id: "clampShifted", mm, seq: moved?.seq ?? seq }];
+  const moved = trace.log.find(({ event, seq: at }) => at > seq && MOVES.has(event.type));
+  const id = moved?.event.type === "insertChanged" ? "insertChanged" : "clampShifted";
+  return [{ id, mm, seq: moved?.seq ?? seq }];
 }
 
 /**
@@ -202,7 +211,9 @@ export function turretErrors(
   const { final } = trace;
   const errorMm = toMm(contact.at[axis], final.scale) - valueMm - offsetWantedMm(final, contact.tool, axis);
   const known: Term[] =
-    axis === "x" ? shiftedSince(trace, contact) : [...faceCut(trace, contact), ...throughCone(final, contact)];
+    axis === "x"
+      ? shiftedSince(trace, contact)
+      : [...faceCut(trace, contact), ...throughCone(final, contact), ...reseatedSince(trace, contact)];
   const rest = errorMm - known.reduce((sum, { mm }) => sum + mm, 0);
   const { biasMm, uMm } = biasOf(contact, axis);
   if (Math.abs(rest - biasMm) < Math.max(WORTH_ON_A_LATHE_MM, OWN_WITHIN_U * uMm))

@@ -1,6 +1,6 @@
 import { turretBias, type MethodBias } from "../../exercises/bias";
 import type { TurretTool } from "../../exercises/setup";
-import { faceMm, kxNowMm } from "../../machines/lathe/contact";
+import { faceMm, kxNowMm, reachNowMm } from "../../machines/lathe/contact";
 import { readRegister, type RegisterId } from "../../registers/mill";
 import type { TurningLane } from "../../machines/lathe/lane";
 import { toCounts, toMm, type Counts } from "../../units";
@@ -35,7 +35,7 @@ export interface LibraryValue {
 const rowOf = (tool: number, axis: TurretAxis): RegisterId => `${axis === "x" ? "LX" : "LZ"}${tool}`;
 const zeroOf = (axis: TurretAxis): RegisterId => `G54.${axis}`;
 const ownMm = ({ final }: TurningTrace, tool: number, axis: TurretAxis): number =>
-  axis === "x" ? kxNowMm(final, tool) : (final.truth.lathe.tools[tool]?.qMm ?? 0);
+  axis === "x" ? kxNowMm(final, tool) : reachNowMm(final, tool);
 
 /** Where the corner stands: the diameter of the band at the face, or the face itself, for a tool of no reach, mm. */
 function cornerMm(lane: TurningLane, axis: TurretAxis): number {

@@ -52,15 +52,18 @@ export const calledHeightMm = (state: TurningLane, tool: number): number =>
 export const kxNowMm = (state: TurningLane, tool: number): number =>
   (state.truth.lathe.tools[tool]?.kxMm ?? 0) + (state.lathe.movedMm[tool] ?? 0);
 
+/** How far along Z the tip of a tool reaches now, mm: another insert sits a little elsewhere in the same holder. */
+export const reachNowMm = (state: TurningLane, tool: number): number =>
+  (state.truth.lathe.tools[tool]?.qMm ?? 0) + (state.lathe.insertZMm[tool] ?? 0);
+
 /**
  * Where the tip of the tool in the working position truly stands: radius from the axis, and Z in the slide's frame, mm.
  */
 export function tipAt(state: TurningLane, position = state.position): Tip {
   const { station } = state.lathe;
-  const { qMm } = state.truth.lathe.tools[station] ?? { qMm: 0 };
   return {
     radiusMm: (toMm(position.x, state.scale) - kxNowMm(state, station)) / 2,
-    zMm: toMm(position.z, state.scale) - qMm,
+    zMm: toMm(position.z, state.scale) - reachNowMm(state, station),
   };
 }
 
@@ -176,24 +179,61 @@ function depthAt(state: TurningLane, position: AxisCounts): number {
   );
 }
 
-/**
- * How much stands before the edge across its way: the face while it moves in X, the radius while it moves along Z, mm.
- * A blade is made to plunge.
- */
-export function depthOfCutMm(state: TurningLane, axis: "x" | "z"): number {
+/** Deepest cut that an insert takes, mm. */
+export const DEEPEST_MM = 3;
+
+/** What stands before the edge of a tool, along each way, mm: from the tip to the end of it, and to its outside. */
+interface Bite {
+  readonly axialMm: number;
+  readonly radialMm: number;
+}
+
+/** Every stretch that the edge is in, and how far in each way. */
+function bites(state: TurningLane): Bite[] {
   const { outer, bore } = state.lathe;
   const { radiusMm, zMm } = tipAt(state);
   const tool = toolAt(state);
-  if (tool.bladeMm !== undefined) return 0;
-  if (isInside(tool))
-    return axis === "x"
-      ? 0
-      : Math.max(0, ...bore.filter(({ toMm: end }) => end > zMm).map((step) => radiusMm - step.radiusMm));
+  const into = (step: Step, radialMm: number): Bite => ({ axialMm: step.toMm - zMm, radialMm });
+  const isIn = ({ axialMm, radialMm }: Bite) => axialMm > 0 && radialMm > 0;
+  if (isInside(tool)) return bore.map((step) => into(step, radiusMm - step.radiusMm)).filter(isIn);
   // off center it passes the axis at its own height
   const reachMm = Math.hypot(Math.max(0, radiusMm), heightNowMm(state, tool.number));
-  const met = facing(state, material(outer, bore)).filter((step) => step.toMm > zMm && step.radiusMm > reachMm);
-  return Math.max(0, ...met.map((step) => (axis === "x" ? step.toMm - zMm : step.radiusMm - reachMm)));
+  return facing(state, material(outer, bore))
+    .map((step) => into(step, step.radiusMm - reachMm))
+    .filter(isIn);
 }
+
+/**
+ * How thick a chip the edge takes, mm: what lies across it, whichever way it came. A hundredth taken off the outside is
+ * a scratch, however far behind the face. A blade is made to plunge.
+ */
+export function depthOfCutMm(state: TurningLane): number {
+  if (toolAt(state).bladeMm !== undefined) return 0;
+  return Math.max(0, ...bites(state).map(({ axialMm, radialMm }) => Math.min(axialMm, radialMm)));
+}
+
+/** No deeper than this at a click is a scratch that tells where the surface is, mm. */
+const SCRATCH_MM = 0.03;
+
+/**
+ * Whether an edge that came along an axis only scratches the face that it came to: the outside, or the end of the part.
+ */
+export function isScratch(state: TurningLane, axis: "x" | "z"): boolean {
+  const met = bites(state);
+  const across = met.map(({ axialMm, radialMm }) => (axis === "x" ? radialMm : axialMm));
+  const beside = met.map(({ axialMm, radialMm }) => (axis === "x" ? axialMm : radialMm));
+  return (
+    met.length > 0 &&
+    toolAt(state).kind !== "drill" &&
+    Math.max(...across) <= SCRATCH_MM &&
+    Math.max(...across) < Math.max(...beside)
+  );
+}
+
+/** An edge that is sent in so far behind the face cuts a groove as wide as its nose, and no face, mm. */
+const GROOVE_MM = 0.4;
+const isPlunge = (state: TurningLane, axis: "x" | "z"): boolean =>
+  axis === "x" && Math.max(0, ...bites(state).map(({ axialMm }) => axialMm)) > DEEPEST_MM;
 
 /** What a cut leaves: the tool springs away a little, and never twice the same. Radius and face, mm. */
 export function cutHere(
@@ -215,7 +255,7 @@ export function cutHere(
   return {
     kind,
     fromMm: round(zMm + axial),
-    toMm: round(zMm + Math.min(widthOf(tool), 2000)),
+    toMm: round(zMm + Math.min(widthOf(tool), isPlunge(state, axis) ? GROOVE_MM : 2000)),
     radiusMm: radiusMm <= 0 ? round(height) : round(cut),
   };
 }
@@ -323,9 +363,9 @@ export function metalRoomMm(
     .map((step) =>
       clearOf(
         {
-          radiusMm: step.radiusMm - (cut?.along === "z" ? cut.deepestMm : 0),
+          radiusMm: step.radiusMm - (cut?.deepestMm ?? 0),
           fromMm: cut ? -Infinity : step.fromMm,
-          toMm: step.toMm - (cut?.along === "x" ? cut.deepestMm : 0),
+          toMm: step.toMm - (cut?.deepestMm ?? 0),
         },
         edge,
       ),

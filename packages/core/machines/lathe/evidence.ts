@@ -42,12 +42,16 @@ export function isFacedToMiddle({ bore }: LatheState, { kind, axis, radiusMm, pi
 
 export function withoutTool(evidence: TurretEvidence, tool: number): TurretEvidence {
   const { [tool]: _x, ...xTouched } = evidence.xTouched;
+  const { [tool]: _z, ...zTouched } = evidence.zTouched;
+  const { [tool]: _set, ...isZSet } = evidence.isZSet;
   const { [tool]: _p, ...pipsSeen } = evidence.pipsSeen;
   return {
     ...evidence,
     xTouched,
+    zTouched,
     pipsSeen,
     isXSet: { ...evidence.isXSet, [tool]: false },
+    isZSet,
     isHeightSet: { ...evidence.isHeightSet, [tool]: false },
   };
 }

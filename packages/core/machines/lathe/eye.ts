@@ -3,7 +3,7 @@ import type { HeldFace } from "./faces";
 import { seen, seenAs } from "../../lane/eye";
 import { material } from "./outline";
 import { toMm } from "../../units/scale";
-import { kxNowMm } from "./contact";
+import { kxNowMm, reachNowMm } from "./contact";
 
 /** What stands up in the middle of a face and is no wider than this is a pip, mm. */
 const PIP_RADIUS_MM = 0.3;
@@ -36,12 +36,11 @@ const seenPlace = ({ truth, setup }: TurningLane) => {
 export function seenTip(state: TurningLane): SeenTurning {
   const { outer, bore, station } = state.lathe;
   const { truth, scale, position } = state;
-  const tool = truth.lathe.tools[station] ?? { qMm: 0 };
   const { shiftMm, jawMm } = seenPlace(state);
   const there = material(outer, bore);
   return {
     radiusMm: (toMm(position.x, scale) - seenAs(kxNowMm(state, station), truth, "x", station)) / 2,
-    zMm: toMm(position.z, scale) - seenAs(tool.qMm, truth, "reach", station),
+    zMm: toMm(position.z, scale) - seenAs(reachNowMm(state, station), truth, "reach", station),
     partRadiusMm: seenAs(Math.max(...there.map(({ radiusMm }) => radiusMm), 0), truth, "radius"),
     faceMm: seen(
       Math.max(...there.filter(({ radiusMm }) => radiusMm > PIP_RADIUS_MM).map(({ toMm: end }) => end)) + shiftMm,

@@ -2,6 +2,7 @@ import type { LatheKind } from "../../exercises/schools";
 import { laneDecides } from "../../lane/decides";
 import { laneEvolves } from "../../lane/state";
 import type { Decides, EvolvesOf } from "../act";
+import type { EventOf } from "../events";
 import { standing, type Kit } from "../kit";
 import { arm } from "./acts/arm/act";
 import { axisHeight } from "./acts/axisHeight/act";
@@ -12,6 +13,7 @@ import { gang } from "./acts/gang/act";
 import { gap } from "./acts/gap/act";
 import { height } from "./acts/height/act";
 import { indicator, sweepShank } from "./acts/indicator/act";
+import { insert } from "./acts/insert/act";
 import { power } from "./acts/power/act";
 import { readout } from "./acts/readout/act";
 import { station } from "./acts/station/act";
@@ -29,6 +31,15 @@ import { tellingOf } from "../told";
 
 const fromLane = laneEvolves<TurningLane>();
 
+/** An insert that was chipped cuts badly until another edge sits in its pocket. */
+function withChipped(before: TurningLane, event: EventOf<"incidentHappened">): TurningLane {
+  const state = fromLane.incidentHappened(before, event);
+  const { chipped, station } = state.lathe;
+  return event.code === "insertChipped" && !chipped.includes(station)
+    ? { ...state, lathe: { ...state.lathe, chipped: [...chipped, station] } }
+    : state;
+}
+
 const evolve = {
   ...fromLane,
   ...station.evolve,
@@ -43,6 +54,8 @@ const evolve = {
   ...fit.evolve,
   ...axisHeight.evolve,
   ...cone.evolve,
+  ...insert.evolve,
+  incidentHappened: withChipped,
   registerChanged: (state, event) => {
     const after = fromLane.registerChanged(state, event);
     return { ...after, lathe: withTurretSet(after.lathe, event.register) };
@@ -64,6 +77,7 @@ const shared = (kind: LatheKind) => ({
   ...height.decide,
   ...fit.decide,
   ...axisHeight.decide,
+  ...insert.decide,
   sweep: sweepShank,
   jog,
 });

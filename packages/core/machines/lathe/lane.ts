@@ -1,3 +1,4 @@
+import type { CutLook } from "./acts/turning/names";
 import type { HeldFace } from "./faces";
 import type { LatheKind } from "../../exercises/schools";
 import type { TurningSetup, TurningTruth } from "../../exercises/setup";
@@ -52,7 +53,13 @@ export interface LatheState {
   readonly block: { readonly id: string; readonly on: HeldFace } | null;
   readonly tries: number;
   readonly lastTry: { readonly id: string; readonly goes: boolean; readonly at: AxisCounts } | null;
-  readonly arm: { readonly isDown: boolean; readonly trips: number; readonly isTripped: boolean };
+  readonly arm: {
+    readonly isDown: boolean;
+    readonly trips: number;
+    readonly isTripped: boolean;
+    /** The axis that it holds, or held last. */
+    readonly axis: "x" | "z" | null;
+  };
   readonly isResting: boolean;
   /** What shims under each holder raise it by, mm. */
   readonly shimsMm: Readonly<Record<number, number>>;
@@ -70,6 +77,12 @@ export interface LatheState {
   readonly raisedMm: Readonly<Record<number, number>>;
   /** Tools that were changed for new ones, with the overhang that was set by rule, mm. */
   readonly changed: Readonly<Record<number, number>>;
+  /** Inserts that are chipped, how often each was changed, and how much further along Z it sits than the first, mm. */
+  readonly chipped: readonly number[];
+  readonly inserts: Readonly<Record<number, number>>;
+  readonly insertZMm: Readonly<Record<number, number>>;
+  /** What the last cut sounded and looked like, and where the machine stood then. */
+  readonly heard: { readonly looks: CutLook; readonly at: AxisCounts } | null;
   readonly loose: number | null;
   readonly isFeedLow: boolean;
   /** What was said: which tools fit the part, how high the axis stands, by how much the setting gauge is off. */
@@ -132,13 +145,17 @@ function openedLathe(setup: TurningSetup, { lathe }: TurningTruth): LatheState {
     block: null,
     tries: 0,
     lastTry: null,
-    arm: { isDown: false, trips: 0, isTripped: false },
+    arm: { isDown: false, trips: 0, isTripped: false, axis: null },
     isResting: false,
     shimsMm: {},
     pip: null,
     movedMm: {},
     raisedMm: {},
     changed: {},
+    chipped: [],
+    inserts: {},
+    insertZMm: {},
+    heard: null,
     loose: null,
     isFeedLow: false,
     starts: 0,

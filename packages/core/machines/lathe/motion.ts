@@ -1,10 +1,10 @@
 import { type LatheDraft, type TurningLane } from "./lane";
 import type { TurnedFace } from "./faces";
-import { coneRoomMm, depthMm, depthOfCutMm, isInJaws, jawRoomMm, metalRoomMm, toolAt } from "./contact";
+import { coneRoomMm, DEEPEST_MM, depthMm, depthOfCutMm, isInJaws, jawRoomMm, metalRoomMm, toolAt } from "./contact";
 import { jogMm, type JogSize } from "../../lane/names";
 import { armRoomMm, tripArm } from "./acts/arm/act";
 import { senseGap } from "./acts/gap/act";
-import { chip, emitCut } from "./acts/turning/act";
+import { chip, emitCut, FEELING_MM } from "./acts/turning/act";
 import { type CommandOf } from "../commands";
 import { type Decision } from "../act";
 import { accept, refuse } from "../../result";
@@ -15,8 +15,9 @@ import { type Refusal } from "../../lane/refusals";
 import { toMm } from "../../units/scale";
 import { advance } from "../../motion/advance";
 
-/** Deepest cut that an insert takes, mm. */
-const DEEPEST_MM = 3;
+/** Heel first an edge only rubs, and breaks when it is driven further than this, mm. */
+const HEEL_MM = 0.1;
+const deepestMm = ({ spindle }: TurningLane): number => (spindle.direction === "reverse" ? HEEL_MM : DEEPEST_MM);
 
 /** A typed feed move ends where it is told, to a thousandth, mm. */
 const FINE_MM = 0.001;
@@ -46,7 +47,7 @@ function sense(draft: LatheDraft, axis: "x" | "z", direction: 1 | -1, size: JogS
   }
   if (tripArm(draft, axis, direction, size)) return true;
   const lathe = state.lathe;
-  if (lathe.arm.isTripped && direction === 1) draft.emit({ type: "armLeft" });
+  if (lathe.arm.isTripped && direction === 1 && axis === lathe.arm.axis) draft.emit({ type: "armLeft" });
   if (lathe.block && direction === -1) {
     draft.emit({
       type: "incidentHappened",
@@ -84,6 +85,8 @@ export function jog(draft: LatheDraft, command: CommandOf<"jog">): Decision {
   const { axis, direction, size } = command;
   if (axis === "y") return refuse({ code: "notOnThisMachine" });
   if (size === "rapid" && draft.state.isDoorOpen) return refuse({ code: "doorOpenRapid" });
+  const { arm } = draft.state.lathe;
+  if (arm.isTripped && arm.axis === axis && direction === -1) return refuse({ code: "armHolds" });
   const clickMm = jogMm(draft.state.setup.unit, size);
   let isCutting = false;
   const cut = () => {
@@ -93,13 +96,15 @@ export function jog(draft: LatheDraft, command: CommandOf<"jog">): Decision {
   turnWheel(
     draft,
     command,
-    (trial) => {
+    (trial, from) => {
       const isFelt = sense(trial, axis, direction, size, clickMm);
       if (isFelt || !draft.state.spindle.isOn || depthMm(trial.state) === 0) return { events: trial.events, isFelt };
-      const isTooMuch = depthOfCutMm(trial.state, axis) > DEEPEST_MM || size === "rapid";
+      const isTooMuch = depthOfCutMm(trial.state) > deepestMm(trial.state) || size === "rapid";
       if (isTooMuch) chip(trial);
       else isCutting = true;
-      return { events: trial.events, isFelt: isTooMuch };
+      // who feels for a surface by small clicks stops at the first scrape
+      const isHeard = clickMm <= FEELING_MM && depthMm(trial.state, from) === 0;
+      return { events: trial.events, isFelt: isTooMuch || isHeard };
     },
     cut,
   );
@@ -132,7 +137,12 @@ export function moveTurret(
   const rooms: [Struck, (position: AxisCounts) => number][] = [
     ["jawStruck", (position) => jawRoomMm(state, position)],
     ["armStruck", (position) => armRoomMm(state, position)],
-    ["insertChipped", (position) => metalRoomMm(state, position, cuts ? { along, deepestMm: DEEPEST_MM } : null)],
+    // a tip laid on still metal by microns stops nothing
+    [
+      "insertChipped",
+      (position) =>
+        (cuts ? 0 : SURVIVES_MM) + metalRoomMm(state, position, cuts ? { along, deepestMm: deepestMm(state) } : null),
+    ],
   ];
   const lengthMm = Math.hypot(toMm(to.x - from.x, state.scale) / 2, toMm(to.z - from.z, state.scale));
   const met = rooms.flatMap(([code, roomMm]) => {
@@ -158,7 +168,9 @@ export function moveTurret(
   draft.emit({ type: "moved", to, ...how });
   if (draft.state.lathe.isResting) draft.emit({ type: "metalLeft" });
   if (draft.state.lathe.arm.isTripped) draft.emit({ type: "armLeft" });
-  if (draft.state.spindle.isOn && depthMm(draft.state) > 0) emitCut(draft, along, FINE_MM);
+  if (depthMm(draft.state) === 0) return null;
+  if (draft.state.spindle.isOn) emitCut(draft, along, FINE_MM);
+  else draft.emit({ type: "metalTouched", on: metOn(draft.state, along), at: draft.state.position, clickMm: FINE_MM });
   return null;
 }
 

@@ -1,3 +1,4 @@
+import type { CutLook } from "./acts/turning/names";
 import { type LatheState, type TurningLane } from "./lane";
 import type { HeldFace } from "./faces";
 import { type Feel } from "../../instruments/paper";
@@ -24,6 +25,7 @@ export interface LatheSeen extends Pick<
   | "isResting"
   | "changed"
   | "loose"
+  | "chipped"
   | "isFeedLow"
   | "sighted"
   | "starts"
@@ -40,6 +42,10 @@ export interface LatheSeen extends Pick<
   readonly bore: readonly SeenStep[];
   readonly arm: { readonly radiusMm: number; readonly zMm: number } | null;
   readonly isArmTripped: boolean;
+  /** With the chuck turning: how the edge sounds and looks where it stands; null while the chuck stands. */
+  readonly heard: CutLook | "air" | null;
+  /** With the chuck turning the tip has gone past the axis, where it rubs the other way. */
+  readonly isPastCenter: boolean;
   /** The band that was cut last: whether it still shows the saw somewhere; null while nothing was turned. */
   readonly isCleanedUp: boolean | null;
   /** What stands or was rubbed in the middle of the face, as the eye and a finger tell it. */
@@ -47,6 +53,15 @@ export interface LatheSeen extends Pick<
   /** On a gang slide: how far out from the bar's axis each tip stands, by eye, as the slide is now. */
   readonly neighbors: readonly { readonly number: number; readonly radiusMm: number }[];
   readonly evidence: LatheState["evidence"];
+}
+
+/** Past the axis by more than an eye can miss, mm. */
+const PAST_CENTER_MM = 0.5;
+
+/** What is heard where the edge stands now: what its last cut there sounded like, or nothing but air. */
+function heardHere({ spindle, lathe: { heard }, position }: TurningLane): CutLook | "air" | null {
+  if (!spindle.isOn) return null;
+  return heard && heard.at.x === position.x && heard.at.z === position.z ? heard.looks : "air";
 }
 
 function latheSeen(state: TurningLane): LatheSeen {
@@ -95,6 +110,9 @@ function latheSeen(state: TurningLane): LatheSeen {
     ...seenOutline(state),
     arm: seenArm(state),
     isArmTripped: lathe.arm.isTripped,
+    heard: heardHere(state),
+    isPastCenter: state.spindle.isOn && seenTip(state).radiusMm < -PAST_CENTER_MM,
+    chipped: lathe.chipped,
     neighbors: seenNeighbors(state),
     pip: lathe.pip?.looks ?? null,
     isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,

@@ -8,6 +8,7 @@ import * as fit from "./acts/fit/schema";
 import * as gang from "./acts/gang/schema";
 import * as gap from "./acts/gap/schema";
 import * as height from "./acts/height/schema";
+import * as insert from "./acts/insert/schema";
 import * as station from "./acts/station/schema";
 import * as power from "./acts/power/schema";
 import * as readout from "./acts/readout/schema";
@@ -27,6 +28,7 @@ export const latheCommands = [
   ...fit.commands,
   ...axisHeight.commands,
   ...cone.commands,
+  ...insert.commands,
 ] as const;
 
 export const latheEvents = [
@@ -42,6 +44,7 @@ export const latheEvents = [
   ...fit.events,
   ...axisHeight.events,
   ...cone.events,
+  ...insert.events,
 ] as const;
 
 export const latheIncidents = {
@@ -54,6 +57,7 @@ export const latheIncidents = {
   ...fit.incidents,
   ...gap.incidents,
   ...height.incidents,
+  ...insert.incidents,
   ...station.incidents,
   ...power.incidents,
   ...readout.incidents,

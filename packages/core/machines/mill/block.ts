@@ -14,7 +14,7 @@ import { toCounts } from "../../units/scale";
 import { type LaneRules } from "../../lane/rules";
 import { type Refusal } from "../../lane/refusals";
 import { speedProblem, startSpindle } from "../../lane/spindle";
-import { isInTravel, spindleRange } from "../../lane/travel";
+import { isInTravel, spindleRanges } from "../../lane/travel";
 import { changeProblem, changeTool } from "./acts/holder/act";
 import { type EventOf } from "../events";
 import { moveStraight, type MillSenses } from "./motion";
@@ -81,8 +81,12 @@ function problemOf(
     const problem = speedProblem(rules, state, rpm);
     if (problem) return problem;
   }
-  if (block.spindleRpm !== undefined && block.spindleRpm > spindleRange.highestRpm) {
-    return { code: "spindleOutOfRange", lowestRpm: spindleRange.lowestRpm, highestRpm: spindleRange.highestRpm };
+  if (block.spindleRpm !== undefined && block.spindleRpm > spindleRanges.mill.highestRpm) {
+    return {
+      code: "spindleOutOfRange",
+      lowestRpm: spindleRanges.mill.lowestRpm,
+      highestRpm: spindleRanges.mill.highestRpm,
+    };
   }
   const change = block.isToolChange ? changeProblem(state, block) : null;
   if (change) return change;

@@ -368,6 +368,15 @@ export function TurningScene({
       {seen.sheet.lathe.cone && lathe.cone === null ? (
         <ConeLine frame={frame} cone={seen.sheet.lathe.cone} faceMm={tip.faceMm} />
       ) : null}
+      {lathe.heard === "cuts" || lathe.heard === "chatters" ? (
+        <path
+          d={chipAt(frame.px(zMm), frame.py(radiusMm), lathe.heard === "chatters")}
+          fill="none"
+          stroke="var(--contact)"
+          strokeWidth="2"
+          data-part="chip"
+        />
+      ) : null}
       <TurretToolShape frame={frame} tool={tool} z={zMm} r={radiusMm} />
       {lathe.neighbors.length > 0 ? (
         <SlideFromTheEnd
@@ -457,6 +466,12 @@ export function TurningScene({
       ) : null}
     </svg>
   );
+}
+
+/** A chip that curls off the edge; torn ones come off in crumbs. */
+function chipAt(x: number, y: number, isTorn: boolean): string {
+  if (isTorn) return `M${x - 6} ${y - 7}l3 2M${x - 13} ${y - 3}l3-2M${x - 10} ${y - 14}l2 3M${x - 18} ${y - 10}l3 1`;
+  return `M${x - 2} ${y - 2}c-4-12-16-12-16-3c0 6 9 6 9 0c0-9-16-12-22-3`;
 }
 
 /** The cone as the drawing has it, before it is turned. */

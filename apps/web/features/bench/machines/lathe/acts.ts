@@ -94,6 +94,17 @@ const OWN: Record<LatheKind, (seen: TurningSeen, tool: TurretTool) => Act[]> = {
   gang: gangActs,
 };
 
+/** A chipped insert asks for it loudly; a fresh edge can be wanted at any time. */
+const insertActs = ({ sheet, lathe }: TurningSeen, tool: TurretTool): Act[] =>
+  tool.kind === "drill" || tool.kind === "endMill" || sheet.lathe.axis || sheet.lathe.profile
+    ? []
+    : [
+        {
+          label: lathe.chipped.includes(tool.number) ? "Change the chipped insert" : "Change the insert",
+          command: { type: "changeInsert" },
+        },
+      ];
+
 const TURN_CHUCK: Act = { label: "Turn the chuck by hand", on: "burr", command: { type: "turnChuck" } };
 
 /** What hands can do at a lathe now: in the gap, with the arm, to the holder, and what only this kind has. */
@@ -106,6 +117,7 @@ export function latheActs(seen: TurningSeen): Act[] {
     ...measuringActs(seen, tool),
     ...(tool && !isGang ? shimActs(seen, tool) : []),
     ...own,
+    ...(tool ? insertActs(seen, tool) : []),
     ...(isGang ? [] : [TURN_CHUCK]),
   ];
 }

@@ -1,4 +1,4 @@
-import type { TurningSeen } from "@probe-lane/core/bench";
+import type { LatheSeen, TurningSeen } from "@probe-lane/core/bench";
 import type { TurretTool } from "@probe-lane/core/exercises";
 import { type AxisCounts } from "@probe-lane/core/registers";
 import { scales, showLength, toMm } from "@probe-lane/core/units";
@@ -55,6 +55,14 @@ const EDGE_FEEL = {
   torn: "pushed off the face",
 } as const;
 
+/** What ear and eye say of an edge in turning metal. */
+const HEARD: Readonly<Record<Exclude<LatheSeen["heard"], "air" | null>, Sensation>> = {
+  scrapes: { strong: "it just scrapes", soft: "a bright line, no chip", isContact: true },
+  cuts: { strong: "it cuts", soft: "chip comes off, fresh band", isContact: true },
+  chatters: { strong: "it sings and tears", soft: "too fast, or the insert is chipped", isContact: true },
+  rubs: { strong: "it rubs, heel first", soft: "the chuck turns the wrong way", isContact: true },
+};
+
 /** What eye and finger say at the tip of a turret tool. */
 export function turningSensation(seen: TurningSeen, machine: AxisCounts): Sensation {
   const { lathe } = seen;
@@ -88,6 +96,9 @@ export function turningSensation(seen: TurningSeen, machine: AxisCounts): Sensat
   const { lastTry } = lathe;
   if (lastTry && !lastTry.goes && lastTry.at.x === seen.machine.x && lastTry.at.z === seen.machine.z)
     return { strong: `${gapName(seen, lastTry.id)} does not go`, soft: "open the gap a little", isContact: true };
+  if (lathe.isPastCenter)
+    return { strong: "past the middle", soft: "here the edge rubs the other way: go back", isContact: true };
+  if (lathe.heard !== null && lathe.heard !== "air") return HEARD[lathe.heard];
   const { radiusMm, zMm } = tipPlace(seen, machine);
   const { faceMm, partRadiusMm } = lathe.tip;
   if (lathe.cone) {

@@ -91,7 +91,7 @@ export const arm: LatheAct<typeof schema> = {
       const touchedBy = axis === "x" ? "xTouched" : "zTouched";
       return {
         ...lathe,
-        arm: { ...lathe.arm, trips: number, isTripped: true },
+        arm: { ...lathe.arm, trips: number, isTripped: true, axis: axis === "x" ? "x" : "z" },
         evidence: { ...lathe.evidence, [touchedBy]: counted(lathe.evidence[touchedBy], lathe.station) },
       };
     }),

@@ -3,7 +3,7 @@ import { type LatheAct, type LatheDraft } from "../../lane";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
 import { accept, refuse } from "../../../../result";
-import { faceMm, kxNowMm, toolAt } from "../../contact";
+import { faceMm, kxNowMm, reachNowMm, toolAt } from "../../contact";
 import { turretSum } from "../../../../registers/turret";
 import { toCounts, toMm } from "../../../../units/scale";
 import { coneNormal, coneRadiusMm, noseTip, withCone } from "./cone";
@@ -45,7 +45,7 @@ function runCone(draft: LatheDraft, { isHeld }: CommandOf<"runCone">): Decision 
     registers.common[axis] + registers.work[modal.workOffset][axis] + turretSum(registers.turret, axis, tool.number);
   const off = {
     x: toMm(sum("x"), scale) - kxNowMm(state, tool.number),
-    z: toMm(sum("z"), scale) - face - (state.truth.lathe.tools[tool.number]?.qMm ?? 0),
+    z: toMm(sum("z"), scale) - face - reachNowMm(state, tool.number),
   };
   const n = coneNormal(wanted);
   const number = lathe.cuts + 1;

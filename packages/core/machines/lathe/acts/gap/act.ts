@@ -46,7 +46,7 @@ export function senseGap(draft: LatheDraft, clickMm: number): boolean {
   if (feel !== "torn") return feel !== gap.feel;
   draft.emit({
     type: "incidentHappened",
-    code: "paperTorn",
+    code: gap.id === "straightEdge" ? "edgePushedOff" : "paperTorn",
     isSilent: false,
     failsOutright: false,
     stopsMachine: false,

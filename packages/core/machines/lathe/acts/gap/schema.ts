@@ -49,4 +49,5 @@ export const events = [
   }),
   z.strictObject({ type: z.literal("metalLeft") }),
 ] as const;
-export const incidents = {} as const;
+/** Share of the safety strand that each incident costs. */
+export const incidents = { edgePushedOff: 0.1 } as const;

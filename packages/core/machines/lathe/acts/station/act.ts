@@ -39,6 +39,11 @@ export const station: LatheAct<typeof schema> = {
     index: (draft, { station: to, withOffset }) => swing(draft, to, withOffset ? to : null),
   },
   evolve: {
-    turretIndexed: onLathe((lathe, { station: to, row }) => ({ ...lathe, station: to, row, isResting: false })),
+    // what was felt, tried and sighted was so of the tool that is gone
+    turretIndexed: onLathe((lathe, { station: to, row }) =>
+      to === lathe.station
+        ? { ...lathe, row, isResting: false }
+        : { ...lathe, station: to, row, isResting: false, lastTry: null, sighted: null, heard: null },
+    ),
   },
 };

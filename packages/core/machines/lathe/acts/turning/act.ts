@@ -1,6 +1,19 @@
 import type * as schema from "./schema";
-import { type LatheAct, type LatheDraft, type LatheState } from "../../lane";
-import { acrossMm, cutHere, pipHere, wouldCut } from "../../contact";
+import type { CutLook } from "./names";
+import { type LatheAct, type LatheDraft, type LatheState, type TurningLane, type TurretEvidence } from "../../lane";
+import type { TurnedFace } from "../../faces";
+import {
+  acrossMm,
+  cleanRadiusMm,
+  coneRoomMm,
+  cutHere,
+  depthOfCutMm,
+  isScratch,
+  pipHere,
+  tipAt,
+  toolAt,
+  wouldCut,
+} from "../../contact";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
 import { accept, refuse } from "../../../../result";
@@ -8,9 +21,8 @@ import { seenTip } from "../../eye";
 import { readByHand } from "../../../../instruments/handMeasures";
 import { carve, lastCut, material, stepAt } from "../../outline";
 import { type EventOf } from "../../../events";
-import { counted, isFacedToMiddle, onLathe, touched } from "../../evidence";
+import { counted, isFacedToMiddle, onLathe, touched, touchedCone } from "../../evidence";
 import { contactHere } from "../../contactBase";
-import { cleanRadiusMm } from "../../contact";
 
 /** Room for a hand with a micrometer, and for the turret to swing, by eye, mm. */
 const ROOM_TO_MEASURE_MM = 15;
@@ -24,17 +36,52 @@ export const chip = (draft: LatheDraft): void =>
     stopsMachine: true,
   });
 
+/** Above this the edge sings and tears, m/min; no bench insert stands it. */
+const FASTEST_M_PER_MIN = 400;
+/** Below this an edge is heard to scrape and not to cut, mm. */
+const SCRAPES_BELOW_MM = 0.03;
+/** A click no larger than this is one with which a surface is felt for, mm. */
+export const FEELING_MM = 0.026;
+
+/** How the edge here cuts now: heel first when the chuck turns backward, singing too fast or with a chipped insert. */
+function cutLook(state: TurningLane): CutLook {
+  const { spindle, lathe } = state;
+  if (spindle.direction === "reverse") return "rubs";
+  const mPerMin = (2 * Math.PI * Math.abs(tipAt(state).radiusMm) * spindle.rpm) / 1000;
+  if (lathe.chipped.includes(lathe.station) || mPerMin > FASTEST_M_PER_MIN) return "chatters";
+  return depthOfCutMm(state) < SCRAPES_BELOW_MM ? "scrapes" : "cuts";
+}
+
+/** What a turning part's face that an edge comes to is called. */
+function surfaceOf(state: TurningLane, axis: "x" | "z"): TurnedFace {
+  if ((coneRoomMm(state) ?? 1) < 0) return "cone";
+  if (axis === "z") return "face";
+  return toolAt(state).kind === "boring" ? "bore" : "diameter";
+}
+
+/** Metal met with the chuck turning: a scratch that tells where it is, or a cut. */
 export function emitCut(draft: LatheDraft, axis: "x" | "z", clickMm: number): void {
-  const pip = pipHere(draft.state, axis);
-  if (!wouldCut(draft.state, axis)) return;
-  const number = draft.state.lathe.cuts + 1;
+  const { state } = draft;
+  const looks = cutLook(state);
+  const on = surfaceOf(state, axis);
+  const at = { axis, at: state.position, clickMm, looks } as const;
+  const onConeMm = -(coneRoomMm(state) ?? 0);
+  const isFelt = clickMm <= FEELING_MM && (on === "cone" ? onConeMm <= SCRAPES_BELOW_MM : isScratch(state, axis));
+  if (looks === "rubs" || isFelt) {
+    draft.emit({ type: "scratched", on, ...at });
+    return;
+  }
+  if (on === "cone") {
+    draft.emit({ type: "coneDug", depthMm: Math.round(onConeMm * 1e5) / 1e5, at: state.position, looks });
+    return;
+  }
+  const pip = pipHere(state, axis);
+  if (!wouldCut(state, axis)) return;
   draft.emit({
     type: "turned",
-    ...cutHere(draft.state, axis),
-    number,
-    axis,
-    at: draft.state.position,
-    clickMm,
+    ...cutHere(state, axis),
+    number: state.lathe.cuts + 1,
+    ...at,
     ...(pip ? { pip } : {}),
   });
 }
@@ -95,13 +142,16 @@ function measureTurned(draft: LatheDraft, command: CommandOf<"measureTurned">): 
 }
 
 function withTurned(state: LatheState, event: EventOf<"turned">): LatheState {
-  const { kind, axis, fromMm, toMm, radiusMm, number, pip } = event;
-  const isToMiddle = isFacedToMiddle(state, event);
-  const evidence = axis === "x" && kind === "outer" ? touched(state, "face") : state.evidence;
+  const { kind, axis, fromMm, toMm, radiusMm, number, pip, at, looks = "cuts" } = event;
+  // what an edge tore is no face and no band to count from
+  const isTorn = looks === "chatters";
+  const isToMiddle = !isTorn && isFacedToMiddle(state, event);
+  const evidence = axis === "x" && kind === "outer" && !isTorn ? touched(state, "face") : state.evidence;
   return {
     ...state,
     cuts: number,
-    lastBy: { tool: state.station, axis, atZ: event.at.z },
+    heard: { looks, at },
+    lastBy: isTorn ? null : { tool: state.station, axis, atZ: at.z },
     [kind]: carve(state[kind], kind, fromMm, toMm, radiusMm, number),
     ...(pip ? { pip: { tool: state.station, ...pip } } : {}),
     evidence: isToMiddle
@@ -110,13 +160,43 @@ function withTurned(state: LatheState, event: EventOf<"turned">): LatheState {
   };
 }
 
+const scratchedOn = (lathe: LatheState, on: TurnedFace): TurretEvidence =>
+  on === "cone" ? touchedCone(lathe) : touched(lathe, on);
+
 /** Metal cut, and what gauges tell of it. */
 export const turning: LatheAct<typeof schema> = {
   decide: { measureTurned },
-  evolve: { turned: onLathe(withTurned) },
+  evolve: {
+    turned: onLathe(withTurned),
+    scratched: onLathe((lathe, { on, at, looks }) => ({
+      ...lathe,
+      heard: { looks, at },
+      evidence: looks === "scrapes" ? scratchedOn(lathe, on) : lathe.evidence,
+    })),
+    coneDug: onLathe((lathe, { depthMm, at, looks }) => ({
+      ...lathe,
+      heard: { looks, at },
+      cone: lathe.cone ? { ...lathe.cone, offMm: lathe.cone.offMm - depthMm } : null,
+    })),
+  },
   tells: {
+    scratched: (before, at, { on, axis, at: where, clickMm, looks }) =>
+      looks === "scrapes"
+        ? {
+            turret: [
+              {
+                ...contactHere(before, at, clickMm),
+                by: "scratch",
+                axis: on === "cone" ? "z" : axis,
+                on,
+                at: where,
+              },
+            ],
+          }
+        : {},
     turned: (before, at, event, clickMm) => {
-      const { axis, kind, fromMm, radiusMm } = event;
+      const { axis, kind, fromMm, radiusMm, looks } = event;
+      const isTorn = looks === "chatters";
       const base = {
         ...contactHere(before, at, clickMm),
         by: "cut",
@@ -126,7 +206,15 @@ export const turning: LatheAct<typeof schema> = {
       } as const;
       if (axis === "x")
         return {
-          turret: [{ ...base, axis: "z", on: "face", faceMm: fromMm, isClean: isFacedToMiddle(before.lathe, event) }],
+          turret: [
+            {
+              ...base,
+              axis: "z",
+              on: "face",
+              faceMm: fromMm,
+              isClean: !isTorn && isFacedToMiddle(before.lathe, event),
+            },
+          ],
         };
       const isBore = kind === "bore";
       return {
@@ -135,7 +223,7 @@ export const turning: LatheAct<typeof schema> = {
             ...base,
             axis: "x",
             on: isBore ? "bore" : "diameter",
-            isClean: isBore || radiusMm <= cleanRadiusMm(before),
+            isClean: !isTorn && (isBore || radiusMm <= cleanRadiusMm(before)),
           },
         ],
       };

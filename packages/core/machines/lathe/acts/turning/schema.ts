@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { cutLooks } from "./names";
 import { counts, mm, place, turnedAxis } from "../../../../lane/pieces";
 
 export const commands = [
@@ -19,9 +20,22 @@ export const events = [
     axis: turnedAxis,
     at: place,
     clickMm: mm,
+    /** How it sounded and looked; not said in lanes of before that was told. */
+    looks: z.enum(cutLooks).optional(),
     /** A facing cut that went past the middle, and what it left there. */
     pip: z.strictObject({ diameterMm: mm, looks: z.enum(["none", "standing", "rubbed"]) }).optional(),
   }),
+  /** The edge came to a surface and only scratched it, or went over it heel first: nothing was taken off. */
+  z.strictObject({
+    type: z.literal("scratched"),
+    on: z.enum(["face", "diameter", "bore", "cone"]),
+    axis: turnedAxis,
+    at: place,
+    clickMm: mm,
+    looks: z.enum(cutLooks),
+  }),
+  /** A nose driven into the cone cuts it, mm along its normal. */
+  z.strictObject({ type: z.literal("coneDug"), depthMm: mm, at: place, looks: z.enum(cutLooks) }),
 ] as const;
 /** Share of the safety strand that each incident costs. */
 export const incidents = { insertChipped: 0.4, jawStruck: 1, handAtChuck: 1 } as const;

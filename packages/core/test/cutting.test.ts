@@ -1,0 +1,225 @@
+import { describe, expect, it } from "vitest";
+import { LaneDriver, workLane, type Bench } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
+import type { Command, TurningSeen } from "../bench";
+import type { TurningLane } from "../machines/lathe/lane";
+import { heightNowMm, tipAt } from "../machines/lathe/contact";
+import { rule } from "../grading";
+import { toMm } from "../units";
+
+const KNOB = "knob-first-tool";
+
+type Lane = LaneDriver<TurningSeen>;
+const laneOf = (id: string, seed = "cutting"): Lane => new LaneDriver<TurningSeen>(findDemoExercise(id).exercise, seed);
+const stateOf = (lane: Lane): TurningLane => lane.state;
+
+class Enough extends Error {}
+/** A careful student up to a command, which is then not given. */
+function upTo(id: string, isThere: (command: Command, lane: Lane) => boolean): Lane {
+  const lane = laneOf(id);
+  const bench: Bench<TurningSeen> = {
+    get seen() {
+      return lane.seen;
+    },
+    attempt: (command) => lane.attempt(command),
+    do: (command) => {
+      if (isThere(command, lane)) throw new Enough();
+      return lane.do(command);
+    },
+  };
+  try {
+    workLane(bench, {});
+  } catch (stop) {
+    if (!(stop instanceof Enough)) throw stop;
+  }
+  return lane;
+}
+
+/** Drives the tip to where it truly stands so far outside the blank and behind its face, mm. */
+function standAt(lane: Lane, outsideMm: number, behindMm: number): void {
+  const state = stateOf(lane);
+  const { radiusMm, zMm } = tipAt(state);
+  const widest = Math.max(...state.lathe.outer.map((step) => step.radiusMm));
+  const end = Math.max(...state.lathe.outer.filter((step) => step.radiusMm > 1).map((step) => step.toMm));
+  const mm = (axis: "x" | "z") => toMm(state.position[axis], state.scale);
+  const x = mm("x") + 2 * (widest + outsideMm - radiusMm);
+  const z = mm("z") + (end - behindMm - zMm);
+  lane.do({ type: "runBlock", text: `G53 G0 X${(x + 40).toFixed(3)}` });
+  lane.do({ type: "runBlock", text: `G53 G0 Z${z.toFixed(3)}` });
+  lane.do({ type: "runBlock", text: `G53 G0 X${x.toFixed(3)}` });
+}
+function running(id = KNOB, direction: "forward" | "reverse" = "forward", rpm = 900): Lane {
+  const lane = laneOf(id);
+  lane.do({ type: "home" });
+  lane.do({ type: "startSpindle", direction, rpm });
+  return lane;
+}
+const clicks = (
+  lane: Lane,
+  axis: "x" | "z",
+  count: number,
+  size: "fine" | "middle" | "coarse",
+  direction: 1 | -1 = -1,
+) => lane.do({ type: "jog", axis, direction, clicks: count, size });
+
+describe("depth of cut is taken across the edge", () => {
+  it("three millimetres and more behind the face a hundredth on the outside is a scratch, and is heard", () => {
+    const lane = running();
+    standAt(lane, 0.2, 6);
+    for (let turn = 0; turn < 20 && lane.seen.lathe.heard === "air"; turn++) clicks(lane, "x", 10, "middle");
+    expect(lane.seen.lathe.heard).toBe("scrapes");
+    expect(lane.seen.incidents).toEqual([]);
+    // the hands stopped at the click at which it was heard
+    const { radiusMm } = tipAt(stateOf(lane));
+    const widest = Math.max(...stateOf(lane).lathe.outer.map((step) => step.radiusMm));
+    expect(widest - Math.hypot(radiusMm, heightNowMm(stateOf(lane), 1))).toBeGreaterThan(0);
+    expect(widest - radiusMm).toBeLessThan(0.012);
+  });
+  it("and deep in both ways it breaks the insert", () => {
+    const lane = running();
+    standAt(lane, 0.2, 6);
+    for (let turn = 0; turn < 40 && !lane.seen.isStopped; turn++) clicks(lane, "x", 2, "coarse");
+    expect(lane.seen.incidents).toEqual(["insertChipped"]);
+    const { radiusMm } = tipAt(stateOf(lane));
+    const widest = Math.max(...stateOf(lane).lathe.outer.map((step) => step.radiusMm));
+    expect(widest - radiusMm).toBeGreaterThan(2.9);
+  });
+});
+
+describe("how it cuts", () => {
+  const skimAt = (lane: Lane) => {
+    standAt(lane, -0.6, -1);
+    clicks(lane, "z", 60, "coarse");
+    return lane.seen.lathe;
+  };
+  it("a fair cut cuts and leaves a band", () => {
+    const seen = skimAt(running());
+    expect([seen.heard, seen.outer.some(({ isTurned }) => isTurned)]).toEqual(["cuts", true]);
+  });
+  it("the wrong way round it only rubs, and driven on it breaks", () => {
+    const lane = running(KNOB, "reverse");
+    standAt(lane, 0.05, 3);
+    for (let turn = 0; turn < 20 && lane.seen.lathe.heard === "air"; turn++) clicks(lane, "x", 2, "middle");
+    expect(lane.seen.lathe.heard).toBe("rubs");
+    expect(lane.seen.lathe.outer.some(({ isTurned }) => isTurned)).toBe(false);
+    expect(lane.seen.lathe.evidence.xTouched).toEqual({});
+    clicks(lane, "x", 5, "coarse");
+    expect(lane.seen.incidents).toEqual(["insertChipped"]);
+  });
+  it("too fast for the diameter it sings, and what it tore opens no gate", () => {
+    const lane = running(KNOB, "forward", 4500);
+    const seen = skimAt(lane);
+    expect(seen.heard).toBe("chatters");
+    lane.do({ type: "stopSpindle" });
+    lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "measureTurned", what: "turned", by: "micrometer" });
+    expect(lane.seen.lathe.evidence.xTouched).toEqual({});
+  });
+  it("a chipped insert sings at every speed until another edge sits in the pocket, and that one is touched anew", () => {
+    const lane = running();
+    standAt(lane, 0.2, 6);
+    for (let turn = 0; turn < 40 && !lane.seen.isStopped; turn++) clicks(lane, "x", 2, "coarse");
+    lane.do({ type: "reset" });
+    lane.do({ type: "runBlock", text: "G53 G0 X0" });
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 900 });
+    expect(skimAt(lane).heard).toBe("chatters");
+    lane.do({ type: "stopSpindle" });
+    lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+    lane.do({ type: "setDoor", isOpen: true });
+    const before = tipAt(stateOf(lane));
+    lane.do({ type: "changeInsert" });
+    const after = tipAt(stateOf(lane));
+    expect(Math.abs(after.zMm - before.zMm)).toBeGreaterThan(0.015);
+    expect(Math.abs(after.radiusMm - before.radiusMm)).toBeGreaterThan(0.015);
+    lane.do({ type: "setDoor", isOpen: false });
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 900 });
+    standAt(lane, -1.2, -1);
+    clicks(lane, "z", 60, "coarse");
+    expect(lane.seen.lathe.heard).toBe("cuts");
+  });
+  it("a tip past the middle is remarked", () => {
+    const lane = running();
+    expect(lane.seen.lathe.isPastCenter).toBe(false);
+    standAt(lane, 3, -1);
+    const { radiusMm } = tipAt(stateOf(lane));
+    const x = toMm(stateOf(lane).position.x, stateOf(lane).scale) - 2 * (radiusMm + 2);
+    lane.do({ type: "runBlock", text: `G53 G0 X${x.toFixed(3)}` });
+    expect(lane.seen.lathe.isPastCenter).toBe(true);
+  });
+});
+
+describe("bare carbide on still metal", () => {
+  const pressed = (byMm: number) => {
+    const lane = laneOf(KNOB);
+    lane.do({ type: "home" });
+    standAt(lane, 1, 4);
+    const state = stateOf(lane);
+    const still = Math.max(...state.lathe.outer.map((step) => step.radiusMm));
+    const { radiusMm } = tipAt(state);
+    const x = toMm(state.position.x, state.scale) - 2 * (radiusMm - still + byMm);
+    lane.do({ type: "runBlock", text: `G53 G1 X${x.toFixed(3)} F50` });
+    return lane.seen;
+  };
+  it("laid on by microns stops nothing, pressed by hundredths chips", () => {
+    // the blank runs out: it is met at its own radius toward the tool, so the press is taken from where it stops
+    let lastQuiet: TurningSeen | null = null;
+    let first: TurningSeen | null = null;
+    for (let step = -600; step < 60 && !first; step += 3) {
+      const seen = pressed(step / 1000);
+      if (seen.isStopped) first = seen;
+      else lastQuiet = seen;
+    }
+    expect(first?.incidents).toEqual(["insertChipped"]);
+    expect(lastQuiet?.lathe.isResting).toBe(true);
+  });
+});
+
+describe("the setter arm holds the axis", () => {
+  it("further clicks toward it move nothing, and the value of the trip is what is stored", () => {
+    const lane = upTo(
+      "collar-five-tools-arm",
+      (command, { seen }) => command.type === "takeReading" && seen.lathe.isArmTripped,
+    );
+    const { machine, readings } = lane.seen;
+    const axis = readings.at(-1)?.what === "armX" ? "x" : "z";
+    expect(lane.attempt({ type: "jog", axis, direction: -1, clicks: 5, size: "fine" })).toEqual({ code: "armHolds" });
+    expect(lane.seen.machine).toEqual(machine);
+    expect(readings.at(-1)?.values[axis]).toBeCloseTo(machine[axis] / 1000, 9);
+    clicks(lane, axis, 3, "middle", 1);
+    expect(lane.seen.lathe.isArmTripped).toBe(false);
+  });
+});
+
+describe("a diameter that was only scratched", () => {
+  it("is a touch on turning stock: X from it is right to the click, and no accident", () => {
+    const id = "collar-five-tools-face";
+    const lane = upTo(id, (command) => command.type === "measureTurned" && command.what === "turned");
+    lane.do({ type: "measureTurned", what: "turned", by: "micrometer" });
+    const measuredMm = lane.seen.readings.at(-1)?.values.diameter ?? 0;
+    lane.do({ type: "setDoor", isOpen: false });
+    const { radiusMm, zMm } = tipAt(stateOf(lane));
+    const band = stateOf(lane).lathe.outer.find(({ cut, toMm: end, fromMm }) => cut > 0 && end - fromMm > 3);
+    if (!band) throw new Error("no band");
+    const at = (axis: "x" | "z", mm: number) =>
+      lane.do({
+        type: "runBlock",
+        text: `G53 G0 ${axis.toUpperCase()}${(lane.seen.machine[axis] / 1000 + mm).toFixed(3)}`,
+      });
+    at("x", 2 * (band.radiusMm + 5 - radiusMm));
+    at("z", (band.fromMm + band.toMm) / 2 - zMm);
+    lane.do({ type: "startSpindle", direction: "forward", rpm: 900 });
+    at("x", 2 * (band.radiusMm + 0.15 - tipAt(stateOf(lane)).radiusMm));
+    for (let turn = 0; turn < 40 && lane.seen.lathe.heard === "air"; turn++) clicks(lane, "x", 5, "middle");
+    expect(lane.seen.lathe.heard).toBe("scrapes");
+    const { station } = lane.seen.lathe;
+    const value = lane.seen.machine.x / 1000 - measuredMm;
+    lane.do({ type: "typeRegister", register: `X${station}`, text: value.toFixed(3), how: "set", isConfirmed: true });
+    lane.do({ type: "handIn" });
+    const ruling = rule(lane.log, findDemoExercise(id).marking);
+    const x = ruling.values.find(({ target }) => target.id === `X${station}` || target.id === `x${station}`);
+    expect(Math.abs(x?.closureMm ?? 1)).toBeLessThan(0.02);
+    expect(x?.cause.kind).toBe("none");
+    expect(lane.seen.incidents).toEqual([]);
+  });
+});
