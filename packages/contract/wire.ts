@@ -185,6 +185,8 @@ export interface RulingView {
 
 export interface Practice {
   skill: SkillId;
+  /** Why this one: what it cost in the lane just ruled, marks; or how it stands. */
+  why: { lost: number } | { stand: Stand };
   assignmentId: string;
   title: string;
 }

@@ -57,7 +57,6 @@ export type CauseId =
   | "measuredBesideTip"
   | "gapTwice"
   | "otherGap"
-  | "kickScattered"
   | "oneSideMeasured"
   | "coarseInstrument"
   | "otherPlane"

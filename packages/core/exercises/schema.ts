@@ -223,6 +223,13 @@ export const markingSchema = z.strictObject({
     d: z.number().positive().default(0.02),
     rotation: z.number().positive().default(0.03),
   }),
+  /** What an incident costs: to people, spindle and machine, or to tool and stock. */
+  severity: z
+    .strictObject({
+      grave: z.enum(["costs", "failsSafety", "failsLane"]).default("failsLane"),
+      tool: z.enum(["costs", "failsSafety", "failsLane"]).default("costs"),
+    })
+    .prefault({}),
   /** A value this many tolerances off earns nothing. */
   zeroAtMultiple: z.number().gt(1),
   weights: z.strictObject({

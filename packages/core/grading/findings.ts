@@ -5,6 +5,7 @@ import type { CheckNote } from "./checking";
 import type { HandoverFinding } from "./handover";
 import type { MethodStep } from "./stepNames";
 import type { StepRow } from "./steps";
+import { severityOf } from "./severity";
 import { tenth } from "./tenths";
 import type { WorkingFinding } from "./working";
 
@@ -27,6 +28,8 @@ export type Finding =
       readonly incident: IncidentCode;
       readonly cost: number;
       readonly failsOutright: boolean;
+      /** Not passed, whatever the points; not said in rulings of before it was. */
+      readonly failsLane?: boolean | undefined;
       readonly seq: number;
       readonly atMs: number;
       readonly rpm?: number | undefined;
@@ -65,7 +68,8 @@ export function stepFindings<T extends LaneTrace>(
   });
 }
 
-export function safetyFindings({ log }: LaneTrace, outOf: number): Finding[] {
+export function safetyFindings({ log }: LaneTrace, marking: Pick<Marking, "weights" | "severity">): Finding[] {
+  const outOf = marking.weights.safety;
   const incidents = log.flatMap(({ seq, atMs, event }): Finding[] =>
     event.type === "incidentHappened"
       ? [
@@ -73,7 +77,8 @@ export function safetyFindings({ log }: LaneTrace, outOf: number): Finding[] {
             code: "incident",
             incident: event.code,
             cost: tenth(incidentCosts[event.code] * outOf),
-            failsOutright: event.failsOutright,
+            failsOutright: severityOf(event.code, marking) !== "costs",
+            failsLane: severityOf(event.code, marking) === "failsLane",
             seq,
             atMs,
             rpm: event.rpm,

@@ -1,3 +1,4 @@
+import type { IncidentCode } from "../bench";
 import { traceLane, type LaneTrace, type LoggedEvent } from "../diagnosis";
 import { targetOf, targetsOf, upgradeSetup, type Marking, type Setup, type Target, type TargetId } from "../exercises";
 import { handoverFindings, withFaults } from "./handover";
@@ -33,6 +34,8 @@ export interface Ruling {
   readonly school: SchoolRead;
   /** The log did not tell the school; it is the one that was named at hand-in. */
   readonly isSchoolNamed?: boolean;
+  /** The incident that fails the lane, whatever its points. */
+  readonly failedBy?: IncidentCode;
   readonly values: readonly RegisterRuling[];
   readonly findings: readonly Finding[];
   readonly sheet: Setup;
@@ -112,7 +115,9 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     ? inTenths(handoverFindings(trace, kit.handover, values, weights.proving))
     : inTenths(stepFindings(trace, kit.steps, "proving", marking));
   const working = weights.working > 0 ? inTenths(workingFindings(trace, kit.working, weights.working, values)) : [];
-  const safety = safetyFindings(trace, weights.safety);
+  const safety = safetyFindings(trace, marking);
+  const failing = safety.find((finding) => finding.code === "incident" && finding.failsLane === true) as
+    Extract<Finding, { code: "incident" }> | undefined;
   const strands: StrandMarks[] = [
     { name: "values", marks: tenth(values.reduce((sum, { marks }) => sum + marks, 0)), outOf: weights.values },
     ...(weights.working > 0 ? [{ name: "working" as const, marks: earned(working), outOf: weights.working }] : []),
@@ -133,6 +138,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     strands,
     school,
     ...(isNamed ? { isSchoolNamed: true } : {}),
+    ...(failing ? { failedBy: failing.incident } : {}),
     values,
     findings: [...working, ...method, ...proving, ...safety],
     sheet: setup,

@@ -6,6 +6,8 @@ import { drawBetween, drawNormal, drawNormalNotNegative, drawUnit } from "../ran
  */
 export const EDGE_FINDER_LOWEST_RPM = 400;
 export const EDGE_FINDER_HIGHEST_RPM = 1200;
+/** Only near three times its rating is it thrown apart; between, its kick cannot be relied on. */
+export const EDGE_FINDER_THROWN_RPM = 3300;
 
 /** How the tip runs, wide to true: what an eye tells apart. */
 export const wobbleNames = ["wide", "large", "middling", "small", "slight", "shiver", "true"] as const;
@@ -26,18 +28,38 @@ export interface EdgeFinderApproach {
   readonly kickPastMm: number;
   readonly overMm: number;
   readonly thresholdsMm: readonly number[];
+  /** How much later, or earlier, the kick comes when the spindle turns faster than the finder is rated, mm. */
+  readonly scatterMm?: number | undefined;
 }
 
 /** κ of one finder for its whole life in this lane, mm. */
 export const drawOwnKickMm = (seed: string, copy: number): number =>
   drawNormalNotNegative(5, 2, seed, "edge finder", copy, "own") / 1000;
 
+/** Above its rating a kick comes this far from its place, one way or the other, mm. */
+const SCATTER_MM = { least: 0.012, most: 0.045 } as const;
+
+function drawScatter(seed: string, copy: number, number: number): number {
+  const size = drawBetween(SCATTER_MM.least, SCATTER_MM.most, seed, "edge finder", copy, "scatter", number);
+  return Math.round((drawUnit(seed, "edge finder", copy, "scatter side", number) < 0.5 ? -size : size) * 1e5) / 1e5;
+}
+
+/** How far past tangency an approach kicks at a speed, mm. */
+export const kickPastAt = ({ kickPastMm, scatterMm = 0 }: EdgeFinderApproach, rpm: number): number =>
+  kickPastMm + (rpm > EDGE_FINDER_HIGHEST_RPM ? scatterMm : 0);
+
 /** What one approach brings: its kick and the jittered steps of the wobble law. */
 export function drawApproach(seed: string, copy: number, number: number, ownKickMm: number): EdgeFinderApproach {
   const kickPastMm = Math.max(0, ownKickMm + drawNormal(0, 0.7, seed, "edge finder", copy, "approach", number) / 1000);
   const jittered = (mm: number, step: string | number) =>
     mm * (1 + JITTER * (2 * drawUnit(seed, "edge finder", copy, "threshold", number, step) - 1));
-  return { number, kickPastMm, overMm: jittered(APPROACH_OVER_MM, "over"), thresholdsMm: THRESHOLDS_MM.map(jittered) };
+  return {
+    number,
+    kickPastMm,
+    overMm: jittered(APPROACH_OVER_MM, "over"),
+    thresholdsMm: THRESHOLDS_MM.map(jittered),
+    scatterMm: drawScatter(seed, copy, number),
+  };
 }
 
 /** The wobble seen at a gap (mm, below zero past tangency). */

@@ -1,9 +1,12 @@
-import { drawNormal } from "../random";
+import { drawBetween, drawNormal } from "../random";
 
 /** An indicator carried round a bore or boss by hand: four readings, pressed in = larger. */
 export const SWEEP_RANGE_MM = 0.8;
 /** What an eye reads of its dial, mm. */
 const READS_TO_MM = 0.001;
+
+/** The dial stands within this of its zero when it is brought round, mm. */
+const DIAL_STANDS_MM = 0.35;
 
 /**
  * Readings at +X, +Y, −X, −Y for an axis that stands `off` from the feature's axis; null beyond the indicator's range.
@@ -16,8 +19,11 @@ export function sweepReadings(
 ): [number, number, number, number] | null {
   if (Math.hypot(...off) > SWEEP_RANGE_MM) return null;
   const sign = kind === "bore" ? 1 : -1;
+  // nobody has turned the dial to zero: it shows where it happens to stand, and halves of differences tell
+  const standsMm = drawBetween(-DIAL_STANDS_MM, DIAL_STANDS_MM, seed, "indicator", "dial");
   const read = (mm: number, quarter: number) =>
-    Math.round((sign * mm + drawNormal(0, 1, seed, "indicator", number, quarter) / 1000) / READS_TO_MM) * READS_TO_MM;
+    Math.round((standsMm + sign * mm + drawNormal(0, 1, seed, "indicator", number, quarter) / 1000) / READS_TO_MM) *
+    READS_TO_MM;
   const tidy = (mm: number) => Math.round(mm * 1000) / 1000 || 0;
   return [tidy(read(off[0], 0)), tidy(read(off[1], 1)), tidy(read(-off[0], 2)), tidy(read(-off[1], 3))];
 }

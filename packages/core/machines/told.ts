@@ -12,6 +12,7 @@ export type ContactFault =
   | "edgeBreak"
   | "bentFinder"
   | "slowSpindle"
+  | "kickScattered"
   | "tasterNotTrued"
   | "gaugeDirt"
   | "gaugeHit"

@@ -63,9 +63,26 @@ describe("where a skill stands", () => {
     expect(wanted).not.toContain("edge");
   });
   it("practice is the least taken exercise that asks for the first wanted skill; none when nothing asks for any", () => {
-    const offer = (id: string, taken: number, ...asks: SkillId[]): Offer => ({ id, taken, asks: new Set(asks) });
+    const offer = (id: string, taken: number, ...asks: SkillId[]): Offer => ({
+      id,
+      taken,
+      machine: "mill",
+      asks: new Set(asks),
+    });
     const offers = [offer("a", 2, "edge"), offer("b", 0, "edge", "round"), offer("c", 0, "turn")];
-    expect(practiceNext(["master", "edge"], offers)).toEqual({ skill: "edge", id: "b" });
-    expect(practiceNext(["master"], offers)).toBeNull();
+    expect(practiceNext(["master", "edge"], offers, "mill")).toEqual({ skill: "edge", id: "b" });
+    expect(practiceNext(["master"], offers, "mill")).toBeNull();
+  });
+  it("it is of the machine that is worked on, and of another only where this one has nothing left", () => {
+    const on = (id: string, machine: Offer["machine"], ...asks: SkillId[]): Offer => ({
+      id,
+      taken: 0,
+      machine,
+      asks: new Set(asks),
+    });
+    const offers = [on("m", "mill", "safety", "edge"), on("t", "turret", "safety"), on("g", "gang", "sequence")];
+    expect(practiceNext(["safety"], offers, "turret")).toEqual({ skill: "safety", id: "t" });
+    expect(practiceNext(["edge", "safety"], offers, "turret")).toEqual({ skill: "safety", id: "t" });
+    expect(practiceNext(["edge"], offers, "turret")).toEqual({ skill: "edge", id: "m" });
   });
 });

@@ -1,4 +1,4 @@
-import type { Exercise, Setup, Target } from "../exercises";
+import type { Exercise, Machine, Setup, Target } from "../exercises";
 import type { Ruling } from "../grading";
 import { skillIds, type SkillId } from "./ids";
 import { latheAsks, latheSkill } from "./machines/lathe";
@@ -68,17 +68,24 @@ export function skillsAsked(exercise: Exercise): Set<SkillId> {
 export interface Offer {
   readonly id: string;
   readonly taken: number;
+  readonly machine: Machine;
   readonly asks: ReadonlySet<SkillId>;
 }
 
 /**
- * What to practice next: the first of the wanted skills that an exercise on offer asks for, and of those exercises the
- * least taken.
+ * What to practice next, on the machine that is worked on: the first of the wanted skills that an exercise on offer
+ * there asks for, and of those exercises the least taken. On another machine only where this one has nothing left.
  */
 export function practiceNext(
   wanted: readonly SkillId[],
   offers: readonly Offer[],
+  on: Machine | null,
 ): { skill: SkillId; id: string } | null {
+  const here = offers.filter(({ machine }) => machine === on);
+  return firstAsking(wanted, here) ?? firstAsking(wanted, offers);
+}
+
+function firstAsking(wanted: readonly SkillId[], offers: readonly Offer[]): { skill: SkillId; id: string } | null {
   for (const skill of wanted) {
     const [best] = offers.filter(({ asks }) => asks.has(skill)).sort((a, b) => a.taken - b.taken);
     if (best) return { skill, id: best.id };

@@ -151,7 +151,7 @@ function inTenths(value: unknown): unknown {
   );
 }
 /** A finding says its strand, and whether it is absent, only now. */
-const found = (finding: Json): Json => without(finding, ["strand", "isAbsent", "note"]);
+const found = (finding: Json): Json => without(finding, ["strand", "isAbsent", "note", "failsLane", "failsOutright"]);
 /**
  * Checks are asked for on every machine now, in three parts: the steps of method and proving are compared by what was
  * done, and not by their shares.
@@ -162,7 +162,7 @@ const shareless = (finding: Json): Json =>
 const comparable = (findings: readonly Json[]): Json[] =>
   findings.filter(({ step }) => !OF_CHECKS.includes(step as string)).map((finding) => shareless(found(finding)));
 const BY_STEPS = ["method", "proving"];
-const apart = ({ strands, findings, total: _total, ...rest }: KeptRuling): Json => ({
+const apart = ({ strands, findings, total: _total, failedBy: _failed, ...rest }: KeptRuling): Json => ({
   ...rest,
   strands: (strands as readonly Json[]).filter(({ name }) => !BY_STEPS.includes(name as string)),
   findings: comparable(findings),

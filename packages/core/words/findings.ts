@@ -74,6 +74,11 @@ const RATED: Partial<Record<IncidentCode, string>> = {
   finderThrown: `; it is rated ${EDGE_FINDER_HIGHEST_RPM}`,
 };
 
+function failsWords({ failsOutright, failsLane }: Extract<Finding, { code: "incident" }>): string {
+  if (failsLane === true) return " This alone fails the lane: it endangers people or the machine.";
+  return failsOutright ? " This alone fails the safety strand." : "";
+}
+
 type StepFinding = Extract<Finding, { code: "stepDone" | "stepMissed" }>;
 
 /** What is said beside a check: how it was answered, or what has withdrawn it. */
@@ -124,7 +129,7 @@ export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string 
         finding.rpm === undefined
           ? ""
           : ` The spindle came up at ${finding.rpm} rev/min${RATED[finding.incident] ?? ""}.`;
-      return `${words[0]?.toUpperCase()}${words.slice(1)}.${at}${finding.failsOutright ? " This alone fails the safety strand." : ""}`;
+      return `${words[0]?.toUpperCase()}${words.slice(1)}.${at}${failsWords(finding)}`;
     }
   }
 }

@@ -34,5 +34,5 @@ export {
   wobbleWords,
 } from "./names";
 export { momentWords } from "./moments";
-export { skillWords, standWords } from "./skills";
+export { skillWords, standWords, whyWords } from "./skills";
 export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";

@@ -37,3 +37,16 @@ export const skillWords: Record<SkillId, string> = {
   "offset-per-tool": schoolWords["offset-per-tool"],
   "block-in-wear": schoolWords["block-in-wear"],
 };
+
+const STAND_CLAUSES: Record<Stand, string> = {
+  notYet: "it was not right the last time",
+  shaky: "it was right only once so far",
+  untried: "it was not tried yet",
+  mastered: "it is mastered, and nothing else is open",
+};
+
+/** Why a skill is recommended: what it cost in the lane just ruled, or how it stands. */
+export function whyWords(why: { lost: number } | { stand: Stand }): string {
+  if ("stand" in why) return STAND_CLAUSES[why.stand];
+  return why.lost >= 0.05 ? `it cost ${why.lost.toFixed(1)} marks here` : "it was not right here";
+}

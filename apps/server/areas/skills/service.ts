@@ -1,4 +1,5 @@
 import type { Practice, SkillsView } from "@probe-lane/contract";
+import { machineOf } from "@probe-lane/core/exercises";
 import type { Ruling } from "@probe-lane/core/grading";
 import {
   practiceNext,
@@ -8,30 +9,41 @@ import {
   standOf,
   wantedSkills,
   type SkillId,
+  type Stand,
 } from "@probe-lane/core/skills";
 import { HttpError } from "../../errors";
 import type { LaneHeaderRow, LaneStore } from "../lanes/store";
+
+/** A skill that wants practice, and why. */
+type Wanted = Pick<Practice, "skill" | "why">;
 
 /** The exercise of the class that asks for the first of these skills and may still be taken. */
 async function practiceFor(
   store: LaneStore,
   classId: string,
   headers: readonly LaneHeaderRow[],
-  wanted: readonly SkillId[],
+  wanted: readonly Wanted[],
 ): Promise<Practice | null> {
   const assignments = await store.assignmentsOfClass(classId);
-  const offers = assignments
-    .map(({ id, attemptsAllowed, exercise }) => ({
-      id,
-      title: exercise.title,
-      attemptsAllowed,
-      taken: headers.filter(({ assignmentId }) => assignmentId === id).length,
-      asks: skillsAsked(exercise),
-    }))
-    .filter(({ taken, attemptsAllowed }) => taken < attemptsAllowed);
-  const next = practiceNext(wanted, offers);
+  const shelf = assignments.map(({ id, attemptsAllowed, exercise }) => ({
+    id,
+    title: exercise.title,
+    attemptsAllowed,
+    taken: headers.filter(({ assignmentId }) => assignmentId === id).length,
+    machine: machineOf(exercise),
+    asks: skillsAsked(exercise),
+  }));
+  const offers = shelf.filter(({ taken, attemptsAllowed }) => taken < attemptsAllowed);
+  const latest = headers.toSorted((a, b) => a.openedAt.getTime() - b.openedAt.getTime()).at(-1);
+  const on = shelf.find(({ id }) => id === latest?.assignmentId) ?? null;
+  const next = practiceNext(
+    wanted.map(({ skill }) => skill),
+    offers,
+    on?.machine ?? null,
+  );
   const title = offers.find(({ id }) => id === next?.id)?.title;
-  return next && title !== undefined ? { skill: next.skill, assignmentId: next.id, title } : null;
+  const why = wanted.find(({ skill }) => skill === next?.skill)?.why;
+  return next && title !== undefined && why ? { skill: next.skill, why, assignmentId: next.id, title } : null;
 }
 
 async function historyOf(store: LaneStore, headers: readonly LaneHeaderRow[]) {
@@ -52,13 +64,19 @@ async function historyOf(store: LaneStore, headers: readonly LaneHeaderRow[]) {
   });
 }
 
+/** Skills as they stand, the most urgent first. */
+function byStand(skills: readonly { skill: SkillId; stand: Stand }[]): Wanted[] {
+  const stands = new Map(skills.map(({ skill, stand }) => [skill, stand]));
+  return wantedSkills(stands).map((skill) => ({ skill, why: { stand: stands.get(skill) ?? "untried" } }));
+}
+
 /** Where a student of the class stands, and what to practice next. */
 export async function skillsView(store: LaneStore, classId: string, studentId: string): Promise<SkillsView> {
   const student = (await store.studentsOfClass(classId)).find(({ id }) => id === studentId);
   if (!student) throw new HttpError("notFound");
   const headers = await store.headersOfStudent(studentId);
   const skills = await historyOf(store, headers);
-  const wanted = wantedSkills(new Map(skills.map(({ skill, stand }) => [skill, stand])));
+  const wanted = byStand(skills);
   return { studentName: student.name, skills, practice: await practiceFor(store, classId, headers, wanted) };
 }
 
@@ -71,12 +89,7 @@ export async function practiceAfter(
   const headers = await store.headersOfStudent(studentId);
   const failed = skillsShown(ruling)
     .filter(({ isGood }) => !isGood)
-    .map(({ skill }) => skill);
+    .map(({ skill, lost }): Wanted => ({ skill, why: { lost } }));
   const skills = failed.length > 0 ? [] : await historyOf(store, headers);
-  return practiceFor(
-    store,
-    classId,
-    headers,
-    failed.length > 0 ? failed : wantedSkills(new Map(skills.map(({ skill, stand }) => [skill, stand]))),
-  );
+  return practiceFor(store, classId, headers, failed.length > 0 ? failed : byStand(skills));
 }

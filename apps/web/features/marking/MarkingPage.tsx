@@ -6,7 +6,7 @@ import { format } from "date-fns";
 import { useState, type FormEvent } from "react";
 import { Link, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { Button, FigureInput, Loading, Notice, PageError, Panel, TextLink } from "../../ui";
+import { Button, FigureInput, Loading, Notice, PageError, Panel, Select, TextLink } from "../../ui";
 import { changesOf, isChanged, readMarking, textsOf, toleranceNames, type MarkingTexts } from "./markingView";
 
 const TOLERANCES = {
@@ -22,6 +22,12 @@ const STRANDS = {
   method: "Method",
   safety: "Safety",
   proving: "Proving",
+} as const;
+const INCIDENTS = { grave: "to people, spindle, machine", tool: "to tool or stock" } as const;
+const SEVERITIES = {
+  costs: "costs its share",
+  failsSafety: "takes all of safety",
+  failsLane: "fails the lane",
 } as const;
 const LOOKS_EVERY_MS = 600;
 
@@ -118,6 +124,27 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
                 value={texts.weights[name]}
                 onChange={(event) => change({ ...texts, weights: { ...texts.weights, [name]: event.target.value } })}
               />
+            </label>
+          ))}
+          <h3 className="border-t border-rule px-4 pb-1 pt-3 text-xs font-bold text-ink2">What an incident does</h3>
+          {(["grave", "tool"] as const).map((name) => (
+            <label key={name} className={field}>
+              {INCIDENTS[name]}
+              <Select
+                value={texts.severity[name]}
+                onChange={(event) =>
+                  change({
+                    ...texts,
+                    severity: { ...texts.severity, [name]: event.target.value as keyof typeof SEVERITIES },
+                  })
+                }
+              >
+                {Object.entries(SEVERITIES).map(([severity, words]) => (
+                  <option key={severity} value={severity}>
+                    {words}
+                  </option>
+                ))}
+              </Select>
             </label>
           ))}
           <div className="flex flex-col gap-2 border-t border-rule px-4 pt-3">

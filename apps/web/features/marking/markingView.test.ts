@@ -5,7 +5,8 @@ const marking = {
   tolerancesMm: { x: 0.02, y: 0.02, z: 0.03, d: 0.02, rotation: 0.03 },
   zeroAtMultiple: 4,
   weights: { values: 40, working: 15, method: 20, safety: 15, proving: 10 },
-};
+  severity: { grave: "failsLane", tool: "costs" },
+} as const;
 
 describe("a marking as it is typed", () => {
   it("reads back what it shows", () => expect(readMarking(textsOf(marking))).toEqual({ draft: marking, outOf: 100 }));

@@ -10,9 +10,15 @@ export interface MarkingTexts {
   tolerances: Record<ToleranceName, string>;
   zeroAt: string;
   weights: Record<(typeof strandNames)[number], string>;
+  severity: Marking["severity"];
 }
 
-export const textsOf = ({ tolerancesMm, zeroAtMultiple, weights }: Omit<Marking, "revision">): MarkingTexts => ({
+export const textsOf = ({
+  tolerancesMm,
+  zeroAtMultiple,
+  weights,
+  severity,
+}: Omit<Marking, "revision">): MarkingTexts => ({
   tolerances: {
     x: String(tolerancesMm.x),
     y: String(tolerancesMm.y),
@@ -28,6 +34,7 @@ export const textsOf = ({ tolerancesMm, zeroAtMultiple, weights }: Omit<Marking,
     safety: String(weights.safety),
     proving: String(weights.proving),
   },
+  severity,
 });
 
 const figure = (text: string): number | null =>
@@ -38,6 +45,7 @@ export function readMarking({
   tolerances,
   zeroAt,
   weights,
+  severity,
 }: MarkingTexts): { draft: MarkingDraft; outOf: number } | { problem: string } {
   const tolerancesMm = Object.fromEntries(toleranceNames.map((name) => [name, figure(tolerances[name])]));
   if (Object.values(tolerancesMm).some((mm) => mm === null || mm <= 0))
@@ -50,7 +58,7 @@ export function readMarking({
     return { problem: "A weight is a figure of zero or more, such as 15." };
   const outOf = Object.values(shares).reduce<number>((sum, weight) => sum + (weight ?? 0), 0);
   if (outOf <= 0) return { problem: "At least one strand needs a weight." };
-  return { draft: { tolerancesMm, zeroAtMultiple, weights: shares } as MarkingDraft, outOf };
+  return { draft: { tolerancesMm, zeroAtMultiple, weights: shares, severity } as MarkingDraft, outOf };
 }
 
 export interface Change {

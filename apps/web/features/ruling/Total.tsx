@@ -1,7 +1,7 @@
 import { keyOf } from "../../app/queries";
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { StrandMarks } from "@probe-lane/core/grading";
-import { skillWords } from "@probe-lane/core/words";
+import { incidentWords, skillWords, whyWords } from "@probe-lane/core/words";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Pencil } from "lucide-react";
@@ -36,6 +36,12 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
           </b>{" "}
           <span className="figures ml-1 text-lg text-ink2">of {ruling.outOf}</span>
         </p>
+        {ruling.failedBy ? (
+          <Notice kind="stop">
+            <b>Not passed.</b> {incidentWords[ruling.failedBy]}: that endangers people or the machine, whatever the
+            points.
+          </Notice>
+        ) : null}
         <p className="mt-1 text-ink2">
           {isBest ? "Your best attempt counts, and this is it." : `Your best attempt counts: ${marks(bestTotal)}.`}
         </p>
@@ -116,7 +122,7 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
           {practice ? (
             <div className="mt-3">
               <p>
-                <b>One thing to practice:</b> {skillWords[practice.skill]}.
+                <b>One thing to practice:</b> {skillWords[practice.skill]}, because {whyWords(practice.why)}.
               </p>
               {isElsewhere ? (
                 <Button

@@ -1,6 +1,6 @@
 import { keyOf, reading } from "../../app/queries";
 import type { SkillRow, SkillsView, StartedLane } from "@probe-lane/contract";
-import { skillWords, standWords } from "@probe-lane/core/words";
+import { skillWords, standWords, whyWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Link, useNavigate, useParams } from "react-router";
@@ -106,7 +106,8 @@ function PracticePanel({ practice, isStudent }: { practice: NonNullable<SkillsVi
       className="flex flex-wrap items-center gap-4 rounded-panel border border-l-[5px] border-rule border-l-expected bg-panel px-5 py-4"
     >
       <p className="min-w-64 flex-1 text-[16px]">
-        <b>Practice next:</b> {skillWords[practice.skill]}. <span className="text-ink2">{practice.title}</span>
+        <b>Practice next:</b> {skillWords[practice.skill]}: {whyWords(practice.why)}.{" "}
+        <span className="text-ink2">{practice.title}</span>
       </p>
       {isStudent ? (
         <Button look="act" className="px-4 py-2" disabled={start.isPending} onClick={() => start.mutate()}>

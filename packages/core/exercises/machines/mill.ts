@@ -164,7 +164,7 @@ function drawTruth(exercise: Exercise, setup: MillSetup, seed: string): MillTrut
           }
         : null,
     presetterErrorMm: 0,
-    growthMmPer1000: exercise.isAtSpeed ? between(0.014, 0.022, "growth") : 0,
+    growthMmPer1000: exercise.isAtSpeed ? between(0.0026, 0.0038, "growth") : 0,
     chipsMm: exercise.instruments.includes("beamSetter")
       ? Object.fromEntries(exercise.tools.filter((_, i) => i % 2 === 0).map(({ number }) => chips(toolName(number))))
       : {},

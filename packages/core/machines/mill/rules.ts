@@ -1,4 +1,4 @@
-import { EDGE_FINDER_HIGHEST_RPM, neverTurns } from "../../instruments";
+import { EDGE_FINDER_THROWN_RPM, neverTurns } from "../../instruments";
 import type { LaneRules } from "../../lane/rules";
 import { senseFinder } from "./acts/edgeFinder/act";
 import { answerShowsOnMill, coversOnMill, lookedOnMill, standsOverZero } from "./checking";
@@ -22,7 +22,7 @@ function spindleStarted(draft: MillDraft, rpm: number): void {
     draft.emit({ ...happened, code: "startedWithInstrument", stopsMachine: true, rpm, thing: holds });
     return;
   }
-  const isThrown = holds === "edgeFinder" && finder.condition !== "broken" && rpm > EDGE_FINDER_HIGHEST_RPM;
+  const isThrown = holds === "edgeFinder" && finder.condition !== "broken" && rpm > EDGE_FINDER_THROWN_RPM;
   if (isThrown) draft.emit({ ...happened, code: "finderThrown", rpm, thing: "edgeFinder" });
   senseFinder(draft, 0);
 }

@@ -7,7 +7,7 @@ import { type AxisCounts } from "../../../registers/mill";
 import { toCounts } from "../../../units/scale";
 import { quickContact, strike } from "../contact";
 import { surfaces, type Surface } from "../../../exercises/scene";
-import { firstContact } from "../../../geometry/solid";
+import { firstContact, type Solid } from "../../../geometry/solid";
 import { type Refusal } from "../../../lane/refusals";
 
 /** Teeth of a cutter that stands still do not stand at its widest place, mm. */
@@ -67,14 +67,15 @@ export function meets(
   state: MillLane,
   from: PointMm,
   to: PointMm,
-  part: UprightCylinder,
+  part: UprightCylinder | ((wall: Solid) => UprightCylinder | null),
 ): { t: number; on: Surface } | null {
   const scene = trueScene(state);
   let first: { t: number; on: Surface } | null = null;
   for (const on of surfaces) {
     const solid = scene[on];
     if (!solid) continue;
-    const t = firstContact(from, to, part, solid);
+    const meeting = typeof part === "function" ? part(solid) : part;
+    const t = meeting && firstContact(from, to, meeting, solid);
     if (t !== null && (first === null || t < first.t)) first = { t, on };
   }
   return first;

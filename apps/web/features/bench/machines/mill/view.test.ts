@@ -59,7 +59,7 @@ describe("what stands on the controls", () => {
       "Wipe the blocks",
     ]);
     expect(labels(lane("lengths-at-speed", ...open, { type: "load", thing: "tool1" }))).toEqual([
-      "Place paper",
+      "Stand the height gauge",
       "Ask the beam …",
       "Blow the tip clean",
     ]);

@@ -7,6 +7,7 @@ import {
   drawApproach,
   drawBendMm,
   hasKicked,
+  kickPastAt,
   lateOnEdgeBreakMm,
   overTravel,
   slowByMm,
@@ -83,7 +84,7 @@ export function senseFinder(draft: MillDraft, clickMm: number): boolean {
   }
   const { spindle, sight } = draft.state;
   if (!spindle.isOn || finder.tip === "aside") return false;
-  if (hasKicked(gapMm, approach.kickPastMm, spindle.rpm)) {
+  if (hasKicked(gapMm, kickPastAt(approach, spindle.rpm), spindle.rpm)) {
     const isSeen = seesKick(sight, met.axis);
     const wasTrue = finder.wobble === "true" || finder.tip === "still";
     draft.emit({
@@ -98,6 +99,7 @@ export function senseFinder(draft: MillDraft, clickMm: number): boolean {
         lateMm: met.lateMm,
         bendMm: draft.state.finder.bendMm,
         clickMm,
+        scatterMm: kickPastAt(approach, spindle.rpm) - approach.kickPastMm,
       },
     });
     return isSeen || !wasTrue;
@@ -171,6 +173,7 @@ export const edgeFinder: MillAct<typeof schema> = {
             { id: "burr", mm: -approach * parts.burrMm },
             { id: "edgeBreak", mm: approach * parts.lateMm },
             { id: "bentFinder", mm: -approach * parts.bendMm },
+            { id: "kickScattered", mm: approach * (parts.scatterMm ?? 0) },
             { id: "slowSpindle", mm: approach * slowByMm(parts.kickPastMm, before.spindle.rpm) },
           ],
         },

@@ -5,14 +5,27 @@ import { counts, direction, flatAxis, mm } from "../../../../lane/pieces";
 export const commands = [z.strictObject({ type: z.literal("setWobbling") })] as const;
 
 /** Where the numbers of a contact come from, mm; hidden until the ruling. */
-const contactParts = z.strictObject({ kickPastMm: mm, burrMm: mm, lateMm: mm, bendMm: mm, clickMm: mm });
+const contactParts = z.strictObject({
+  kickPastMm: mm,
+  burrMm: mm,
+  lateMm: mm,
+  bendMm: mm,
+  clickMm: mm,
+  scatterMm: mm.optional(),
+});
 
 export const events = [
   z.strictObject({ type: z.literal("finderReplaced"), copy: counts, ownKickMm: mm }),
   z.strictObject({ type: z.literal("setWobbling") }),
   z.strictObject({
     type: z.literal("approachBegan"),
-    approach: z.strictObject({ number: counts, kickPastMm: mm, overMm: mm, thresholdsMm: z.array(mm) }),
+    approach: z.strictObject({
+      number: counts,
+      kickPastMm: mm,
+      overMm: mm,
+      thresholdsMm: z.array(mm),
+      scatterMm: mm.optional(),
+    }),
   }),
   z.strictObject({ type: z.literal("approachEnded") }),
   z.strictObject({ type: z.literal("wobbleChanged"), wobble: z.enum(wobbleNames) }),

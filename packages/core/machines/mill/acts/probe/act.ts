@@ -3,7 +3,7 @@ import { type MillAct, type MillDraft, type MillLane } from "../../lane";
 import { type Axis, type AxisCounts } from "../../../../registers/mill";
 import { surfaces, type Surface } from "../../../../exercises/scene";
 import { tipPoint, trueScene } from "../../solids";
-import { effectiveRadiusMm } from "./trigger";
+import { ballBeside } from "./trigger";
 import { planGap } from "../../../../geometry/solid";
 import { isBroken } from "../../evidence";
 import { PROBE_OVERTRAVEL_MM, drawProbeApproach } from "../../../../instruments/probe";
@@ -28,11 +28,11 @@ function pushedMm(state: MillLane, axis: Axis, approach: 1 | -1): { mm: number; 
   for (const on of surfaces) {
     const solid = scene[on];
     if (!solid) continue;
-    const side = axis === "z" ? -Infinity : effectiveRadiusMm(state, axis, approach) - planGap(solid, tip.x, tip.y);
+    const gap = planGap(solid, tip.x, tip.y);
     const below = solid.highZ - tip.z;
-    const isOver = planGap(solid, tip.x, tip.y) < 0;
-    const isBeside = tip.z + ball < solid.highZ && tip.z + ball > solid.lowZ;
-    const mm = isOver && below < ball ? below : isBeside ? side : -Infinity;
+    const part = axis === "z" ? null : ballBeside(state, solid, tip.z, axis, approach);
+    const side = part && tip.z + ball > solid.lowZ ? part.radiusMm - gap : -Infinity;
+    const mm = gap < 0 && below < ball ? below : side;
     if (mm > worst.mm) worst = { mm, on };
   }
   return worst;

@@ -12,7 +12,7 @@ import { type MillDraft } from "../../lane";
 import { pointOf, tipPoint } from "../../solids";
 import { type PointMm } from "../../../../geometry/contact";
 import { countsOf, meets, positionTo } from "../cycles";
-import { effectiveRadiusMm } from "./trigger";
+import { ballBeside } from "./trigger";
 import { toCounts, toMm } from "../../../../units/scale";
 import { circleFromContacts } from "../../../../registers/circle";
 import { cornerFromContacts, skewFromContacts } from "../../../../registers/skew";
@@ -54,11 +54,7 @@ function search(draft: MillDraft, axis: Axis, approach: Direction, reachMm: numb
   const atBall =
     axis === "z"
       ? meets(state, from, to, { radiusMm: 0.5, fromMm: 0, toMm: 40 })
-      : meets(state, from, to, {
-          radiusMm: effectiveRadiusMm(state, axis, approach),
-          fromMm: ball - 0.2,
-          toMm: ball + 0.2,
-        });
+      : meets(state, from, to, (wall) => ballBeside(state, wall, from.z, axis, approach));
   const atStem =
     axis === "z" ? null : meets(state, from, to, { radiusMm: PROBE_STEM_RADIUS_MM, fromMm: ball * 2, toMm: 40 });
   const first = atBall && (!atStem || atBall.t <= atStem.t) ? atBall : atStem;

@@ -17,7 +17,8 @@ import { strike } from "../../contact";
 import { type Decision } from "../../../act";
 import { accept, refuse } from "../../../../result";
 import { reachIn } from "../gapUnder";
-import { type At, type EdgeContact } from "../../../told";
+import { touchOf } from "../plungers";
+import { type At, type EdgeContact, type SurfaceTouch } from "../../../told";
 import { toCounts } from "../../../../units/scale";
 
 /**
@@ -27,6 +28,7 @@ import { toCounts } from "../../../../units/scale";
 function pastFaceMm(state: MillLane): number | null {
   const scene = trueScene(state);
   const tip = tipPoint(state, state.position);
+  if (state.taster.touch?.axis === "z") return pastTopMm(state);
   const gaps = surfaces.flatMap((name) => {
     const solid = scene[name];
     const isBeside = solid && tip.z < solid.highZ - 0.2 && tip.z + TASTER_BALL_RADIUS_MM * 2 > solid.lowZ;
@@ -36,11 +38,23 @@ function pastFaceMm(state: MillLane): number | null {
   return gaps.length > 0 ? -Math.min(...gaps) : null;
 }
 
+/** How far the ball stands below the top of what it is over, mm; null when it is over nothing. */
+function pastTopMm(state: MillLane): number | null {
+  const scene = trueScene(state);
+  const tip = tipPoint(state, state.position);
+  const tops = surfaces.flatMap((name) => {
+    const solid = scene[name];
+    return solid && planGap(solid, tip.x, tip.y) < 0 ? [solid.highZ] : [];
+  });
+  return tops.length > 0 ? Math.max(...tops) - tip.z : null;
+}
+
 const directionOf = (axis: Axis, approach: 1 | -1): number => (axis === "x" ? 0 : 1) + (approach === 1 ? 0 : 2);
 
 /** How far the ball runs out toward the face it leans on, mm; 0 once it is trued. */
 function tasterRunoutMm({ truth, taster, carried: { quarter } }: MillLane): number {
-  if (!taster.touch || taster.isTrued) return 0;
+  // a ball that leans to one side is met from above at its own height
+  if (!taster.touch || taster.isTrued || taster.touch.axis === "z") return 0;
   return runoutAlong(
     truth.taster.runoutMm,
     truth.taster.leansTo,
@@ -66,7 +80,8 @@ export function tasterReads(state: MillLane): number {
 function senseTaster(draft: MillDraft, from: AxisCounts, clickMm: number): boolean {
   const { state } = draft;
   if (state.holds !== "taster" || isBroken(state, "taster")) return false;
-  const past = pastFaceMm(state) ?? -Infinity;
+  const isDown = state.position.z < from.z && state.taster.touch === null;
+  const past = (isDown ? pastTopMm(state) : pastFaceMm(state)) ?? -Infinity;
   if (past > TASTER_BREAKS_MM) {
     strike(draft, "stock");
     return true;
@@ -100,6 +115,15 @@ function trueTaster({ state }: MillDraft): Decision {
   return problem ? refuse(problem) : accept([{ type: "tasterTrued" }]);
 }
 
+/** Over a surface the dial tells how far the ball is pushed up: the surface is where it would read zero. */
+function surfaceNow(state: MillLane, at: At): SurfaceTouch[] {
+  const { touch } = state.taster;
+  if (state.holds !== "taster" || touch?.axis !== "z") return [];
+  const z = state.position.z + toCounts(tasterReads(state), state.scale);
+  const where = { ...state.position, z };
+  return [touchOf(state, at, { type: "touchBegan", by: "taster", ...touch, at: where, clickMm: 0 }, "stock", 0)];
+}
+
 /** The taster stands at its dial's reading: the face is where it would read zero. */
 function contactNow(state: MillLane, at: At): EdgeContact[] {
   const { touch } = state.taster;
@@ -130,8 +154,12 @@ export const taster: MillAct<typeof schema> = {
   evolve: { tasterTrued: (state) => ({ ...state, taster: { ...state.taster, isTrued: true } }) },
   tells: {
     // it is read when a register is set by it, or when its reading is taken into the ledger
-    registerChanged: (before, { seq, atMs }) => ({ contacts: contactNow(before, { seq: seq - 0.5, atMs }) }),
-    lineWritten: (before, at, { kind }) => (kind === "reading" ? { contacts: contactNow(before, at) } : {}),
+    registerChanged: (before, { seq, atMs }) => ({
+      contacts: contactNow(before, { seq: seq - 0.5, atMs }),
+      touches: surfaceNow(before, { seq: seq - 0.5, atMs }),
+    }),
+    lineWritten: (before, at, { kind }) =>
+      kind === "reading" ? { contacts: contactNow(before, at), touches: surfaceNow(before, at) } : {},
   },
   senses: senseTaster,
   retracted: (draft) => {
