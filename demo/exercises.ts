@@ -47,6 +47,10 @@ import knobConeNeutral from "./exercises/knob-cone-neutral.json" with { type: "j
 import ringReadoutLibrary from "./exercises/ring-readout-library.json" with { type: "json" };
 import collarGangTwoChanged from "./exercises/collar-gang-two-changed.json" with { type: "json" };
 import knobNoseAndTip from "./exercises/knob-nose-and-tip.json" with { type: "json" };
+import bracketJawTapped from "./exercises/bracket-jaw-tapped.json" with { type: "json" };
+import knobInsertChanged from "./exercises/knob-insert-changed.json" with { type: "json" };
+import knobSettingGauge from "./exercises/knob-setting-gauge.json" with { type: "json" };
+import ringLibraryKept from "./exercises/ring-library-kept.json" with { type: "json" };
 
 export interface ExerciseFile {
   exercise: Exercise;
@@ -76,6 +80,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   platePocketProbe,
   bracketBossSweep,
   plateSkewed,
+  bracketJawTapped,
   fiveToolsFree,
   fiveToolsGaugeLine,
   fiveToolsPartTouch,
@@ -104,11 +109,14 @@ export const demoExercises: readonly ExerciseFile[] = [
   collarTipsAndFit,
   ringDrillSweep,
   knobCenterHeight,
+  knobSettingGauge,
+  knobInsertChanged,
   knobConeNeutral,
   knobDeclaredPosition,
   inchCollar,
   ringAxisHeight,
   ringReadoutLibrary,
+  ringLibraryKept,
   collarGangTwoChanged,
   latheHandedOver,
 ].map(read);

@@ -262,7 +262,8 @@ export class BenchHands extends KeyboardStudent {
       case "dressBurr": {
         // one thing to do is done at once, of several one is chosen
         const act = taskWords[command.type === "doTask" ? command.task : "dressBurr"].act;
-        if (!(await this.page.getByRole("button", { name: /^Get ready …/ }).isVisible())) return this.do("b");
+        if (!(await this.page.getByRole("button", { name: /^(Get ready|Sweep or tap the vise) …/ }).isVisible()))
+          return this.do("b");
         return this.dialog(
           () => this.press("b"),
           () => this.inDialog(act).click(),
@@ -415,6 +416,11 @@ export class BenchHands extends KeyboardStudent {
         return this.do("w");
       case "changeInsert":
         await this.page.getByRole("button", { name: /^Change the (chipped )?insert$/ }).click();
+        return this.settle();
+      case "raiseToGauge":
+        await this.page
+          .getByRole("button", { name: command.from === "below" ? /^Raise to the setting gauge/ : /^Let down onto/ })
+          .click();
         return this.settle();
       case "turnChuck":
         return this.do("b");

@@ -87,6 +87,8 @@ export const pageLanes = {
   arm: twoTools("collar-five-tools-arm", "Two tools by the setter arm", { offsetNotCalled: true }),
   master: twoTools("knob-master-shift", "Master tool and one more"),
   centerHeight: demo("knob-center-height"),
+  settingGauge: demo("knob-setting-gauge", {}, { until: after("raiseToGauge") }),
+  jawTapped: demo("bracket-jaw-tapped", {}, { until: after("tapPart") }),
   drillSweep: demo("ring-drill-sweep", { sweepsOnly: true }),
   handAtChuck: demo("knob-first-tool", { measuresWhileTurning: true }),
   library: demo("ring-readout-library", { librarySign: true }, { until: after("sightEdge") }),

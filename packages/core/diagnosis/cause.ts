@@ -21,6 +21,8 @@ export type CauseId =
   | "notOverMiddle"
   | "partMoved"
   | "turnForgotten"
+  | "jawAskew"
+  | "faceAskew"
   | "turnSignTurned"
   | "taperDirt"
   | "notSeated"
@@ -64,6 +66,7 @@ export type CauseId =
   | "dialNotAtZero"
   | "contactOff"
   | "heightWrongWay"
+  | "gaugeSank"
   | "wholePip";
 
 /** Where one cause would put a value, mm off. */

@@ -241,7 +241,9 @@ export function slipOfKeys(said: Counts, belongs: Counts): { readonly id: CauseI
     if (least >= LEAST_TOLD_COUNTS.inch && isNear(said, belongs * times, 1))
       return { id: "inchForMm", gives: belongs * times };
   }
-  if (digitsSwapped(said, belongs)) return { id: "digitsSwapped", gives: said };
+  // one digit and a nought changed round is the point in another place
+  const isPoint = said === belongs * 10 || belongs === said * 10;
+  if (digitsSwapped(said, belongs)) return { id: isPoint ? "decimalShifted" : "digitsSwapped", gives: said };
   return isLong && isDigitMistyped(said, belongs) ? { id: "digitMistyped", gives: said } : null;
 }
 

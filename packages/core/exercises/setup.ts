@@ -139,6 +139,8 @@ export interface LatheSheet {
     | undefined;
   readonly start?: { readonly xMm: number; readonly zMm: number } | undefined;
   readonly alreadySet?: readonly number[] | undefined;
+  readonly freshInsert?: readonly number[] | undefined;
+  readonly hasHeightGauge?: boolean | undefined;
   readonly cone?:
     | { readonly diameterMm: number; readonly atMm: number; readonly angleDeg: number; readonly lengthMm: number }
     | undefined;

@@ -30,5 +30,7 @@ export const methodSteps = [
   "gaugeZeroedFirst",
   "declaredAtStart",
   "coneProven",
+  "insertFresh",
+  "raisedFromBelow",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];

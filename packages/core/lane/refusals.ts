@@ -87,6 +87,7 @@ export type Refusal =
   | { code: "schoolNotHere" }
   | { code: "tipCodeOnly" }
   | { code: "noShimsHere" }
+  | { code: "noGaugeHere" }
   | { code: "shimTooMuch"; limitMm: number }
   | { code: "shankOutOfReach" }
   | { code: "clampLoose" }

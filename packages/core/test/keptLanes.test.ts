@@ -86,7 +86,7 @@ function withoutJudged(observed: Json): Json {
 }
 
 /** What is heard of an edge in metal was not told then, and what was tried with a tool outlived it. */
-const TOLD_BY_THE_CUT = ["heard", "isPastCenter", "chipped", "lastTry"];
+const TOLD_BY_THE_CUT = ["heard", "isPastCenter", "chipped", "inserts", "lastTry"];
 /** What gates look at now and did not. */
 const NEW_EVIDENCE = ["sidesOverZero", "isWearSet", "isOnPart", "isTipSet"];
 /** Gates that ask for more than they did: checks said first, work Z wherever it is needed, nose and tip code. */

@@ -96,6 +96,11 @@ describe("one mistake, named", () => {
     ["a setter's card believed", "setter-in-doubt", { trustsCard: true }, "H2", "proven setterMoved"],
     ["a probe's card believed", "probe-in-doubt", { trustsCard: true }, "workZ", "proven probeLengthWrong"],
     ["measured still, used at speed", "lengths-at-speed", { measuresStill: true }, "H2", "proven spindleGrowth"],
+    ["a jaw left as it read", "bracket-jaw-tapped", { leavesJaw: true }, "rotation", "proven jawAskew"],
+    ["an edge touched along it", "bracket-jaw-tapped", { leavesJaw: true }, "y", "proven faceAskew"],
+    ["the insert changed after the touch", "knob-insert-changed", { insertAfter: true }, "Z2", "proven insertChanged"],
+    ["let down onto the gauge", "knob-setting-gauge", { fromAbove: true }, "C1", "proven gaugeSank"],
+    ["a kept library read anew", "ring-library-kept", { spoilsLibrary: true, librarySign: true }, "X2", "proven librarySign"],
     ["a chip in the beam", "lengths-at-speed", { keepsChips: true }, "H1", "proven chipOnTip"],
     [
       "radius in a diameter register",

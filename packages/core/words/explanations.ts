@@ -117,6 +117,10 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   partMoved: () => "The part was moved after it was touched: what was found before no longer holds.",
   tasterNotTrued: ({ mm }, _v, sheet) =>
     `The ball of the taster ran out of true by ${say(Math.abs(mm), sheet)} toward that face; it was never set true.`,
+  faceAskew: ({ mm }, _v, sheet) =>
+    `The face that was touched ran askew, so that the corner stands ${say(Math.abs(mm), sheet)} elsewhere than the place of the touch tells. First the part is made to lie true, then it is touched.`,
+  jawAskew: ({ mm }, _v, sheet) =>
+    `The fixed jaw stands askew, and the part with it: at its far end that is ${say(Math.abs(mm), sheet)}. Sweep it, tap the vise, and sweep again until both ends read alike.`,
   turnForgotten: () => "The part lies turned and nothing was called for it.",
   turnSignTurned: () => "The turn was called to the other side.",
   taperDirt: ({ mm }, _v, sheet) =>
@@ -193,6 +197,8 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
   tailstockTaken: ({ mm }, _v, sheet) =>
     `The stack went under a pin in the tailstock, which stands ${say(Math.abs(mm), sheet)} low by its wear. The headstock is the reference.`,
   gaugeNotZeroed: () => "The setting gauge was not zeroed on the slide before it was brought to the pin.",
+  gaugeSank: ({ mm }, _v, sheet) =>
+    `The tool was let down onto the setting gauge: the slack of the screw sank by ${say(Math.abs(mm), sheet)} when it was locked. Lower past, and raise to touch.`,
   gaugeFromAbove: () =>
     "The setting gauge was brought down onto the crest, so its backlash is in the reading: lower it past the crest, then raise it to the mark.",
   cornerNotZero: ({ mm }, _v, sheet) =>

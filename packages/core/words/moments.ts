@@ -129,7 +129,7 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
           : Object.entries(event.values)
               .map(
                 ([name, value]) =>
-                  `${figureName(name)} ${name.endsWith("Deg") ? `${value.toFixed(3)}°` : name === "rpm" ? String(value) : showLength(value, scale)}`,
+                  `${figureName(name, event.what)} ${name.endsWith("Deg") ? `${value.toFixed(3)}°` : name === "rpm" ? String(value) : showLength(value, scale)}`,
               )
               .join(", ")
       }.`;
@@ -171,6 +171,10 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
       return `Nose driven ${showLength(event.depthMm, scale)} into the cone.`;
     case "insertChanged":
       return `Insert of tool ${event.tool} changed.`;
+    case "toolRaised":
+      return event.from === "below"
+        ? `Tool ${event.tool} lowered past the setting gauge, raised to touch it, and locked.`
+        : `Tool ${event.tool} let down onto the setting gauge, and locked.`;
     case "toolShimmed":
       return `Tool ${event.tool} shimmed by ${showLength(event.byMm, scale)}.`;
     case "turretGapPlaced":

@@ -208,7 +208,7 @@ export const taskWords: Record<SetupTask, { act: string; done: string }> = {
   pushToStop: { act: "Push it to the stop", done: "blank at the stop" },
   tapDown: { act: "Tap it down", done: "blank tapped down" },
   dressBurr: { act: "Dress burr", done: "edges dressed" },
-  sweepJaw: { act: "Sweep the fixed jaw", done: "jaw swept true" },
+  sweepJaw: { act: "Sweep the fixed jaw", done: "jaw swept" },
 };
 
 export const checkWords: Record<CheckName, { name: string; asks: string }> = {
@@ -285,6 +285,8 @@ const FIGURES: Record<string, string> = {
   length: "length",
   diameter: "diameter",
   rpm: "at rev/min",
+  left: "left end",
+  right: "right end",
   at0: "right",
   at90: "back",
   at180: "left",
@@ -296,7 +298,11 @@ const FIGURES: Record<string, string> = {
   thickness: "thickness",
   z: "Z",
 };
-export const figureName = (name: string): string => FIGURES[name] ?? thingWords(name);
+/** Carried round a shank on the chuck the dial stands behind it, over it, before it and under it. */
+const ROUND_SHANK: Record<string, string> = { at0: "back", at90: "top", at180: "front", at270: "bottom" };
+/** A figure of a reading by its name, and by what was read. */
+export const figureName = (name: string, what?: string): string =>
+  (what === "shank" ? ROUND_SHANK[name] : undefined) ?? FIGURES[name] ?? thingWords(name);
 
 const READINGS: Record<string, string> = {
   faceX: "face in X",
@@ -314,6 +320,7 @@ const READINGS: Record<string, string> = {
   thickness: "thickness",
   sizeX: "blank along X",
   shank: "shank, swept round",
+  jaw: "fixed jaw, swept along",
   pip: "pip in the middle of the face",
   turned: "turned diameter",
   bored: "bored diameter",

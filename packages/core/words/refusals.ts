@@ -115,6 +115,7 @@ const words: WordsFor<Refusal> = {
   noSuchFaceHere: ({ on }) => `The tip does not stand at the ${turnedFaceWords[on]}: bring it there first.`,
   tipTooFar: () => "The tip is too far away for that: bring it closer first.",
   cutOneAxis: () => "This bench cuts along one axis at a time: split the move in two.",
+  noGaugeHere: () => "No setting gauge stands beside this lathe.",
   noShimsHere: () => "That holder has no shims: its height is as it was made.",
   shimTooMuch: ({ limitMm }, unit) => `No shims make that: up to ${say(limitMm, unit)} up or down at a time.`,
   clampLoose: () => "A tool is loose in its clamp: tighten it first.",

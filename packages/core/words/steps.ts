@@ -133,6 +133,16 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     done: "The cone’s pass was run again after Z was set, and just skimmed.",
     missed: "After Z was set, no pass along the cone was seen to just skim.",
   },
+  insertFresh: {
+    done: "Insert changed before its tool was touched.",
+    missed: "A tool was touched before its insert was changed; another edge sits elsewhere in the pocket.",
+    absent: "The insert was never changed.",
+  },
+  raisedFromBelow: {
+    done: "Tool lowered past the setting gauge, raised to touch it, and locked.",
+    missed: "The tool was let down onto the setting gauge: the slack of the screw sinks when it is locked.",
+    absent: "The tool was never set to the setting gauge.",
+  },
   slowUntilProven: {
     done: "Nothing moved at rapid low over the part.",
     missed: "The machine was sent at rapid low over the part on registers that someone else had set.",

@@ -108,6 +108,11 @@ export function heightProvenance(trace: TurningTrace, tool: number, closureMm: n
   const shims = log.flatMap(({ event, seq }) =>
     event.type === "toolShimmed" && event.tool === tool ? [{ mm: event.byMm, seq }] : [],
   );
+  const raised = log.findLast(({ event }) => event.type === "toolRaised" && event.tool === tool);
+  if (raised?.event.type === "toolRaised" && raised.seq > (shims.at(-1)?.seq ?? 0))
+    return raised.event.from === "above"
+      ? leaving(closureMm, [{ id: "gaugeSank", mm: closureMm, seq: raised.seq }])
+      : leaving(closureMm, []);
   const typed = changes
     .filter(({ event }) => event.register === `Y${tool}`)
     .map(({ event, seq }) => ({ mm: toMm(event.to - event.from, scale), seq }));

@@ -1,6 +1,6 @@
 import { edgeOf, type SetupEdge } from "../../exercises/setup";
 import type { MillLane } from "../../machines/mill/lane";
-import { datumNowMm } from "../../machines/mill/solids";
+import { datumNowMm, skewNowDeg } from "../../machines/mill/solids";
 import type { EdgeContact, PlaceReading } from "../../machines/told";
 import { workOffsetNames, type RegisterId, type WorkOffsetName } from "../../registers";
 import { toCounts, toMm, type Counts } from "../../units";
@@ -41,6 +41,9 @@ function partMoved({ log, final }: MillTrace, axis: Flat, then: MillLane, seq: n
   return [{ id: "partMoved", mm, seq: moved?.seq ?? Math.ceil(seq) }];
 }
 
+/** A face that runs out by more than this is askew, degrees. */
+const ASKEW_DEG = 0.01;
+
 /** A contact against a face, mm: the signed shares of its error that are known, and the method's own. */
 function contactErrors(contact: Contact, faceMm: number): { errors: Term[]; ownMm: number } {
   const { approach: s, clickMm, by, atCounts, radiusMm, before, isTooFast } = contact;
@@ -52,6 +55,8 @@ function contactErrors(contact: Contact, faceMm: number): { errors: Term[]; ownM
   const rest = left - kickMm;
   const name = (): CauseId | null => {
     if (Math.abs(rest) < WORTH_NAMING_MM) return null;
+    // along a face that runs askew the corner stands elsewhere than where it was touched
+    if (Math.abs(skewNowDeg(contact.before)) > ASKEW_DEG) return "faceAskew";
     if (clickMm > FINEST_MM && Math.abs(rest) <= clickMm + WORTH_NAMING_MM) return "coarseClick";
     if (by === "probe") return "stylusOff";
     return isTooFast ? "kickScattered" : "contactOff";

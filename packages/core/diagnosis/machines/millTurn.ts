@@ -26,6 +26,8 @@ export function turnProvenance({ log, final, readings }: MillTrace, closureMm: n
     open: null,
     ownMm: closureMm - mm,
   });
+  const jaw = readings.findLast(({ event }) => event.what === "jaw");
+  if (held === 0 && final.setup.tasks.includes("sweepJaw")) return at("jawAskew", closureMm, jaw?.seq ?? end);
   if (held === 0)
     return Math.abs(skewNowDeg(final)) < SQUARE_DEG
       ? wholeTerm("neverSet", closureMm, end)

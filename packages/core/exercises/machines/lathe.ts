@@ -49,6 +49,8 @@ const latheSheetOf = ({
   arm,
   gang,
   alreadySet,
+  freshInsert,
+  hasHeightGauge,
   cone,
   start,
   profile,
@@ -61,6 +63,8 @@ const latheSheetOf = ({
     ? { axis: { pinMm: axis.pinMm, set: axis.set, aboutMm: Math.round((axis.aboutMm[0] + axis.aboutMm[1]) / 2) } }
     : {}),
   ...(alreadySet.length > 0 ? { alreadySet } : {}),
+  ...(freshInsert.length > 0 ? { freshInsert } : {}),
+  ...(hasHeightGauge ? { hasHeightGauge } : {}),
   ...(cone ? { cone } : {}),
   stock: { diameterMm: stock.diameterMm, stickOutMm: stock.stickOutMm, boreMm: stock.boreMm ?? null },
   tools: tools.map(({ xMm: _x, zMm: _z, heightMm: _h, reachMm, ...tool }) => ({
@@ -133,8 +137,15 @@ function drawLatheTruth(
 function keptRegisters(setup: TurningSetup, { tools, handed }: LatheTruth): TurningSetup["leftovers"] {
   const rounded = (mm: number) => toMm(toCounts(mm, scales[setup.unit]), scales[setup.unit]);
   const { gang, alreadySet = [], targets } = setup.lathe;
+  const [reference = 1] = targets.z;
   const set = alreadySet.flatMap((number) => {
     const { kxMm = 0, qMm = 0 } = tools[number] ?? {};
+    // a library holds what is taken off the reference's readings
+    if (setup.kind === "readout")
+      return [
+        { register: `LX${number}`, mm: rounded((tools[reference]?.kxMm ?? 0) - kxMm) },
+        { register: `LZ${number}`, mm: rounded((tools[reference]?.qMm ?? 0) - qMm) },
+      ];
     return [
       { register: `X${number}`, mm: rounded(kxMm - (gang?.workXMm ?? 0)) },
       ...(targets.z.length > 0 ? [{ register: `Z${number}`, mm: rounded((handed?.faceMm ?? 0) + qMm) }] : []),

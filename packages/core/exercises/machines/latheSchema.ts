@@ -100,6 +100,10 @@ export const latheSchema = z
     start: z.strictObject({ xMm: z.number(), zMm: z.number() }).optional(),
     /** Tools whose rows hold what is true when the lane begins. */
     alreadySet: z.array(toolNumber).default([]),
+    /** Of those, tools whose insert has to be changed in their holder, and that are touched anew after it. */
+    freshInsert: z.array(toolNumber).default([]),
+    /** The shop's setting gauge stands beside the lathe: a post is lowered past it, raised to touch, and locked. */
+    hasHeightGauge: z.boolean().default(false),
     /**
      * A cone that is turned to set a tool by: through this diameter at this Z, at this angle to the axis, so long along
      * it.

@@ -146,7 +146,7 @@ function drawTruth(exercise: Exercise, setup: MillSetup, seed: string): MillTrut
       : null,
     offStopMm: setup.tasks.includes("pushToStop") ? between(0.6, 2.4, "off the stop") : 0,
     liftMm: setup.tasks.includes("tapDown") ? between(0.06, 0.14, "lift") : 0,
-    jawSkewDeg: setup.tasks.includes("sweepJaw") ? between(-0.06, 0.06, "jaw") : 0,
+    jawSkewDeg: setup.tasks.includes("sweepJaw") ? askew(between(-0.06, 0.06, "jaw")) : 0,
     taperDirtMm: setup.tasks.includes("wipeTaper") ? drawTaperDirt(seed) : 0,
     taster: drawTasterRunout(seed),
     probe: {
@@ -204,6 +204,10 @@ function withCards(setup: MillSetup, truth: MillTruth): MillSetup {
 }
 
 /** A student's own variant of a mill's exercise; null when in this turn two of its mistakes would look alike. */
+/** A vise that was put back by eye is off by enough to be tapped, degrees. */
+const LEAST_ASKEW_DEG = 0.025;
+const askew = (deg: number): number => (Math.abs(deg) < LEAST_ASKEW_DEG ? (deg < 0 ? -1 : 1) * LEAST_ASKEW_DEG : deg);
+
 export function drawMill(exercise: Exercise, seed: string, turn: number): MillDraw | null {
   const setup = drawSetup(exercise, seed, turn);
   if (!signaturesAreApart(setup)) return null;

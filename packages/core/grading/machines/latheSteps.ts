@@ -43,13 +43,16 @@ const isTurned = (trace: Sheet): boolean => wantedOf(trace).x.length + wantedOf(
 const isByArm = ({ final: { setup } }: Sheet): boolean =>
   setup.lathe.schools.every((school) => school === "setter-arm");
 const isPrescribedArm = (trace: Sheet): boolean => isByArm(trace) && trace.final.setup.lathe.schools.length === 1;
-const isSetAlready = ({ final: { setup } }: Sheet): boolean => (setup.lathe.alreadySet ?? []).length > 0;
+/** Face and band come cut, by whoever set the other tools; a library that is kept says nothing of the part. */
+const isSetAlready = ({ final: { kind, setup } }: Sheet): boolean =>
+  kind !== "readout" && (setup.lathe.alreadySet ?? []).length > 0;
 const turns = ({ kind }: { kind: string }): boolean => kind === "turning" || kind === "profiling";
 /** A band is cut to set X by: not over a bar, and not by the arm. */
 const isCut = (trace: Sheet): boolean =>
   isOwn(trace) &&
   trace.final.kind !== "gang" &&
   !isByArm(trace) &&
+  !isSetAlready(trace) &&
   trace.final.setup.lathe.tools.some((tool) => wantedOf(trace).x.includes(tool.number) && turns(tool));
 /** Some tool meets the part by a touch and not by a cut. */
 const isTouched = (trace: Sheet): boolean =>
@@ -78,7 +81,10 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
   {
     step: "speedStated",
     strand: "method",
-    asked: (trace) => isOwn(trace) && isTurned(trace),
+    asked: (trace) =>
+      isOwn(trace) &&
+      isTurned(trace) &&
+      (!isSetAlready(trace) || trace.final.kind === "gang" || trace.final.setup.lathe.cone !== undefined),
     done: speedStated,
     isAbsent: neverStarted,
   },
@@ -102,6 +108,30 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
       return read?.event.type === "gaugeRead" && read.event.isZeroed && read.event.from === "below" ? read.seq : null;
     },
     isAbsent: (trace) => seqOf(trace, "gaugeRead") === null,
+  },
+  {
+    step: "insertFresh",
+    strand: "method",
+    asked: ({ final }) => (final.setup.lathe.freshInsert ?? []).length > 0,
+    done: ({ log, turret, final }) => {
+      const seqs = (final.setup.lathe.freshInsert ?? []).map((tool) => {
+        const changed = log.find(({ event }) => event.type === "insertChanged" && event.tool === tool)?.seq ?? null;
+        const touched = turret.find((one) => one.tool === tool)?.seq ?? Infinity;
+        return changed !== null && changed < touched ? changed : null;
+      });
+      return seqs.every((seq) => seq !== null) ? (seqs.at(-1) ?? null) : null;
+    },
+    isAbsent: (trace) => seqOf(trace, "insertChanged") === null,
+  },
+  {
+    step: "raisedFromBelow",
+    strand: "method",
+    asked: ({ final }) => final.setup.lathe.hasHeightGauge === true,
+    done: ({ log }) => {
+      const last = log.findLast(({ event }) => event.type === "toolRaised");
+      return last?.event.type === "toolRaised" && last.event.from === "below" ? last.seq : null;
+    },
+    isAbsent: (trace) => seqOf(trace, "toolRaised") === null,
   },
   {
     step: "facedClean",

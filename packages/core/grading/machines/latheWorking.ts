@@ -6,6 +6,10 @@ import { AGREE_COUNTS } from "../working";
 
 const isLibrary = (register: RegisterId): boolean => turretPlace(register)?.column.startsWith("l") === true;
 
+/** A row that was kept as it is wants no working. */
+const isKept = (alreadySet: readonly number[] | undefined, tool: number | null): boolean =>
+  tool !== null && alreadySet?.includes(tool) === true;
+
 /** The register in whose line a value is worked out; null where it is said, chosen or measured and not worked out. */
 function registerOf(
   { final: { setup, registers, kind: machine } }: TurningTrace,
@@ -13,11 +17,11 @@ function registerOf(
 ): RegisterId | null {
   if (kind !== "toolOffset") return null;
   const along = axis === "x" ? "x" : "z";
-  const { start, targets, schools } = setup.lathe;
+  const { start, targets, schools, alreadySet } = setup.lathe;
   // what the declaring tool comes to stands in the declared position, its own row is zero
   if (start && tool === targets[along][0]) return `common.${along}`;
   // the row of a library; the reference's own is the zero and wants no working
-  if (machine === "readout") return tool === targets.x[0] ? null : (`L${id}` as RegisterId);
+  if (machine === "readout") return tool === targets.x[0] || isKept(alreadySet, tool) ? null : (`L${id}` as RegisterId);
   const own = id as RegisterId;
   const isMaster = schools.includes("master-shift") && along === "z" && readRegister(registers, own) === 0;
   return isMaster ? null : own;

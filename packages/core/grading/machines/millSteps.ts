@@ -1,4 +1,4 @@
-import { machineTasks } from "../../exercises/schools";
+import { machineTasks, type SetupTask } from "../../exercises/schools";
 import { edgeOf } from "../../exercises";
 import type { MillTrace } from "../../diagnosis";
 import { toolName } from "../../instruments";
@@ -88,6 +88,13 @@ const isOwn = ({ final: { setup } }: Pick<MillTrace, "final">): boolean => setup
 const asksTwoSides = ({ final: { setup } }: Pick<MillTrace, "final">): boolean =>
   setup.handover === undefined && setup.targets.xy && setup.instruments.includes("pointedTool");
 
+/** Where a task was done; a jaw where it was swept last before anything was touched. */
+function taskAt(trace: MillTrace, task: SetupTask): number {
+  const done = trace.log.find(({ event }) => event.type === "taskDone" && event.task === task)?.seq;
+  const swept = trace.readings.findLast(({ event, seq }) => event.what === "jaw" && seq < firstContactSeq(trace))?.seq;
+  return done ?? (task === "sweepJaw" ? (swept ?? Infinity) : Infinity);
+}
+
 const overZeroLooks = (log: MillTrace["log"]) =>
   log.filter(({ event }) => event.type === "lookedFrom" && event.isOverZero);
 
@@ -127,9 +134,7 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
       const tasks = trace.final.setup.tasks.filter(
         (task) => task !== "dressBurr" && task !== "releaseStop" && task !== "lowRapid",
       );
-      const places = tasks.map(
-        (task) => trace.log.find(({ event }) => event.type === "taskDone" && event.task === task)?.seq ?? Infinity,
-      );
+      const places = tasks.map((task) => taskAt(trace, task));
       const last = Math.max(...places);
       return last < firstContactSeq(trace) ? last : null;
     },

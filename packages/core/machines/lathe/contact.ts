@@ -31,7 +31,7 @@ export function toolAt(state: TurningLane, station = state.lathe.station): Turre
 }
 
 /** How far the tip of a tool stands above the axis by itself, shims and clamp counted, mm. */
-const ownHeightMm = (state: TurningLane, tool: number): number =>
+export const ownHeightMm = (state: TurningLane, tool: number): number =>
   (state.truth.lathe.tools[tool]?.heightMm ?? 0) + (state.lathe.shimsMm[tool] ?? 0) + (state.lathe.raisedMm[tool] ?? 0);
 
 const heightRegisterMm = ({ registers, scale }: TurningLane, tool: number): number =>

@@ -20,7 +20,10 @@ export type LatheGateKind =
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
 type Done = Pick<TurningLane, "kind" | "setup" | "isHomed" | "tasksDone" | "checking" | "isHandedIn"> & {
   readonly desk: Pick<TurningLane["desk"], "verdict">;
-  readonly lathe: Pick<TurningLane["lathe"], "evidence" | "changed" | "loose" | "starts" | "stated" | "fits">;
+  readonly lathe: Pick<
+    TurningLane["lathe"],
+    "evidence" | "changed" | "inserts" | "loose" | "starts" | "stated" | "fits"
+  >;
 };
 
 /** A lathe's gates in the order of the work; none opens by whether a value is right. */
@@ -42,7 +45,8 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
   const turned = done.lathe.evidence;
   // by the arm the tools are set before the face is wanted
   const isByArm = schools.every((school) => school === "setter-arm");
-  const isFacedHere = kind !== "gang" && (setup.lathe.alreadySet ?? []).length === 0;
+  const { alreadySet = [], freshInsert = [] } = setup.lathe;
+  const isFacedHere = kind === "readout" || (kind !== "gang" && alreadySet.length === 0);
   if (setup.lathe.axis) {
     row.add("axisFound", done.lathe.stated.axisHeight !== undefined);
     row.add("gaugeCompared", done.lathe.stated.gaugeError !== undefined);
@@ -57,6 +61,9 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
       height: wanted.height.includes(number),
     };
     if (!wants.x && !wants.z && !wants.nose && !wants.height) continue;
+    // what is kept as it was has no gate of its own
+    if (kind === "readout" && alreadySet.includes(number)) continue;
+    if (freshInsert.includes(number)) row.add("toolChanged", (done.lathe.inserts[number] ?? 0) > 0, number);
     // the master's own row stays zero; the shift is what sets it
     if (setup.lathe.gang?.changed.includes(number))
       row.add("toolChanged", done.lathe.changed[number] !== undefined, number);

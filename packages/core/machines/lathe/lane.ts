@@ -75,6 +75,8 @@ export interface LatheState {
    */
   readonly movedMm: Readonly<Record<number, number>>;
   readonly raisedMm: Readonly<Record<number, number>>;
+  /** How often a height was set by the gauge. */
+  readonly heightsSet: number;
   /** Tools that were changed for new ones, with the overhang that was set by rule, mm. */
   readonly changed: Readonly<Record<number, number>>;
   /** Inserts that are chipped, how often each was changed, and how much further along Z it sits than the first, mm. */
@@ -151,6 +153,7 @@ function openedLathe(setup: TurningSetup, { lathe }: TurningTruth): LatheState {
     pip: null,
     movedMm: {},
     raisedMm: {},
+    heightsSet: 0,
     changed: {},
     chipped: [],
     inserts: {},

@@ -26,6 +26,7 @@ export interface LatheSeen extends Pick<
   | "changed"
   | "loose"
   | "chipped"
+  | "inserts"
   | "isFeedLow"
   | "sighted"
   | "starts"
@@ -113,6 +114,7 @@ function latheSeen(state: TurningLane): LatheSeen {
     heard: heardHere(state),
     isPastCenter: state.spindle.isOn && seenTip(state).radiusMm < -PAST_CENTER_MM,
     chipped: lathe.chipped,
+    inserts: lathe.inserts,
     neighbors: seenNeighbors(state),
     pip: lathe.pip?.looks ?? null,
     isCleanedUp: band ? band.radiusMm <= cleanRadiusMm(state) : null,

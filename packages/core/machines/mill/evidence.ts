@@ -51,6 +51,7 @@ export function evidenceOfReading(evidence: Evidence, { what, tool, outcome }: R
       return what === "corner" ? { ...seen, angleReadings: seen.angleReadings + 1 } : seen;
     }
     case "angle":
+    case "jaw":
       return { ...evidence, angleReadings: evidence.angleReadings + 1 };
     case "surface":
       return { ...evidence, workTouches: evidence.workTouches + 1 };

@@ -1,3 +1,4 @@
+import type { SetupTask } from "../../exercises/schools";
 import { laneDecides } from "../../lane/decides";
 import { laneEvolves } from "../../lane/state";
 import type { Decides, EvolvesOf } from "../act";
@@ -103,6 +104,9 @@ function withModal(before: MillLane, event: EventOf<"modalChanged">): MillLane {
     : state;
 }
 
+const withTask = (done: readonly SetupTask[], task: SetupTask): readonly SetupTask[] =>
+  done.includes(task) ? done : [...done, task];
+
 const decide = {
   ...laneDecides(millRules),
   ...holder.decide,
@@ -137,6 +141,7 @@ const evolve = {
   registerChanged: withRegister,
   readingShown: (state, event) => ({
     ...fromLane.readingShown(state, event),
+    tasksDone: event.what === "jaw" ? withTask(state.tasksDone, "sweepJaw") : state.tasksDone,
     evidence: evidenceOfReading(state.evidence, event),
   }),
   lookedFrom: withLook,

@@ -86,6 +86,8 @@ function turretAdvice(step: CoachStep, seen: TurningSeen): string {
   if (start && n === seen.sheet.lathe.targets.z[0]) return presetAdvice(n, station === n, seen);
   if (station !== n)
     return `Bring tool ${n}, the ${turretKindWords[tool.kind]}, into the working position, well clear of the part.`;
+  if (seen.sheet.lathe.targets.height.includes(n) && seen.sheet.lathe.hasHeightGauge && evidence.isShimmed[n] !== true)
+    return "Lower the tool past the mark of the setting gauge, raise it to touch, and lock it. Then face past the middle: no pip proves it.";
   if (seen.sheet.lathe.targets.height.includes(n) && seen.lathe.pip !== "none") {
     if ((evidence.pipsSeen[n] ?? 0) === 0)
       return "Face past the middle with this tool and look what it leaves there: below center a pip stands, above center it is rubbed.";
@@ -142,7 +144,9 @@ export const latheCoachWords: Record<(typeof latheCoachCodes)[number], (step: Co
     faceFirst: () =>
       "Face the part first: the sawn end is no datum. Door shut, spindle on at a stated speed, the turning tool a little behind the face, then X inward past the middle. Afterwards retract in X only, so that Z still stands at the face.",
     changeTool: (step, { sheet }) =>
-      `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
+      sheet.lathe.freshInsert?.includes(step.tool ?? 0)
+        ? `Bring ${toolWord(step)} clear of the part, spindle still, door open, and change its insert. The holder stays; another edge sits a few hundredths elsewhere, so X and Z of this one tool are touched anew.`
+        : `Back the slide off, bring ${toolWord(step)} over the bar, spindle still, door open, and change it. Overhang by rule as its neighbors have it, ${showLength(sheet.lathe.gang?.overhangMm ?? 0, scales[sheet.unit], 1)}.`,
     startAgain: (_step, { sheet, isHomed, lathe }) => {
       if ((lathe.starts ?? 0) === 0)
         return "A declared position is lost when the machine is switched off, and every start declares it anew. Try it: switch off and on.";

@@ -51,4 +51,11 @@ export interface LatheHabits {
   declaresAgain?: "elsewhere" | "withOther" | "never";
   /** With a cone: works Z out by the formula instead of a held pass, with or without the nose; or believes the face. */
   cone?: "formula" | "noseLeftOut" | "faceOnly";
+  /** Keeps the old insert, or changes it only after its tool was touched. */
+  keepsInsert?: boolean;
+  insertAfter?: boolean;
+  /** Reads a row anew that was to be kept. */
+  spoilsLibrary?: boolean;
+  /** Lets the tool down onto the setting gauge. */
+  fromAbove?: boolean;
 }

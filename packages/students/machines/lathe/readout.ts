@@ -80,7 +80,13 @@ export function workReadout(lane: LatheBench, habits: Habits): void {
   lane.do({ type: "stopSpindle" });
   if (habits.zeroOverPaper) overPaper(lane, habits);
   retract(lane);
+  const { alreadySet = [] } = sheetOf(lane);
   for (const tool of others) {
+    if (alreadySet.includes(tool.number)) {
+      if (tool.kind !== "threading" && !habits.recallsNothing) recallKept(lane, tool, habits);
+      if (habits.spoilsLibrary) readCorner(lane, tool, habits);
+      continue;
+    }
     readCorner(lane, tool, habits);
     if (lane.seen.isStopped) return;
   }
@@ -112,6 +118,16 @@ function before(lane: LatheBench): void {
   moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 5) });
   moveTo(lane, { z: zAt(lane, 1.5) });
   moveTo(lane, { x: xAt(lane, 8) });
+}
+
+/** A row that was kept, recalled at the new part's corner: it must read what the corner reads. */
+function recallKept(lane: LatheBench, tool: TurretTool, habits: Habits): void {
+  bring(lane, tool);
+  beside(lane);
+  feel(lane, "x", "diameter", habits);
+  recallHere(lane, tool.number, habits.cornerReads ?? "0");
+  pull(lane, "x");
+  retract(lane);
 }
 
 function readCorner(lane: LatheBench, tool: TurretTool, habits: Habits): void {

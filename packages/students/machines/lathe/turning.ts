@@ -493,6 +493,15 @@ function partFace(lane: LatheBench, tools: readonly TurretTool[], habits: Habits
   for (const tool of tools)
     if (targets.height.includes(tool.number)) {
       bring(lane, tool);
+      if (sheetOf(lane).hasHeightGauge) {
+        retract(lane);
+        reachIn(lane);
+        lane.do({ type: "raiseToGauge", from: habits.fromAbove ? "above" : "below" });
+        face(lane);
+        if (lane.seen.spindle.isOn) lane.do({ type: "stopSpindle" });
+        retract(lane);
+        continue;
+      }
       onCenter(lane, habits, (pip) => shim(lane, pip, habits));
     }
   if (!habits.leavesOldWorkZ && lane.seen.registers.work.G54.z !== 0)
@@ -626,6 +635,28 @@ export function setNoses(lane: LatheBench, habits: Habits): void {
   }
 }
 
+/** The insert changed in a holder that stays, and that one tool touched anew on the part as it was handed over. */
+function freshInserts(lane: LatheBench, habits: Habits): void {
+  const { tools, freshInsert = [] } = sheetOf(lane);
+  const diameter = measure(lane, "turned", habits);
+  for (const tool of tools.filter(({ number }) => freshInsert.includes(number))) {
+    bring(lane, tool);
+    const touchAll = () => {
+      setZ(lane, tool.number, touchFace(lane, tool, 8), 0, habits);
+      leaveFace(lane);
+      touchDiameter(lane, tool, diameter, habits);
+    };
+    const change = () => {
+      retract(lane);
+      reachIn(lane);
+      lane.do({ type: "changeInsert" });
+    };
+    if (habits.insertAfter) touchAll();
+    if (!habits.keepsInsert) change();
+    if (!habits.insertAfter) touchAll();
+  }
+}
+
 /** Sets the tools of a turret as the sheet asks, in its school, and checks one of them with the answer said first. */
 export function workTurret(lane: LatheBench, habits: Habits): void {
   if (lane.seen.sheet.handover) {
@@ -643,7 +674,8 @@ export function workTurret(lane: LatheBench, habits: Habits): void {
     sumCheck(lane, first);
     if (!lane.seen.isStopped) lane.do({ type: "handIn" });
     return;
-  } else if (school === "master-shift") masterShift(lane, wanted, habits);
+  } else if (sheetOf(lane).freshInsert) freshInserts(lane, habits);
+  else if (school === "master-shift") masterShift(lane, wanted, habits);
   else partFace(lane, wanted, habits);
   if (lane.seen.isStopped) return;
   setNoses(lane, habits);

@@ -39,6 +39,8 @@ export interface MillHabits {
   neighborRow?: boolean;
   touchesNothingNew?: boolean;
   keepsDirt?: boolean;
+  /** Sweeps the jaw and leaves it as it reads. */
+  leavesJaw?: boolean;
   leavesBlockOut?: boolean;
   trustsPockets?: boolean;
   /** One slip of the pen in the working of X, while the register itself is set right. */

@@ -5,6 +5,7 @@ import type { Habits } from "../../habits";
 import { readHandover } from "./handover";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, text } from "../../moves";
+import { lastReading } from "../../readings";
 import { swapTo } from "./moves";
 import { middleByProbe, pocketByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
 
@@ -22,10 +23,24 @@ function makeReady(lane: MillBench, habits: Habits): void {
   if (does("dressBurr")) lane.do({ type: "dressBurr" });
   if (does("sweepJaw")) {
     swapTo(lane, "indicator");
-    lane.do({ type: "doTask", task: "sweepJaw" });
+    sweepTrue(lane, habits);
   }
   // after another shift nobody knows what hangs in which pocket
   if (tasks.includes("releaseStop") && !habits.trustsPockets) looksAtPockets(lane);
+}
+
+/** A light tap turns the vise by about this, degrees; less than half of it is left as it is. */
+const TAP_DEG = 0.012;
+
+/** Carries the dial along the fixed jaw and taps the vise until both ends read alike. */
+function sweepTrue(lane: MillBench, habits: Habits): void {
+  for (let turn = 0; turn < 40; turn++) {
+    lane.do({ type: "doTask", task: "sweepJaw" });
+    const { left = 0, right = 0, apart = 1 } = lastReading(lane).values;
+    const deg = (Math.atan2(right - left, apart) * 180) / Math.PI;
+    if (Math.abs(deg) <= TAP_DEG * 0.6 || habits.leavesJaw) return;
+    lane.do({ type: "tapPart", direction: deg > 0 ? -1 : 1, strength: Math.abs(deg) > 0.15 ? "hard" : "light" });
+  }
 }
 
 /** Calls tool 1, sees another one hang there, and puts the pockets right. */

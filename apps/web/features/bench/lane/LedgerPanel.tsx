@@ -13,7 +13,7 @@ import {
   termWords,
 } from "@probe-lane/core/words";
 import { X } from "lucide-react";
-import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
+import { useEffect, useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import type { BenchKit } from "./kit";
 import { Button, FigureInput, Panel, Select } from "../../../ui";
 
@@ -64,6 +64,12 @@ export function LedgerPanel({
     setText("");
     (document.activeElement as HTMLElement | null)?.blur();
   };
+  // what was written last is what is being worked on
+  const lines = useRef<HTMLDivElement>(null);
+  const newest = Math.max(0, ...seen.ledger.map(({ line }) => line));
+  useEffect(() => {
+    lines.current?.querySelector(`[data-line="${newest}"]`)?.scrollIntoView({ block: "nearest" });
+  }, [newest]);
   const written = [...new Set([...choices, ...seen.ledger.map((line) => line.register)])];
   const groups = written
     .map((id) => ({ id, lines: seen.ledger.filter((line) => line.register === id) }))
@@ -81,7 +87,7 @@ export function LedgerPanel({
       bodyClassName="flex flex-col"
       className="flex-1"
     >
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div ref={lines} className="min-h-[9rem] flex-1 overflow-y-auto">
         {groups.length === 0 ? (
           <p className="p-2.5 text-ink2">
             {choices.length === 0
@@ -214,7 +220,7 @@ function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: numbe
   return (
     <section
       aria-label="Readings of the instruments"
-      className="max-h-[38%] shrink-0 overflow-y-auto border-t border-rule bg-well"
+      className="max-h-[34%] min-h-[3.5rem] shrink overflow-y-auto border-t border-rule bg-well"
     >
       <h3 className="px-2.5 pt-1.5 text-xs font-bold text-ink2">Readings, newest first</h3>
       <ol>
@@ -246,7 +252,7 @@ function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: numbe
             <p className="flex flex-wrap gap-x-2">
               {Object.entries(reading.values).map(([name, value]) => (
                 <span key={name} className="whitespace-nowrap">
-                  <span className="text-xs text-ink2">{figureName(name)}</span>{" "}
+                  <span className="text-xs text-ink2">{figureName(name, reading.what)}</span>{" "}
                   <b className="figures">{figureText(name, value, seen)}</b>
                 </span>
               ))}

@@ -18,7 +18,8 @@ export interface Frame {
   py(v: number): number;
 }
 
-export function frameOf(window: ViewBox, width: number, height: number): Frame {
+/** `isUpsideDown` draws what grows upward downward: a side that its operator stands at. */
+export function frameOf(window: ViewBox, width: number, height: number, isUpsideDown = false): Frame {
   const scale = Math.min(width / (window.right - window.left), height / (window.top - window.bottom));
   const [midU, midV] = [(window.left + window.right) / 2, (window.bottom + window.top) / 2];
   return {
@@ -26,7 +27,7 @@ export function frameOf(window: ViewBox, width: number, height: number): Frame {
     height,
     scale,
     px: (u) => width / 2 + (u - midU) * scale,
-    py: (v) => height / 2 - (v - midV) * scale,
+    py: (v) => height / 2 - (isUpsideDown ? midV - v : v - midV) * scale,
   };
 }
 

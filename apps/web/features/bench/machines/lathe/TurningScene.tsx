@@ -4,7 +4,7 @@ import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 import { inShopWords } from "@probe-lane/core/words";
 import { useId } from "react";
 import { AxisKey, frameOf, keyCenter, Rect, type Frame, type Jog } from "../../lane/drawing";
-import { latheKeys } from "./keys";
+import { handWoundKeys, latheKeys } from "./keys";
 import { tipPlace, toolOf, turningWindow } from "./view";
 
 type Point = readonly [number, number];
@@ -311,11 +311,22 @@ export function TurningScene({
   const { lathe } = seen;
   const tool = toolOf(seen);
   if (!tool) return null;
-  const frame = frameOf(turningWindow(seen, fit), width, height);
+  // a post stands on its operator's side
+  const isNear = seen.kind === "readout";
+  const up = isNear ? -1 : 1;
+  const frame = frameOf(turningWindow(seen, fit), width, height, isNear);
   const { radiusMm, zMm } = tipPlace(seen, machine);
   const { cx, cy, isOutside } = keyCenter(frame, zMm, radiusMm);
   const { tip, arm } = lathe;
   const isBar = seen.kind === "gang";
+  // beside the tip on the sides that insert and holder leave free: toward the chuck, and toward the axis
+  const [outward, toward] = isNear ? (["ArrowDown", "ArrowUp"] as const) : (["ArrowUp", "ArrowDown"] as const);
+  const keys = [
+    ["ArrowLeft", -66, 0],
+    ["ArrowRight", 66, up * 24],
+    [outward, -44, -up * 36],
+    [toward, 0, up * 40],
+  ] as const;
   const right = zMm - tip.faceMm;
   const out = radiusMm - tip.partRadiusMm;
   return (
@@ -430,38 +441,20 @@ export function TurningScene({
       ) : null}
       {onJog ? (
         <>
-          <AxisKey
-            x={cx - 58}
-            y={cy - 18}
-            jogKey={latheKeys.ArrowLeft}
-            label="Z−"
-            isActive={lastAxis === "z"}
-            onPress={(isTen) => onJog("z", -1, isTen)}
-          />
-          <AxisKey
-            x={cx + 58}
-            y={cy - 18}
-            jogKey={latheKeys.ArrowRight}
-            label="Z+"
-            isActive={lastAxis === "z"}
-            onPress={(isTen) => onJog("z", 1, isTen)}
-          />
-          <AxisKey
-            x={isOutside ? cx : cx + 26}
-            y={Math.max(cy - 46, 34)}
-            jogKey={latheKeys.ArrowUp}
-            label="X+"
-            isActive={lastAxis === "x"}
-            onPress={(isTen) => onJog("x", 1, isTen)}
-          />
-          <AxisKey
-            x={cx - 30}
-            y={cy + 20}
-            jogKey={latheKeys.ArrowDown}
-            label="X−"
-            isActive={lastAxis === "x"}
-            onPress={(isTen) => onJog("x", -1, isTen)}
-          />
+          {keys.map(([name, x, y]) => {
+            const jogKey = (isNear ? handWoundKeys : latheKeys)[name];
+            return (
+              <AxisKey
+                key={name}
+                x={cx + x}
+                y={Math.min(Math.max(cy + y, 34), height - 14)}
+                jogKey={jogKey}
+                label={`${jogKey.axis.toUpperCase()}${jogKey.direction > 0 ? "+" : "−"}`}
+                isActive={lastAxis === jogKey.axis}
+                onPress={(isTen) => onJog(jogKey.axis, jogKey.direction, isTen)}
+              />
+            );
+          })}
         </>
       ) : null}
     </svg>
@@ -578,7 +571,12 @@ export function TurningLoupe({ seen, machine }: { seen: TurningSeen; machine: Ax
   const tool = toolOf(seen);
   if (!tool) return null;
   const size = 184;
-  const frame = frameOf({ left: -LOUPE_MM, right: LOUPE_MM, bottom: -LOUPE_MM, top: LOUPE_MM }, size, size);
+  const frame = frameOf(
+    { left: -LOUPE_MM, right: LOUPE_MM, bottom: -LOUPE_MM, top: LOUPE_MM },
+    size,
+    size,
+    seen.kind === "readout",
+  );
   const { radiusMm, zMm } = tipPlace(seen, machine);
   const slope = slopeOf(lathe)?.map(([z, r]): Point => [z - zMm, (r < 0 ? -60 : r) - radiusMm]);
   const steps = lathe.outer

@@ -40,9 +40,16 @@ function measuringActs(seen: TurningSeen, tool: TurretTool | null): Act[] {
   return acts;
 }
 
-/** Shims lie under the holder of a tool whose height is asked for. */
-const shimActs = ({ sheet }: TurningSeen, tool: TurretTool): Act[] =>
-  sheet.lathe.targets.height.includes(tool.number) ? [{ label: "Shim the holder …", on: "feel", dialog: "shims" }] : [];
+/** Height by shims under the holder, or by the shop’s setting gauge, where it is asked for. */
+const shimActs = ({ sheet }: TurningSeen, tool: TurretTool): Act[] => {
+  if (!sheet.lathe.targets.height.includes(tool.number)) return [];
+  return sheet.lathe.hasHeightGauge
+    ? [
+        { label: "Raise to the setting gauge, lock", on: "feel", command: { type: "raiseToGauge", from: "below" } },
+        { label: "Let down onto the gauge, lock", command: { type: "raiseToGauge", from: "above" } },
+      ]
+    : [{ label: "Shim the holder …", on: "feel", dialog: "shims" }];
+};
 
 /** What is asked for by the sheet alone: how high the axis stands, or which tool does for the part. */
 function taskActs({ sheet: { lathe } }: TurningSeen): Act[] | null {

@@ -7,3 +7,10 @@ export const latheKeys = {
   ArrowUp: { axis: "x", direction: 1, cap: "↑", words: "X plus, away from the axis" },
   ArrowDown: { axis: "x", direction: -1, cap: "↓", words: "X minus, toward the axis" },
 } as const satisfies Readonly<Record<string, JogKey>>;
+
+/** Wound by hand the tool stands on the operator's side, below in the drawing: the arrows follow it. */
+export const handWoundKeys = {
+  ...latheKeys,
+  ArrowUp: { axis: "x", direction: -1, cap: "↑", words: "X minus, toward the axis" },
+  ArrowDown: { axis: "x", direction: 1, cap: "↓", words: "X plus, away from the axis" },
+} as const satisfies Readonly<Record<string, JogKey>>;

@@ -11,7 +11,7 @@ import { Fit } from "./dialogs/Fit";
 import { ChangeTool, Recall, Tighten } from "./dialogs/HandTurning";
 import { LatheSheet } from "./dialogs/Sheet";
 import { MeasureTurned, Shims, Turret, TurningGap } from "./dialogs/Turning";
-import { latheKeys } from "./keys";
+import { handWoundKeys, latheKeys } from "./keys";
 import { LathePicture } from "./Picture";
 import { LatheTable } from "./RegisterTable";
 import { asMm, LatheSentence } from "./Sentence";
@@ -132,6 +132,7 @@ const turret: LatheKit = {
 /** A post under a readout: nothing moves but by hand, and there is no program. */
 const readout: LatheKit = {
   ...turret,
+  jogKeys: handWoundKeys,
   dialogs: { ...turret.dialogs, drawer: { title: "Tool post", Body: Turret, isWide: true } },
   carrier: { where: "On the post", opens: "Tool post …" },
   block: () => ({
@@ -159,7 +160,7 @@ const readout: LatheKit = {
     forAxis: ({ lathe }, axis, choices) =>
       choices.find((id) => id === rowOn(axis, "LX", "LZ", lathe.station)) ?? choices[0] ?? "LX2",
   },
-  picture: { ...turret.picture, title: () => "Half section from above, the tool’s side up" },
+  picture: { ...turret.picture, title: () => "Half section from above, as its operator stands" },
 };
 
 /** A gang slide: tools side by side over a bar. */

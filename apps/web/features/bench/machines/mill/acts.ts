@@ -72,8 +72,10 @@ function instrumentActs(seen: MillSeen): Act[] {
 function readyActs({ sheet, tasksDone, isBurrDressed }: MillSeen): Act[] {
   const open = sheet.tasks.filter((task) => !tasksDone.includes(task) && !(task === "dressBurr" && isBurrDressed));
   const [only] = open;
+  const hasJaw = sheet.tasks.includes("sweepJaw");
+  if (!only && hasJaw) return [{ label: "Sweep or tap the vise …", on: "burr", dialog: "ready" }];
   if (!only) return sheet.fixture.kind === "plate" ? [{ label: "Tap the part …", on: "burr", dialog: "ready" }] : [];
-  if (sheet.tasks.length === 1)
+  if (sheet.tasks.length === 1 && !hasJaw)
     return [
       {
         label: taskWords[only].act,

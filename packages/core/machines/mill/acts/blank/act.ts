@@ -2,6 +2,9 @@ import type * as schema from "./schema";
 import { type MillAct, type MillDraft, type Seat } from "../../lane";
 import { type Decision } from "../../../act";
 import { accept, refuse } from "../../../../result";
+import { isBroken } from "../../evidence";
+import { skewNowDeg } from "../../solids";
+import { readEnds } from "../../../../instruments/sweep";
 import { reachIn, roomForHand } from "../gapUnder";
 import { type SetupTask } from "../../../../exercises/schools";
 import { type CommandOf } from "../../../commands";
@@ -24,18 +27,42 @@ const NEEDS_HANDS: Record<SetupTask, boolean> = {
   sweepJaw: true,
 };
 
+/** The dial is carried along the fixed jaw over this length, mm; it reads no further than its range. */
+const ALONG_JAW_MM = 100;
+
+/** The indicator carried along the fixed jaw: what it reads at both ends, from wherever its dial stands. */
+function sweepJaw({ state }: MillDraft): Decision {
+  if (state.holds !== "indicator") return refuse({ code: "notHeld", thing: "indicator" });
+  if (isBroken(state, "indicator")) return refuse({ code: "instrumentBroken", thing: "indicator" });
+  const number = state.desk.readingsMade + 1;
+  const outMm = ALONG_JAW_MM * Math.tan((skewNowDeg(state) * Math.PI) / 180);
+  const ends: readonly [number, number] | null = readEnds([-outMm / 2, outMm / 2], state.truth.seed, number);
+  const values: Record<string, number> = ends ? { left: ends[0], right: ends[1], apart: ALONG_JAW_MM } : {};
+  return accept([
+    {
+      type: "readingShown",
+      number,
+      instrument: "indicator",
+      what: "jaw",
+      values,
+      outcome: ends ? "found" : "missed",
+    },
+  ]);
+}
+
 /** Something that gets machine, vise or blank ready. Order matters: what lies on dirt is not seated by tapping. */
 function doTask(draft: MillDraft, { task }: CommandOf<"doTask">): Decision {
   const { state } = draft;
   if (task === "dressBurr") return dressBurr(draft);
   if (!state.setup.tasks.includes(task)) return refuse({ code: "taskNotHere" });
-  if (state.tasksDone.includes(task)) return refuse({ code: "taskDoneAlready" });
+  // a jaw is swept as often as one likes
+  if (state.tasksDone.includes(task) && task !== "sweepJaw") return refuse({ code: "taskDoneAlready" });
   if (NEEDS_HANDS[task]) {
     const problem = reachIn(state) ?? (task === "wipeTaper" ? null : roomForHand(state));
     if (problem) return refuse(problem);
   }
+  if (task === "sweepJaw") return sweepJaw(draft);
   if (task === "wipeTaper" && state.holds !== null) return refuse({ code: "spindleHolds", thing: state.holds });
-  if (task === "sweepJaw" && state.holds !== "indicator") return refuse({ code: "notHeld", thing: "indicator" });
   if (
     task === "tapDown" &&
     state.setup.tasks.includes("seatOnParallels") &&
@@ -50,7 +77,8 @@ function doTask(draft: MillDraft, { task }: CommandOf<"doTask">): Decision {
  * little.
  */
 function tapPart({ state }: MillDraft, { direction, strength }: CommandOf<"tapPart">): Decision {
-  if (state.setup.fixture.kind !== "plate") return refuse({ code: "partIsGripped" });
+  const isOnPlate = state.setup.fixture.kind === "plate";
+  if (!isOnPlate && !state.setup.tasks.includes("sweepJaw")) return refuse({ code: "partIsGripped" });
   const problem = reachIn(state) ?? roomForHand(state);
   if (problem) return refuse(problem);
   const { seat, truth } = state;
@@ -89,6 +117,8 @@ export const blank: MillAct<typeof schema> = {
     burrDressed: (state) => ({ ...state, isBurrDressed: true, tasksDone: [...state.tasksDone, "dressBurr"] }),
     partTapped: (state, { skewDeg, shiftMm }) => ({
       ...state,
+      // a jaw that was moved has to be swept again
+      tasksDone: state.tasksDone.filter((task) => task !== "sweepJaw"),
       seat: { ...state.seat, skewDeg, shiftMm },
       evidence: state.evidence.angleReadings > 0 ? { ...state.evidence, isAngleSet: true } : state.evidence,
     }),

@@ -1,3 +1,4 @@
+import { scales, showLength } from "@probe-lane/core/units";
 import { taskWords } from "@probe-lane/core/words";
 import { Button } from "../../../../../ui";
 import { gapLabel } from "../../../lane/things";
@@ -41,6 +42,8 @@ export function Ready({ seen, send, onClose }: MillDialogProps) {
   const isDone = (task: (typeof sheet.tasks)[number]) =>
     tasksDone.includes(task) || (task === "dressBurr" && isBurrDressed);
   const next = sheet.tasks.find((task) => !isDone(task));
+  const scale = scales[sheet.unit];
+  const jaw = seen.readings.findLast(({ what }) => what === "jaw")?.values;
   return (
     <div className="flex flex-col gap-2">
       {sheet.tasks.length > 0 ? (
@@ -49,7 +52,7 @@ export function Ready({ seen, send, onClose }: MillDialogProps) {
         </p>
       ) : null}
       {sheet.tasks.map((task) =>
-        isDone(task) ? (
+        isDone(task) && task !== "sweepJaw" ? (
           <p key={task} className="px-3 py-1 text-ink2">
             ✓ {taskWords[task].done}
           </p>
@@ -63,14 +66,21 @@ export function Ready({ seen, send, onClose }: MillDialogProps) {
               onClose();
             }}
           >
-            {taskWords[task].act}
+            {isDone(task) ? `${taskWords[task].act} once more` : taskWords[task].act}
           </Button>
         ),
       )}
-      {sheet.fixture.kind === "plate" ? (
+      {jaw ? (
+        <p className="px-3 text-ink2">
+          Last along the jaw: left end <b className="figures">{showLength(jaw.left ?? 0, scale)}</b>, right end{" "}
+          <b className="figures">{showLength(jaw.right ?? 0, scale)}</b>, {showLength(jaw.apart ?? 0, scale)} apart.
+        </p>
+      ) : null}
+      {sheet.fixture.kind === "plate" || sheet.tasks.includes("sweepJaw") ? (
         <div className="flex flex-col gap-2 border-t border-rule-soft pt-2">
           <p className="text-ink2">
-            Screws a little loose, a tap turns the part, and moves it: what was found before no longer holds.
+            {sheet.fixture.kind === "plate" ? "Screws" : "Bolts of the vise"} a little loose, a tap turns the part, and
+            moves it: what was found before no longer holds.
           </p>
           {(
             [
