@@ -46,6 +46,13 @@ const settings = z.strictObject({
   captureClearsWear: z.boolean().default(false),
 });
 
+/** How a shop touches: whether one click is taken back at a contact, and whether the paper is counted. */
+const touching = z.strictObject({
+  clickBack: z.enum(["never", "free", "always"]).default("never"),
+  paper: z.enum(["counted", "free", "ignored"]).default("counted"),
+});
+export type Touching = z.output<typeof touching>;
+
 /** One exercise version: scene, schools and what varies by student. Versions in use never change. */
 const currentSchema = z
   .strictObject({
@@ -134,6 +141,7 @@ const currentSchema = z
       })
       .optional(),
     settings: settings.prefault({}),
+    touching: touching.prefault({}),
     lengthSchools: z.array(z.enum(millLengthSchools)).default([]),
     /** A prescribed school is graded register by register; a free one by what the registers add up to. */
     isSchoolPrescribed: z.boolean().default(false),

@@ -68,6 +68,8 @@ interface SheetBase {
   readonly handover?:
     { readonly from: string; readonly account: string; readonly ledger: readonly HandedLine[] } | undefined;
   readonly settings: Exercise["settings"];
+  /** How this shop touches; left out where a contact is taken as it is and the paper is counted. */
+  readonly touching?: Exercise["touching"] | undefined;
   readonly tasks: readonly SetupTask[];
 }
 

@@ -26,6 +26,9 @@ export function drawSheetBase(exercise: Exercise, seed: string, turn: number) {
     unit: exercise.unit,
     partName: exercise.part.name,
     partSizeMm: exercise.part.sizeMm,
+    ...(exercise.touching.clickBack === "never" && exercise.touching.paper === "counted"
+      ? {}
+      : { touching: exercise.touching }),
     gaps: [{ id: "paper", kind: "paper" as const, nominalMm: paperMm }, ...exercise.gaps],
     instruments: exercise.instruments,
     rememberedRpm: exercise.rememberedRpm,

@@ -1,4 +1,5 @@
 import { worthNaming, type Cause, type CauseSignature, type Provenance } from "../diagnosis";
+import { allowedMm, type Allowed } from "./touching";
 import type { MethodBias, Target } from "../exercises";
 
 /**
@@ -29,6 +30,8 @@ export interface RegisterRuling {
   /** What the contact was made with, and what still lay between it and the face, mm; null where the log has none. */
   readonly method: { readonly by: string; readonly offMm: number } | null;
   readonly cause: Cause;
+  /** What of the closure is this shop's way of touching: allowed, and not marked. */
+  readonly allowed?: readonly Allowed[];
   /** The closure taken apart by the log, and the method's own error; null in rulings of before that was kept. */
   readonly provenance: Pick<Provenance, "terms" | "ownMm" | "belongs"> | null;
 }
@@ -64,3 +67,11 @@ export function withSignaturesOf(
 
 /** A way that the log does not tell is taken to be as good as a usual one. */
 export const UNKNOWN_WAY: MethodBias = { biasMm: 0, uMm: 0.003 };
+
+/** Whether a value is right, with what its shop allows at a touch. */
+export const isValueRight = ({
+  closureMm,
+  toleranceMm,
+  allowed = [],
+}: Pick<RegisterRuling, "closureMm" | "toleranceMm" | "allowed">): boolean =>
+  Math.abs(closureMm - allowedMm(allowed)) <= toleranceMm;

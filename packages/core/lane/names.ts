@@ -6,10 +6,10 @@ import type { LengthUnit } from "../units";
 
 export const jogSizeNames = ["rapid", "coarse", "middle", "fine"] as const;
 export type JogSize = (typeof jogSizeNames)[number];
-/** Least increments of one click of each size; on an inch machine 0.05, 0.005, 0.0005 and 0.0001 in. */
+/** Least increments of one click of each size; on an inch machine 0.1, 0.01, 0.001 and 0.0001 in. */
 export const jogClicks: Readonly<Record<LengthUnit, Readonly<Record<JogSize, number>>>> = {
   mm: { rapid: 1000, coarse: 100, middle: 10, fine: 1 },
-  inch: { rapid: 500, coarse: 50, middle: 5, fine: 1 },
+  inch: { rapid: 1000, coarse: 100, middle: 10, fine: 1 },
 };
 /** A rapid jog refuses with the door open. */
 export const jogMm = (unit: LengthUnit, size: JogSize): number =>

@@ -1,5 +1,5 @@
 import type { Exercise, Machine, Setup, Target } from "../exercises";
-import type { Ruling } from "../grading";
+import { isValueRight, type Ruling } from "../grading";
 import { skillIds, type SkillId } from "./ids";
 import { latheAsks, latheSkill } from "./machines/lathe";
 import { millAsks, millSkill } from "./machines/mill";
@@ -34,8 +34,7 @@ export function skillsShown(ruling: Ruling): SkillShown[] {
   // values that someone else set say nothing of how this student sets them
   for (const value of isHandover ? [] : ruling.values) {
     const skill = skillOf(value.target, ruling.sheet, ruling.school);
-    if (skill)
-      add(skill, value.isFollowThrough || Math.abs(value.closureMm) <= value.toleranceMm, value.outOf - value.marks);
+    if (skill) add(skill, value.isFollowThrough || isValueRight(value), value.outOf - value.marks);
   }
   for (const finding of ruling.findings)
     if (finding.code === "working") add("working", finding.fault === null, finding.outOf - finding.marks);

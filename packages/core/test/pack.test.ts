@@ -100,7 +100,13 @@ describe("one mistake, named", () => {
     ["an edge touched along it", "bracket-jaw-tapped", { leavesJaw: true }, "y", "proven faceAskew"],
     ["the insert changed after the touch", "knob-insert-changed", { insertAfter: true }, "Z2", "proven insertChanged"],
     ["let down onto the gauge", "knob-setting-gauge", { fromAbove: true }, "C1", "proven gaugeSank"],
-    ["a kept library read anew", "ring-library-kept", { spoilsLibrary: true, librarySign: true }, "X2", "proven librarySign"],
+    [
+      "a kept library read anew",
+      "ring-library-kept",
+      { spoilsLibrary: true, librarySign: true },
+      "X2",
+      "proven librarySign",
+    ],
     ["a chip in the beam", "lengths-at-speed", { keepsChips: true }, "H1", "proven chipOnTip"],
     [
       "radius in a diameter register",

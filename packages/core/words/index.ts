@@ -19,6 +19,7 @@ export {
   outcomeWords,
   questionWords,
   readingWords,
+  touchingWords,
   inShopWords,
   registerName,
   registerWords,

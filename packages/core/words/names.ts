@@ -1,5 +1,14 @@
 import type { IncidentCode, TurnedFace } from "../bench";
-import type { LatheSchool, Machine, MillLengthSchool, SetupTask, Surface, Target, TurretToolKind } from "../exercises";
+import type {
+  LatheSchool,
+  Machine,
+  Setup,
+  MillLengthSchool,
+  SetupTask,
+  Surface,
+  Target,
+  TurretToolKind,
+} from "../exercises";
 import {
   instrumentName,
   instrumentNames,
@@ -359,3 +368,18 @@ export const turnedFaceWords: Record<TurnedFace, string> = {
   bore: "bore",
   cone: "cone",
 };
+
+type Touching = NonNullable<Setup["touching"]>;
+const CLICK_BACK: Record<Touching["clickBack"], string | null> = {
+  never: null,
+  free: "one click back at a contact: as you were taught",
+  always: "one click back at every contact",
+};
+const PAPER_IS: Record<Touching["paper"], string | null> = {
+  counted: null,
+  free: "paper: counted or not, as you were taught",
+  ignored: "paper is not counted here",
+};
+/** How the shop of a sheet touches, in a few words each; nothing where a contact is taken as it is. */
+export const touchingWords = ({ touching }: Pick<Setup, "touching">): string[] =>
+  touching ? [CLICK_BACK[touching.clickBack], PAPER_IS[touching.paper]].filter((words) => words !== null) : [];

@@ -1,6 +1,6 @@
 import type { CauseId, MistakeId, Term } from "../diagnosis";
 import type { Setup, Target } from "../exercises";
-import type { RegisterRuling } from "../grading";
+import { isValueRight, type RegisterRuling } from "../grading";
 import { formatMm, formatUm, scales, showLength, type LengthUnit } from "../units";
 import { CAUSES, headlineOf } from "./causes";
 import { explain } from "./explanations";
@@ -105,6 +105,14 @@ function sharesWords(terms: readonly Term[], value: RegisterRuling, sheet: Setup
 const questionOf = (id: CauseId): string | null =>
   Object.hasOwn(mistakeWords, id) ? mistakeWords[id as MistakeId].check : null;
 
+/** What of a value is this shop's way of touching, and what it costs. */
+function allowedWords({ id, mm }: NonNullable<RegisterRuling["allowed"]>[number], sheet: Setup): string {
+  const by = `${show(Math.abs(mm), sheet)} ${sheet.unit === "mm" ? "mm" : "in"}`;
+  return id === "clickBack"
+    ? `One click was taken back after the contact, as this shop may: ${signed(mm, sheet)} of it, and no fault.`
+    : `The paper was not counted, as this shop may: the tool stands ${by} high, and leaves that much on the part.`;
+}
+
 /** The ruling of one value in words: headline, the working in the student's numbers, and how it is known. */
 export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
   const name = targetWords(value.target);
@@ -113,12 +121,13 @@ export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
   const holds = ` You hold ${valueOf(value, value.held, sheet)}; it should be ${valueOf(value, value.wanted, sheet)}.`;
   const own = sheet.kind === "mill" ? null : latheValueWords(value, sheet);
   if (own) return own;
-  if (cause.kind === "none" && Math.abs(value.closureMm) <= value.toleranceMm) {
+  if (cause.kind === "none" && isValueRight(value)) {
+    const restMm = value.closureMm - (value.allowed ?? []).reduce((sum, { mm }) => sum + mm, 0);
     return {
       name,
-      headline: `${name} is right, within ${formatUm(Math.abs(value.closureMm)).replace("+", "")} µm.`,
+      headline: `${name} is right, within ${formatUm(Math.abs(restMm)).replace("+", "")} µm.`,
       proof: "",
-      body: `The method itself leads one to expect ${formatUm(value.biasMm)} µm, give or take ${formatUm(2 * value.uMm).replace("+", "")}.`,
+      body: `${(value.allowed ?? []).map((one) => `${allowedWords(one, sheet)} `).join("")}The method itself leads one to expect ${formatUm(value.biasMm)} µm, give or take ${formatUm(2 * value.uMm).replace("+", "")}.`,
     };
   }
   const lead =

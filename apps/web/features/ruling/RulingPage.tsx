@@ -1,6 +1,12 @@
 import { reading } from "../../app/queries";
 import type { RulingView } from "@probe-lane/contract";
-import type { Finding, RegisterRuling, Ruling, StrandName } from "@probe-lane/core/grading";
+import {
+  isValueRight,
+  type Finding,
+  type RegisterRuling,
+  type Ruling,
+  type StrandName,
+} from "@probe-lane/core/grading";
 import { schoolsOf } from "@probe-lane/core/exercises";
 import { causeWords, choiceWords, findingWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { useQuery } from "@tanstack/react-query";
@@ -42,7 +48,7 @@ function RulingSheet({ view }: { view: RulingView }) {
   const { lane, ruling } = view;
   const { me } = useMe();
   const isStudent = me?.role === "student";
-  const wrong = ruling.values.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm);
+  const wrong = ruling.values.filter((value) => !isValueRight(value));
   // what follows from another value was charged there
   const costly = wrong.filter((value) => value.outOf - value.marks >= 0.05);
   const right = ruling.values.filter((value) => !wrong.includes(value));

@@ -23,6 +23,7 @@ import { unset } from "../../diagnosis/unset";
 import { toMm } from "../../units/scale";
 import { type Marking } from "../../exercises/schema";
 import { type RegisterRuling, valueMarks, withSignaturesOf, keptOf } from "../values";
+import { allowedIn, allowedMm, beyond, withClickBack } from "../touching";
 import { ruleStated } from "./latheStated";
 
 /** A tip this near to the axis is on center, mm. */
@@ -200,7 +201,9 @@ export function ruleLatheValue(trace: TurningTrace, target: Target, marking: Mar
   const { held, wanted, toleranceMm, weighed, signatures } = standingOf(trace, target, tool, marking);
   const { provenance, bias, by } = weighed;
   const closureMm = held - wanted;
-  const isWithin = Math.abs(closureMm) <= toleranceMm;
+  const allowed = allowedIn(setup, provenance);
+  const markedMm = closureMm - allowedMm(allowed);
+  const isWithin = Math.abs(markedMm) <= toleranceMm;
   const isTyped = kind === "nose" || kind === "tipCode";
   return {
     target,
@@ -210,14 +213,15 @@ export function ruleLatheValue(trace: TurningTrace, target: Target, marking: Mar
     toleranceMm,
     sharedMm: 0,
     isFollowThrough: false,
-    ...bias,
+    ...withClickBack(bias, allowed),
+    ...(allowed.length > 0 ? { allowed } : {}),
     outOf,
     signatures: withSignaturesOf(provenance, signatures),
     method: by === null ? null : { by, offMm: 0 },
     zeroAtMm: toleranceMm * marking.zeroAtMultiple,
-    marks: isTyped ? Number(isWithin) * outOf : valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
+    marks: isTyped ? Number(isWithin) * outOf : valueMarks(markedMm, toleranceMm, marking.zeroAtMultiple, outOf),
     contact: provenance.contact,
-    cause: isWithin ? { kind: "none" } : causeOf(provenance, bias, scale.countMm),
+    cause: isWithin ? { kind: "none" } : causeOf(beyond(provenance, allowed), bias, scale.countMm),
     provenance: keptOf(provenance),
   };
 }

@@ -24,6 +24,7 @@ import { datumNowMm, skewNowDeg } from "../../machines/mill/solids";
 import { edgeOf } from "../../exercises/setup";
 import { expectedDiameter, wantedLengthMm } from "../../exercises/machines/millExpected";
 import { type RegisterId } from "../../registers/mill";
+import { allowedIn, allowedMm, beyond, withClickBack } from "../touching";
 import { type MillLengthSchool } from "../../exercises/schools";
 import { type Target } from "../../exercises/target";
 import { type Marking } from "../../exercises/schema";
@@ -290,7 +291,9 @@ export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking
   const { held, wanted, closureMm, bias, provenance, method, figures, tolerance } = measureTarget(trace, target);
   const { setup, scale } = trace.final;
   const toleranceMm = marking.tolerancesMm[tolerance];
-  const isWithin = Math.abs(closureMm) <= toleranceMm;
+  const allowed = allowedIn(setup, provenance);
+  const markedMm = closureMm - allowedMm(allowed);
+  const isWithin = Math.abs(markedMm) <= toleranceMm;
   return {
     target,
     held,
@@ -299,15 +302,15 @@ export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking
     toleranceMm,
     sharedMm: 0,
     isFollowThrough: false,
-    biasMm: bias.biasMm,
-    uMm: bias.uMm,
+    ...withClickBack({ biasMm: bias.biasMm, uMm: bias.uMm }, allowed),
+    ...(allowed.length > 0 ? { allowed } : {}),
     outOf,
     signatures: withSignaturesOf(provenance, targetSignatures(setup, target, figures)),
     method,
     zeroAtMm: toleranceMm * marking.zeroAtMultiple,
-    marks: valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
+    marks: valueMarks(markedMm, toleranceMm, marking.zeroAtMultiple, outOf),
     contact: provenance.contact,
-    cause: isWithin ? { kind: "none" } : causeOf(provenance, bias, scale.countMm),
+    cause: isWithin ? { kind: "none" } : causeOf(beyond(provenance, allowed), bias, scale.countMm),
     provenance: keptOf(provenance),
   };
 }

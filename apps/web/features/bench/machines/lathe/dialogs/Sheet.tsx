@@ -1,4 +1,4 @@
-import { schoolWords, turretKindWords } from "@probe-lane/core/words";
+import { schoolWords, touchingWords, turretKindWords } from "@probe-lane/core/words";
 import { turningFacts, type LatheDialogProps } from "../view";
 
 /** The exercise in words: stock, tools, school of Z and what is to be set. */
@@ -8,6 +8,7 @@ export function LatheSheet({ seen }: LatheDialogProps) {
   const wanted = (list: readonly number[]) => list.map((number) => `T${number}`).join(", ");
   const rows: [string, string][] = [
     ...turningFacts(seen),
+    ...touchingWords(sheet).map((words): [string, string] => ["at a touch", words]),
     ...lathe.tools.map((tool): [string, string] => [`T${tool.number}, ${turretKindWords[tool.kind]}`, tool.insert]),
     ...(lathe.targets.x.length > 0 ? [["X is wanted of", wanted(lathe.targets.x)] as [string, string]] : []),
     ...(lathe.targets.z.length > 0 ? [["Z is wanted of", wanted(lathe.targets.z)] as [string, string]] : []),

@@ -1,6 +1,6 @@
 import { edgeOf } from "@probe-lane/core/exercises";
 import { scales, showLength } from "@probe-lane/core/units";
-import { gapKindWords, registerWords, schoolWords, toolKindWords } from "@probe-lane/core/words";
+import { gapKindWords, registerWords, schoolWords, toolKindWords, touchingWords } from "@probe-lane/core/words";
 import type { MillDialogProps } from "../view";
 
 const CAPTURE = {
@@ -137,6 +137,7 @@ export function MillSheet({ seen }: MillDialogProps) {
       `tool ${number}, ${toolKindWords[kind]}`,
       `⌀ ${show(diameterMm)}${sheet.isAtSpeed ? `, ${workingRpm} rev/min` : ""}`,
     ]),
+    ...touchingWords(sheet).map((words): [string, string] => ["at a touch", words]),
     ...(sheet.partBefore ? sheet.leftovers : []).map(({ register, mm }): [string, string] => [
       `kept: ${registerWords(register)}`,
       show(mm),
