@@ -110,3 +110,10 @@ test("the same at a lathe", async ({ page }) => {
   await workThrough(page, "merriwick", pageLanes.deskOfTurret);
   await expect(page.getByTestId("X1")).toHaveText("−280.500");
 });
+
+test("the fixed jaw swept, its readings seen, and the vise tapped", async ({ page }) => {
+  await workThrough(page, "sorrel", pageLanes.jawTapped);
+  await expect(page.getByRole("region", { name: "Readings of the instruments" })).toContainText("fixed jaw");
+  await page.keyboard.press("b");
+  await expect(page.getByRole("dialog")).toContainText("Last along the jaw: left end");
+});

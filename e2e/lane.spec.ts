@@ -1,5 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { KeyboardStudent } from "./keyboardStudent";
+import { accessible } from "./accessible";
 import { pageLanes } from "./lanes";
 import { workLane } from "./workLane";
 import { workThrough } from "./workThrough";
@@ -61,4 +62,19 @@ test("edge finder started at the remembered speed, and X taken after backing off
       name: /G54 X is 0\.(28[3-9]|29\d|300) mm low\. Cause: taken after leaving the contact/,
     }),
   ).toBeVisible();
+});
+
+test("a lane that goes wrong in three ways: each is said once, under its own strand, and nothing else is", async ({
+  page,
+}) => {
+  await workThrough(page, "merriwick", pageLanes.wrongThrice);
+  await expect(
+    page.getByRole("heading", { name: /^G54 X is .* mm low\. Cause: the tip radius, turned round\.$/ }),
+  ).toBeVisible();
+  await expect(page.getByText("X: there were no two contacts that agree; one reading can deceive.")).toBeVisible();
+  await expect(page.getByText(/It was called as expected, and what was seen stood \d+\.\d+ mm off\.$/)).toBeVisible();
+  await expect(page.getByText(/^G54 Y is right, within/)).toBeVisible();
+  await expect(page.getByText(/^Z with tool 1 is right, within/)).toBeVisible();
+  await expect(page.getByText("Stood over zero, close to the part, and looked from two sides.")).toBeVisible();
+  await accessible(page);
 });

@@ -69,6 +69,12 @@ export const pageLanes = {
   }),
   signTurned: demo("roller-bracket-back-right", { radius: { y: "turned" } }),
   backedOff: demo("focuser-plate-lower-left", { backsOffFirst: { x: 30 }, startsAtRememberedSpeed: true }),
+  wrongThrice: demo("focuser-plate-lower-left", {
+    radius: { x: "turned" },
+    oneKick: true,
+    saysAsExpected: true,
+  }),
+  scratched: demo("knob-insert-changed", { scrapes: true }),
   taster: demo("clamp-corner-taster"),
   probe: demo("clamp-middle-probe"),
   probeSkewed: demo("plate-skewed"),

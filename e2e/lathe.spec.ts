@@ -129,3 +129,19 @@ test("a declared position: a second start, declared 4 mm away from the start poi
     page.getByText("The position was declared somewhere else than at the start point", { exact: false }),
   ).toBeVisible();
 });
+
+test("an insert changed in its holder, X felt by a scratch on the turning band: a touch, and no accident", async ({
+  page,
+}) => {
+  await workThrough(page, "ashgrove", pageLanes.scratched);
+  await expect(page.getByText(/^T2 X is right, within/)).toBeVisible();
+  await expect(page.getByText("Nothing was struck, bent or torn.")).toBeVisible();
+  await expect(page.getByTestId("total")).toHaveText("100");
+  await page.getByRole("link", { name: "Replay", exact: true }).click();
+  await expect(page.getByText(/Scraped at the diameter, the chuck turning/).first()).toBeVisible();
+});
+
+test("height by the setting gauge, raised from below", async ({ page }) => {
+  await workThrough(page, "tamblin", pageLanes.settingGauge);
+  await expect(page.getByTestId("message")).not.toContainText(/refused/i);
+});

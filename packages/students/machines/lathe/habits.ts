@@ -56,6 +56,8 @@ export interface LatheHabits {
   insertAfter?: boolean;
   /** Reads a row anew that was to be kept. */
   spoilsLibrary?: boolean;
+  /** Touches the band with the chuck turning, and not paper with it still. */
+  scrapes?: boolean;
   /** Lets the tool down onto the setting gauge. */
   fromAbove?: boolean;
 }

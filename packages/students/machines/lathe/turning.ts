@@ -635,6 +635,21 @@ export function setNoses(lane: LatheBench, habits: Habits): void {
   }
 }
 
+/** X of a tool on the band while it turns: by small clicks until it is heard to scrape, nothing in between. */
+function scrapeDiameter(lane: LatheBench, tool: TurretTool, diameterMm: number, habits: Habits): void {
+  bring(lane, tool);
+  moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 4) });
+  moveTo(lane, { z: zAt(lane, -8) });
+  moveTo(lane, { x: xAt(lane, diameterMm / 2 + 1) });
+  turning(lane);
+  for (let turn = 0; turn < 60 && seenOf(lane).heard === "air"; turn++)
+    lane.do({ type: "jog", axis: "x", direction: -1, clicks: 10, size: "middle" });
+  setX(lane, tool.number, diameterMm, 0, 1, habits);
+  lane.do({ type: "jog", axis: "x", direction: 1, clicks: 10, size: "coarse" });
+  lane.do({ type: "stopSpindle" });
+  retract(lane);
+}
+
 /** The insert changed in a holder that stays, and that one tool touched anew on the part as it was handed over. */
 function freshInserts(lane: LatheBench, habits: Habits): void {
   const { tools, freshInsert = [] } = sheetOf(lane);
@@ -644,7 +659,8 @@ function freshInserts(lane: LatheBench, habits: Habits): void {
     const touchAll = () => {
       setZ(lane, tool.number, touchFace(lane, tool, 8), 0, habits);
       leaveFace(lane);
-      touchDiameter(lane, tool, diameter, habits);
+      if (habits.scrapes) scrapeDiameter(lane, tool, diameter, habits);
+      else touchDiameter(lane, tool, diameter, habits);
     };
     const change = () => {
       retract(lane);

@@ -19,6 +19,8 @@ export interface MillHabits {
   otherRow?: "x" | "y";
   paperUnderTurningTool?: boolean;
   skipsLook?: boolean;
+  /** Says “as expected” of a check, whatever was seen. */
+  saysAsExpected?: boolean;
   oneKick?: boolean;
   driveIntoPart?: boolean;
   /** Other instruments. */

@@ -108,7 +108,7 @@ function findMovedPlaces(lane: MillBench, habits: Habits): void {
   }
 }
 
-function overZero(lane: MillBench): void {
+function overZero(lane: MillBench, habits: Habits): void {
   const { stock, boss } = lane.seen.boxes;
   swapTo(lane, "pointedTool");
   door(lane, false);
@@ -119,7 +119,8 @@ function overZero(lane: MillBench): void {
   lane.do({ type: "lookFrom", side: "front" });
   lane.do({ type: "lookFrom", side: "left" });
   lane.do({ type: "lookCheck" });
-  lane.do({ type: "judgeCheck", isAsExpected: (lane.seen.check?.seenMm ?? 0) <= 1.5 });
+  const isOver = (lane.seen.check?.seenMm ?? 0) <= 1.5;
+  lane.do({ type: "judgeCheck", isAsExpected: isOver || habits.saysAsExpected === true });
   moveTo(lane, { z: 0 });
 }
 
@@ -176,7 +177,7 @@ export function workMill(lane: MillBench, habits: Habits): void {
   }
   if (stop("z")) return;
   if (!habits.skipsLook) {
-    if (sheet.targets.xy && sheet.instruments.includes("pointedTool")) overZero(lane);
+    if (sheet.targets.xy && sheet.instruments.includes("pointedTool")) overZero(lane, habits);
     else checkTool(lane);
   }
   if (stop("zero")) return;
