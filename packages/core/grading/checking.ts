@@ -1,10 +1,10 @@
 import type { LaneTrace, LoggedEvent } from "../diagnosis";
-import { isAlike, type CheckName } from "../lane";
+import { isAlike, isReadOff, type CheckName } from "../lane";
 import type { RegisterId } from "../registers";
 
 /** What is said beside a check: how it was answered, or what has withdrawn it. Millimetres. */
 export type CheckNote =
-  | { readonly code: "calledAsExpected" | "calledOff" | "sawNotRight"; readonly mm: number }
+  | { readonly code: "calledAsExpected" | "calledOff" | "sawNotRight"; readonly mm: number; readonly isByEye: boolean }
   | { readonly code: "withdrawn"; readonly register: RegisterId };
 
 /** A check that was answered: said first, looked at, and what became of it. */
@@ -65,13 +65,15 @@ export const checkedBefore = (trace: LaneTrace, check?: CheckName): number | nul
 
 export const neverChecked = (trace: LaneTrace, check?: CheckName): boolean => ofKind(trace, check).length === 0;
 
+const seenOff = ({ offMm, check }: Answer) => ({ mm: offMm, isByEye: !isReadOff(check) });
+
 /** What is to be said beside the check that counts, or the last one where none does. */
 export function checkNote(trace: LaneTrace, check?: CheckName): CheckNote | null {
   const answers = ofKind(trace, check);
   const good = answers.find(counts);
-  if (good) return good.isAsExpected || good.isPutRight ? null : { code: "sawNotRight", mm: good.offMm };
+  if (good) return good.isAsExpected || good.isPutRight ? null : { code: "sawNotRight", ...seenOff(good) };
   const last = answers.at(-1);
   if (!last) return null;
-  if (!last.isTrue) return { code: last.isAsExpected ? "calledAsExpected" : "calledOff", mm: last.offMm };
+  if (!last.isTrue) return { code: last.isAsExpected ? "calledAsExpected" : "calledOff", ...seenOff(last) };
   return last.changed === null ? null : { code: "withdrawn", register: last.changed };
 }

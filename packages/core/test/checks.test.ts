@@ -104,7 +104,7 @@ describe("an answer true to what was seen", () => {
   };
   it("“as expected” at millimetres off is a finding of its own", () => {
     expect(said(answered(true), "checkedBefore")).toMatch(
-      /^No check stands .* It was called as expected, and what was seen stood \d+\.\d+ mm off\.$/,
+      /^No check stands .* It was called as expected, and what was seen stood about \d+\.\d mm off\.$/,
     );
   });
   it("“not as I expected, I stop” counts, and says that it was not put right", () => {

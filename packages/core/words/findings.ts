@@ -85,7 +85,9 @@ type StepFinding = Extract<Finding, { code: "stepDone" | "stepMissed" }>;
 function noteWords(note: NonNullable<StepFinding["note"]>, unit: LengthUnit): string {
   if (note.code === "withdrawn")
     return `${registerWords(note.register)} was changed after it was checked, which withdrew the check.`;
-  const by = `${showLength(Math.abs(note.mm), scales[unit])} ${unit === "mm" ? "mm" : "in"}`;
+  const size = note.isByEye ? showLength(Math.abs(note.mm), scales[unit], unit === "mm" ? 1 : 2) : null;
+  const figure = size === null ? showLength(Math.abs(note.mm), scales[unit]) : `about ${size}`;
+  const by = `${figure} ${unit === "mm" ? "mm" : "in"}`;
   const NOTES = {
     calledAsExpected: `It was called as expected, and what was seen stood ${by} off.`,
     calledOff: `It was called not as expected, and what was seen came within ${by} of what was said.`,

@@ -38,7 +38,7 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
         </p>
         {ruling.failedBy ? (
           <Notice kind="stop">
-            <b>Not passed.</b> {incidentWords[ruling.failedBy]}: that endangers people or the machine, whatever the
+            <b>Not passed:</b> {incidentWords[ruling.failedBy]}. That endangers people or the machine, whatever the
             points.
           </Notice>
         ) : null}

@@ -415,7 +415,15 @@ export function TurningScene({
           </text>
         </g>
       ) : null}
-      <text x={8} y={16} fontSize="12" fill="var(--ink2)" stroke="var(--well)" strokeWidth="4" paintOrder="stroke">
+      <text
+        x={isNear ? frame.px(tip.jawMm) + 10 : 8}
+        y={16}
+        fontSize="12"
+        fill="var(--ink2)"
+        stroke="var(--well)"
+        strokeWidth="4"
+        paintOrder="stroke"
+      >
         {inShopWords(seen.isDoorOpen ? "door open" : "door shut", seen.kind)} ·{" "}
         {isBar ? "hatched: bar as it came" : "hatched: sawn"} · heavy line: turned
       </text>

@@ -57,7 +57,8 @@ function instrumentActs(seen: MillSeen): Act[] {
       { label: "Turn by hand", command: { type: "turnSpindle" } },
     );
   if (holds === "probe") acts.push({ label: "Ask the probe …", on: "wobble", dialog: "probe" });
-  if (holds === "indicator") acts.push({ label: "Carry it round", on: "wobble", command: { type: "sweep" } });
+  const isRound = seen.sheet.feature !== null && seen.sheet.feature.kind !== "pocket";
+  if (holds === "indicator" && isRound) acts.push({ label: "Carry it round", on: "wobble", command: { type: "sweep" } });
   acts.push(...gapActs(seen));
   if (sheet.instruments.includes("plungerSetter") && holds?.startsWith("tool"))
     acts.push({ label: "Ask the setter …", dialog: "setter" });
