@@ -29,6 +29,7 @@ import plateBoreProbe from "./exercises/plate-bore-probe.json" with { type: "jso
 import plateBoreSweep from "./exercises/plate-bore-sweep.json" with { type: "json" };
 import platePocketProbe from "./exercises/plate-pocket-probe.json" with { type: "json" };
 import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
+import probeCalibrated from "./exercises/probe-calibrated.json" with { type: "json" };
 import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" };
 import rollerBracketBackRight from "./exercises/roller-bracket-back-right.json" with { type: "json" };
 import setterInDoubt from "./exercises/setter-in-doubt.json" with { type: "json" };
@@ -96,6 +97,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   diametersOffsetPath,
   setterInDoubt,
   probeInDoubt,
+  probeCalibrated,
   handedOverEvening,
   handedOverMorning,
   knobFirstTool,

@@ -417,6 +417,22 @@ export class BenchHands extends KeyboardStudent {
       case "changeInsert":
         await this.page.getByRole("button", { name: /^Change the (chipped )?insert$/ }).click();
         return this.settle();
+      case "keepPoint":
+        await this.page.getByRole("button", { name: "Keep this point" }).click();
+        return this.settle();
+      case "setFromPoints":
+        await this.page.getByRole("button", { name: `${command.axis.toUpperCase()} from its point` }).click();
+        return this.settle();
+      case "calibrate": {
+        const labels = {
+          ring: "Calibrate in the ring",
+          block: "Calibrate on the block",
+          probe: "Calibrate the setter by it",
+          nose: "Calibrate the setter by the nose",
+        };
+        await this.page.getByRole("button", { name: labels[command.by] }).click();
+        return this.settle();
+      }
       case "raiseToGauge":
         await this.page
           .getByRole("button", { name: command.from === "below" ? /^Raise to the setting gauge/ : /^Let down onto/ })

@@ -117,3 +117,18 @@ test("the fixed jaw swept, its readings seen, and the vise tapped", async ({ pag
   await page.keyboard.press("b");
   await expect(page.getByRole("dialog")).toContainText("Last along the jaw: left end");
 });
+
+test("probe and setter calibrated, then the tools measured on it anew", async ({ page }) => {
+  await workThrough(page, "okonjo", pageLanes.calibrated);
+  await expect(page.getByText("Setter calibrated before the tools were measured on it.")).toBeVisible();
+  await expect(page.getByTestId("total")).toHaveText("100");
+});
+
+test("the middle set from points that the control kept", async ({ page }) => {
+  await workThrough(page, "dunmarrow", pageLanes.fromPoints);
+  await expect(
+    page.getByText("G54 X: the control added it up and wrote it itself; the log is the working."),
+  ).toBeVisible();
+  await expect(page.getByText(/^G54 X is right, within/)).toBeVisible();
+  await expect(page.getByTestId("total")).toHaveText("100");
+});

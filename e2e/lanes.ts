@@ -80,6 +80,8 @@ export const pageLanes = {
   probeSkewed: demo("plate-skewed"),
   sweep: demo("plate-bore-sweep", {}, { isWhole: true }),
   setterInDoubt: demo("probe-in-doubt"),
+  fromPoints: demo("clamp-middle-finder", { setsFromPoints: true }),
+  calibrated: demo("probe-calibrated"),
   beam: demo("lengths-at-speed"),
   diameters: demo("diameters-part-contour"),
   lampGauge: demo("five-tools-plane-lift", {}, { until: secondTool }),

@@ -44,6 +44,10 @@ const settings = z.strictObject({
   spindleGuard: z.enum(["refuses", "destroys"]).default("refuses"),
   /** Whether setting a length geometry by capture zeroes that row's wear. */
   captureClearsWear: z.boolean().default(false),
+  /** Whether a cycle of the probe may write what it found into a work offset. */
+  probeWrites: z.boolean().default(false),
+  /** Whether the control keeps points of contacts made by hand, and sets edge or middle from them. */
+  keepsPoints: z.boolean().default(false),
 });
 
 /** How a shop touches: whether one click is taken back at a contact, and whether the paper is counted. */
@@ -122,6 +126,8 @@ const currentSchema = z
     lampGaugeMm: z.number().positive().default(50),
     /** One calibration that may be wrong: in this share of the lanes, by this much. */
     doubt: z.strictObject({ of: z.enum(doubtful), byMm: range, share: z.number().min(0).max(1) }).optional(),
+    /** Ring, known block and known lengths are at hand, by which probe and setter are calibrated. */
+    hasMasters: z.boolean().default(false),
     rememberedRpm: z.number().int().positive(),
     /** What the job before left in the registers. */
     leftovers: z.array(z.strictObject({ register, mm: range })).default([]),

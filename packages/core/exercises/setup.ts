@@ -105,6 +105,8 @@ export interface MillSetup extends SheetBase {
     readonly widthMm: number;
     readonly noseTriggerMm: number;
   } | null;
+  /** Ring, known block and known lengths are at hand, by which probe and setter are calibrated. */
+  readonly hasMasters?: boolean | undefined;
   readonly lampGaugeMm: number;
   readonly partBefore: { readonly byMm: readonly [number, number, number] } | null;
   readonly lengthSchools: readonly MillLengthSchool[];

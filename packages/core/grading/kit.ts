@@ -26,6 +26,9 @@ export interface MarkingKit<T extends LaneTrace> {
   readonly handover: HandoverRules<T>;
 }
 
+/** The radius jogged in, the control's own sum, a tool put where its register says. */
+export type NoWorking = "motion" | "control" | "slid";
+
 /** What the marking of a ledger asks of a machine. */
 export interface WorkingRules<T extends LaneTrace> {
   /** Registers in whose lines the values are worked out; null where nothing is to be worked out. */
@@ -34,8 +37,8 @@ export interface WorkingRules<T extends LaneTrace> {
   isTaken(trace: T, line: LedgerLine): boolean;
   /** What the readings and terms of a register come to, counts. */
   expected(trace: T, register: RegisterId, readings: readonly LedgerLine[], terms: Counts): number;
-  /** The value was entered by motion: the log is the working. */
-  byMotion(trace: T, register: RegisterId): boolean;
+  /** How a value came there that nobody had to work out: the log is the working. */
+  without(trace: T, register: RegisterId): NoWorking | null;
   /** Under which register a working is named, in which rows its lines may stand, and in which one it ends. */
   rows(
     trace: T,

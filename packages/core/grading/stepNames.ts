@@ -31,6 +31,7 @@ export const methodSteps = [
   "declaredAtStart",
   "coneProven",
   "insertFresh",
+  "calibratedFirst",
   "raisedFromBelow",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];

@@ -2,7 +2,7 @@ import type { LaneTrace } from "../diagnosis";
 import type { LedgerLine, TermName } from "../lane";
 import { readRegister, type RegisterId } from "../registers";
 import { toCounts } from "../units";
-import type { WorkingRules } from "./kit";
+import type { NoWorking, WorkingRules } from "./kit";
 import type { RegisterRuling } from "./values";
 
 export const workingFaults = [
@@ -25,6 +25,8 @@ export interface WorkingFinding {
   readonly fault: WorkingFault | null;
   /** Right without a ledger line, because the log shows the radius entered by motion. */
   readonly isByMotion: boolean;
+  /** How it came there without a working; not said in rulings of before it was. */
+  readonly without?: NoWorking | undefined;
   readonly term?: TermName | undefined;
   readonly wantedCounts?: number | undefined;
   readonly heldCounts?: number | undefined;
@@ -118,12 +120,22 @@ export function workingFindings(
     const { register, standsIn, endsIn } = rules.rows(trace, id);
     const lines = desk.ledger.filter((line) => standsIn.includes(line.register));
     const found = faultOf(trace, rules, register, lines, askedOf(value));
-    const isByMotion = found.fault !== null && rules.byMotion(trace, id);
+    const without = found.fault === null ? null : rules.without(trace, id);
+    const isByMotion = without !== null;
     const sum = lines.findLast(({ kind }) => kind === "sum")?.counts ?? 0;
     const isEntered = Math.abs(readRegister(registers, endsIn) - sum) <= toCounts(ENTERED_WITHIN_MM, scale);
     const ofEntry = isEntered ? null : "sumNotEntered";
     const fault = isByMotion ? null : (found.fault ?? ofEntry);
     const marks = fault === null ? share : share * KEEPS[fault];
-    return { code: "working", register, ...found, fault, isByMotion, marks, outOf: share };
+    return {
+      code: "working",
+      register,
+      ...found,
+      fault,
+      isByMotion,
+      ...(without ? { without } : {}),
+      marks,
+      outOf: share,
+    };
   });
 }

@@ -88,6 +88,11 @@ export type Refusal =
   | { code: "tipCodeOnly" }
   | { code: "noShimsHere" }
   | { code: "noGaugeHere" }
+  | { code: "noMastersHere" }
+  | { code: "cyclesDoNotWrite" }
+  | { code: "keepsNoPoints" }
+  | { code: "pointsMissing"; what: "edge" | "middle" }
+  | { code: "notCalibratedBy"; what: string; by: string }
   | { code: "shimTooMuch"; limitMm: number }
   | { code: "shankOutOfReach" }
   | { code: "clampLoose" }

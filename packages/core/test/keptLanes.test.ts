@@ -95,7 +95,7 @@ const NEW_GATES = ["verified", "workZ", "tool"];
 function withoutChecks(seen: Json): Json {
   const evidence = seen["evidence"] as Json | undefined;
   return {
-    ...without(seen, ["checking", "checksJudged", "check", "isOverZero", "coach"]),
+    ...without(seen, ["checking", "checksJudged", "check", "isOverZero", "coach", "cards", "points"]),
     ...(evidence ? { evidence: without(evidence, NEW_EVIDENCE) } : {}),
     gates: (seen["gates"] as readonly Json[]).filter(({ kind }) => !NEW_GATES.includes(kind as string)),
   };
@@ -151,7 +151,8 @@ function inTenths(value: unknown): unknown {
   );
 }
 /** A finding says its strand, and whether it is absent, only now. */
-const found = (finding: Json): Json => without(finding, ["strand", "isAbsent", "note", "failsLane", "failsOutright"]);
+const found = (finding: Json): Json =>
+  without(finding, ["strand", "isAbsent", "note", "failsLane", "failsOutright", "without"]);
 /**
  * Checks are asked for on every machine now, in three parts: the steps of method and proving are compared by what was
  * done, and not by their shares.

@@ -7,7 +7,7 @@ import { sweepReadings } from "../instruments/sweep";
 import { feelAt } from "../instruments/paper";
 import { sweepError } from "../registers";
 import { ballBeside } from "../machines/mill/acts/probe/trigger";
-import { tipPoint, trueScene } from "../machines/mill/solids";
+import { tipPoint, trueLengthMm, trueScene } from "../machines/mill/solids";
 import { findingWords } from "../words";
 
 const FOCUSER = "focuser-plate-lower-left";
@@ -159,5 +159,81 @@ describe("what an incident costs is the exercise's to say", () => {
     expect(rule(thrown.log, marking).failedBy).toBeUndefined();
     const strict = rule(thrown.log, { ...marking, severity: { ...marking.severity, tool: "failsLane" } });
     expect(strict.failedBy).toBe("finderThrown");
+  });
+});
+
+describe("the successor of a smashed probe", () => {
+  const { exercise } = findDemoExercise("probe-calibrated");
+  const smashed = () => {
+    const lane = millLane(exercise, "smashed");
+    lane.do({ type: "home" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "load", thing: "probe" });
+    lane.do({ type: "setDoor", isOpen: false });
+    const { stock } = lane.seen.boxes;
+    const [x, y] = [(stock.low.x + stock.high.x) / 2, (stock.low.y + stock.high.y) / 2];
+    lane.do({ type: "runBlock", text: `G53 G0 X${x.toFixed(3)} Y${y.toFixed(3)}` });
+    lane.do({ type: "runBlock", text: `G53 G0 Z${(stock.high.z + lane.seen.heldLengthMm + 3).toFixed(3)}` });
+    for (let turn = 0; turn < 40 && !lane.seen.isStopped; turn++)
+      lane.do({ type: "jog", axis: "z", direction: -1, clicks: 3, size: "coarse" });
+    expect(lane.seen.incidents).toContain("probeBroken");
+    lane.do({ type: "reset" });
+    lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "unload" });
+    return lane;
+  };
+  it("has a card of its own, by rule, and is true to it only once it is calibrated", () => {
+    const lane = smashed();
+    const first = lane.seen.sheet.probe;
+    lane.do({ type: "load", thing: "probe" });
+    const card = { ...lane.seen.cards };
+    expect(Math.abs((card.probeLength ?? 0) - (first?.lengthMm ?? 0))).toBeGreaterThan(0.05);
+    const trueMm = () => trueLengthMm(lane.state);
+    lane.do({ type: "setDoor", isOpen: false });
+    lane.do({ type: "calibrate", what: "probeLength", by: "block" });
+    lane.do({ type: "calibrate", what: "probeRadius", by: "ring" });
+    expect(lane.seen.cards.probeLength).toBeCloseTo(trueMm(), 2);
+    expect(lane.seen.cards.probeRadius).toBeLessThan((first?.ballDiameterMm ?? 0) / 2);
+    expect(card.probeRadius).toBe((first?.ballDiameterMm ?? 0) / 2);
+  });
+  it("what does not calibrate a thing is refused, and so is a calibration without masters", () => {
+    const lane = smashed();
+    expect(lane.attempt({ type: "calibrate", what: "probeRadius", by: "block" })?.code).toBe("notCalibratedBy");
+    const other = millLane(findDemoExercise("clamp-middle-probe").exercise, "none");
+    expect(other.attempt({ type: "calibrate", what: "probeRadius", by: "ring" })?.code).toBe("noMastersHere");
+  });
+});
+
+describe("what the control sets by itself", () => {
+  const worked = (id: string, habits: Parameters<typeof workLane>[1]) => {
+    const { exercise, marking } = findDemoExercise(id);
+    const lane = millLane(exercise, "by itself");
+    workLane(lane, habits);
+    return { lane, ruling: rule(lane.log, marking) };
+  };
+  it("a cycle may write the offset that it is asked to write, where the machine is set so", () => {
+    const { lane, ruling } = worked("clamp-middle-probe", { writesByCycle: true });
+    expect(lane.log.some(({ event }) => event.type === "registerChanged" && event.how === "byCycle")).toBe(true);
+    expect(ruling.total).toBeCloseTo(100, 6);
+    const words = ruling.findings.map((finding) => findingWords(finding)).join(" ");
+    expect(words).toContain("the control added it up and wrote it itself");
+    const other = millLane(findDemoExercise("plate-bore-probe").exercise, "no");
+    other.do({ type: "home" });
+    other.do({ type: "setDoor", isOpen: true });
+    other.do({ type: "load", thing: "probe" });
+    other.do({ type: "setDoor", isOpen: false });
+    const ask = { type: "askProbe", question: "surface", size: "5", into: "G54" } as const;
+    expect(other.attempt(ask)?.code).toBe("cyclesDoNotWrite");
+  });
+  it("a middle set from points kept by hand is as right as one worked out", () => {
+    for (const id of ["clamp-middle-finder", "clamp-middle-taster"])
+      expect(worked(id, { setsFromPoints: true }).ruling.total, id).toBeCloseTo(100, 6);
+  });
+  it("and one point is no middle", () => {
+    const { lane } = worked("clamp-middle-finder", { stopsAfter: "homed" });
+    const set = { type: "setFromPoints", what: "middle", axis: "x", into: "G54" } as const;
+    expect(lane.attempt(set)?.code).toBe("pointsMissing");
+    expect(lane.attempt({ type: "keepPoint" })?.code).toBe("contactFirst");
   });
 });

@@ -107,6 +107,7 @@ describe("one mistake, named", () => {
       "X2",
       "proven librarySign",
     ],
+    ["a setter not calibrated", "probe-calibrated", { trustsCard: true }, "H1", "proven setterMoved"],
     ["a chip in the beam", "lengths-at-speed", { keepsChips: true }, "H1", "proven chipOnTip"],
     [
       "radius in a diameter register",

@@ -23,13 +23,19 @@ const WORKING: Record<WorkingFault, (finding: WorkingFinding, show: (counts: num
     sumNotEntered: () => "the sum was worked out, and something else was entered.",
   };
 
+const WITHOUT = {
+  motion: "the radius was entered by motion",
+  control: "the control added it up and wrote it itself",
+  slid: "the tool was put where its register says",
+} as const;
+
 /** One register's working, in the student's own figures. */
 function workingWords(finding: WorkingFinding, unit: LengthUnit): string {
   const name = registerWords(finding.register);
   if (finding.fault !== null)
     return `${name}: ${WORKING[finding.fault](finding, (counts) => showSignedCounts(counts ?? 0, scales[unit]))}`;
   return finding.isByMotion
-    ? `${name}: the radius was entered by motion; the log is the working.`
+    ? `${name}: ${WITHOUT[finding.without ?? "motion"]}; the log is the working.`
     : `${name}: reading, terms and sum are right.`;
 }
 

@@ -4,6 +4,7 @@ import type { Axis } from "../registers";
 import { scales, showCounts, showLength, showSignedCounts, type Scale } from "../units";
 import {
   axisNames,
+  calibratedWords,
   checkWords,
   feelWords,
   figureName,
@@ -12,6 +13,7 @@ import {
   instrumentWords,
   outcomeWords,
   readingWords,
+  masterWords,
   registerWords,
   schoolWords,
   surfaceWords,
@@ -33,6 +35,7 @@ const REGISTER_HOW = {
   takenIn: "taken in from a list",
   cleared: "cleared",
   declared: "declared",
+  byCycle: "written by the control",
 } as const;
 const PASSES = { cuts: "it cut", skims: "it just skimmed", air: "it stood off" } as const;
 const LINE_KIND = { reading: "reading", term: "term", sum: "sum" } as const;
@@ -135,6 +138,10 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
       }.`;
     case "burrDressed":
       return "Burr dressed.";
+    case "pointKept":
+      return `Point kept on ${axisNames[event.axis]}, from ${event.approach === 1 ? "the low" : "the high"} side, at ${showLength(event.atMm, scale)}.`;
+    case "calibrated":
+      return `${capital(calibratedWords[event.what])} calibrated by ${masterWords[event.by]}: ${showLength(event.mm, scale)}.`;
     case "partTapped":
       return "Part tapped.";
     case "counterZeroed":

@@ -1,3 +1,4 @@
+import type { Calibrated, Master } from "../machines/mill/acts/calibration/names";
 import type { IncidentCode, TurnedFace } from "../bench";
 import type {
   LatheSchool,
@@ -301,6 +302,7 @@ const FIGURES: Record<string, string> = {
   at180: "left",
   at270: "front",
   reach: "nose to tip",
+  radius: "effective radius",
   sizeX: "length",
   sizeY: "width",
   sizeZ: "height",
@@ -326,6 +328,9 @@ const READINGS: Record<string, string> = {
   diameter: "diameter",
   lengthAndDiameter: "length and diameter",
   reach: "reach of what is held",
+  probeRadius: "probe, calibrated in the ring",
+  probeLength: "probe, calibrated on the block",
+  setter: "setter, calibrated",
   thickness: "thickness",
   sizeX: "blank along X",
   shank: "shank, swept round",
@@ -383,3 +388,15 @@ const PAPER_IS: Record<Touching["paper"], string | null> = {
 /** How the shop of a sheet touches, in a few words each; nothing where a contact is taken as it is. */
 export const touchingWords = ({ touching }: Pick<Setup, "touching">): string[] =>
   touching ? [CLICK_BACK[touching.clickBack], PAPER_IS[touching.paper]].filter((words) => words !== null) : [];
+
+export const calibratedWords: Record<Calibrated, string> = {
+  probeRadius: "effective radius of the probe",
+  probeLength: "length of the probe",
+  setter: "setter",
+};
+export const masterWords: Record<Master, string> = {
+  ring: "the ring",
+  block: "the known block",
+  probe: "the calibrated probe",
+  nose: "the bare nose",
+};

@@ -115,6 +115,16 @@ const words: WordsFor<Refusal> = {
   noSuchFaceHere: ({ on }) => `The tip does not stand at the ${turnedFaceWords[on]}: bring it there first.`,
   tipTooFar: () => "The tip is too far away for that: bring it closer first.",
   cutOneAxis: () => "This bench cuts along one axis at a time: split the move in two.",
+  cyclesDoNotWrite: () =>
+    "On this machine a cycle tells and does not write: take its answer into the register yourself.",
+  keepsNoPoints: () => "This control keeps no points: read the position and work it out.",
+  pointsMissing: ({ what }) =>
+    what === "edge"
+      ? "Keep a point of that edge first."
+      : "A middle wants a point on either side of it: keep both first.",
+  noMastersHere: () => "Neither a ring nor a known block is at hand here: nothing can be calibrated.",
+  notCalibratedBy: () =>
+    "That does not calibrate it: a ring tells the ball’s radius, a known block its length, and a known length the setter.",
   noGaugeHere: () => "No setting gauge stands beside this lathe.",
   noShimsHere: () => "That holder has no shims: its height is as it was made.",
   shimTooMuch: ({ limitMm }, unit) => `No shims make that: up to ${say(limitMm, unit)} up or down at a time.`,

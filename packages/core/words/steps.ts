@@ -133,6 +133,11 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     done: "The cone’s pass was run again after Z was set, and just skimmed.",
     missed: "After Z was set, no pass along the cone was seen to just skim.",
   },
+  calibratedFirst: {
+    done: "Setter calibrated before the tools were measured on it.",
+    missed: "Tools were measured on the setter before it was calibrated; their lengths hang on its old figure.",
+    absent: "The setter was never calibrated.",
+  },
   insertFresh: {
     done: "Insert changed before its tool was touched.",
     missed: "A tool was touched before its insert was changed; another edge sits elsewhere in the pocket.",

@@ -2,6 +2,7 @@ import { workOffsetOf } from "../../exercises/machines/millTargets";
 import { tableZMm } from "../../exercises/scene";
 import { millLengthSchools, type MillLengthSchool } from "../../exercises/schools";
 import { toolName, toolNumber } from "../../instruments/things";
+import { probeLengthMm } from "../../machines/mill/cards";
 import type { MillLane } from "../../machines/mill/lane";
 import { datumNowMm } from "../../machines/mill/solids";
 import { lengthInUse } from "../../lane/state";
@@ -261,7 +262,6 @@ interface Moment {
 /** What work Z can come from in a school: the touch on the part, with what hung there. */
 function workSources(trace: MillTrace, tool: number, split: SplitSchool, at: Moment): Source[] {
   const { final } = trace;
-  const { probe } = final.setup;
   const before = at.seq;
   const onStock = touchesOf(trace, ({ on }) => on === "stock", before);
   const of = (touches: readonly Touch[]) => touches.map((touch) => fromTouch(trace, touch));
@@ -278,10 +278,10 @@ function workSources(trace: MillTrace, tool: number, split: SplitSchool, at: Mom
       return onStock.flatMap((touch): Source[] => {
         if (touch.holds === null) return split.school === "gauge-line" ? [fromTouch(trace, touch)] : [];
         if (touch.holds === "probe") {
-          const card = toCounts(probe?.lengthMm ?? 0, final.scale);
+          const card = toCounts(probeLengthMm(touch.before), final.scale);
           const source = fromTouch(trace, touch, [{ ...lengthShare(card, "lengthNotCalled"), term: "probeLength" }]);
           // its card is what is counted with, and not what it is
-          const cardMm = lengthWantedMm(trace, "probe") - toMm(card, final.scale);
+          const cardMm = lengthWantedMm(trace, "probe") + touch.before.probe.longerMm - toMm(card, final.scale);
           const isWrong = Math.abs(cardMm) >= WORTH_NAMING_MM;
           return split.school === "plane-lift"
             ? []

@@ -48,6 +48,7 @@ function drawSetup(exercise: Exercise, seed: string, turn: number): MillSetup {
     diameterSchool: exercise.diameterSchool ?? null,
     targets: exercise.targets,
     isAtSpeed: exercise.isAtSpeed,
+    ...(exercise.hasMasters ? { hasMasters: true } : {}),
     pockets: Object.fromEntries(exercise.tools.map(({ number }) => [number, number])),
   };
 }

@@ -35,10 +35,10 @@ export const latheWorking: WorkingRules<TurningTrace> = {
   expected: (_trace, register, readings, terms) =>
     ((readings.at(-1)?.counts ?? 0) + terms) * (isLibrary(register) ? -1 : 1),
   // a tool that was put where its register says has no sum to be worked out
-  byMotion: ({ turret }, register) => {
+  without: ({ turret }, register) => {
     const place = turretPlace(register);
-    if (place?.column !== "x") return false;
-    return turret.findLast(({ tool, axis }) => tool === place.row && axis === "x")?.by === "slid";
+    if (place?.column !== "x") return null;
+    return turret.findLast(({ tool, axis }) => tool === place.row && axis === "x")?.by === "slid" ? "slid" : null;
   },
   rows: (_trace, register) => ({ register, standsIn: [register], endsIn: register }),
 };

@@ -197,6 +197,20 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
     isAbsent: ({ readings }) => !readings.some(({ event }) => event.instrument === "beamSetter"),
   },
   {
+    step: "calibratedFirst",
+    strand: "method",
+    asked: ({ final }) => final.setup.hasMasters === true && final.setup.instruments.includes("plungerSetter"),
+    done: ({ log, readings, final }) => {
+      const seq = log.findLast(({ event }) => event.type === "calibrated" && event.what === "setter")?.seq ?? null;
+      const measured = final.setup.targets.lengths.map(
+        (tool) =>
+          readings.findLast(({ event }) => event.tool === tool && event.values.length !== undefined)?.seq ?? Infinity,
+      );
+      return seq !== null && seq < Math.min(...measured) ? seq : null;
+    },
+    isAbsent: ({ log }) => !log.some(({ event }) => event.type === "calibrated" && event.what === "setter"),
+  },
+  {
     step: "finestPaper",
     strand: "method",
     asked: (trace) =>

@@ -3,7 +3,7 @@ import { edgeOf, type Target } from "../../exercises";
 import type { LedgerLine } from "../../lane";
 import { readRegister, type RegisterId } from "../../registers";
 import { toCounts } from "../../units";
-import type { WorkingRules } from "../kit";
+import type { NoWorking, WorkingRules } from "../kit";
 import { AGREE_COUNTS } from "../working";
 
 /** X or Y of the work offset that is marked; null for any other register. */
@@ -73,16 +73,20 @@ function expected(
 const MEANT_MM = 0.06;
 
 /** The radius was entered by jogging it toward the part and capturing there: the log is the working. */
-function byMotion(trace: MillTrace, register: RegisterId): boolean {
+function without(trace: MillTrace, register: RegisterId): NoWorking | null {
+  // what the control wrote by itself it added up by itself
+  const last = trace.changes.findLast(({ event }) => event.register === register);
+  if (last?.event.how === "byCycle") return "control";
   const axis = placeAxis(register);
   const edge = axis ? edgeOf(trace.final.setup, axis) : null;
-  if (!axis || !edge) return false;
+  if (!axis || !edge) return null;
   const contact = trace.contacts.findLast((one) => one.axis === axis);
   const capture = trace.changes.findLast(({ event }) => event.register === register && event.how === "captured");
-  if (!contact || !capture || contact.radiusMm === 0) return false;
+  if (!contact || !capture || contact.radiusMm === 0) return null;
   const { scale } = trace.final;
   const moved = capture.event.machine[axis] - contact.atCounts;
-  return Math.abs(moved - toCounts(edge.approach * contact.radiusMm, scale)) <= toCounts(MEANT_MM, scale);
+  const radius = toCounts(edge.approach * contact.radiusMm, scale);
+  return Math.abs(moved - radius) <= toCounts(MEANT_MM, scale) ? "motion" : null;
 }
 
 /** Of a diameter the lines may stand under its wear, too; in one offset per tool under the tool's own work Z. */
@@ -105,4 +109,4 @@ function rows(
     : { register, standsIn: [register], endsIn: register };
 }
 
-export const millWorking: WorkingRules<MillTrace> = { registerOf, isTaken, expected, byMotion, rows };
+export const millWorking: WorkingRules<MillTrace> = { registerOf, isTaken, expected, without, rows };

@@ -7,6 +7,7 @@ import { standing, type Kit } from "../kit";
 import { beamSetter } from "./acts/beamSetter/act";
 import { blank } from "./acts/blank/act";
 import { block } from "./acts/block/act";
+import { calibration } from "./acts/calibration/act";
 import { edgeFinder, finderAfter, seesKick } from "./acts/edgeFinder/act";
 import { handMeasures } from "./acts/handMeasures/act";
 import { holder } from "./acts/holder/act";
@@ -14,6 +15,7 @@ import { indicator, sweep } from "./acts/indicator/act";
 import { lampGauge } from "./acts/lampGauge/act";
 import { paper } from "./acts/paper/act";
 import { plungerSetter } from "./acts/plungerSetter/act";
+import { points } from "./acts/points/act";
 import { presetter } from "./acts/presetter/act";
 import { probe } from "./acts/probe/act";
 import { taster } from "./acts/taster/act";
@@ -121,6 +123,8 @@ const decide = {
   ...presetter.decide,
   ...handMeasures.decide,
   ...blank.decide,
+  ...calibration.decide,
+  ...points.decide,
   sweep,
   home: (draft) => referenceReturn(retracted, draft),
   jog: (draft, command) => jog(senses, draft, command),
@@ -138,6 +142,8 @@ const evolve = {
   ...lampGauge.evolve,
   ...beamSetter.evolve,
   ...blank.evolve,
+  ...calibration.evolve,
+  ...points.evolve,
   registerChanged: withRegister,
   readingShown: (state, event) => ({
     ...fromLane.readingShown(state, event),
@@ -154,7 +160,7 @@ export const millKit: Kit<MillLane, MillSeen> = {
   opened: (event) => openedMill(event as Parameters<typeof openedMill>[0]),
   decide,
   evolve,
-  ...standing([holder, beamSetter, probe, plungerSetter]),
+  ...standing([holder, beamSetter, probe, plungerSetter, calibration]),
   rules: millRules,
   gates: millGates,
   seen: millSeen,

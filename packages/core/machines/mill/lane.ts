@@ -1,3 +1,4 @@
+import type { Calibrated } from "./acts/calibration/names";
 import type { Surface } from "../../exercises/scene";
 import type { MillSetup, MillTruth } from "../../exercises/setup";
 import type { EdgeFinderApproach, Feel, Thing, Wobble } from "../../instruments";
@@ -18,6 +19,8 @@ export interface FinderState {
   /** The axis on which the last kick was made; the tip then stands aside along the other one. */
   readonly kickAxis: "x" | "y" | null;
   readonly isKickSeen: boolean;
+  /** The side from which the face was met that it kicked at. */
+  readonly approachFrom: 1 | -1 | null;
   readonly approach: EdgeFinderApproach | null;
   readonly approachesMade: number;
   readonly wobble: Wobble;
@@ -85,6 +88,14 @@ interface BlocksState {
   readonly blown: readonly Thing[];
 }
 
+/** A contact that the control keeps: where the axis stood, from which side, with how large a tip, mm. */
+export interface Point {
+  readonly axis: "x" | "y";
+  readonly approach: 1 | -1;
+  readonly atMm: number;
+  readonly radiusMm: number;
+}
+
 /** A lane on a mill. */
 export interface MillLane extends LaneBase {
   readonly kind: "mill";
@@ -94,10 +105,20 @@ export interface MillLane extends LaneBase {
   readonly carried: Carried;
   readonly finder: FinderState;
   readonly taster: { readonly isTrued: boolean; readonly touch: Touch | null; readonly touches: number };
-  readonly probe: { readonly bendMm: number; readonly touch: Touch | null; readonly touches: number };
+  readonly probe: {
+    readonly bendMm: number;
+    /** How much longer than the first one, and how much deeper it triggers, mm: a successor's own. */
+    readonly longerMm: number;
+    readonly deeperMm: number;
+    readonly touch: Touch | null;
+    readonly touches: number;
+  };
   readonly lamp: { readonly touch: Touch | null; readonly touches: number; readonly lowMm: number };
   readonly setter: { readonly touch: Touch | null; readonly touches: number; readonly shiftMm: number };
   readonly harm: Harm;
+  /** Figures of probe and setter that stand for those of the sheet: a successor's card, or what was calibrated, mm. */
+  readonly points: readonly Point[];
+  readonly cards: Readonly<Partial<Record<Calibrated, number>>>;
   readonly resting: Surface | null;
   readonly paper: { readonly id: string; readonly on: Surface; readonly feel: Feel } | null;
   readonly block: { readonly id: string; readonly on: Surface } | null;
@@ -129,6 +150,7 @@ export const newFinder = (copy: number, ownKickMm: number): FinderState => ({
   tip: "still",
   kickAxis: null,
   isKickSeen: false,
+  approachFrom: null,
   approach: null,
   approachesMade: 0,
   wobble: "wide",
@@ -151,10 +173,12 @@ export function openedMill(opening: {
     carried: { seatMm: 0, isByChanger: false, quarter: 0, pockets: { ...setup.pockets, ...truth.pockets } },
     finder: newFinder(1, finderOwnKickMm),
     taster: { isTrued: false, touch: null, touches: 0 },
-    probe: { bendMm: 0, touch: null, touches: 0 },
+    probe: { bendMm: 0, longerMm: 0, deeperMm: 0, touch: null, touches: 0 },
     lamp: { touch: null, touches: 0, lowMm: 0 },
     setter: { touch: null, touches: 0, shiftMm: 0 },
     harm: { shorterMm: {}, broken: [] },
+    points: [],
+    cards: {},
     resting: null,
     paper: null,
     block: null,

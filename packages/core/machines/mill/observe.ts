@@ -103,6 +103,10 @@ export interface MillSeen extends SeenBase {
   /** From the gauge line to the tip, as an eye sees it, mm, and the outline of what hangs there. */
   readonly heldLengthMm: number;
   readonly heldShape: Shape;
+  /** What stands for the cards of the sheet: a successor's own, or what was calibrated, mm. */
+  readonly cards: MillLane["cards"];
+  /** Points that the control keeps. */
+  readonly points: MillLane["points"];
   readonly isBurrDressed: boolean;
   readonly isOverZero: boolean;
   readonly evidence: MillEvidence;
@@ -136,6 +140,8 @@ export function millSeen(state: MillLane, viewer: "student" | "instructor"): Omi
     boxes: boxesFor(solids),
     heldLengthMm: seenLengthMm(state, state.holds),
     heldShape: outlineOf(state),
+    cards: state.cards,
+    points: state.points,
     isBurrDressed: state.isBurrDressed,
     isOverZero: standsOverZero(state),
     evidence: state.evidence,

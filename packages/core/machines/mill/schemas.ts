@@ -3,11 +3,13 @@ import type { laneCommands, laneEvents } from "../../lane/schemas";
 import * as beamSetter from "./acts/beamSetter/schema";
 import * as blank from "./acts/blank/schema";
 import * as block from "./acts/block/schema";
+import * as calibration from "./acts/calibration/schema";
 import * as edgeFinder from "./acts/edgeFinder/schema";
 import * as handMeasures from "./acts/handMeasures/schema";
 import * as holder from "./acts/holder/schema";
 import * as lampGauge from "./acts/lampGauge/schema";
 import * as paper from "./acts/paper/schema";
+import * as points from "./acts/points/schema";
 import * as plungerSetter from "./acts/plungerSetter/schema";
 import * as presetter from "./acts/presetter/schema";
 import * as probe from "./acts/probe/schema";
@@ -29,6 +31,8 @@ export const millCommands = [
   ...handMeasures.commands,
   ...blank.commands,
   ...touch.commands,
+  ...calibration.commands,
+  ...points.commands,
 ] as const;
 
 export const millEvents = [
@@ -36,6 +40,8 @@ export const millEvents = [
   ...edgeFinder.events,
   ...taster.events,
   ...touch.events,
+  ...calibration.events,
+  ...points.events,
   ...paper.events,
   ...block.events,
   ...lampGauge.events,
@@ -62,6 +68,8 @@ export const millIncidents = {
   ...handMeasures.incidents,
   ...presetter.incidents,
   ...touch.incidents,
+  ...calibration.incidents,
+  ...points.incidents,
 } as const;
 
 type NameIn<T extends readonly z.ZodType<{ type: string }>[]> = z.infer<T[number]>["type"];

@@ -68,9 +68,16 @@ export function trueLengthMm(state: MillLane): number {
     truth,
     harm: { shorterMm },
     carried: { seatMm },
+    probe: { longerMm },
   } = state;
   if (holds === null) return 0;
-  return (truth.lengthsMm[holds] ?? 0) - (shorterMm[holds] ?? 0) + seatMm - grownMm(state);
+  return (
+    (holds === "probe" ? longerMm : 0) +
+    (truth.lengthsMm[holds] ?? 0) -
+    (shorterMm[holds] ?? 0) +
+    seatMm -
+    grownMm(state)
+  );
 }
 
 /** The solid of a thing for a length and a diameter, as it is or as an eye takes it. */

@@ -165,10 +165,15 @@ export function middleByTouch(lane: MillBench, axis: Flat, habits: Habits): void
   const isDial = lane.seen.holds === "taster";
   const contacts = ([1, -1] as const).map((approach) => {
     const at = isDial ? dialZero(lane, axis, approach, habits) : kickFace(lane, axis, approach, habits);
-    lane.do({ type: "takeReading", register: `G54.${axis}` });
+    if (habits.setsFromPoints) lane.do({ type: "keepPoint" });
+    else lane.do({ type: "takeReading", register: `G54.${axis}` });
     leave(lane, axis, approach);
     return at;
   });
+  if (habits.setsFromPoints) {
+    lane.do({ type: "setFromPoints", what: "middle", axis, into: "G54" });
+    return;
+  }
   const [low = 0, high = 0] = contacts;
   const r = habits.radiusOnOneSide === axis ? lane.seen.sheet.tipDiameterMm / 2 : 0;
   const middle = habits.oneFaceOnly === axis ? low : (low + r + high) / 2;

@@ -34,6 +34,11 @@ export interface MillHabits {
   forgetsTurn?: boolean;
   squares?: "rotate" | "tap";
   trustsCard?: boolean;
+  /** Lets the cycle write the offset, or sets it from points that the control kept. */
+  writesByCycle?: boolean;
+  setsFromPoints?: boolean;
+  /** Calibrates the setter by the probe without having calibrated the probe. */
+  skipsBlock?: boolean;
   measuresStill?: boolean;
   keepsChips?: boolean;
   radiusForDiameter?: number;

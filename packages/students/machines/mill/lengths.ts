@@ -204,9 +204,20 @@ export function setterOff(lane: MillBench): number {
   return found - setter.noseTriggerMm;
 }
 
+/** The stylus on the known block, then the setter by the stylus: from here on its figure is where it stands. */
+function calibrate(lane: MillBench, habits: Habits): void {
+  swapTo(lane, "probe");
+  moveTo(lane, { z: 0 });
+  if (!habits.skipsBlock) lane.do({ type: "calibrate", what: "probeLength", by: "block" });
+  lane.do({ type: "calibrate", what: "probeRadius", by: "ring" });
+  lane.do({ type: "calibrate", what: "setter", by: "probe" });
+}
+
 function gaugeLine(lane: MillBench, habits: Habits): void {
-  const { instruments, facingAllowanceMm } = lane.seen.sheet;
-  const off = instruments.includes("plungerSetter") && !habits.trustsCard ? setterOff(lane) : 0;
+  const { instruments, facingAllowanceMm, hasMasters = false } = lane.seen.sheet;
+  if (hasMasters && !habits.trustsCard) calibrate(lane, habits);
+  const isDoubted = instruments.includes("plungerSetter") && !habits.trustsCard && !hasMasters;
+  const off = isDoubted ? setterOff(lane) : 0;
   const lengths = rows(lane).map((tool) => {
     const length = instruments.includes("plungerSetter")
       ? bySetter(lane, tool, habits) - (Math.abs(off) > 0.01 ? off : 0)
@@ -221,7 +232,7 @@ function gaugeLine(lane: MillBench, habits: Habits): void {
     const row = habits.neighborRow && place === 0 ? lengths[1] : undefined;
     set(lane, `H${tool.number}`, row?.length ?? length);
   });
-  if (instruments.includes("probe") && habits.trustsCard) {
+  if (instruments.includes("probe") && (habits.trustsCard || hasMasters)) {
     workByProbe(lane);
     return;
   }
@@ -234,12 +245,13 @@ function gaugeLine(lane: MillBench, habits: Habits): void {
 
 function workByProbe(lane: MillBench): void {
   const { probe, facingAllowanceMm, boxes } = { ...lane.seen.sheet, boxes: lane.seen.boxes };
+  const lengthMm = lane.seen.cards.probeLength ?? probe?.lengthMm ?? 0;
   swapTo(lane, "probe");
   standAt(lane, middleOf(lane.seen), boxes.stock.high.z + 6);
   for (let time = 0; time < 2; time++) lane.do({ type: "askProbe", question: "surface", size: text(lane, 15) });
   lane.do({ type: "takeReading", register: "G54.z", from: lastReading(lane).number });
-  terms(lane, "G54.z", ["probeLength", -(probe?.lengthMm ?? 0)], ["facing", -facingAllowanceMm]);
-  set(lane, "G54.z", (lastReading(lane).values.at ?? 0) - (probe?.lengthMm ?? 0) - facingAllowanceMm);
+  terms(lane, "G54.z", ["probeLength", -lengthMm], ["facing", -facingAllowanceMm]);
+  set(lane, "G54.z", (lastReading(lane).values.at ?? 0) - lengthMm - facingAllowanceMm);
 }
 
 function partTouch(lane: MillBench, habits: Habits): void {

@@ -39,10 +39,15 @@ export function middleByProbe(lane: MillBench, axis: "x" | "y", habits: Habits):
   const { values, outcome } = askTwice(
     lane,
     "twoOutside",
-    { axis, size: text(lane, size), depth: text(lane, HIGH_MM + DEEP_MM) },
+    {
+      axis,
+      size: text(lane, size),
+      depth: text(lane, HIGH_MM + DEEP_MM),
+      ...(habits.writesByCycle ? { into: "G54" as const } : {}),
+    },
     habits,
   );
-  if (outcome !== "found") return;
+  if (outcome !== "found" || habits.writesByCycle) return;
   typeIn(lane, axis, values.middle ?? 0);
 }
 

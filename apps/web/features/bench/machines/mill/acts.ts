@@ -1,4 +1,5 @@
 import type { MillSeen } from "@probe-lane/core/bench";
+import { edgeOf } from "@probe-lane/core/exercises";
 import { taskWords } from "@probe-lane/core/words";
 import type { Act } from "../../lane/act";
 import { feltThings, gapLabel, hardThings } from "../../lane/things";
@@ -42,6 +43,51 @@ function gapActs(seen: MillSeen): Act[] {
   return acts;
 }
 
+/** Points that the control keeps, and what can be set from them. */
+function pointActs({ holds, tip, points, sheet }: MillSeen): Act[] {
+  const isTouching =
+    tip?.kind === "aside" || (tip?.kind === "dial" && tip.isTouching) || (tip?.kind === "probe" && tip.isTriggered);
+  const keep: Act[] =
+    isTouching && (holds === "edgeFinder" || holds === "taster" || holds === "probe")
+      ? [{ label: "Keep this point", command: { type: "keepPoint" } }]
+      : [];
+  const set = (["x", "y"] as const).flatMap((axis): Act[] => {
+    const on = points.filter((point) => point.axis === axis);
+    const what = edgeOf(sheet, axis) ? "edge" : "middle";
+    const isEnough = what === "edge" ? on.length > 0 : new Set(on.map(({ approach }) => approach)).size > 1;
+    return isEnough
+      ? [
+          {
+            label: `${axis.toUpperCase()} from ${what === "edge" ? "its point" : "its points"}`,
+            command: { type: "setFromPoints", what, axis, into: "G54" },
+          },
+        ]
+      : [];
+  });
+  return [...keep, ...set];
+}
+
+/** What can be calibrated with what hangs there: the probe by its masters, the setter by a known length. */
+function calibrationActs({ holds, sheet }: MillSeen): Act[] {
+  const hasSetter = sheet.instruments.includes("plungerSetter");
+  if (holds === "probe")
+    return [
+      { label: "Calibrate in the ring", command: { type: "calibrate", what: "probeRadius", by: "ring" } },
+      { label: "Calibrate on the block", command: { type: "calibrate", what: "probeLength", by: "block" } },
+      ...(hasSetter
+        ? [
+            {
+              label: "Calibrate the setter by it",
+              command: { type: "calibrate", what: "setter", by: "probe" },
+            } as const,
+          ]
+        : []),
+    ];
+  return holds === null && hasSetter
+    ? [{ label: "Calibrate the setter by the nose", command: { type: "calibrate", what: "setter", by: "nose" } }]
+    : [];
+}
+
 /** What the instrument in the spindle can be asked or made to do. */
 function instrumentActs(seen: MillSeen): Act[] {
   const { holds, sheet, tip } = seen;
@@ -57,8 +103,11 @@ function instrumentActs(seen: MillSeen): Act[] {
       { label: "Turn by hand", command: { type: "turnSpindle" } },
     );
   if (holds === "probe") acts.push({ label: "Ask the probe …", on: "wobble", dialog: "probe" });
+  if (sheet.settings.keepsPoints) acts.push(...pointActs(seen));
+  if (sheet.hasMasters) acts.push(...calibrationActs(seen));
   const isRound = seen.sheet.feature !== null && seen.sheet.feature.kind !== "pocket";
-  if (holds === "indicator" && isRound) acts.push({ label: "Carry it round", on: "wobble", command: { type: "sweep" } });
+  if (holds === "indicator" && isRound)
+    acts.push({ label: "Carry it round", on: "wobble", command: { type: "sweep" } });
   acts.push(...gapActs(seen));
   if (sheet.instruments.includes("plungerSetter") && holds?.startsWith("tool"))
     acts.push({ label: "Ask the setter …", dialog: "setter" });

@@ -208,7 +208,7 @@ export function planWindow(seen: MillSeen, fit: "near" | "whole"): ViewBox {
 }
 
 /** Where the drawing has its zero, the gauges' sizes and the rest of the sheet in a few lines, with field words. */
-export function sheetLine({ sheet }: MillSeen): string[] {
+export function sheetLine({ sheet, cards }: MillSeen): string[] {
   const show = (mm: number) => showLength(mm, scales[sheet.unit]);
   const [x, y] = [edgeOf(sheet, "x"), edgeOf(sheet, "y")];
   const zero =
@@ -227,14 +227,16 @@ export function sheetLine({ sheet }: MillSeen): string[] {
     `skin is Z ${show(sheet.facingAllowanceMm)}`,
     ...(sheet.instruments.includes("edgeFinder") ? [`tip ⌀ ${show(sheet.tipDiameterMm)}`] : []),
     ...(sheet.probe && sheet.instruments.includes("probe")
-      ? [`probe r ${show(sheet.probe.effectiveRadiusMm)}, length ${show(sheet.probe.lengthMm)}`]
+      ? [
+          `probe r ${show(cards.probeRadius ?? sheet.probe.effectiveRadiusMm)}, length ${show(cards.probeLength ?? sheet.probe.lengthMm)}`,
+        ]
       : []),
     ...sheet.gaps
       .filter(({ kind }) => sheet.instruments.includes(kind))
       .map(({ kind, nominalMm }) => `${gapKindWords[kind]} ${show(nominalMm)}`),
     ...(sheet.instruments.includes("lampGauge") ? [`height gauge ${show(sheet.lampGaugeMm)}`] : []),
     ...(sheet.setter && sheet.instruments.includes("plungerSetter")
-      ? [`nose triggers at Z ${show(sheet.setter.noseTriggerMm)}`]
+      ? [`nose triggers at Z ${show(cards.setter ?? sheet.setter.noseTriggerMm)}`]
       : []),
   ];
 }

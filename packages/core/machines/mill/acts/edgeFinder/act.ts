@@ -150,9 +150,16 @@ export const edgeFinder: MillAct<typeof schema> = {
     }),
     approachEnded: (state) => ({ ...state, finder: { ...state.finder, approach: null, wobble: "wide" } }),
     wobbleChanged: (state, { wobble }) => ({ ...state, finder: { ...state.finder, wobble } }),
-    kicked: (state, { axis, isSeen }) => ({
+    kicked: (state, { axis, approach, isSeen }) => ({
       ...state,
-      finder: { ...state.finder, tip: "aside", kickAxis: axis, isKickSeen: isSeen, wobble: "true" },
+      finder: {
+        ...state.finder,
+        tip: "aside",
+        kickAxis: axis,
+        approachFrom: approach,
+        isKickSeen: isSeen,
+        wobble: "true",
+      },
       evidence: isSeen ? withContactSeen(state.evidence, axis) : state.evidence,
     }),
   },

@@ -7,6 +7,7 @@ import { accept, refuse } from "../../../../result";
 import { neverTurns, toolName, toolNumber } from "../../../../instruments/things";
 import { seenRoomMm } from "../../eye";
 import { drawOwnKickMm } from "../../../../instruments/edgeFinder";
+import { drawBetween } from "../../../../random";
 import { isBroken } from "../../evidence";
 import { type Block } from "../../../../gcode/parser";
 import { type Refusal } from "../../../../lane/refusals";
@@ -15,6 +16,24 @@ const ROOM_TO_LOAD_MM = 5;
 
 /** Dirt in the taper holds a tool lower until the taper is wiped, mm. */
 const seatNowMm = (state: MillLane): number => (state.tasksDone.includes("wipeTaper") ? 0 : state.truth.taperDirtMm);
+
+const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
+
+/** The probe that follows a smashed one: of another length, and its card is by rule until somebody calibrates it. */
+function nextProbe({ setup, truth, desk }: MillLane) {
+  const between = (low: number, high: number, of: string) =>
+    tidy(drawBetween(low, high, truth.seed, "next probe", desk.readingsMade, of));
+  const longerMm = between(-2, 2, "length");
+  const lengthMm = (truth.lengthsMm.probe ?? 0) + longerMm;
+  return {
+    longerMm,
+    deeperMm: between(-0.004, 0.006, "pre-travel"),
+    card: {
+      probeRadius: (setup.probe?.ballDiameterMm ?? 6) / 2,
+      probeLength: tidy(Math.round((lengthMm + between(-0.2, 0.2, "card")) * 10) / 10),
+    },
+  };
+}
 
 function load(draft: MillDraft, { thing }: CommandOf<"load">): Decision {
   const { state } = draft;
@@ -35,7 +54,8 @@ function load(draft: MillDraft, { thing }: CommandOf<"load">): Decision {
     const copy = state.finder.copy + 1;
     draft.emit({ type: "finderReplaced", copy, ownKickMm: drawOwnKickMm(state.truth.seed, copy) });
   }
-  if (isBroken(state, thing)) draft.emit({ type: "instrumentReplaced", thing });
+  if (isBroken(state, thing))
+    draft.emit({ type: "instrumentReplaced", thing, ...(thing === "probe" ? { successor: nextProbe(state) } : {}) });
   draft.emit({ type: "loaded", thing, seatMm: seatNowMm(state) });
   return accept(draft.events);
 }
@@ -105,11 +125,20 @@ export const holder: MillAct<typeof schema> = {
       holds: thing,
       carried: { ...state.carried, seatMm, isByChanger },
     }),
-    instrumentReplaced: (state, { thing }) => ({
+    instrumentReplaced: (state, { thing, successor }) => ({
       ...state,
+      cards: successor ? { ...state.cards, ...successor.card } : state.cards,
       harm: { ...state.harm, broken: state.harm.broken.filter((one) => one !== thing) },
       taster: thing === "taster" ? { ...state.taster, isTrued: false } : state.taster,
-      probe: thing === "probe" ? { ...state.probe, bendMm: 0 } : state.probe,
+      probe:
+        thing === "probe"
+          ? {
+              ...state.probe,
+              bendMm: 0,
+              longerMm: successor?.longerMm ?? state.probe.longerMm,
+              deeperMm: successor?.deeperMm ?? state.probe.deeperMm,
+            }
+          : state.probe,
     }),
     unloaded: (state) => ({
       ...state,

@@ -14,7 +14,14 @@ export const events = [
     seatMm: mm.optional(),
     isByChanger: z.boolean().optional(),
   }),
-  z.strictObject({ type: z.literal("instrumentReplaced"), thing }),
+  z.strictObject({
+    type: z.literal("instrumentReplaced"),
+    thing,
+    /** A probe that follows a smashed one is another one, with a card of its own, mm. */
+    successor: z
+      .strictObject({ longerMm: mm, deeperMm: mm, card: z.strictObject({ probeRadius: mm, probeLength: mm }) })
+      .optional(),
+  }),
   z.strictObject({ type: z.literal("unloaded") }),
   z.strictObject({ type: z.literal("pocketsSwapped"), a: counts, b: counts }),
   z.strictObject({ type: z.literal("spindleTurned"), quarter: counts }),

@@ -14,6 +14,7 @@ import {
   setterMissMm,
 } from "../../../../instruments/plungerSetter";
 import { toCounts, toMm } from "../../../../units/scale";
+import { setterTriggerMm } from "../../cards";
 import { strike } from "../../contact";
 import { trueScene } from "../../solids";
 import { pressedMm, sensePlunger } from "../plungers";
@@ -40,7 +41,8 @@ function askSetter(draft: MillDraft, command: CommandOf<"askSetter">): Decision 
   const number = state.setter.touches + 1;
   const errorMm = drawSetterApproach(state.truth.seed, number);
   const topMm = seatedTop(state);
-  const expectedMm = card.noseTriggerMm + about.value;
+  const cardMm = setterTriggerMm(state);
+  const expectedMm = cardMm + about.value;
   const miss = setterMissMm(tool.kind, tool.trueDiameterMm, isLength ? offset.value : 0, command.isTurning);
   const trueTrigger = topMm + tool.lengthMm + (miss ?? 0);
   const base = { instrument: "plungerSetter" as const, tool: tool.number };
@@ -76,7 +78,7 @@ function askSetter(draft: MillDraft, command: CommandOf<"askSetter">): Decision 
       show(draft, {
         ...base,
         what,
-        values: { trigger: triggerMm, length: Math.round((triggerMm - card.noseTriggerMm) * 1e4) / 1e4 },
+        values: { trigger: triggerMm, length: Math.round((triggerMm - cardMm) * 1e4) / 1e4 },
         outcome: "found",
       }),
     );
@@ -103,10 +105,18 @@ function ask(draft: MillDraft, command: CommandOf<"askSetter">): Decision {
 }
 
 /** By how much it stands off its card: moved before the lane began, or hit since, mm. */
-const offOf = ({ truth: { doubt }, setter }: MillLane): KnownFault[] => [
-  { id: "setterMoved", mm: doubt?.of === "setter" ? -doubt.byMm : 0 },
-  { id: "gaugeHit", mm: setter.shiftMm },
-];
+function offOf(state: MillLane): KnownFault[] {
+  const { truth, setter, cards } = state;
+  // a calibration found it where it stands now, to a micrometre or two that are its own
+  if (cards.setter !== undefined) return [{ id: "setterMoved", mm: beyondOwn(seatedTop(state) - cards.setter) }];
+  return [
+    { id: "setterMoved", mm: truth.doubt?.of === "setter" ? -truth.doubt.byMm : 0 },
+    { id: "gaugeHit", mm: setter.shiftMm },
+  ];
+}
+
+const OWN_MM = 0.006;
+const beyondOwn = (mm: number): number => (Math.abs(mm) <= OWN_MM ? 0 : mm);
 
 /** A plunger that triggers at its stated place, by cycle or with a tool let down on it by hand. */
 export const plungerSetter: MillAct<typeof schema> = {

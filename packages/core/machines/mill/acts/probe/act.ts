@@ -5,12 +5,15 @@ import { surfaces, type Surface } from "../../../../exercises/scene";
 import { tipPoint, trueScene } from "../../solids";
 import { ballBeside } from "./trigger";
 import { planGap } from "../../../../geometry/solid";
+import { probeLengthMm, probeRadiusMm } from "../../cards";
+import { edgeOf } from "../../../../exercises/setup";
+import { writeOffset } from "../writes";
 import { isBroken } from "../../evidence";
 import { PROBE_OVERTRAVEL_MM, drawProbeApproach } from "../../../../instruments/probe";
 import { strike } from "../../contact";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
-import { refuse } from "../../../../result";
+import { accept, refuse } from "../../../../result";
 import { mayCycle } from "../cycles";
 import { askProbe } from "./cycle";
 import { type At, type PlaceReading } from "../../../told";
@@ -67,7 +70,47 @@ function ask(draft: MillDraft, command: CommandOf<"askProbe">): Decision {
   if (state.holds !== "probe") return refuse({ code: "notHeld", thing: "probe" });
   if (isBroken(state, "probe")) return refuse({ code: "instrumentBroken", thing: "probe" });
   const problem = mayCycle(state);
-  return problem ? refuse(problem) : askProbe(draft, command);
+  if (problem) return refuse(problem);
+  const { into } = command;
+  if (into !== undefined && !state.setup.settings.probeWrites) return refuse({ code: "cyclesDoNotWrite" });
+  const asked = askProbe(draft, command);
+  const last = draft.state.desk.readings.at(-1);
+  if (!asked.ok || into === undefined || last?.outcome !== "found") return asked;
+  writeOffset(draft, into, placesIn(draft.state, last, command.direction ?? 1));
+  return accept(draft.events);
+}
+
+/** What an answer says of a work offset, mm: a middle as it stands, an edge by the ball, a surface by the stylus. */
+function placesIn(
+  state: MillLane,
+  { what, values }: MillLane["desk"]["readings"][number],
+  approach: 1 | -1,
+): readonly (readonly ["x" | "y" | "z", number])[] {
+  const { at = 0, middle = 0, x = 0, y = 0 } = values;
+  const edge = (axis: "x" | "y") => {
+    const o = edgeOf(state.setup, axis)?.edgeWorkMm ?? 0;
+    return [axis, at + approach * probeRadiusMm(state) - o] as const;
+  };
+  switch (what) {
+    case "middleX":
+      return [["x", middle]];
+    case "middleY":
+      return [["y", middle]];
+    case "round":
+    case "corner":
+      return [
+        ["x", x],
+        ["y", y],
+      ];
+    case "faceX":
+      return [edge("x")];
+    case "faceY":
+      return [edge("y")];
+    case "surface":
+      return [["z", at - probeLengthMm(state)]];
+    default:
+      return [];
+  }
 }
 
 function placesOf({ scale }: MillLane, at: At, { what, values }: EventOf<"readingShown">): PlaceReading[] {
@@ -94,7 +137,7 @@ export const probe: MillAct<typeof schema> = {
             axis,
             approach,
             atCounts: event.at[axis],
-            radiusMm: before.setup.probe?.effectiveRadiusMm ?? 0,
+            radiusMm: probeRadiusMm(before),
             by: "probe",
             clickMm,
             kickMm: 0,

@@ -11,6 +11,7 @@ import {
 import { type MillDraft } from "../../lane";
 import { pointOf, tipPoint } from "../../solids";
 import { type PointMm } from "../../../../geometry/contact";
+import { probeRadiusMm } from "../../cards";
 import { countsOf, meets, positionTo } from "../cycles";
 import { ballBeside } from "./trigger";
 import { toCounts, toMm } from "../../../../units/scale";
@@ -190,9 +191,7 @@ function cornerAnswer(ask: Ask, isOutside: boolean): ReturnType<Run> {
     sought,
     answer: ([a, b, c]) => {
       const corner =
-        a && b && c
-          ? cornerFromContacts(a.point, b.point, c.point, draft.state.setup.probe?.effectiveRadiusMm ?? 0, part)
-          : null;
+        a && b && c ? cornerFromContacts(a.point, b.point, c.point, probeRadiusMm(draft.state), part) : null;
       return corner
         ? {
             what: "corner",

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { probeQuestions } from "../../../../instruments";
+import { workOffsetNames } from "../../../../registers";
 import { direction, flatAxis, typed } from "../../../../lane/pieces";
 
 export const commands = [
@@ -11,6 +12,8 @@ export const commands = [
     directionY: direction.optional(),
     size: typed.optional(),
     depth: typed.optional(),
+    /** The work offset that the answer is written into, where the machine is set so. */
+    into: z.enum(workOffsetNames).optional(),
   }),
 ] as const;
 export const events = [] as const;

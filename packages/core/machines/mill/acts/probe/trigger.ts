@@ -7,7 +7,8 @@ export function effectiveRadiusMm(state: MillLane, axis: "x" | "y", approach: 1 
   return (
     burrNowMm(state, axis) +
     (setup.probe?.ballDiameterMm ?? 6) / 2 -
-    truth.probe.pretravelMm +
+    truth.probe.pretravelMm -
+    probe.deeperMm +
     approach * truth.probe.runoutMm[axis] +
     probe.bendMm
   );

@@ -1,5 +1,6 @@
 import { probeNeeds } from "@probe-lane/core/machines";
 import { probeQuestions, type ProbeQuestion } from "@probe-lane/core/instruments";
+import { workOffsetNames, type WorkOffsetName } from "@probe-lane/core/registers";
 import { scales, showLength } from "@probe-lane/core/units";
 import { questionWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
@@ -42,6 +43,7 @@ export function Probe({ seen, send, onClose }: MillDialogProps) {
   const [y, setY] = useState<Direction>(1);
   const [size, setSize] = useState("");
   const [depth, setDepth] = useState("");
+  const [into, setInto] = useState<WorkOffsetName | "">("");
   const needs = probeNeeds[question];
   const { stand, size: sizeLabel } = questionWords[question];
   const across = axis === "x" ? "y" : "x";
@@ -56,6 +58,7 @@ export function Probe({ seen, send, onClose }: MillDialogProps) {
       ...(needs.directionY ? { directionY: y } : {}),
       ...(needs.size ? { size } : {}),
       ...(needs.depth ? { depth } : {}),
+      ...(into === "" ? {} : { into }),
     });
     onClose();
   };
@@ -134,10 +137,28 @@ export function Probe({ seen, send, onClose }: MillDialogProps) {
           {unit}
         </label>
       ) : null}
+      {seen.sheet.settings.probeWrites ? (
+        <label className="font-bold">
+          and write it into{" "}
+          <Select
+            aria-label="Write it into"
+            value={into}
+            onChange={(event) => setInto(event.target.value as WorkOffsetName | "")}
+          >
+            <option value="">no offset: I do it</option>
+            {workOffsetNames.map((name) => (
+              <option key={name} value={name}>
+                {name}
+              </option>
+            ))}
+          </Select>
+        </label>
+      ) : null}
       {seen.sheet.probe ? (
         <p className="text-xs text-ink2">
-          Its card: effective radius {showLength(seen.sheet.probe.effectiveRadiusMm, scales[seen.sheet.unit])}, length{" "}
-          {showLength(seen.sheet.probe.lengthMm, scales[seen.sheet.unit])}.
+          Counted with: effective radius{" "}
+          {showLength(seen.cards.probeRadius ?? seen.sheet.probe.effectiveRadiusMm, scales[seen.sheet.unit])}, length{" "}
+          {showLength(seen.cards.probeLength ?? seen.sheet.probe.lengthMm, scales[seen.sheet.unit])}.
         </p>
       ) : null}
       <Notice>A size that is grossly wrong drives the ball into the part. Ask twice: one answer can deceive.</Notice>
