@@ -43,6 +43,7 @@ import collarPartingEdge from "./exercises/collar-parting-edge.json" with { type
 import knobDeclaredPosition from "./exercises/knob-declared-position.json" with { type: "json" };
 import ringAxisHeight from "./exercises/ring-axis-height.json" with { type: "json" };
 import collarTipsAndFit from "./exercises/collar-tips-and-fit.json" with { type: "json" };
+import collarPartingBehind from "./exercises/collar-parting-behind.json" with { type: "json" };
 import ringGrooveFarEdge from "./exercises/ring-groove-far-edge.json" with { type: "json" };
 import knobConeNeutral from "./exercises/knob-cone-neutral.json" with { type: "json" };
 import ringReadoutLibrary from "./exercises/ring-readout-library.json" with { type: "json" };
@@ -106,6 +107,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   knobMasterShift,
   ringBoringBar,
   collarPartingEdge,
+  collarPartingBehind,
   ringGrooveFarEdge,
   knobNoseAndTip,
   collarTipsAndFit,

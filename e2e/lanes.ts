@@ -91,6 +91,7 @@ export const pageLanes = {
   notBegun: demo("five-tools-free", {}, { until: () => true }),
   threeFaults: threeFaults(),
   firstTool: demo("knob-first-tool", {}, { isWhole: true }),
+  partingBehind: demo("collar-parting-behind"),
   partingEdge: demo("collar-parting-edge", { otherBladeEdge: true }),
   arm: twoTools("collar-five-tools-arm", "Two tools by the setter arm", { offsetNotCalled: true }),
   master: twoTools("knob-master-shift", "Master tool and one more"),

@@ -145,3 +145,9 @@ test("height by the setting gauge, raised from below", async ({ page }) => {
   await workThrough(page, "tamblin", pageLanes.settingGauge);
   await expect(page.getByTestId("message")).not.toContainText(/refused/i);
 });
+
+test("a parting blade set from behind, its far edge on a straight edge over the face", async ({ page }) => {
+  await workThrough(page, "brandvold", pageLanes.partingBehind);
+  await expect(page.getByText(/^T4 Z is right, within/)).toBeVisible();
+  await expect(page.getByTestId("total")).toHaveText("100");
+});

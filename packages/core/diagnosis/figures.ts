@@ -375,6 +375,10 @@ function termsOff({ terms }: Written, shares: readonly Share[]): NamedShare[] {
   return isNear(extra, 0) ? off : [...off, { id: "otherFigure", counts: extra, figure: { said: extra, belongs: 0 } }];
 }
 
+/** A short figure in the other unit comes to one digit, too: then the digit is not singled out. */
+const isOtherUnit = (said: Counts, worked: Counts): boolean =>
+  isNear(said, worked / 25.4, 1) || isNear(said, worked * 25.4, 13);
+
 /**
  * Takes the difference between a stated figure and the one that belongs apart. Nothing below rounding is named; what
  * nothing names is said as it is: the figure, and the one that belonged.
@@ -400,7 +404,7 @@ export function nameFigure(question: FigureQuestion): Naming {
   const worked = workedOut(question);
   // in a sentence the working may have been rounded the other way, which tells nothing of its last digits
   const isOneDigit =
-    oneDigitApart(figure.said, worked, 1) ||
+    (oneDigitApart(figure.said, worked, 1) && !isOtherUnit(figure.said, worked)) ||
     [1, -1].some((by) => oneDigitApart(figure.said, worked + by, TELLING_DIGIT_COUNTS));
   if (ledger === "right" && isOneDigit)
     return { shares: [{ id: "digitMistyped", counts: delta, figure }], ranked: null };

@@ -144,6 +144,7 @@ export interface LatheSheet {
   readonly start?: { readonly xMm: number; readonly zMm: number } | undefined;
   readonly alreadySet?: readonly number[] | undefined;
   readonly freshInsert?: readonly number[] | undefined;
+  readonly bladeFrom?: "behind" | undefined;
   readonly hasHeightGauge?: boolean | undefined;
   readonly cone?:
     | { readonly diameterMm: number; readonly atMm: number; readonly angleDeg: number; readonly lengthMm: number }

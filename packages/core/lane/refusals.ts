@@ -82,6 +82,7 @@ export type Refusal =
   | { code: "toolInTheWay" }
   | { code: "noSuchFaceHere"; on: TurnedFace }
   | { code: "tipTooFar" }
+  | { code: "notBehind" }
   | { code: "cutOneAxis" }
   | { code: "nothingHandedOver" }
   | { code: "schoolNotHere" }

@@ -101,6 +101,8 @@ export interface TurretContact {
   readonly thicknessMm: number;
   readonly clickMm: number;
   readonly feel: string;
+  /** Met by the far edge of a blade, from behind. */
+  readonly isFarEdge?: boolean;
   /** Radius that a cut left, mm; 0 for other contacts. */
   readonly radiusMm: number;
   /** Where the face stood then, mm in the slide's frame; null when there was none. */

@@ -95,7 +95,7 @@ const NEW_GATES = ["verified", "workZ", "tool"];
 function withoutChecks(seen: Json): Json {
   const evidence = seen["evidence"] as Json | undefined;
   return {
-    ...without(seen, ["checking", "checksJudged", "check", "isOverZero", "coach", "cards", "points"]),
+    ...without(seen, ["checking", "checksJudged", "check", "isOverZero", "coach", "cards", "points", "lastTry"]),
     ...(evidence ? { evidence: without(evidence, NEW_EVIDENCE) } : {}),
     gates: (seen["gates"] as readonly Json[]).filter(({ kind }) => !NEW_GATES.includes(kind as string)),
   };

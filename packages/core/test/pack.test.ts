@@ -108,6 +108,13 @@ describe("one mistake, named", () => {
       "proven librarySign",
     ],
     ["a setter not calibrated", "probe-calibrated", { trustsCard: true }, "H1", "proven setterMoved"],
+    [
+      "from behind the blade counted all the same",
+      "collar-parting-behind",
+      { otherBladeEdge: true },
+      "Z4",
+      "proven otherBladeEdge",
+    ],
     ["a chip in the beam", "lengths-at-speed", { keepsChips: true }, "H1", "proven chipOnTip"],
     [
       "radius in a diameter register",

@@ -113,6 +113,8 @@ const words: WordsFor<Refusal> = {
   armIsDown: () => "The setter arm is down: fold it away first.",
   toolInTheWay: () => "The tool stands where your hand and the gauge must go: retract it first.",
   noSuchFaceHere: ({ on }) => `The tip does not stand at the ${turnedFaceWords[on]}: bring it there first.`,
+  notBehind: () =>
+    "Bring a blade out beyond the diameter and behind the face first: from there its far edge meets the straight edge.",
   tipTooFar: () => "The tip is too far away for that: bring it closer first.",
   cutOneAxis: () => "This bench cuts along one axis at a time: split the move in two.",
   cyclesDoNotWrite: () =>

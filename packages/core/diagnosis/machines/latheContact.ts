@@ -131,21 +131,20 @@ export function gapShare({ setup, scale }: TurningLane, contact: Contact, axis: 
   ];
 }
 
-/** The edge of a blade that finishes the part, where it is not the one that met the face. */
-export function bladeShare({ scale }: TurningLane, tool: TurretTool): Share[] {
+/**
+ * What a blade adds between the edge that met the face and the edge that finishes the part: met by its near edge, as
+ * far as the finishing one stands out beyond it; met by its far edge from behind, what is left of the blade.
+ */
+export function bladeShare({ scale }: TurningLane, tool: TurretTool, { isFarEdge = false }: Contact): Share[] {
   const w = tool.bladeMm ?? 0;
   if (w === 0) return [];
-  const far = farEdgeMm(tool);
-  const counts = toCounts(-far, scale);
-  const other = far === 0 ? -w : 0;
+  const belongs = (isFarEdge ? w : 0) - farEdgeMm(tool);
+  const slips = [-w, 0, w].filter((mm) => mm !== belongs);
   return [
     {
       term: "bladeWidth",
-      counts,
-      slips: [
-        { id: "otherBladeEdge", counts: toCounts(other, scale) },
-        { id: "otherBladeEdge", counts: toCounts(w, scale) },
-      ],
+      counts: toCounts(belongs, scale),
+      slips: slips.map((mm) => ({ id: "otherBladeEdge" as const, counts: toCounts(mm, scale) })),
     },
   ];
 }

@@ -66,8 +66,9 @@ function sourcesFrom(trace: TurningTrace, contact: Contact, axis: TurretAxis, be
     const shares =
       contact.on === "cone"
         ? coneShare(final, tool, contact)
-        : [...gapShare(final, contact, "z"), ...bladeShare(final, tool)];
-    const valueMm = contact.on === "cone" ? coneValueMm(final, tool, contact) : contact.thicknessMm + farEdgeMm(tool);
+        : [...gapShare(final, contact, "z"), ...bladeShare(final, tool, contact)];
+    const bladeMm = farEdgeMm(tool) - (contact.isFarEdge ? (tool.bladeMm ?? 0) : 0);
+    const valueMm = contact.on === "cone" ? coneValueMm(final, tool, contact) : contact.thicknessMm + bladeMm;
     return [{ counts: place.counts, contact: place, shares, ...turretErrors(trace, contact, "z", valueMm, 0) }];
   }
   const s = outsideOf(contact);
@@ -125,7 +126,7 @@ function armSource(trace: TurningTrace, contact: Contact, axis: TurretAxis, want
   const [mine, theirs] = axis === "x" ? [card.xMm, card.zMm] : [card.zMm, card.xMm];
   const offMm = axis === "x" ? truth.xMm - card.xMm : truth.zMm - card.zMm;
   const errorMm = toMm(contact.at[axis], final.scale) - mine - wantedMm;
-  const blade = axis === "z" ? bladeShare(final, toolOf(final, contact.tool)) : [];
+  const blade = axis === "z" ? bladeShare(final, toolOf(final, contact.tool), contact) : [];
   const isOff = Math.abs(offMm) > 1e-9;
   return {
     counts: contact.at[axis],

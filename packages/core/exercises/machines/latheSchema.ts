@@ -102,6 +102,8 @@ export const latheSchema = z
     alreadySet: z.array(toolNumber).default([]),
     /** Of those, tools whose insert has to be changed in their holder, and that are touched anew after it. */
     freshInsert: z.array(toolNumber).default([]),
+    /** From which side a blade meets a straight edge on the face, as this shop does it. */
+    bladeFrom: z.enum(["front", "behind"]).default("front"),
     /** The shop's setting gauge stands beside the lathe: a post is lowered past it, raised to touch, and locked. */
     hasHeightGauge: z.boolean().default(false),
     /**

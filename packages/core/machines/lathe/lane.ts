@@ -48,7 +48,14 @@ export interface LatheState {
   /** Quarters by which the chuck was turned by hand. */
   readonly quarter: number;
   /** `leanMm`: how far a hand on the post presses the tip toward the part. Hidden. */
-  readonly gap: { readonly id: string; readonly on: HeldFace; readonly feel: Feel; readonly leanMm: number } | null;
+  readonly gap: {
+    readonly id: string;
+    readonly on: HeldFace;
+    readonly feel: Feel;
+    readonly leanMm: number;
+    /** Met from behind, by the far edge of a blade. */
+    readonly isBehind?: boolean;
+  } | null;
   readonly gapsPlaced: number;
   readonly block: { readonly id: string; readonly on: HeldFace } | null;
   readonly tries: number;

@@ -35,7 +35,12 @@ export interface LatheSeen extends Pick<
   | "stacks"
   | "isGaugeZeroed"
 > {
-  readonly gap: { readonly id: string; readonly on: HeldFace; readonly feel: Feel } | null;
+  readonly gap: {
+    readonly id: string;
+    readonly on: HeldFace;
+    readonly feel: Feel;
+    readonly isBehind?: boolean;
+  } | null;
   /** The cone: how its last pass looked, and whether it was held halfway; null before it was run. */
   readonly cone: { readonly looks: "cuts" | "skims" | "air"; readonly isHeld: boolean } | null;
   readonly tip: SeenTurning;
@@ -105,7 +110,7 @@ function latheSeen(state: TurningLane): LatheSeen {
     stacks,
     isGaugeZeroed,
     evidence,
-    gap: gap && { id: gap.id, on: gap.on, feel: gap.feel },
+    gap: gap && { id: gap.id, on: gap.on, feel: gap.feel, ...(gap.isBehind ? { isBehind: true } : {}) },
     cone: cone && { looks: cone.looks, isHeld: cone.isHeld },
     tip: seenTip(state),
     ...seenOutline(state),

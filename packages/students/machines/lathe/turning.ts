@@ -217,7 +217,9 @@ export function setZ(lane: LatheBench, n: number, gapMm: number, blade: number, 
   // the far edge stands one blade further out than the near one, which is what met the face
   const isFar =
     (sheetOf(lane).tools.find(({ number }) => number === n)?.qualified === "far") !== (habits.otherBladeEdge === true);
-  const edge = isFar && blade > 0 ? blade : 0;
+  // met from behind it was the far edge
+  const met = seenOf(lane).gap?.isBehind ? blade : 0;
+  const edge = (isFar && blade > 0 ? blade : 0) - met;
   if (edge !== 0) lane.do({ type: "writeTerm", register, term: "bladeWidth", text: text(lane, -edge) });
   const value = counted + edge;
   const baseMm = fromDeclared(lane, register, "z");
@@ -234,9 +236,10 @@ export function closeOn(
   id: string,
   on: "face" | "diameter" | "bore",
   toward: 1 | -1 = -1,
+  side?: "behind",
 ): void {
   reachIn(lane);
-  lane.do({ type: "placeGap", id, on });
+  lane.do({ type: "placeGap", id, on, ...(side ? { side } : {}) });
   const until = (size: "coarse" | "middle" | "fine") => {
     for (let turn = 0; turn < 60 && seenOf(lane).gap?.feel === "slides"; turn++)
       lane.do({ type: "jog", axis, direction: toward, clicks: size === "fine" ? 20 : 5, size });
@@ -247,7 +250,8 @@ export function closeOn(
 }
 
 export function pull(lane: LatheBench, axis: "x" | "z"): void {
-  lane.do({ type: "jog", axis, direction: 1, clicks: 10, size: "coarse" });
+  const isBehind = seenOf(lane).gap?.isBehind === true;
+  lane.do({ type: "jog", axis, direction: isBehind ? -1 : 1, clicks: 10, size: "coarse" });
   lane.do({ type: "pullGap" });
 }
 
@@ -285,6 +289,13 @@ export function touchFace(lane: LatheBench, tool: TurretTool, radiusMm: number):
   moveTo(lane, { z: zAt(lane, 12) });
   moveTo(lane, { x: xAt(lane, radiusMm) });
   const pin = gaps.find(({ kind }) => kind === "pin");
+  if (tool.bladeMm && sheetOf(lane).bladeFrom === "behind") {
+    moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 6) });
+    moveTo(lane, { z: zAt(lane, -tool.bladeMm - 1.5) });
+    moveTo(lane, { x: xAt(lane, seenOf(lane).tip.partRadiusMm + 2) });
+    closeOn(lane, "z", "straightEdge", "face", 1, "behind");
+    return 0;
+  }
   if (tool.bladeMm && instruments.includes("straightEdge")) {
     moveTo(lane, { z: zAt(lane, 1.5) });
     closeOn(lane, "z", "straightEdge", "face");

@@ -70,7 +70,11 @@ export function turningSensation(seen: TurningSeen, machine: AxisCounts): Sensat
   if (lathe.gap) {
     const { id, on, feel } = lathe.gap;
     if (id === "straightEdge")
-      return { strong: EDGE_FEEL[feel], soft: "straight edge on the face", isContact: feel !== "slides" };
+      return {
+        strong: EDGE_FEEL[feel],
+        soft: lathe.gap.isBehind ? "straight edge on the face, from behind" : "straight edge on the face",
+        isContact: feel !== "slides",
+      };
     return {
       strong: `${gapName(seen, id)} ${feelWords[feel]}`,
       soft: `at the ${turnedFaceWords[on]}`,

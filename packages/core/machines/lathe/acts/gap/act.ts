@@ -2,7 +2,7 @@ import type * as schema from "./schema";
 import { feelAt, type Feel } from "../../../../instruments/paper";
 import { type LatheAct, type LatheDraft, type TurningLane } from "../../lane";
 import type { HeldFace } from "../../faces";
-import { gapMm, toolAt } from "../../contact";
+import { faceMm, gapMm, tipAt, toolAt } from "../../contact";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
 import { mayReach } from "../../hands";
@@ -10,7 +10,7 @@ import { accept, refuse } from "../../../../result";
 import { drawTry, goesUnder, isFelt } from "../../../../instruments/gap";
 import { drawNormal } from "../../../../random";
 import { type Refusal } from "../../../../lane/refusals";
-import { seenGapMm } from "../../eye";
+import { seenGapMm, seenTip } from "../../eye";
 import { toMm } from "../../../../units/scale";
 import { onLathe, touched, touchedCone } from "../../evidence";
 import { type At } from "../../../told";
@@ -35,7 +35,7 @@ function againstEdge(between: number): Feel {
 export function senseGap(draft: LatheDraft, clickMm: number): boolean {
   const { gap } = draft.state.lathe;
   if (!gap) return false;
-  const daylight = gapMm(draft.state, gap.on);
+  const daylight = gap.isBehind ? behindMm(draft.state) : gapMm(draft.state, gap.on);
   // a hand that leans on the post presses the tip toward the part
   const between = daylight === null ? null : daylight - gap.leanMm;
   const thickness = draft.state.truth.gapsMm[gap.id] ?? 0.1;
@@ -55,13 +55,31 @@ export function senseGap(draft: LatheDraft, clickMm: number): boolean {
   return true;
 }
 
+/** How far the far edge of a blade stands behind the plane of the face, mm. */
+function behindMm(state: TurningLane): number | null {
+  const { bladeMm } = toolAt(state);
+  const face = faceMm(state);
+  return bladeMm === undefined || face === null ? null : face - (tipAt(state).zMm + bladeMm);
+}
+
+/** Out beyond the diameter and behind the face, near enough to a straight edge that lies on it, by eye. */
+function behindProblem(state: TurningLane): Refusal | null {
+  const { bladeMm } = toolAt(state);
+  if (bladeMm === undefined) return { code: "notBehind" };
+  const tip = seenTip(state);
+  const isOut = tip.radiusMm > tip.partRadiusMm;
+  const behind = tip.faceMm - (tip.zMm + bladeMm);
+  if (!isOut || behind < -0.5) return { code: "notBehind" };
+  return behind > NEAR_MM ? { code: "tipTooFar" } : null;
+}
+
 const thingOf = (state: TurningLane, id: string) =>
   id === "straightEdge" && state.setup.instruments.includes("straightEdge")
     ? { id, kind: "paper" as const, nominalMm: 0 }
     : state.setup.gaps.find((gap) => gap.id === id && state.setup.instruments.includes(gap.kind));
 
 /** Paper, a feeler or a straight edge between the tip and the part. */
-function placeGap({ state }: LatheDraft, { id, on, hand }: CommandOf<"placeGap">): Decision {
+function placeGap({ state }: LatheDraft, { id, on, hand, side }: CommandOf<"placeGap">): Decision {
   const problem =
     mayReach(state) ??
     (state.lathe.gap
@@ -73,12 +91,14 @@ function placeGap({ state }: LatheDraft, { id, on, hand }: CommandOf<"placeGap">
   const thing = thingOf(state, id);
   if (!thing || (id !== "straightEdge" && !isFelt(thing.kind)) || (id === "straightEdge" && on !== "face"))
     return refuse({ code: "gapThingNotHere", id });
-  const far = farProblem(state, on);
+  const isBehind = side === "behind";
+  if (isBehind && id !== "straightEdge") return refuse({ code: "gapThingNotHere", id });
+  const far = isBehind ? behindProblem(state) : farProblem(state, on);
   if (far) return refuse(far);
   if (hand === "post" && state.kind !== "readout") return refuse({ code: "notOnThisMachine" });
   if (on === "face" && toolAt(state).kind === "threading" && state.kind === "readout")
     return refuse({ code: "pointMeetsNoFace" });
-  const between = gapMm(state, on) ?? Infinity;
+  const between = (isBehind ? behindMm(state) : gapMm(state, on)) ?? Infinity;
   if (between < (state.truth.gapsMm[id] ?? 0)) return refuse({ code: "paperDoesNotGoUnder" });
   const leanMm =
     hand === "post"
@@ -89,7 +109,16 @@ function placeGap({ state }: LatheDraft, { id, on, hand }: CommandOf<"placeGap">
           ) * 1e4,
         ) / 1e4
       : 0;
-  return accept([{ type: "turretGapPlaced", id, on, feel: "slides", ...(leanMm === 0 ? {} : { leanMm }) }]);
+  return accept([
+    {
+      type: "turretGapPlaced",
+      id,
+      on,
+      feel: "slides",
+      ...(leanMm === 0 ? {} : { leanMm }),
+      ...(isBehind ? { isBehind } : {}),
+    },
+  ]);
 }
 
 function farProblem(state: TurningLane, on: HeldFace): Refusal | null {
@@ -166,9 +195,9 @@ function onPart(
 export const gap: LatheAct<typeof schema> = {
   decide: { placeGap, tryGap, pullGap },
   evolve: {
-    turretGapPlaced: onLathe((lathe, { id, on, feel, leanMm = 0 }) => ({
+    turretGapPlaced: onLathe((lathe, { id, on, feel, leanMm = 0, isBehind }) => ({
       ...lathe,
-      gap: { id, on, feel, leanMm },
+      gap: { id, on, feel, leanMm, ...(isBehind ? { isBehind } : {}) },
       gapsPlaced: lathe.gapsPlaced + 1,
     })),
     turretFelt: onLathe((lathe, { on, feel }) => ({
@@ -197,7 +226,10 @@ export const gap: LatheAct<typeof schema> = {
       if (feel === "slides" || feel === "torn") return {};
       const thing = before.setup.gaps.find((one) => one.id === id);
       const by = id === "straightEdge" ? "straightEdge" : (thing?.kind ?? "paper");
-      return { turret: [{ ...onPart(before, at, event), by, thicknessMm: thing?.nominalMm ?? 0, feel }] };
+      const isFarEdge = before.lathe.gap?.isBehind === true;
+      return {
+        turret: [{ ...onPart(before, at, event), by, thicknessMm: thing?.nominalMm ?? 0, feel, isFarEdge }],
+      };
     },
     turretTried: (before, at, event) => {
       if (!event.goes || !event.isOpened) return {};

@@ -9,6 +9,8 @@ export const commands = [
     id,
     on: turnedFace,
     hand: z.enum(["clear", "post"]).optional(),
+    /** A straight edge on the face is met from in front by the near edge of a blade, from behind by its far one. */
+    side: z.enum(["front", "behind"]).optional(),
   }),
   z.strictObject({ type: z.literal("tryGap"), id, on: turnedFace }),
   z.strictObject({ type: z.literal("pullGap") }),
@@ -20,6 +22,7 @@ export const events = [
     on: turnedFace,
     feel: z.enum(feelNames),
     leanMm: mm.optional(),
+    isBehind: z.boolean().optional(),
   }),
   z.strictObject({
     type: z.literal("turretFelt"),

@@ -148,6 +148,8 @@ export const holder: MillAct<typeof schema> = {
       resting: null,
       taster: { ...state.taster, touch: null },
       probe: { ...state.probe, touch: null },
+      // what was tried was tried with what is gone
+      blocks: { ...state.blocks, last: null },
       lamp: { ...state.lamp, touch: null },
       setter: { ...state.setter, touch: null },
     }),

@@ -3,7 +3,7 @@ import { inShopWords, instrumentWords, turnedFaceWords } from "@probe-lane/core/
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput } from "../../../../../ui";
 import { gapLabel } from "../../../lane/things";
-import { turretLabel } from "../view";
+import { turretLabel, toolOf } from "../view";
 import type { LatheDialogProps } from "../view";
 
 const FACES = ["face", "diameter", "bore"] as const;
@@ -92,6 +92,14 @@ export function TurningGap({ seen, send, onClose }: LatheDialogProps) {
             label: `${instrumentWords("straightEdge")} on the face`,
             command: { type: "placeGap", id: "straightEdge", on: "face" } as const,
           },
+          ...(toolOf(seen)?.bladeMm === undefined
+            ? []
+            : [
+                {
+                  label: `${instrumentWords("straightEdge")} on the face, the blade behind it`,
+                  command: { type: "placeGap", id: "straightEdge", on: "face", side: "behind" } as const,
+                },
+              ]),
         ]
       : []),
     ...sheet.gaps
