@@ -150,6 +150,9 @@ export function writeLedger<S extends LaneBase>(
         { type: "lineWritten", line, register, kind: "reading", counts: rules.standsAt(state, registerAxis(register)) },
       ]);
     }
+    const of = state.desk.readings.find(({ number }) => number === command.from)?.what;
+    // what was measured is of one thing: a pip is no band and no bar
+    if (of === "pip" && !register.startsWith("Y")) return refuse({ code: "readingOfOther" });
     const counts = readingCounts(state, register, command.from);
     return counts === null
       ? refuse({ code: "noSuchReading" })

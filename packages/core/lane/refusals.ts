@@ -66,6 +66,7 @@ export type Refusal =
   | { code: "diameterIsTyped"; register: RegisterId }
   | { code: "nothingChanges" }
   | { code: "noSuchReading" }
+  | { code: "readingOfOther" }
   | { code: "expectFirst" }
   | { code: "lookFirst" }
   | { code: "answerShows" }

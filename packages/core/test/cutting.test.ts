@@ -223,3 +223,39 @@ describe("a diameter that was only scratched", () => {
     expect(lane.seen.incidents).toEqual([]);
   });
 });
+
+it("a reading of the pip is taken into no X", () => {
+  const lane = upTo("knob-center-height", (command) => command.type === "shimTool");
+  const pip = lane.seen.readings.findLast(({ what }) => what === "pip");
+  expect(pip).toBeDefined();
+  const take = { type: "takeReading", register: "X1", from: pip?.number ?? 0 } as const;
+  expect(lane.attempt(take)).toEqual({ code: "readingOfOther" });
+});
+
+describe("a nose on the cone with the chuck turning", () => {
+  /** With the tool that is to be set held halfway along the cone, close before it. */
+  const before = () => {
+    const lane = upTo(
+      "knob-cone-neutral",
+      (command, { seen }) => command.type === "stopSpindle" && seen.lathe.cone?.isHeld === true,
+    );
+    expect(lane.seen.spindle.isOn).toBe(true);
+    return lane;
+  };
+  it("scrapes at the click at which it meets it: a touch of the cone", () => {
+    const lane = before();
+    for (let turn = 0; turn < 400 && lane.seen.lathe.heard === "air"; turn++) clicks(lane, "z", 2, "middle");
+    expect(lane.seen.lathe.heard).toBe("scrapes");
+    expect(lane.seen.lathe.evidence.coneTouched[lane.seen.lathe.station]).toBe(1);
+    expect(lane.seen.incidents).toEqual([]);
+  });
+  it("driven into it, it cuts it", () => {
+    const lane = before();
+    const offMm = () => stateOf(lane).lathe.cone?.offMm ?? 0;
+    const first = offMm();
+    for (let turn = 0; turn < 60 && first - offMm() < 0.03 && !lane.seen.isStopped; turn++)
+      clicks(lane, "z", 1, "coarse");
+    expect(first - offMm()).toBeGreaterThan(0.03);
+    expect(lane.seen.lathe.heard).toBe("cuts");
+  });
+});

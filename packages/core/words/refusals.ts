@@ -105,6 +105,7 @@ const words: WordsFor<Refusal> = {
   nothingToSweep: () => "There is no bore or boss here to carry the indicator round.",
   diameterIsTyped: ({ register }) => `${registerWords(register)} is not a place: type the value that you measured.`,
   nothingChanges: () => "Those registers hold exactly that already: nothing would change.",
+  readingOfOther: () => "That reading is of the pip: it tells the height of a tool, and belongs in no X and no Z.",
   noSuchReading: () => "That reading is not to be had any more: measure again.",
   expectFirst: () => "Say first what you expect, then look.",
   notOnThisMachine: () => "This machine has nothing to do that with: choose what its own bench offers.",

@@ -122,8 +122,13 @@ function standingOffset(trace: TurningTrace, tool: TurretTool, axis: TurretAxis,
     tipCode: tool.tipCode,
   };
   const signatures = signaturesFor(axis === "x" ? "lathe-x" : "lathe-z", figures);
-  return { held, wanted, toleranceMm: marking.tolerancesMm[axis], weighed, signatures };
+  const asMarked = marking.tolerancesMm[axis];
+  const toleranceMm = axis === "z" && tool.kind === "threading" ? Math.max(asMarked, THREAD_Z_MM) : asMarked;
+  return { held, wanted, toleranceMm, weighed, signatures };
 }
+
+/** A thread begins before the part and runs past its end: where along it the point stands matters little, mm. */
+const THREAD_Z_MM = 0.2;
 
 /** What was typed off a card, or never. */
 function typedProvenance(

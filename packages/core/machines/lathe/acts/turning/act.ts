@@ -44,12 +44,12 @@ const SCRAPES_BELOW_MM = 0.03;
 export const FEELING_MM = 0.026;
 
 /** How the edge here cuts now: heel first when the chuck turns backward, singing too fast or with a chipped insert. */
-function cutLook(state: TurningLane): CutLook {
+function cutLook(state: TurningLane, deepMm: number): CutLook {
   const { spindle, lathe } = state;
   if (spindle.direction === "reverse") return "rubs";
   const mPerMin = (2 * Math.PI * Math.abs(tipAt(state).radiusMm) * spindle.rpm) / 1000;
   if (lathe.chipped.includes(lathe.station) || mPerMin > FASTEST_M_PER_MIN) return "chatters";
-  return depthOfCutMm(state) < SCRAPES_BELOW_MM ? "scrapes" : "cuts";
+  return deepMm < SCRAPES_BELOW_MM ? "scrapes" : "cuts";
 }
 
 /** What a turning part's face that an edge comes to is called. */
@@ -62,10 +62,10 @@ function surfaceOf(state: TurningLane, axis: "x" | "z"): TurnedFace {
 /** Metal met with the chuck turning: a scratch that tells where it is, or a cut. */
 export function emitCut(draft: LatheDraft, axis: "x" | "z", clickMm: number): void {
   const { state } = draft;
-  const looks = cutLook(state);
   const on = surfaceOf(state, axis);
-  const at = { axis, at: state.position, clickMm, looks } as const;
   const onConeMm = -(coneRoomMm(state) ?? 0);
+  const looks = cutLook(state, on === "cone" ? onConeMm : depthOfCutMm(state));
+  const at = { axis, at: state.position, clickMm, looks } as const;
   const isFelt = clickMm <= FEELING_MM && (on === "cone" ? onConeMm <= SCRAPES_BELOW_MM : isScratch(state, axis));
   if (looks === "rubs" || isFelt) {
     draft.emit({ type: "scratched", on, ...at });
