@@ -1,5 +1,5 @@
 import type { CauseId } from "@probe-lane/core/diagnosis";
-import { rule, type RegisterRuling, type Ruling } from "@probe-lane/core/grading";
+import { isValueRight, rule, type RegisterRuling, type Ruling } from "@probe-lane/core/grading";
 import type { RegisterId } from "@probe-lane/core/registers";
 import {
   LaneDriver,
@@ -49,8 +49,8 @@ const idsOf = ({ cause }: RegisterRuling): readonly CauseId[] => {
   if (cause.kind === "proven") return cause.terms.map(({ id }) => id);
   return cause.kind === "inferred" ? ((cause.ranked[0]?.ids ?? []) as CauseId[]) : [];
 };
-const isOff = ({ closureMm, toleranceMm, target }: RegisterRuling): boolean =>
-  Math.abs(closureMm) > toleranceMm && !["nose", "tipCode", "fit"].includes(target.kind);
+const isOff = (value: RegisterRuling): boolean =>
+  !isValueRight(value) && !["nose", "tipCode", "fit"].includes(value.target.kind);
 
 /** A student's lane ruled; null where the mistake leads where a later step is refused, and the work ends. */
 function ruled({ exercise, marking }: ExerciseFile, habits: Habits, seed: string): Ruling | null {

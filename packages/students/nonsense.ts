@@ -49,6 +49,29 @@ export class NonsenseBench<S extends Observation> implements Bench<S> {
     return found;
   }
 
+  /** What only a mill answers, refused or not. */
+  private onMill(): Command[] {
+    const axis = this.pick(["x", "y"] as const);
+    const direction = this.pick([1, -1] as const);
+    return [
+      { type: "keepPoint" },
+      { type: "setFromPoints", what: this.pick(["edge", "middle"] as const), axis, into: "G54" },
+      { type: "calibrate", what: "setter", by: this.pick(["probe", "nose"] as const) },
+      { type: "calibrate", what: "probeLength", by: "block" },
+      { type: "tapPart", direction, strength: "light" },
+      { type: "lookFrom", side: this.pick(["front", "left"] as const) },
+    ];
+  }
+
+  /** What only a lathe answers, refused or not. */
+  private onLathe(): Command[] {
+    return [
+      { type: "changeInsert" },
+      { type: "raiseToGauge", from: this.pick(["below", "above"] as const) },
+      { type: "turnChuck" },
+    ];
+  }
+
   private nonsense(): Command {
     const { sheet } = this.bench.seen;
     const isMill = sheet.kind === "mill";
@@ -87,7 +110,10 @@ export class NonsenseBench<S extends Observation> implements Bench<S> {
       { type: "writeSum", register, text },
       { type: "strikeLine", line: 1 + Math.floor(this.next() * 12) },
       { type: "zeroCounter", axis },
+      { type: "expectCheck", check: "knownHeight", text },
       { type: "lookCheck" },
+      { type: "judgeCheck", isAsExpected: this.next() < 0.5 },
+      ...(isMill ? this.onMill() : this.onLathe()),
     ]);
   }
 }

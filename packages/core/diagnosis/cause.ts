@@ -155,6 +155,9 @@ export const worthNaming = (terms: readonly Term[]): Term[] =>
     .filter(({ id, mm }) => id !== "rounding" && Math.abs(mm) >= WORTH_NAMING_MM)
     .sort((a, b) => Math.abs(b.mm) - Math.abs(a.mm));
 
+/** Nothing smaller than this is named, however narrow the tolerance, mm. */
+const SMALLEST_NAMED_MM = 0.004;
+
 /**
  * Why a register is off. Proven where every share has one name; inferred where a stated figure fits several; none where
  * only the method's own error is left; else unexplained.
@@ -164,7 +167,12 @@ export function causeOf(
   method: { biasMm: number; uMm: number },
   resolutionMm: number,
 ): Cause {
-  const named = worthNaming(terms);
+  const large = worthNaming(terms);
+  // where nothing is large, what is small and more than the method's own is what puts a narrow tolerance out
+  const small = terms.filter(
+    ({ id, mm }) => id !== "rounding" && Math.abs(mm) >= SMALLEST_NAMED_MM && Math.abs(mm) > Math.abs(ownMm),
+  );
+  const named = large.length > 0 ? large : small;
   if (named.length === 0) {
     const isOwn = Math.abs(ownMm - method.biasMm) <= OWN_WITHIN_U * method.uMm + resolutionMm;
     return isOwn ? { kind: "none" } : { kind: "unexplained" };

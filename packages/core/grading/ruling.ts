@@ -5,7 +5,7 @@ import { handoverFindings, withFaults } from "./handover";
 import type { MarkingKit, SchoolRead } from "./kit";
 import { markingKitFor } from "./machines";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
-import { valueMarks, type RegisterRuling } from "./values";
+import { isValueRight, valueMarks, type RegisterRuling } from "./values";
 import { inTenths, tenth } from "./tenths";
 import { workingFindings } from "./working";
 
@@ -54,7 +54,7 @@ function shareOnce(
   zeroAtMultiple: number,
 ): RegisterRuling[] {
   const lengths = values.filter(({ target }) => isSharing(target));
-  const off = lengths.filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm);
+  const off = lengths.filter((value) => !isValueRight(value));
   const sorted = off.map(({ closureMm }) => closureMm).sort((a, b) => a - b);
   const sharedMm = sorted[Math.floor(sorted.length / 2)] ?? 0;
   const isShared =

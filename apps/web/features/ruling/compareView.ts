@@ -1,4 +1,4 @@
-import type { Ruling } from "@probe-lane/core/grading";
+import { isValueRight, type Ruling } from "@probe-lane/core/grading";
 import { causeWords, findingWords, incidentWords, targetWords } from "@probe-lane/core/words";
 import { marks, shown, STRANDS } from "./show";
 
@@ -52,7 +52,7 @@ export function compareRows(left: Ruling, right: Ruling): { strands: CompareRow[
 export function wentWrong(ruling: Ruling): string[] {
   const { sheet } = ruling;
   const causes = ruling.values
-    .filter(({ closureMm, toleranceMm }) => Math.abs(closureMm) > toleranceMm)
+    .filter((value) => !isValueRight(value))
     .map((value) => causeWords(value, sheet).headline);
   const incidents = ruling.findings.flatMap((finding) =>
     finding.code === "incident"
