@@ -403,7 +403,7 @@ export class BenchHands extends KeyboardStudent {
                 .check();
             await this.inDialog(
               new RegExp(
-                `^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}${command.type === "placeGap" && command.side === "behind" ? ", the blade" : ""}`,
+                `^${command.id === "straightEdge" ? "straight edge on" : command.id === "paper" ? "paper .* at" : "gauge pin .* at"} the ${turnedFaceWords[command.on]}${command.type === "placeGap" && command.side === "behind" ? ", the blade" : "$"}`,
               ),
             ).click();
           },

@@ -88,7 +88,7 @@ describe("one mistake on the lathe, named from the log", () => {
   for (const [name, id, habits, target, cause] of cases) {
     it(name, () => {
       let named = 0;
-      for (let seed = 0; seed < 10; seed++) {
+      for (let seed = 0; seed < 6; seed++) {
         const { ruling } = ruled(id, habits, `turned ${seed}`);
         // what stays inside the tolerance leaves nothing to name
         expect([cause, "none"], `seed ${seed}`).toContain(causeOf(ruling, target));
@@ -102,7 +102,7 @@ describe("one mistake on the lathe, named from the log", () => {
   }
   it("a drill taken where it was swept, and not moved", () => {
     let named = 0;
-    for (let seed = 0; seed < 8; seed++) {
+    for (let seed = 0; seed < 5; seed++) {
       const { ruling } = ruled("ring-drill-sweep", { sweepsOnly: true }, `swept ${seed}`);
       expect(["notOverMiddle", "none"]).toContain(causeOf(ruling, "X7"));
       named += Number(causeOf(ruling, "X7") === "notOverMiddle");
