@@ -31,7 +31,7 @@ const causesOf = (ruling: Ruling, target: TargetId): string => {
 describe("a careful student has full marks and every gate open", () => {
   for (const { exercise } of demoExercises) {
     it(exercise.id, () => {
-      for (let seed = 0; seed < 6; seed++) {
+      for (let seed = 0; seed < 4; seed++) {
         const { ruling, lane } = ruled(exercise.id, {}, `pack ${seed}`);
         expect(lane.seen.gates.filter(({ isPassed }) => !isPassed).map(({ name }) => name)).toEqual([]);
         expect(

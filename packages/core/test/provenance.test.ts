@@ -79,7 +79,7 @@ describe("a closure taken apart adds up, to the increment", () => {
   it("whatever nonsense is pressed between the strokes, on every machine and in every school", () => {
     let values = 0;
     for (const { exercise, marking } of demoExercises)
-      for (let seed = 0; seed < 3; seed++) {
+      for (let seed = 0; seed < 2; seed++) {
         const lane = new LaneDriver(exercise, `nonsense ${seed}`);
         try {
           workLane(new NonsenseBench(lane, seed + 1, 0.02 + 0.03 * seed), {});
@@ -92,7 +92,7 @@ describe("a closure taken apart adds up, to the increment", () => {
           expect(Math.abs(missOf(value)), `${exercise.id} ${seed} ${value.target.id}`).toBeLessThanOrEqual(increment);
         }
       }
-    expect(values).toBeGreaterThan(600);
+    expect(values).toBeGreaterThan(400);
   });
   it("and what a careful student leaves is the method's own error, however they wander", () => {
     for (const [turn, { exercise, marking }] of demoExercises.entries()) {
@@ -179,7 +179,7 @@ describe("slips of the hand, on every register of every exercise", () => {
       // every kind on most exercises, in turn over their registers
       for (const [place, register] of [...new Set(lane.made)].entries())
         for (const [turn, kind] of slipKinds.entries()) {
-          if (/^[RQ]\d/.test(register) || (place + turn) % 5 !== 0) continue;
+          if (/^[RQ]\d/.test(register) || (place + turn) % 8 !== 0) continue;
           const driver = new LaneDriver(exercise, "slips");
           const slip = new SlippingBench(driver, { kind, register, nth: 0, turn });
           try {
@@ -200,7 +200,7 @@ describe("slips of the hand, on every register of every exercise", () => {
           }
         }
     }
-    expect(made).toBeGreaterThan(300);
+    expect(made).toBeGreaterThan(150);
   });
 });
 
