@@ -95,6 +95,10 @@ const SHOP: Partial<Record<Machine, { registers: Record<string, string>; things:
       ["Door", "Guard"],
     ],
   },
+  gang: {
+    registers: {},
+    things: [["turned diameter", "diameter of the bar"]],
+  },
 };
 /** A register as the people at this machine call it. */
 export const registerName = (register: string, kind?: Machine): string =>

@@ -6,6 +6,7 @@ import { scales, showCounts, showLength, showSignedCounts } from "@probe-lane/co
 import {
   coachWords,
   figureName,
+  inShopWords,
   instrumentWords,
   outcomeWords,
   readingWords,
@@ -232,8 +233,8 @@ function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: numbe
           >
             <p className="flex items-baseline gap-1 text-xs">
               <b className="figures">{reading.number}</b>
-              <span className="min-w-0 flex-1 truncate" title={titleOf(reading)}>
-                {titleOf(reading)}
+              <span className="min-w-0 flex-1 truncate" title={titleOf(reading, seen.kind)}>
+                {titleOf(reading, seen.kind)}
               </span>
               {onTake && Object.keys(reading.values).length > 0 ? (
                 <button
@@ -264,8 +265,8 @@ function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: numbe
   );
 }
 
-const titleOf = ({ instrument, what, tool }: Reading): string =>
-  `${instrumentWords(instrument)}: ${readingWords(what, tool)}`;
+const titleOf = ({ instrument, what, tool }: Reading, kind: Observation["kind"]): string =>
+  inShopWords(`${instrumentWords(instrument)}: ${readingWords(what, tool)}`, kind);
 
 const addUp = (lines: Observation["ledger"]): number => {
   const reading = lines.findLast(({ kind }) => kind === "reading")?.counts ?? 0;

@@ -321,6 +321,7 @@ export function TurningScene({
   const isBar = seen.kind === "gang";
   // beside the tip on the sides that insert and holder leave free: toward the chuck, and toward the axis
   const [outward, toward] = isNear ? (["ArrowDown", "ArrowUp"] as const) : (["ArrowUp", "ArrowDown"] as const);
+  const bothSidesOff = isNear ? -6 : 14;
   const keys = [
     ["ArrowLeft", -66, 0],
     ["ArrowRight", 66, up * 24],
@@ -406,7 +407,7 @@ export function TurningScene({
           />
           <text
             x={isBar ? width - 8 : frame.px(zMm)}
-            y={isBar ? frame.py(0) + 15 : Math.min(height - 8, frame.py(-Math.min(radiusMm, 13)) + 14)}
+            y={isBar ? frame.py(0) + 15 : Math.min(height - 8, frame.py(-Math.min(radiusMm, 13)) + bothSidesOff)}
             textAnchor={isBar || frame.px(zMm) > width - 90 ? "end" : "middle"}
             fontSize="12"
             fill="var(--contact)"
