@@ -58,6 +58,15 @@ const after =
   (_step, at, steps) =>
     steps[at - 1]?.command.type === type;
 
+const setterCalibrated: PageLane["until"] = (_step, at, steps) => {
+  const last = steps[at - 1]?.command;
+  return last?.type === "calibrate" && last.what === "setter";
+};
+const heldBehind: PageLane["until"] = (_step, at, steps) => {
+  const last = steps[at - 1]?.command;
+  return last?.type === "placeGap" && last.side === "behind";
+};
+
 const secondTool = ({ command }: Step) => command.type === "load" && command.thing === "tool2";
 
 /** Every lane that a browser test works through the page. A test beside them holds what is done by hand. */
@@ -80,8 +89,8 @@ export const pageLanes = {
   probeSkewed: demo("plate-skewed"),
   sweep: demo("plate-bore-sweep", {}, { isWhole: true }),
   setterInDoubt: demo("probe-in-doubt"),
-  fromPoints: demo("clamp-middle-finder", { setsFromPoints: true }),
-  calibrated: demo("probe-calibrated"),
+  fromPoints: demo("clamp-middle-finder", { setsFromPoints: true }, { until: after("setFromPoints") }),
+  calibrated: demo("probe-calibrated", {}, { until: setterCalibrated }),
   beam: demo("lengths-at-speed"),
   diameters: demo("diameters-part-contour"),
   lampGauge: demo("five-tools-plane-lift", {}, { until: secondTool }),
@@ -91,7 +100,7 @@ export const pageLanes = {
   notBegun: demo("five-tools-free", {}, { until: () => true }),
   threeFaults: threeFaults(),
   firstTool: demo("knob-first-tool", {}, { isWhole: true }),
-  partingBehind: demo("collar-parting-behind"),
+  partingBehind: demo("collar-parting-behind", {}, { until: heldBehind }),
   partingEdge: demo("collar-parting-edge", { otherBladeEdge: true }),
   arm: twoTools("collar-five-tools-arm", "Two tools by the setter arm", { offsetNotCalled: true }),
   master: twoTools("knob-master-shift", "Master tool and one more"),
