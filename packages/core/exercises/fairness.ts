@@ -17,8 +17,9 @@ export interface HiddenMistake {
  * in Z and on a mill the whole. Empty when every such mistake shows.
  */
 export function hiddenMistakes(exercise: Exercise, { tolerancesMm }: Marking): HiddenMistake[] {
-  const { instruments, paperMm, lathe, targets } = exercise;
-  if (!instruments.includes("paper")) return [];
+  const { instruments, paperMm, lathe, targets, touching } = exercise;
+  // where it need not be counted, leaving it out is no mistake that could hide
+  if (!instruments.includes("paper") || touching.paper !== "counted") return [];
   const leavesMm = Math.min(...paperMm);
   const isX = lathe !== undefined && lathe.targets.x.length > 1;
   const isZ = lathe === undefined && targets.lengths.length > 0;

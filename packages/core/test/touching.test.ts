@@ -41,6 +41,9 @@ describe("a click taken back at the contact", () => {
     expect(x.biasMm).toBeCloseTo(of("y").biasMm - 0.01, 6);
     expect(words("x").body).toContain("One click was taken back after the contact, as this shop may: −0.010");
   });
+  it("two clicks back are no click back: the sentence would not be so", () => {
+    expect(ruled({ clickBack: "free" }, { backsOffFirst: { x: 2 } }, 0.004).of("x").allowed).toBeUndefined();
+  });
   it("of a millimetre is no click, whatever the school", () => {
     const x = ruled({ clickBack: "free" }, { backsOffFirst: { x: 100 } }).of("x");
     expect(isValueRight(x)).toBe(false);

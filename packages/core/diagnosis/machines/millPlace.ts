@@ -41,8 +41,11 @@ function partMoved({ log, final }: MillTrace, axis: Flat, then: MillLane, seq: n
   return [{ id: "partMoved", mm, seq: moved?.seq ?? Math.ceil(seq) }];
 }
 
-/** A face that runs out by more than this is askew, degrees. */
-const ASKEW_DEG = 0.01;
+/** Whether a skewed face can put a touch off by so much: over half its length it runs out at least that far. */
+function isBySkew(lane: MillLane, restMm: number): boolean {
+  const halfMm = Math.max(...lane.setup.partSizeMm.slice(0, 2)) / 2;
+  return halfMm * Math.abs(Math.tan((skewNowDeg(lane) * Math.PI) / 180)) >= Math.abs(restMm) - WORTH_NAMING_MM;
+}
 
 /** A contact against a face, mm: the signed shares of its error that are known, and the method's own. */
 function contactErrors(contact: Contact, faceMm: number): { errors: Term[]; ownMm: number } {
@@ -56,7 +59,7 @@ function contactErrors(contact: Contact, faceMm: number): { errors: Term[]; ownM
   const name = (): CauseId | null => {
     if (Math.abs(rest) < WORTH_NAMING_MM) return null;
     // along a face that runs askew the corner stands elsewhere than where it was touched
-    if (Math.abs(skewNowDeg(contact.before)) > ASKEW_DEG) return "faceAskew";
+    if (isBySkew(contact.before, rest)) return "faceAskew";
     if (clickMm > FINEST_MM && Math.abs(rest) <= clickMm + WORTH_NAMING_MM) return "coarseClick";
     if (by === "probe") return "stylusOff";
     return isTooFast ? "kickScattered" : "contactOff";

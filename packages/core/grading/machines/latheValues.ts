@@ -206,7 +206,7 @@ export function ruleLatheValue(trace: TurningTrace, target: Target, marking: Mar
   const { held, wanted, toleranceMm, weighed, signatures } = standingOf(trace, target, tool, marking);
   const { provenance, bias, by } = weighed;
   const closureMm = held - wanted;
-  const allowed = allowedIn(setup, provenance);
+  const allowed = allowedIn(trace, provenance);
   const markedMm = closureMm - allowedMm(allowed);
   const isWithin = Math.abs(markedMm) <= toleranceMm;
   const isTyped = kind === "nose" || kind === "tipCode";

@@ -291,7 +291,7 @@ export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking
   const { held, wanted, closureMm, bias, provenance, method, figures, tolerance } = measureTarget(trace, target);
   const { setup, scale } = trace.final;
   const toleranceMm = marking.tolerancesMm[tolerance];
-  const allowed = allowedIn(setup, provenance);
+  const allowed = allowedIn(trace, provenance);
   const markedMm = closureMm - allowedMm(allowed);
   const isWithin = Math.abs(markedMm) <= toleranceMm;
   return {
