@@ -29,6 +29,7 @@ import plateBoreProbe from "./exercises/plate-bore-probe.json" with { type: "jso
 import plateBoreSweep from "./exercises/plate-bore-sweep.json" with { type: "json" };
 import platePocketProbe from "./exercises/plate-pocket-probe.json" with { type: "json" };
 import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
+import beamCalibrated from "./exercises/beam-calibrated.json" with { type: "json" };
 import probeCalibrated from "./exercises/probe-calibrated.json" with { type: "json" };
 import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" };
 import rollerBracketBackRight from "./exercises/roller-bracket-back-right.json" with { type: "json" };
@@ -50,6 +51,7 @@ import ringReadoutLibrary from "./exercises/ring-readout-library.json" with { ty
 import collarGangTwoChanged from "./exercises/collar-gang-two-changed.json" with { type: "json" };
 import knobNoseAndTip from "./exercises/knob-nose-and-tip.json" with { type: "json" };
 import bracketJawTapped from "./exercises/bracket-jaw-tapped.json" with { type: "json" };
+import collarThreadSide from "./exercises/collar-thread-side.json" with { type: "json" };
 import knobInsertChanged from "./exercises/knob-insert-changed.json" with { type: "json" };
 import knobSettingGauge from "./exercises/knob-setting-gauge.json" with { type: "json" };
 import ringLibraryKept from "./exercises/ring-library-kept.json" with { type: "json" };
@@ -98,6 +100,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   diametersOffsetPath,
   setterInDoubt,
   probeInDoubt,
+  beamCalibrated,
   probeCalibrated,
   handedOverEvening,
   handedOverMorning,
@@ -114,6 +117,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   ringDrillSweep,
   knobCenterHeight,
   knobSettingGauge,
+  collarThreadSide,
   knobInsertChanged,
   knobConeNeutral,
   knobDeclaredPosition,

@@ -429,6 +429,7 @@ export class BenchHands extends KeyboardStudent {
           block: "Calibrate on the block",
           probe: "Calibrate the setter by it",
           nose: "Calibrate the setter by the nose",
+          pin: "Calibrate the setter by the master pin",
         };
         await this.page.getByRole("button", { name: labels[command.by] }).click();
         return this.settle();

@@ -31,7 +31,7 @@ test("plunger setter with its card in doubt, the nose let down on it by hand; pa
   await full(page);
 });
 
-test("beam setter at speed, tips blown clean", async ({ page }) => {
+test("beam setter calibrated by the master pin, tools at speed, tips blown clean", async ({ page }) => {
   await workThrough(page, "dunmarrow", pageLanes.beam);
   await full(page);
 });

@@ -91,7 +91,7 @@ export const pageLanes = {
   setterInDoubt: demo("probe-in-doubt"),
   fromPoints: demo("clamp-middle-finder", { setsFromPoints: true }, { until: after("setFromPoints") }),
   calibrated: demo("probe-calibrated", {}, { until: setterCalibrated }),
-  beam: demo("lengths-at-speed"),
+  beam: demo("beam-calibrated"),
   diameters: demo("diameters-part-contour"),
   lampGauge: demo("five-tools-plane-lift", {}, { until: secondTool }),
   block: demo("five-tools-block-in-wear", {}, { until: secondTool }),

@@ -4,9 +4,9 @@ import { execFileSync } from "node:child_process";
 import { existsSync, readFileSync } from "node:fs";
 
 const MOST = {
-  "instrument lampGauge": [/\blampGauge\b/, 24],
-  "instrument beamSetter": [/\bbeamSetter\b/, 12],
-  "instrument presetter": [/\bpresetter\b/, 15],
+  "instrument lampGauge": [/\blampGauge\b/, 22],
+  "instrument beamSetter": [/\bbeamSetter\b/, 10],
+  "instrument presetter": [/\bpresetter\b/, 13],
   "school master-shift": [/"master-shift"/, 12],
   "school readout-library": [/"readout-library"/, 5],
   "school gang-bar": [/"gang-bar"/, 5],

@@ -45,7 +45,15 @@ export function xyBias(method: XyMethod, approach: 1 | -1 | null): MethodBias {
   }
 }
 
-export type LengthMethod = GapKind | "lampGauge" | "plungerSetter" | "beamSetter" | "presetter" | "probe" | "metal";
+/** What measures a tool by itself, the surest first. */
+export const toolMeasures = ["plungerSetter", "beamSetter", "presetter", "lampGauge"] as const;
+/** What is put between a tip and a surface, the surest first. */
+export const surfaceTouches = ["lampGauge", "pin", "block", "paper"] as const;
+/** What work Z is touched with where the tools have lengths of their own. */
+export const workTouches = ["probe", "lampGauge", "paper"] as const;
+/** Every way of touching in Z that an exercise can lay out. */
+export const lengthMethods = [...new Set([...surfaceTouches, "feeler" as const, ...toolMeasures, ...workTouches])];
+export type LengthMethod = GapKind | (typeof toolMeasures)[number] | (typeof workTouches)[number] | "metal";
 
 /**
  * Mean and deviation of one touch in Z, mm. Paper and feelers are felt at 0.85 to 1.00 of their thickness; a gap opened

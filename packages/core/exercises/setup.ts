@@ -126,6 +126,8 @@ export interface TurretTool {
   readonly tipCode: TipCode;
   readonly bladeMm?: number | undefined;
   readonly isUnderSquare?: boolean | undefined;
+  /** How far the point of a threading tool trails the side that its Z is set by, mm. */
+  readonly sideMm?: number | undefined;
   readonly qualified?: "near" | "far" | undefined;
   readonly deepestMm?: number | undefined;
   readonly leadDeg?: number | undefined;

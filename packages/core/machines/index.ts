@@ -5,6 +5,7 @@ import { millOffers } from "./mill/offers";
 import type { Offers } from "./offers";
 
 export type { Offers, Standing } from "./offers";
+export { setterMasters, setterOf } from "./mill/acts/calibration/names";
 export { probeNeeds } from "./mill/acts/probe/needs";
 
 const offers = { mill: millOffers, ...latheOffers } satisfies Record<Machine, unknown>;

@@ -1,34 +1,14 @@
 import { describe, expect, it } from "vitest";
-import { LaneDriver, workLane, type Bench, type Habits } from "@probe-lane/students";
+import { LaneDriver, workUpTo, type Habits } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
-import type { Command, MillSeen, Observation, TurningSeen } from "../bench";
+import type { Command, MillSeen, TurningSeen } from "../bench";
 import { rule, type Finding, type Ruling } from "../grading";
 import { coachWords, findingWords, refusalWords } from "../words";
 
 const FOCUSER = "focuser-plate-lower-left";
 
-class Enough extends Error {}
-
-/** A careful student up to a command, which is then not given. */
-function upTo(id: string, isThere: (command: Command, lane: LaneDriver) => boolean, habits: Habits = {}): LaneDriver {
-  const lane = new LaneDriver(findDemoExercise(id).exercise, "checks", { isCoachOn: true });
-  const bench: Bench<Observation> = {
-    get seen() {
-      return lane.seen;
-    },
-    attempt: (command) => lane.attempt(command),
-    do: (command) => {
-      if (isThere(command, lane)) throw new Enough();
-      return lane.do(command);
-    },
-  };
-  try {
-    workLane(bench, habits);
-  } catch (stop) {
-    if (!(stop instanceof Enough)) throw stop;
-  }
-  return lane;
-}
+const upTo = (id: string, isThere: (command: Command, lane: LaneDriver) => boolean, habits: Habits = {}): LaneDriver =>
+  workUpTo(new LaneDriver(findDemoExercise(id).exercise, "checks", { isCoachOn: true }), isThere, habits);
 const ruled = (lane: LaneDriver, id: string): Ruling => rule(lane.log, findDemoExercise(id).marking);
 const stepOf = ({ findings }: Ruling, step: string) =>
   findings.find((finding): finding is Extract<Finding, { code: "stepDone" | "stepMissed" }> =>

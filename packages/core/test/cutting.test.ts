@@ -1,11 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { LaneDriver, workLane, type Bench } from "@probe-lane/students";
+import { LaneDriver, workUpTo, type Habits } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
 import type { Command, TurningSeen } from "../bench";
 import type { TurningLane } from "../machines/lathe/lane";
-import { heightNowMm, tipAt } from "../machines/lathe/contact";
+import { gapMm, heightNowMm, tipAt } from "../machines/lathe/contact";
 import { rule } from "../grading";
+import { spindleRanges } from "../lane";
 import { toMm } from "../units";
+import { figureName, momentWords } from "../words";
 
 const KNOB = "knob-first-tool";
 
@@ -13,27 +15,9 @@ type Lane = LaneDriver<TurningSeen>;
 const laneOf = (id: string, seed = "cutting"): Lane => new LaneDriver<TurningSeen>(findDemoExercise(id).exercise, seed);
 const stateOf = (lane: Lane): TurningLane => lane.state;
 
-class Enough extends Error {}
 /** A careful student up to a command, which is then not given. */
-function upTo(id: string, isThere: (command: Command, lane: Lane) => boolean): Lane {
-  const lane = laneOf(id);
-  const bench: Bench<TurningSeen> = {
-    get seen() {
-      return lane.seen;
-    },
-    attempt: (command) => lane.attempt(command),
-    do: (command) => {
-      if (isThere(command, lane)) throw new Enough();
-      return lane.do(command);
-    },
-  };
-  try {
-    workLane(bench, {});
-  } catch (stop) {
-    if (!(stop instanceof Enough)) throw stop;
-  }
-  return lane;
-}
+const upTo = (id: string, isThere: (command: Command, lane: Lane) => boolean, habits: Habits = {}): Lane =>
+  workUpTo(laneOf(id), isThere, habits);
 
 /** Drives the tip to where it truly stands so far outside the blank and behind its face, mm. */
 function standAt(lane: Lane, outsideMm: number, behindMm: number): void {
@@ -257,5 +241,135 @@ describe("a nose on the cone with the chuck turning", () => {
       clicks(lane, "z", 1, "coarse");
     expect(first - offMm()).toBeGreaterThan(0.03);
     expect(lane.seen.lathe.heard).toBe("cuts");
+  });
+});
+
+describe("a straight edge on the face", () => {
+  it("met by a blade too far is pushed off it; no paper is torn, and the touch has to be made again", () => {
+    const lane = upTo("collar-parting-edge", (_command, { seen }) => seen.lathe.gap?.id === "straightEdge");
+    for (let turn = 0; turn < 400 && lane.seen.lathe.gap !== null; turn++) clicks(lane, "z", 2, "middle");
+    expect(lane.seen.lathe.gap).toBeNull();
+    expect(lane.seen.incidents).toEqual(["edgePushedOff"]);
+    expect(lane.seen.isStopped).toBe(false);
+    const moments = lane.log.map(({ event }) => momentWords(event, lane.seen.sheet).toLowerCase());
+    expect(moments.some((words) => words.includes("straight edge pushed off the face"))).toBe(true);
+    expect(moments.some((words) => words.includes("torn"))).toBe(false);
+  });
+  it("a press by two hundredths is held against it, and costs nothing", () => {
+    const lane = upTo("collar-parting-edge", (_command, { seen }) => seen.lathe.gap?.feel === "drags");
+    clicks(lane, "z", 2, "middle");
+    expect(lane.seen.lathe.gap?.feel).toBe("held");
+    expect(lane.seen.incidents).toEqual([]);
+  });
+});
+
+describe("a spindle has the range of its machine", () => {
+  const refusedAt = (id: string, rpm: number) => {
+    const lane = new LaneDriver(findDemoExercise(id).exercise, "range");
+    // by hand nothing is homed
+    if (lane.seen.kind !== "readout") lane.do({ type: "home" });
+    return lane.attempt({ type: "startSpindle", direction: "forward", rpm });
+  };
+  it.each([
+    ["focuser-plate-lower-left", "mill"],
+    [KNOB, "turret"],
+    ["ring-readout-library", "readout"],
+    ["collar-gang-two-changed", "gang"],
+  ] as const)("of %s, a %s", (id, kind) => {
+    const { lowestRpm, highestRpm } = spindleRanges[kind];
+    expect(refusedAt(id, highestRpm + 1)).toEqual({ code: "spindleOutOfRange", lowestRpm, highestRpm });
+    expect(refusedAt(id, lowestRpm - 1)).toEqual({ code: "spindleOutOfRange", lowestRpm, highestRpm });
+    expect(refusedAt(id, lowestRpm)).toBeNull();
+  });
+  it("a lathe's typed block stores no speed that its spindle has not", () => {
+    const lane = laneOf(KNOB);
+    lane.do({ type: "home" });
+    expect(lane.attempt({ type: "runBlock", text: "M3 S99999" })?.code).toBe("spindleOutOfRange");
+    expect(lane.seen.spindle).toMatchObject({ isOn: false });
+    expect(lane.seen.spindle.rpm).not.toBe(99999);
+  });
+});
+
+describe("a drill swept by the indicator on the chuck", () => {
+  const lane = upTo("ring-drill-sweep", (_command, { seen }) => seen.readings.some(({ what }) => what === "shank"));
+  const {
+    at0 = 0,
+    at90 = 0,
+    at180 = 0,
+    at270 = 0,
+  } = lane.seen.readings.find(({ what }) => what === "shank")?.values ?? {};
+  it("is named by where the dial stands: back, top, front, bottom", () => {
+    expect(["at0", "at90", "at180", "at270"].map((at) => figureName(at, "shank"))).toEqual([
+      "back",
+      "top",
+      "front",
+      "bottom",
+    ]);
+  });
+  it("droops above and below, so that only back and front tell where it stands", () => {
+    const { radiusMm } = tipAt(stateOf(lane));
+    const heightMm = heightNowMm(stateOf(lane), lane.seen.lathe.station);
+    // on a boss half the difference is the error, its sign turned: the tool stands at +radius, the chuck's axis at 0
+    expect((at180 - at0) / 2).toBeCloseTo(-radiusMm, 2);
+    // each of them carries 18 micrometres of droop, one the other way
+    expect((at270 - at90) / 2).toBeCloseTo(-heightMm - 0.018, 2);
+  });
+});
+
+it("nothing that was heard or felt outlives a tool change", () => {
+  const lane = running("collar-five-tools-face");
+  standAt(lane, 0.2, 6);
+  for (let turn = 0; turn < 20 && lane.seen.lathe.heard === "air"; turn++) clicks(lane, "x", 10, "middle");
+  expect(lane.seen.lathe.heard).toBe("scrapes");
+  lane.do({ type: "runBlock", text: "G53 G0 X0" });
+  lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+  const { station } = lane.seen.lathe;
+  const other = lane.seen.sheet.lathe.tools.find(({ number }) => number !== station)?.number ?? 0;
+  lane.do({ type: "index", station: other, withOffset: false });
+  expect(lane.seen.lathe).toMatchObject({ station: other, heard: "air", isResting: false, gap: null, block: null });
+  expect(stateOf(lane).lathe).toMatchObject({ heard: null, lastTry: null, sighted: null });
+});
+
+describe("a thread's Z by the side of its tool", () => {
+  const THREAD = "collar-thread-side";
+  const SIDE_MM = 1.6;
+  /** With the point so far inside the rim of the faced end, and the side so far before it, as it truly is, mm. */
+  const before = (overlapMm: number, sideMm: number): Lane => {
+    const lane = laneOf(THREAD);
+    lane.do({ type: "home" });
+    lane.do({ type: "index", station: 5, withOffset: false });
+    const state = stateOf(lane);
+    const rim = state.lathe.outer
+      .filter((step) => step.radiusMm > 1)
+      .reduce((last, step) => (step.toMm > last.toMm ? step : last));
+    const { radiusMm, zMm } = tipAt(state);
+    const mm = (axis: "x" | "z") => toMm(state.position[axis], state.scale);
+    lane.do({ type: "runBlock", text: `G53 G0 Z${(mm("z") + rim.toMm + sideMm - zMm).toFixed(3)}` });
+    lane.do({
+      type: "runBlock",
+      text: `G53 G0 X${(mm("x") + 2 * (rim.radiusMm - overlapMm - radiusMm)).toFixed(3)}`,
+    });
+    return lane;
+  };
+  it("the side meets the face where it stands over it", () =>
+    expect(gapMm(stateOf(before(6, 2)), "face")).toBeCloseTo(2, 2));
+  it("a point only a millimetre inside the rim meets it with its flank: later by 1.6 − 1/√3", () =>
+    expect(gapMm(stateOf(before(1, 2)), "face")).toBeCloseTo(2 + SIDE_MM - 1 / Math.sqrt(3), 2));
+  it("on a diameter it is the point that counts, which trails the side", () => {
+    const over = (sideMm: number) => gapMm(stateOf(before(-1, sideMm)), "diameter");
+    expect(over(-1)).toBeNull();
+    expect(over(-1.7)).toBeCloseTo(1, 2);
+  });
+  it("a few tenths along Z cost nothing, a millimetre does", () => {
+    const marked = (offMm: number) => {
+      const lane = laneOf(THREAD);
+      workUpTo(lane, ({ type }) => type === "handIn");
+      lane.do({ type: "typeRegister", register: "Z5", text: offMm.toFixed(3), how: "add", isConfirmed: true });
+      lane.do({ type: "handIn" });
+      const value = rule(lane.log, findDemoExercise(THREAD).marking).values.find(({ target }) => target.id === "Z5");
+      return (value?.marks ?? 0) / (value?.outOf ?? 1);
+    };
+    expect(marked(0.15)).toBe(1);
+    expect(marked(1)).toBe(0);
   });
 });

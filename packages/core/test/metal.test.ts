@@ -205,6 +205,40 @@ describe("the successor of a smashed probe", () => {
   });
 });
 
+describe("a beam that was taken off and put back", () => {
+  const lane = millLane(findDemoExercise("beam-calibrated").exercise, "beam");
+  const { truth } = lane.state;
+  const offMm = truth.doubt?.byMm ?? 0;
+  const measured = () => {
+    lane.do({ type: "askBeam", what: "length", rpm: 0, isAtEdge: false });
+    return lane.seen.readings.at(-1)?.values.length ?? 0;
+  };
+  const byPin = { type: "calibrate", what: "setter", by: "pin" } as const;
+
+  it("measures short by what its card states too much, until the master pin has told where it hangs", () => {
+    lane.do({ type: "home" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "load", thing: "tool3" });
+    lane.do({ type: "blowTip" });
+    lane.do({ type: "setDoor", isOpen: false });
+    expect(Math.abs(offMm)).toBeGreaterThanOrEqual(0.12);
+    const trueMm = trueLengthMm(lane.state);
+    // approach N(0, 1 µm), and a count of rounding
+    expect(Math.abs(measured() - (trueMm - offMm))).toBeLessThan(0.005);
+    expect(lane.attempt(byPin)?.code).toBe("spindleHolds");
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "unload" });
+    lane.do({ type: "setDoor", isOpen: false });
+    expect(lane.attempt({ ...byPin, by: "nose" })?.code).toBe("notCalibratedBy");
+    lane.do(byPin);
+    expect(lane.seen.readings.at(-1)).toMatchObject({ instrument: "beamSetter", what: "setter" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "load", thing: "tool3" });
+    lane.do({ type: "setDoor", isOpen: false });
+    expect(Math.abs(measured() - trueMm)).toBeLessThan(0.008);
+  });
+});
+
 describe("what the control sets by itself", () => {
   const worked = (id: string, habits: Parameters<typeof workLane>[1]) => {
     const { exercise, marking } = findDemoExercise(id);

@@ -99,6 +99,8 @@ describe("one mistake, named", () => {
     ["a jaw left as it read", "bracket-jaw-tapped", { leavesJaw: true }, "rotation", "proven jawAskew"],
     ["an edge touched along it", "bracket-jaw-tapped", { leavesJaw: true }, "y", "proven faceAskew"],
     ["the insert changed after the touch", "knob-insert-changed", { insertAfter: true }, "Z2", "proven insertChanged"],
+    ["the point for the side", "collar-thread-side", { pointForSide: true }, "Z5", "proven pointForSide"],
+    ["a flank that met the rim", "collar-thread-side", { flankAtRim: true }, "Z5", "proven flankMet"],
     ["let down onto the gauge", "knob-setting-gauge", { fromAbove: true }, "C1", "proven gaugeSank"],
     [
       "a kept library read anew",
@@ -108,6 +110,7 @@ describe("one mistake, named", () => {
       "proven librarySign",
     ],
     ["a setter not calibrated", "probe-calibrated", { trustsCard: true }, "H1", "proven setterMoved"],
+    ["a beam not calibrated", "beam-calibrated", { trustsCard: true }, "H2", "proven setterMoved"],
     [
       "from behind the blade counted all the same",
       "collar-parting-behind",

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
-import { findDemoExercise } from "../../../demo";
+import { LaneDriver, millLane, workLane, workUpTo, type Habits } from "@probe-lane/students";
+import { demoExercises, findDemoExercise } from "../../../demo";
 import { exerciseSchema, type Touching } from "../exercises";
-import { isValueRight, rule } from "../grading";
+import { isValueRight, rule, type RegisterRuling } from "../grading";
 import { jogMm } from "../lane";
 import { causeWords, touchingWords } from "../words";
 
@@ -43,6 +43,25 @@ describe("a click taken back at the contact", () => {
   });
   it("two clicks back are no click back: the sentence would not be so", () => {
     expect(ruled({ clickBack: "free" }, { backsOffFirst: { x: 2 } }, 0.004).of("x").allowed).toBeUndefined();
+  });
+  it("a click further on, toward the part, is no click back either: it is a move", () => {
+    const { exercise, marking } = findDemoExercise(FOCUSER);
+    const captured = (way: "on" | "back") => {
+      const lane = millLane(exerciseSchema.parse({ ...exercise, touching: { clickBack: "free" } }), "touching");
+      workUpTo(lane, ({ type }) => type === "captureRegister");
+      const came = lane.log.findLast(({ event }) => event.type === "jogged")?.event;
+      if (came?.type !== "jogged" || came.axis !== "x") throw new Error("X was not touched");
+      const direction = way === "on" ? came.direction : came.direction === 1 ? -1 : 1;
+      lane.do({ type: "jog", axis: "x", direction, clicks: 1, size: "middle" });
+      const { tipDiameterMm } = lane.seen.sheet;
+      lane.do({ type: "captureRegister", register: "G54.x", asText: `-${tipDiameterMm / 2}` });
+      lane.do({ type: "handIn" });
+      const tight = { ...marking, tolerancesMm: { ...marking.tolerancesMm, x: 0.004 } };
+      return rule(lane.log, tight).values.find(({ target }) => target.id === "x");
+    };
+    expect(captured("back")?.allowed).toMatchObject([{ id: "clickBack", mm: -0.01 }]);
+    expect(captured("on")?.allowed).toBeUndefined();
+    expect(captured("on")?.cause).toMatchObject({ terms: [{ id: "capturedAfterLeaving", mm: 0.01 }] });
   });
   it("of a millimetre is no click, whatever the school", () => {
     const x = ruled({ clickBack: "free" }, { backsOffFirst: { x: 100 } }).of("x");
@@ -86,4 +105,48 @@ it("the sheet says how its shop touches", () => {
     "paper: counted or not, as you were taught",
   ]);
   expect(touchingWords(ruled({}, {}).ruling.sheet)).toEqual([]);
+});
+
+describe("a face that runs askew", () => {
+  const JAW = "bracket-jaw-tapped";
+  const touched = (habits: Habits, seed: string) => {
+    const { exercise, marking } = findDemoExercise(JAW);
+    const lane = new LaneDriver(exercise, seed);
+    workLane(lane, { leavesJaw: true, ...habits });
+    const ruling = rule(lane.log, marking);
+    const y = ruling.values.find(({ target }) => target.id === "y");
+    const state = lane.state;
+    if (!y || state.kind !== "mill") throw new Error("no Y");
+    return { y, sheet: ruling.sheet, skewDeg: state.truth.jawSkewDeg };
+  };
+  const shareOf = ({ provenance }: RegisterRuling, id: string) =>
+    (provenance?.terms ?? []).filter((term) => term.id === id).reduce((sum, { mm }) => sum + mm, 0);
+
+  it("puts a touch off by what it runs out over the way to the corner, and by no more", () => {
+    for (const seed of ["a", "b", "c"]) {
+      const { y, skewDeg } = touched({}, seed);
+      const askew = shareOf(y, "faceAskew");
+      expect(Math.sign(askew)).toBe(Math.sign(skewDeg));
+      // what is left is the kick of an edge finder: 5 ± 2 µm of its own, half a micrometre each time
+      expect(Math.abs(y.closureMm - askew)).toBeLessThan(0.015);
+    }
+  });
+  it("beside a coarse click each has its own share, and the larger comes first", () => {
+    for (const seed of ["a", "b"]) {
+      const { y, sheet } = touched({ coarseLastClick: { y: true } }, seed);
+      const fine = touched({}, seed).y;
+      expect(shareOf(y, "faceAskew")).toBeCloseTo(shareOf(fine, "faceAskew"), 6);
+      expect(y.closureMm - shareOf(y, "faceAskew") - shareOf(y, "coarseClick")).toBeCloseTo(0, 1.8);
+      expect(causeWords(y, sheet).headline).toContain("last click too coarse and face touched ran askew");
+    }
+  });
+});
+
+it("in most vises the fixed jaw is at the back, and that is what the part is set against", () => {
+  const vises = demoExercises
+    .map(({ exercise }) => exercise.fixture)
+    .filter((fixture) => fixture.kind === "vise" && fixture.fixedJaw !== undefined);
+  const back = vises.filter((fixture) => "fixedJaw" in fixture && fixture.fixedJaw === "back");
+  expect(vises.length).toBeGreaterThan(10);
+  expect(back.length / vises.length).toBeGreaterThan(0.8);
 });

@@ -173,6 +173,12 @@ const EXPLAIN: Partial<Record<CauseId, Explain>> = {
     `The face was cut again after this tool had been touched on it; it has moved by ${say(Math.abs(mm), sheet)}.`,
   touchedRunout: ({ mm }, _v, sheet) =>
     `The tip was touched on a surface that is not as it was measured, by ${say(Math.abs(mm), sheet)} on the diameter: sawn stock runs out, and only the skimmed band counts.`,
+  edgePressed: ({ mm }, _v, sheet) =>
+    `Z was taken with the tool pushing the straight edge off the face, ${say(Math.abs(mm), sheet)} past where its light went out.`,
+  flankMet: ({ mm }, _v, sheet) =>
+    `The point stood too far out for its side to stand over the face: its flank met the rim, ${say(Math.abs(mm), sheet)} late. Deeper in X, and touch again.`,
+  pointForSide: ({ mm }, _v, sheet) =>
+    `Z of a threading tool is where its side meets the face; the ${say(Math.abs(mm), sheet)} by which the point trails were counted into it.`,
   armOff: ({ mm }, _v, sheet) =>
     `The setter arm does not stand where its card says: every tool from it is off by ${say(Math.abs(mm), sheet)}. The sum check at the face would have shown it.`,
   leanedOnPost: ({ mm }, _v, sheet) =>

@@ -10,6 +10,7 @@ export { findingWords } from "./findings";
 export {
   axisNames,
   checkWords,
+  edgeFeelWords,
   feelWords,
   figureName,
   gapKindWords,

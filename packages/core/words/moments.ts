@@ -6,6 +6,7 @@ import {
   axisNames,
   calibratedWords,
   checkWords,
+  edgeFeelWords,
   feelWords,
   figureName,
   gapKindWords,
@@ -187,7 +188,7 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
     case "turretGapPlaced":
       return `${capital(thingName(event.id, sheet))} held at the ${turnedFaceWords[event.on]}.`;
     case "turretFelt":
-      return `${capital(thingName(event.id, sheet))}: ${feelWords[event.feel]}.`;
+      return `${capital(thingName(event.id, sheet))}: ${(event.id === "straightEdge" ? edgeFeelWords : feelWords)[event.feel]}.`;
     case "turretTried":
       return `${capital(thingName(event.id, sheet))} ${event.goes ? "goes" : "does not go"}.`;
     case "turretGapPulled":

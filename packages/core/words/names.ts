@@ -155,6 +155,14 @@ export const feelWords: Record<Feel, string> = {
   pinched: "pinched hard",
   torn: "torn",
 };
+/** What an eye sees of a straight edge on a face: it is looked at, not felt, and nothing of it tears. */
+export const edgeFeelWords: Record<Feel, string> = {
+  slides: "light shows under it",
+  drags: "no light shows",
+  held: "the tool pushes it",
+  pinched: "the tool pushes it away",
+  torn: "pushed off the face",
+};
 
 export const incidentWords: Record<IncidentCode, string> = {
   finderThrown: "edge finder thrown apart by too much speed",
@@ -403,4 +411,5 @@ export const masterWords: Record<Master, string> = {
   block: "the known block",
   probe: "the calibrated probe",
   nose: "the bare nose",
+  pin: "the master pin",
 };

@@ -149,6 +149,12 @@ export function bladeShare({ scale }: TurningLane, tool: TurretTool, { isFarEdge
   ];
 }
 
+/** Z of a threading tool is its side’s: whoever counts its point takes off how far that trails. */
+export function sideShare({ scale }: TurningLane, { sideMm }: TurretTool, { by, on }: Contact): Share[] {
+  if (sideMm === undefined || by === "cut" || on !== "face") return [];
+  return [{ term: "other", counts: 0, slips: [{ id: "pointForSide", counts: toCounts(-sideMm, scale) }] }];
+}
+
 /** What Z has to read where the nose touches the cone, with X as the tool's row has it, mm. */
 export function coneValueMm(lane: TurningLane, tool: TurretTool, contact: Contact): number {
   const cone = lane.setup.lathe.cone;
@@ -243,9 +249,11 @@ function faceCut(trace: TurningTrace, { faceMm: then, seq, on }: Contact): Term[
 function wrongWith(lane: TurningLane, contact: Contact, axis: TurretAxis, measuredMm: number, restMm: number): CauseId {
   // who meets the face early stands off; what lies beyond the face is something else
   if (contact.on === "face" && restMm > 0 && toolOf(lane, contact.tool).isUnderSquare) return "plateMetEarly";
+  if (contact.on === "face" && restMm < 0 && toolOf(lane, contact.tool).sideMm !== undefined) return "flankMet";
   const isOtherBand = Math.abs(measuredMm - 2 * contact.radiusMm) > WORTH_NAMING_MM;
   if (axis === "x" && contact.by === "cut" && (!contact.isClean || isOtherBand)) return "notCleanedUp";
-  if (contact.feel === "pinched" || contact.feel === "torn") return "paperPinched";
+  if (contact.feel === "pinched" || contact.feel === "torn")
+    return contact.by === "straightEdge" ? "edgePressed" : "paperPinched";
   if (contact.clickMm > FINEST_MM && contact.by !== "cut") return "coarseClick";
   if (axis === "x" && contact.by !== "cut" && contact.by !== "indicator") return "touchedRunout";
   return contact.by === "cut" && axis === "z" && !contact.isClean ? "notCleanedUp" : "contactOff";

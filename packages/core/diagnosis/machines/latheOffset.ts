@@ -24,6 +24,7 @@ import {
   offsetWantedMm,
   outsideOf,
   reachMm,
+  sideShare,
   toolOf,
   turretErrors,
   type Contact,
@@ -66,7 +67,7 @@ function sourcesFrom(trace: TurningTrace, contact: Contact, axis: TurretAxis, be
     const shares =
       contact.on === "cone"
         ? coneShare(final, tool, contact)
-        : [...gapShare(final, contact, "z"), ...bladeShare(final, tool, contact)];
+        : [...gapShare(final, contact, "z"), ...bladeShare(final, tool, contact), ...sideShare(final, tool, contact)];
     const bladeMm = farEdgeMm(tool) - (contact.isFarEdge ? (tool.bladeMm ?? 0) : 0);
     const valueMm = contact.on === "cone" ? coneValueMm(final, tool, contact) : contact.thicknessMm + bladeMm;
     return [{ counts: place.counts, contact: place, shares, ...turretErrors(trace, contact, "z", valueMm, 0) }];

@@ -1,6 +1,6 @@
 import { edgeOf, type SetupEdge } from "../../exercises/setup";
 import type { MillLane } from "../../machines/mill/lane";
-import { datumNowMm, skewNowDeg } from "../../machines/mill/solids";
+import { datumNowMm, skewNowDeg, tipPoint } from "../../machines/mill/solids";
 import type { EdgeContact, PlaceReading } from "../../machines/told";
 import { workOffsetNames, type RegisterId, type WorkOffsetName } from "../../registers";
 import { toCounts, toMm, type Counts } from "../../units";
@@ -41,10 +41,17 @@ function partMoved({ log, final }: MillTrace, axis: Flat, then: MillLane, seq: n
   return [{ id: "partMoved", mm, seq: moved?.seq ?? Math.ceil(seq) }];
 }
 
-/** Whether a skewed face can put a touch off by so much: over half its length it runs out at least that far. */
-function isBySkew(lane: MillLane, restMm: number): boolean {
-  const halfMm = Math.max(...lane.setup.partSizeMm.slice(0, 2)) / 2;
-  return halfMm * Math.abs(Math.tan((skewNowDeg(lane) * Math.PI) / 180)) >= Math.abs(restMm) - WORTH_NAMING_MM;
+/**
+ * What a face that runs askew adds to the figure of a touch, mm: it leaves the square through the datum by as much as
+ * the touch stands along it, and a round tip meets it a little off its own radius.
+ */
+function askewMm({ axis, approach: s, before, radiusMm }: Contact, faceMm: number): number {
+  const rad = (skewNowDeg(before) * Math.PI) / 180;
+  const datum = datumNowMm(before);
+  const tip = tipPoint(before, before.position);
+  const alongMm = axis === "y" ? tip.x - datum.x : datum.y - tip.y;
+  const rest = 1 / Math.cos(rad) - 1;
+  return alongMm * Math.tan(rad) + (faceMm - datum[axis] - s * radiusMm) * rest;
 }
 
 /** A contact against a face, mm: the signed shares of its error that are known, and the method's own. */
@@ -52,14 +59,14 @@ function contactErrors(contact: Contact, faceMm: number): { errors: Term[]; ownM
   const { approach: s, clickMm, by, atCounts, radiusMm, before, isTooFast } = contact;
   const seq = Math.ceil(contact.seq);
   const errorMm = toMm(atCounts, before.scale) + s * radiusMm - faceMm;
-  const known: Term[] = contact.known.filter(({ mm }) => Math.abs(mm) > 1e-9).map(({ id, mm }) => ({ id, mm, seq }));
+  const known: Term[] = [...contact.known, { id: "faceAskew" as const, mm: askewMm(contact, faceMm) }]
+    .filter(({ mm }) => Math.abs(mm) > 1e-9)
+    .map(({ id, mm }) => ({ id, mm, seq }));
   const left = errorMm - known.reduce((sum, { mm }) => sum + mm, 0);
   const kickMm = s * contact.kickMm;
   const rest = left - kickMm;
   const name = (): CauseId | null => {
     if (Math.abs(rest) < WORTH_NAMING_MM) return null;
-    // along a face that runs askew the corner stands elsewhere than where it was touched
-    if (isBySkew(contact.before, rest)) return "faceAskew";
     if (clickMm > FINEST_MM && Math.abs(rest) <= clickMm + WORTH_NAMING_MM) return "coarseClick";
     if (by === "probe") return "stylusOff";
     return isTooFast ? "kickScattered" : "contactOff";

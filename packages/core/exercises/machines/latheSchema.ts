@@ -37,6 +37,8 @@ export const latheSchema = z
           bladeMm: z.number().positive().optional(),
           /** The edge of a blade that finishes the part, and is set: the near one, toward the chuck, or the far one. */
           qualified: z.enum(["near", "far"]).optional(),
+          /** A threading tool whose Z is set by its side on the face: how far its point trails that side, mm. */
+          sideMm: z.number().positive().optional(),
           /** How deep a blade can go before its holder meets the part, mm; lead angle of a turning tool, degrees. */
           deepestMm: z.number().positive().optional(),
           leadDeg: z.number().gt(0).lt(180).optional(),
@@ -145,6 +147,8 @@ export const latheSchema = z
       )
     )
       complain("a blade has a width, an end mill a diameter, and nothing else has");
+    if (tools.some(({ kind, sideMm }) => sideMm !== undefined && kind !== "threading"))
+      complain("only a threading tool is set by its side");
     if (
       (control === "readout") !== schools.includes("readout-library") ||
       (control === "gang") !== schools.includes("gang-bar")

@@ -1,7 +1,15 @@
 import { NO_BIAS } from "../bias";
 import { standardUncertainty } from "../../desk/uncertainty";
 import type { InstrumentName } from "../../instruments";
-import { lengthBias, xyBias, type LengthMethod, type XyMethod } from "../bias";
+import {
+  lengthBias,
+  surfaceTouches,
+  toolMeasures,
+  workTouches,
+  xyBias,
+  type LengthMethod,
+  type XyMethod,
+} from "../bias";
 import type { ExpectedLine } from "../bias";
 import type { LatheSchool, MillLengthSchool } from "../schools";
 import type { MillDraw, MillSetup as Setup, MillTruth as Truth } from "../setup";
@@ -12,17 +20,15 @@ const first = <T extends InstrumentName>(setup: Setup, names: readonly T[]): T |
 
 /** The way in which a tool meets what its school measures on. */
 function toolMethod(setup: Setup, school: MillLengthSchool): LengthMethod {
-  if (school === "gauge-line")
-    return first(setup, ["plungerSetter", "beamSetter", "presetter", "lampGauge"] as const) ?? "metal";
+  if (school === "gauge-line") return first(setup, toolMeasures) ?? "metal";
   if (school === "block-in-wear") return "block";
-  return first(setup, ["lampGauge", "pin", "block", "paper"] as const) ?? "paper";
+  return first(setup, surfaceTouches) ?? "paper";
 }
 
 function lengthLines(setup: Setup, truth: Truth, school: MillLengthSchool): ExpectedLine[] {
   const method = toolMethod(setup, school);
   const tool = lengthBias(method, setup);
-  const workMethod: LengthMethod =
-    school === "gauge-line" ? (first(setup, ["probe", "lampGauge", "paper"] as const) ?? "paper") : method;
+  const workMethod: LengthMethod = school === "gauge-line" ? (first(setup, workTouches) ?? "paper") : method;
   const work = lengthBias(workMethod, setup);
   const [lowest = 1] = [...setup.targets.lengths].sort((a, b) => a - b);
   return expectedLengths(setup, truth, school).map(({ register, wantedMm }): ExpectedLine => {

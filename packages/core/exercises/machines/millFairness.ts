@@ -1,20 +1,8 @@
 import { standardUncertainty } from "../../desk/uncertainty";
 import type { GapKind, InstrumentName } from "../../instruments";
-import { click, lengthBias, xyBias, type LengthMethod } from "../bias";
+import { click, lengthBias, lengthMethods, xyBias, type LengthMethod } from "../bias";
 import type { Weigh } from "../bias";
 import type { Exercise } from "../schema";
-
-const LENGTH_METHODS = [
-  "paper",
-  "feeler",
-  "block",
-  "pin",
-  "lampGauge",
-  "plungerSetter",
-  "beamSetter",
-  "presetter",
-  "probe",
-] as const;
 
 /** The gaps an exercise may draw, at their thickest. */
 const worstGaps = (exercise: Exercise) => [
@@ -30,13 +18,10 @@ export const lengthMethodsOf = ({
   instruments: readonly InstrumentName[];
   gaps: readonly { kind: GapKind }[];
 }): LengthMethod[] =>
-  LENGTH_METHODS.filter(
+  lengthMethods.filter(
     (method) =>
       instruments.includes(method) &&
-      (method === "paper" ||
-        method === "lampGauge" ||
-        !["feeler", "block", "pin"].includes(method) ||
-        gaps.some(({ kind }) => kind === method)),
+      (!["feeler", "block", "pin"].includes(method) || gaps.some(({ kind }) => kind === method)),
   );
 
 /** What a mill's exercise allows: places, lengths, diameters. */

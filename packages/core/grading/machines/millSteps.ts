@@ -1,4 +1,5 @@
 import { machineTasks, type SetupTask } from "../../exercises/schools";
+import { setterOf } from "../../machines/mill/acts/calibration/names";
 import { edgeOf } from "../../exercises";
 import type { MillTrace } from "../../diagnosis";
 import { toolName } from "../../instruments";
@@ -16,6 +17,10 @@ function lastSet({ changes }: MillTrace, axis: "x" | "y"): number {
   const own = set.findLast(({ event }) => event.register === `G54.${axis}`);
   return (own ?? set.at(-1))?.seq ?? Infinity;
 }
+
+/** A length that was measured without touching: what hangs on the tip is in it. */
+const isUntouchedLength = ({ event: { values } }: MillTrace["readings"][number]): boolean =>
+  values.length !== undefined && values.rpm !== undefined;
 
 /** Contacts on one axis that were made before its register was last set. */
 const contactsUsed = (trace: MillTrace, axis: "x" | "y") =>
@@ -189,17 +194,17 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
   {
     step: "tipClean",
     strand: "method",
-    asked: (trace) => isOwn(trace) && trace.final.setup.instruments.includes("beamSetter"),
+    asked: (trace) => isOwn(trace) && Object.keys(trace.final.truth.chipsMm).length > 0,
     done: ({ log, readings }) => {
-      const first = readings.find(({ event }) => event.instrument === "beamSetter")?.seq ?? Infinity;
+      const first = readings.find(isUntouchedLength)?.seq ?? Infinity;
       return log.find(({ event, seq }) => event.type === "tipBlown" && seq < first)?.seq ?? null;
     },
-    isAbsent: ({ readings }) => !readings.some(({ event }) => event.instrument === "beamSetter"),
+    isAbsent: ({ readings }) => !readings.some(isUntouchedLength),
   },
   {
     step: "calibratedFirst",
     strand: "method",
-    asked: ({ final }) => final.setup.hasMasters === true && final.setup.instruments.includes("plungerSetter"),
+    asked: ({ final }) => final.setup.hasMasters === true && setterOf(final.setup.instruments) !== null,
     done: ({ log, readings, final }) => {
       const seq = log.findLast(({ event }) => event.type === "calibrated" && event.what === "setter")?.seq ?? null;
       const measured = final.setup.targets.lengths.map(

@@ -120,6 +120,16 @@ function isOverFace(state: TurningLane, radiusMm: number): boolean {
   return Math.max(0, ...material(outer, bore).map((step) => step.radiusMm)) > radiusMm + LEANING_MM;
 }
 
+/** A point of 60° widens to its side by this much of radius for each millimetre along Z. */
+const FLANK = Math.tan(Math.PI / 3);
+
+/**
+ * How far behind its side, which its Z is set by, a threading tool meets a stretch that stands so far over its point,
+ * mm along Z: with its side where that stands over it, with its flank at the rim, and with the point itself.
+ */
+const trailsMm = ({ sideMm = 0 }: TurretTool, overlapMm: number): number =>
+  Math.max(0, sideMm - Math.max(0, overlapMm) / FLANK);
+
 /**
  * How far the nose of the tool here stands before the cone, mm along its normal; null where there is none beside it.
  */
@@ -137,6 +147,12 @@ export function gapMm(state: TurningLane, on: HeldFace, position = state.positio
   const { outer, bore } = state.lathe;
   const { radiusMm, zMm } = tipAt(state, position);
   const tool = toolAt(state);
+  if (on === "face" && tool.sideMm !== undefined) {
+    const ends = facing(state, material(outer, bore)).filter((step) => step.radiusMm > radiusMm);
+    return ends.length === 0
+      ? null
+      : Math.min(...ends.map((step) => zMm + trailsMm(tool, step.radiusMm - radiusMm) - step.toMm));
+  }
   if (on === "face") {
     const end = endAt(facing(state, outer), bore, Math.max(0, radiusMm) + (tool.kind === "drill" ? 0 : 0.01));
     return end === null ? null : zMm - (isOverFace(state, radiusMm) ? reachBeforeMm(state) : 0) - end;
@@ -146,8 +162,10 @@ export function gapMm(state: TurningLane, on: HeldFace, position = state.positio
     return hole && hole.radiusMm > 0 ? hole.radiusMm - radiusMm : null;
   }
   const reach = Math.min(FELT_MM, widthOf(tool));
+  // a point trails the side that its Z is set by
+  const pointMm = zMm + (tool.sideMm ?? 0);
   const under = facing(state, outer).filter(
-    (step) => step.radiusMm > 0 && step.fromMm < zMm + reach && step.toMm > zMm,
+    (step) => step.radiusMm > 0 && step.fromMm < pointMm + reach && step.toMm > pointMm,
   );
   return under.length === 0 ? null : radiusMm - Math.max(...under.map((step) => step.radiusMm));
 }
@@ -167,8 +185,10 @@ function depthAt(state: TurningLane, position: AxisCounts): number {
     const end = endAt(outer, bore, 0);
     return end === null || Math.abs(radiusMm) > 1 ? 0 : Math.max(0, end - zMm);
   }
-  const met = (step: Step, by: number) =>
-    step.fromMm < zMm + widthOf(tool) && step.toMm > zMm ? Math.min(by, step.toMm - zMm) : 0;
+  const met = (step: Step, by: number) => {
+    const edgeMm = zMm + trailsMm(tool, by);
+    return step.fromMm < edgeMm + widthOf(tool) && step.toMm > edgeMm ? Math.min(by, step.toMm - edgeMm) : 0;
+  };
   if (isInside(tool)) return Math.max(0, ...bore.map((step) => met(step, radiusMm - step.radiusMm)));
   const reachMm = Math.hypot(Math.max(0, radiusMm), heightNowMm(state, tool.number));
   const along = facing(state, outer).filter(({ isCone }) => isCone !== true);
@@ -193,7 +213,10 @@ function bites(state: TurningLane): Bite[] {
   const { outer, bore } = state.lathe;
   const { radiusMm, zMm } = tipAt(state);
   const tool = toolAt(state);
-  const into = (step: Step, radialMm: number): Bite => ({ axialMm: step.toMm - zMm, radialMm });
+  const into = (step: Step, radialMm: number): Bite => ({
+    axialMm: step.toMm - zMm - trailsMm(tool, radialMm),
+    radialMm,
+  });
   const isIn = ({ axialMm, radialMm }: Bite) => axialMm > 0 && radialMm > 0;
   if (isInside(tool)) return bore.map((step) => into(step, radiusMm - step.radiusMm)).filter(isIn);
   // off center it passes the axis at its own height
@@ -240,8 +263,9 @@ export function cutHere(
   state: TurningLane,
   axis: "x" | "z",
 ): { kind: "outer" | "bore"; fromMm: number; toMm: number; radiusMm: number } {
-  const { radiusMm, zMm } = tipAt(state);
+  const { radiusMm, zMm: ownMm } = tipAt(state);
   const tool = toolAt(state);
+  const zMm = ownMm + (tool.sideMm ?? 0);
   // one pass is one cut, however many turns of the wheel it takes: the draw hangs on where the other axis stands
   const { x, z } = state.position;
   const keys = axis === "x" ? ["along X", z] : ["along Z", x];
@@ -350,11 +374,12 @@ export function metalRoomMm(
     // along X a bar takes what it takes
     return cut?.along === "x" ? NEAR_ENOUGH_MM : Math.min(NEAR_ENOUGH_MM, ...walls) + RUBS_MM;
   }
-  const edge = {
-    radiusMm: Math.hypot(Math.max(0, radiusMm), heightNowMm(state, tool.number)),
-    zMm,
+  const reachMm = Math.hypot(Math.max(0, radiusMm), heightNowMm(state, tool.number));
+  const edgeFor = (step: Step) => ({
+    radiusMm: reachMm,
+    zMm: zMm + trailsMm(tool, step.radiusMm - reachMm),
     wideMm: widthOf(tool),
-  };
+  });
   const steps = facing(state, cut ? material(outer, bore) : outer).filter(
     (step) => cut !== null || step.isCone !== true,
   );
@@ -367,7 +392,7 @@ export function metalRoomMm(
           fromMm: cut ? -Infinity : step.fromMm,
           toMm: step.toMm - (cut?.deepestMm ?? 0),
         },
-        edge,
+        edgeFor(step),
       ),
     );
   const cone = cut ? null : coneRoomMm(state, position);

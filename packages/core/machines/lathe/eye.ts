@@ -3,7 +3,7 @@ import type { HeldFace } from "./faces";
 import { seen, seenAs } from "../../lane/eye";
 import { material } from "./outline";
 import { toMm } from "../../units/scale";
-import { kxNowMm, reachNowMm } from "./contact";
+import { kxNowMm, reachNowMm, toolAt } from "./contact";
 
 /** What stands up in the middle of a face and is no wider than this is a pip, mm. */
 const PIP_RADIUS_MM = 0.3;
@@ -96,9 +96,10 @@ export function seenOutline(state: TurningLane): { outer: SeenStep[]; bore: Seen
 export function seenGapMm(state: TurningLane, on: HeldFace): number | null {
   const tip = seenTip(state);
   const { outer, bore } = seenOutline(state);
+  const { sideMm = 0 } = toolAt(state);
   if (on === "face") return tip.radiusMm < tip.partRadiusMm + 0.5 && tip.zMm > tip.jawMm ? tip.zMm - tip.faceMm : null;
   const at = (steps: readonly SeenStep[]) =>
-    steps.find(({ fromMm, toMm: end }) => tip.zMm + 0.5 > fromMm && tip.zMm < end);
+    steps.find(({ fromMm, toMm: end }) => tip.zMm + sideMm + 0.5 > fromMm && tip.zMm + sideMm < end);
   const step = on === "bore" ? at(bore) : at(outer);
   if (!step) return null;
   return on === "bore" ? step.radiusMm - tip.radiusMm : tip.radiusMm - step.radiusMm;

@@ -105,6 +105,8 @@ function turretAdvice(step: CoachStep, seen: TurningSeen): string {
   }
   if (cone && tool.isUnderSquare && (evidence.xTouched[n] ?? 0) > 0) return coneAdvice(n, seen);
   const wantsZ = seen.sheet.lathe.targets.z.includes(n) === true;
+  if (wantsZ && tool.sideMm !== undefined && (evidence.zTouched[n] ?? 0) === 0)
+    return `Z of tool ${n} is its side’s: bring the point deep enough for the side to stand over the face, spindle still, and touch the face with the side, paper in between. Where along the thread the point stands matters little: a few tenths are near enough.`;
   if (wantsZ && (evidence.zTouched[n] ?? 0) === 0)
     return `Find Z of tool ${n} at the face: spindle still for paper, pin or straight edge; or cut the face with it.`;
   if (wantsZ && evidence.isZSet[n] !== true)

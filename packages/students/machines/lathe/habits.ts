@@ -7,6 +7,10 @@ export interface LatheHabits {
   movesBeforeX?: number;
   movesBeforeZ?: number;
   otherBladeEdge?: boolean;
+  /** Counts the point of a threading tool where its side is asked for. */
+  pointForSide?: boolean;
+  /** Touches the face with a threading tool that stands too far out for its side. */
+  flankAtRim?: boolean;
   offsetNotCalled?: boolean;
   leavesOldRow?: boolean;
   shiftMissing?: boolean;

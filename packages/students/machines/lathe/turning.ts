@@ -221,7 +221,10 @@ export function setZ(lane: LatheBench, n: number, gapMm: number, blade: number, 
   const met = seenOf(lane).gap?.isBehind ? blade : 0;
   const edge = (isFar && blade > 0 ? blade : 0) - met;
   if (edge !== 0) lane.do({ type: "writeTerm", register, term: "bladeWidth", text: text(lane, -edge) });
-  const value = counted + edge;
+  const sideMm = sheetOf(lane).tools.find(({ number }) => number === n)?.sideMm ?? 0;
+  const side = habits.pointForSide ? sideMm : 0;
+  if (side !== 0) lane.do({ type: "writeTerm", register, term: "other", text: text(lane, -side) });
+  const value = counted + edge + side;
   const baseMm = fromDeclared(lane, register, "z");
   lane.do({ type: "writeSum", register, text: text(lane, machineMm(lane, "z") - value - baseMm) });
   lane.do({ type: "captureRegister", register, asText: text(lane, value) });
@@ -306,8 +309,9 @@ export function touchFace(lane: LatheBench, tool: TurretTool, radiusMm: number):
     pinAtFace(lane, pin.id);
     return pin.nominalMm;
   }
-  // an edge that leans stands out before the nose
-  moveTo(lane, { z: zAt(lane, tool.isUnderSquare ? 3.4 : 1.5) });
+  // an edge that leans stands out before the nose; a point at the rim meets it later than its side would
+  const isAtRim = tool.sideMm !== undefined && radiusMm > 8;
+  moveTo(lane, { z: zAt(lane, tool.isUnderSquare ? 3.4 : isAtRim ? 0.6 : 1.5) });
   closeOn(lane, "z", "paper", "face");
   return gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0;
 }
@@ -497,6 +501,13 @@ function masterShift(lane: LatheBench, tools: readonly TurretTool[], habits: Hab
     lane.do({ type: "typeRegister", register: "G54.z", text: text(lane, shift), how: "set", isConfirmed: true });
 }
 
+/** How far out a tool is brought before the face: in a hole beside its wall, on the axis, or well over the face. */
+function faceRadiusMm(lane: LatheBench, { kind, sideMm }: TurretTool, { flankAtRim }: Habits): number {
+  if (kind === "boring") return (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3;
+  if (kind === "drill") return 0;
+  return sideMm !== undefined && flankAtRim ? (seenOf(lane).outer.at(-1)?.radiusMm ?? 0) - 1.2 : 8;
+}
+
 function partFace(lane: LatheBench, tools: readonly TurretTool[], habits: Habits): void {
   const { targets } = sheetOf(lane);
   const [first, ...rest] = tools;
@@ -521,11 +532,7 @@ function partFace(lane: LatheBench, tools: readonly TurretTool[], habits: Habits
   if (lane.seen.isStopped) return;
   for (const tool of rest) {
     if (targets.z.includes(tool.number)) {
-      const gap = touchFace(
-        lane,
-        tool,
-        tool.kind === "boring" ? (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3 : tool.kind === "drill" ? 0 : 8,
-      );
+      const gap = touchFace(lane, tool, faceRadiusMm(lane, tool, habits));
       setZ(lane, tool.number, gap, tool.bladeMm ?? 0, habits);
       leaveFace(lane);
     }
@@ -661,28 +668,34 @@ function scrapeDiameter(lane: LatheBench, tool: TurretTool, diameterMm: number, 
   retract(lane);
 }
 
-/** The insert changed in a holder that stays, and that one tool touched anew on the part as it was handed over. */
-function freshInserts(lane: LatheBench, habits: Habits): void {
-  const { tools, freshInsert = [] } = sheetOf(lane);
+/** One tool touched anew on the part as it was handed over: face first, then band. */
+function touchAnew(lane: LatheBench, tool: TurretTool, diameterMm: number, habits: Habits): void {
+  setZ(lane, tool.number, touchFace(lane, tool, faceRadiusMm(lane, tool, habits)), 0, habits);
+  leaveFace(lane);
+  if (habits.scrapes) scrapeDiameter(lane, tool, diameterMm, habits);
+  else touchDiameter(lane, tool, diameterMm, habits);
+}
+
+/** Tools set on a part that somebody has faced and turned: fresh ones, or such whose insert is changed. */
+function onHandedPart(lane: LatheBench, wanted: readonly TurretTool[], habits: Habits): void {
+  const { freshInsert = [] } = sheetOf(lane);
   const diameter = measure(lane, "turned", habits);
-  for (const tool of tools.filter(({ number }) => freshInsert.includes(number))) {
+  for (const tool of wanted) {
     bring(lane, tool);
-    const touchAll = () => {
-      setZ(lane, tool.number, touchFace(lane, tool, 8), 0, habits);
-      leaveFace(lane);
-      if (habits.scrapes) scrapeDiameter(lane, tool, diameter, habits);
-      else touchDiameter(lane, tool, diameter, habits);
-    };
-    const change = () => {
+    const isChanged = freshInsert.includes(tool.number);
+    if (habits.insertAfter || !isChanged) touchAnew(lane, tool, diameter, habits);
+    if (isChanged && !habits.keepsInsert) {
       retract(lane);
       reachIn(lane);
       lane.do({ type: "changeInsert" });
-    };
-    if (habits.insertAfter) touchAll();
-    if (!habits.keepsInsert) change();
-    if (!habits.insertAfter) touchAll();
+    }
+    if (!habits.insertAfter && isChanged) touchAnew(lane, tool, diameter, habits);
   }
 }
+
+/** Somebody has faced this part and turned a band on it: the tool that did it is set. */
+const isHandedPart = (lane: LatheBench): boolean =>
+  (sheetOf(lane).alreadySet ?? []).length > 0 && sheetOf(lane).cone === undefined;
 
 /** Sets the tools of a turret as the sheet asks, in its school, and checks one of them with the answer said first. */
 export function workTurret(lane: LatheBench, habits: Habits): void {
@@ -701,7 +714,7 @@ export function workTurret(lane: LatheBench, habits: Habits): void {
     sumCheck(lane, first);
     if (!lane.seen.isStopped) lane.do({ type: "handIn" });
     return;
-  } else if (sheetOf(lane).freshInsert) freshInserts(lane, habits);
+  } else if (isHandedPart(lane)) onHandedPart(lane, wanted, habits);
   else if (school === "master-shift") masterShift(lane, wanted, habits);
   else partFace(lane, wanted, habits);
   if (lane.seen.isStopped) return;

@@ -204,8 +204,14 @@ export function setterOff(lane: MillBench): number {
   return found - setter.noseTriggerMm;
 }
 
-/** The stylus on the known block, then the setter by the stylus: from here on its figure is where it stands. */
+/** The setter by the longest known length there is; from here on its figure is where it stands. */
 function calibrate(lane: MillBench, habits: Habits): void {
+  if (!lane.seen.sheet.instruments.includes("probe")) {
+    swapTo(lane, null);
+    moveTo(lane, { z: 0 });
+    lane.do({ type: "calibrate", what: "setter", by: "pin" });
+    return;
+  }
   swapTo(lane, "probe");
   moveTo(lane, { z: 0 });
   if (!habits.skipsBlock) lane.do({ type: "calibrate", what: "probeLength", by: "block" });

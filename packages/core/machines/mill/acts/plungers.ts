@@ -2,6 +2,7 @@ import { type MillDraft, type MillLane } from "../lane";
 import { planGap, type Solid } from "../../../geometry/solid";
 import { heldShape, tipPoint } from "../solids";
 import { FACE_MILL_RING_MM } from "../../../instruments/things";
+import { seatedTop } from "./cycles";
 import { recessMm } from "./gapUnder";
 import { type At, type KnownFault, type MeasuredLength, type SurfaceTouch } from "../../told";
 import { type EventOf } from "../../events";
@@ -66,3 +67,18 @@ export function lengthOf(
     ? {}
     : { lengths: [{ ...at, tool, mm: values.length, ...how }] };
 }
+
+/** By how much a setter stands off its card: moved before the lane began, or hit since, mm. */
+export function setterOff(state: MillLane): KnownFault[] {
+  const { truth, setter, cards } = state;
+  // a calibration found it where it stands now, to a micrometre or two that are its own
+  if (cards.setter !== undefined) return [{ id: "setterMoved", mm: beyondOwn(seatedTop(state) - cards.setter) }];
+  return [
+    { id: "setterMoved", mm: truth.doubt?.of === "setter" ? -truth.doubt.byMm : 0 },
+    { id: "gaugeHit", mm: setter.shiftMm },
+  ];
+}
+
+/** What a calibration misses by itself is no move of the setter, mm. */
+const OWN_MM = 0.006;
+const beyondOwn = (mm: number): number => (Math.abs(mm) <= OWN_MM ? 0 : mm);

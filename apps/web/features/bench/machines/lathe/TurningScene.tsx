@@ -57,6 +57,23 @@ const leaningInsert = (radius: number): Point[] => {
 const inward = (list: readonly Point[]): Point[] => list.map(([z, r]) => [z, -r]);
 
 /** Outlines of insert and holder from the tip, (Z, X as a radius) mm; X grows away from the axis. */
+/** A point of 60° whose Z is sighted, and one whose Z is set by its side: the point trails that side. */
+const bluntPoint: Point[] = [
+  [0, 0],
+  [5.2, 9],
+  [-5.2, 9],
+];
+const sidedPoint = (sideMm: number): Point[] => {
+  const shoulder = sideMm * Math.tan(Math.PI / 3);
+  return [
+    [sideMm, 0],
+    [2 * sideMm, shoulder],
+    [2 * sideMm, 9],
+    [0, 9],
+    [0, shoulder],
+  ];
+};
+
 function outlineOf(tool: TurretTool): { insert: Point[]; holder: Point[] } {
   switch (tool.kind) {
     case "turning":
@@ -105,11 +122,7 @@ function outlineOf(tool: TurretTool): { insert: Point[]; holder: Point[] } {
     }
     case "threading":
       return {
-        insert: [
-          [0, 0],
-          [5.2, 9],
-          [-5.2, 9],
-        ],
+        insert: tool.sideMm === undefined ? bluntPoint : sidedPoint(tool.sideMm),
         holder: [
           [-6, 9],
           [6, 9],

@@ -2,7 +2,14 @@ import type { LatheSeen, TurningSeen } from "@probe-lane/core/bench";
 import type { TurretTool } from "@probe-lane/core/exercises";
 import { type AxisCounts } from "@probe-lane/core/registers";
 import { scales, showLength, toMm } from "@probe-lane/core/units";
-import { feelWords, gapKindWords, instrumentWords, turnedFaceWords, turretKindWords } from "@probe-lane/core/words";
+import {
+  edgeFeelWords,
+  feelWords,
+  gapKindWords,
+  instrumentWords,
+  turnedFaceWords,
+  turretKindWords,
+} from "@probe-lane/core/words";
 import type { ViewBox } from "../../lane/drawing";
 import type { DialogProps } from "../../lane/kit";
 import { nearest, type Sensation } from "../../lane/things";
@@ -47,14 +54,6 @@ const gapName = ({ sheet }: Pick<TurningSeen, "sheet">, id: string): string => {
   return gap ? gapKindWords[gap.kind] : instrumentWords("straightEdge");
 };
 
-const EDGE_FEEL = {
-  slides: "light shows under it",
-  drags: "no light shows",
-  held: "the tool pushes it",
-  pinched: "the tool pushes it away",
-  torn: "pushed off the face",
-} as const;
-
 /** What ear and eye say of an edge in turning metal. */
 const HEARD: Readonly<Record<Exclude<LatheSeen["heard"], "air" | null>, Sensation>> = {
   scrapes: { strong: "it just scrapes", soft: "a bright line, no chip", isContact: true },
@@ -71,7 +70,7 @@ export function turningSensation(seen: TurningSeen, machine: AxisCounts): Sensat
     const { id, on, feel } = lathe.gap;
     if (id === "straightEdge")
       return {
-        strong: EDGE_FEEL[feel],
+        strong: edgeFeelWords[feel],
         soft: lathe.gap.isBehind ? "straight edge on the face, from behind" : "straight edge on the face",
         isContact: feel !== "slides",
       };

@@ -1,4 +1,5 @@
 import type { MillSeen } from "@probe-lane/core/bench";
+import { setterMasters, setterOf } from "@probe-lane/core/machines";
 import { edgeOf } from "@probe-lane/core/exercises";
 import { taskWords } from "@probe-lane/core/words";
 import type { Act } from "../../lane/act";
@@ -67,25 +68,26 @@ function pointActs({ holds, tip, points, sheet }: MillSeen): Act[] {
   return [...keep, ...set];
 }
 
+const CALIBRATIONS = {
+  probe: "Calibrate the setter by it",
+  nose: "Calibrate the setter by the nose",
+  pin: "Calibrate the setter by the master pin",
+} as const;
+
 /** What can be calibrated with what hangs there: the probe by its masters, the setter by a known length. */
 function calibrationActs({ holds, sheet }: MillSeen): Act[] {
-  const hasSetter = sheet.instruments.includes("plungerSetter");
-  if (holds === "probe")
-    return [
-      { label: "Calibrate in the ring", command: { type: "calibrate", what: "probeRadius", by: "ring" } },
-      { label: "Calibrate on the block", command: { type: "calibrate", what: "probeLength", by: "block" } },
-      ...(hasSetter
-        ? [
-            {
-              label: "Calibrate the setter by it",
-              command: { type: "calibrate", what: "setter", by: "probe" },
-            } as const,
-          ]
-        : []),
-    ];
-  return holds === null && hasSetter
-    ? [{ label: "Calibrate the setter by the nose", command: { type: "calibrate", what: "setter", by: "nose" } }]
-    : [];
+  const setter = setterOf(sheet.instruments);
+  const setterActs = (setter === null ? [] : setterMasters[setter])
+    .filter((by) => (by === "probe" ? holds === "probe" : holds === null))
+    .map((by): Act => ({ label: CALIBRATIONS[by], command: { type: "calibrate", what: "setter", by } }));
+  const own: Act[] =
+    holds === "probe"
+      ? [
+          { label: "Calibrate in the ring", command: { type: "calibrate", what: "probeRadius", by: "ring" } },
+          { label: "Calibrate on the block", command: { type: "calibrate", what: "probeLength", by: "block" } },
+        ]
+      : [];
+  return [...own, ...setterActs];
 }
 
 /** What the instrument in the spindle can be asked or made to do. */

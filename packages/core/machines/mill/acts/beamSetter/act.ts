@@ -3,13 +3,14 @@ import type * as schema from "./schema";
 import { type MillAct, type MillDraft } from "../../lane";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
-import { STILL_TEETH_MM, goOver, heldTool, mayMeasure } from "../cycles";
+import { STILL_TEETH_MM, goOver, heldTool, mayMeasure, seatedTop } from "../cycles";
 import { accept, refuse } from "../../../../result";
 import { drawBeamApproach } from "../../../../instruments/beamSetter";
 import { FACE_MILL_RECESS_MM, toolName } from "../../../../instruments/things";
 import { toCounts, toMm } from "../../../../units/scale";
 import { reachIn } from "../gapUnder";
-import { lengthOf } from "../plungers";
+import { setterTriggerMm } from "../../cards";
+import { lengthOf, setterOff } from "../plungers";
 
 /**
  * Beam setter: searches from above without a stated length, at speed or still; what hangs on the tip is measured with
@@ -31,10 +32,12 @@ function askBeam(draft: MillDraft, { what, rpm, isAtEdge }: CommandOf<"askBeam">
   const recess = tool.kind === "faceMill" && !isAtEdge ? FACE_MILL_RECESS_MM : 0;
   const point = !isFlat && isAtEdge ? (tool.kind === "drill" ? 0.6 : 1) * (tool.diameterMm / 2) : 0;
   const growth = (state.truth.growthMmPer1000 * rpm) / 1000;
+  // the beam hangs as high as it hangs, and is counted with as high as its card says
+  const offCardMm = seatedTop(state) - setterTriggerMm(state);
   const round = (mm: number) => toMm(toCounts(mm, state.scale), state.scale);
   const values: Record<string, number> =
     what === "length"
-      ? { rpm, length: round(tool.lengthMm - growth - recess - point + chipMm + errorMm) }
+      ? { rpm, length: round(tool.lengthMm - growth - recess - point + chipMm + offCardMm + errorMm) }
       : { rpm, diameter: round(tool.trueDiameterMm - (rpm === 0 && isFlat ? STILL_TEETH_MM : 0) + errorMm) };
   draft.emit({ type: "moved", to: { ...draft.state.position, z: 0 }, isRapid: false });
   return accept(show(draft, { instrument: "beamSetter", what, tool: tool.number, values, outcome: "found" }));
@@ -61,18 +64,16 @@ export const beamSetter: MillAct<typeof schema> = {
         : { ...state, blocks: { ...state.blocks, blown: [...state.blocks.blown, thing] } },
   },
   tells: {
-    readingShown: ({ truth, blocks }, at, event) => {
+    readingShown: (before, at, event) => {
       if (event.instrument !== "beamSetter") return {};
+      const { truth, blocks } = before;
       const thing = toolName(event.tool ?? 0);
       const chipMm = blocks.blown.includes(thing) ? 0 : (truth.chipsMm[thing] ?? 0);
       const grownMm = (truth.growthMmPer1000 * (event.values.rpm ?? 0)) / 1000;
       return lengthOf(at, event, {
         isHeld: true,
         isByCycle: true,
-        known: [
-          { id: "chipOnTip", mm: chipMm },
-          { id: "spindleGrowth", mm: -grownMm },
-        ],
+        known: [{ id: "chipOnTip", mm: chipMm }, { id: "spindleGrowth", mm: -grownMm }, ...setterOff(before)],
       });
     },
   },

@@ -1,5 +1,5 @@
 import type * as schema from "./schema";
-import { mastersOf } from "./names";
+import { mastersOf, setterMasters, setterOf, type Master } from "./names";
 import { type MillAct, type MillDraft, type MillLane } from "../../lane";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
@@ -42,13 +42,14 @@ function calibrate(draft: MillDraft, command: CommandOf<"calibrate">): Decision 
   const { state } = draft;
   const { what, by } = command;
   if (state.setup.hasMasters !== true) return refuse({ code: "noMastersHere" });
-  if (!mastersOf[what].includes(by)) return refuse({ code: "notCalibratedBy", what, by });
-  if (what === "setter" && !state.truth.setter)
-    return refuse({ code: "instrumentNotHere", instrument: "plungerSetter" });
-  if (by === "nose" ? state.holds !== null : state.holds !== "probe")
-    return refuse(
-      by === "nose" ? { code: "spindleHolds", thing: state.holds ?? "" } : { code: "notHeld", thing: "probe" },
-    );
+  const setter = setterOf(state.setup.instruments);
+  if (what === "setter" && setter === null) return refuse({ code: "instrumentNotHere", instrument: "plungerSetter" });
+  const allowed: readonly Master[] = what === "setter" && setter !== null ? setterMasters[setter] : mastersOf[what];
+  if (!allowed.includes(by)) return refuse({ code: "notCalibratedBy", what, by });
+  // nose and pin want an empty spindle: the pin is put in for the calibration and taken out after it
+  const isEmptied = by === "nose" || by === "pin";
+  if (isEmptied ? state.holds !== null : state.holds !== "probe")
+    return refuse(isEmptied ? { code: "spindleHolds", thing: state.holds ?? "" } : { code: "notHeld", thing: "probe" });
   if (state.holds === "probe" && isBroken(state, "probe")) return refuse({ code: "instrumentBroken", thing: "probe" });
   const problem = mayCycle(state);
   if (problem) return refuse(problem);
@@ -59,7 +60,7 @@ function calibrate(draft: MillDraft, command: CommandOf<"calibrate">): Decision 
   draft.emit({
     type: "readingShown",
     number,
-    instrument: what === "setter" ? "plungerSetter" : "probe",
+    instrument: what === "setter" && setter !== null ? setter : "probe",
     what,
     values: { [FIGURES[what]]: mm },
     outcome: "found",

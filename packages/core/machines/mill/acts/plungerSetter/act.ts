@@ -1,6 +1,6 @@
 import { show } from "../cycles";
 import type * as schema from "./schema";
-import { type MillAct, type MillDraft, type MillLane } from "../../lane";
+import { type MillAct, type MillDraft } from "../../lane";
 import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
 import { STILL_TEETH_MM, goOver, heldTool, mayMeasure, seatedTop } from "../cycles";
@@ -18,8 +18,7 @@ import { setterTriggerMm } from "../../cards";
 import { strike } from "../../contact";
 import { trueScene } from "../../solids";
 import { pressedMm, sensePlunger } from "../plungers";
-import { lengthOf, touchOf } from "../plungers";
-import { type KnownFault } from "../../../told";
+import { lengthOf, setterOff, touchOf } from "../plungers";
 
 /**
  * Plunger setter by cycle: comes down from a window above where the stated length says, touches coarsely, then finely,
@@ -104,30 +103,16 @@ function ask(draft: MillDraft, command: CommandOf<"askSetter">): Decision {
   return problem ? refuse(problem) : askSetter(draft, command);
 }
 
-/** By how much it stands off its card: moved before the lane began, or hit since, mm. */
-function offOf(state: MillLane): KnownFault[] {
-  const { truth, setter, cards } = state;
-  // a calibration found it where it stands now, to a micrometre or two that are its own
-  if (cards.setter !== undefined) return [{ id: "setterMoved", mm: beyondOwn(seatedTop(state) - cards.setter) }];
-  return [
-    { id: "setterMoved", mm: truth.doubt?.of === "setter" ? -truth.doubt.byMm : 0 },
-    { id: "gaugeHit", mm: setter.shiftMm },
-  ];
-}
-
-const OWN_MM = 0.006;
-const beyondOwn = (mm: number): number => (Math.abs(mm) <= OWN_MM ? 0 : mm);
-
 /** A plunger that triggers at its stated place, by cycle or with a tool let down on it by hand. */
 export const plungerSetter: MillAct<typeof schema> = {
   decide: { askSetter: ask },
   evolve: {},
   tells: {
     touchBegan: (before, at, event) =>
-      event.by === "plungerSetter" ? { touches: [touchOf(before, at, event, "setter", 0, offOf(before))] } : {},
+      event.by === "plungerSetter" ? { touches: [touchOf(before, at, event, "setter", 0, setterOff(before))] } : {},
     readingShown: (before, at, event) =>
       event.instrument === "plungerSetter"
-        ? lengthOf(at, event, { isHeld: true, isByCycle: true, known: offOf(before) })
+        ? lengthOf(at, event, { isHeld: true, isByCycle: true, known: setterOff(before) })
         : {},
   },
   needsPower: ["askSetter"],

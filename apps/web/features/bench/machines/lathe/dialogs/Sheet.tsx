@@ -1,3 +1,4 @@
+import { scales, showLength } from "@probe-lane/core/units";
 import { schoolWords, touchingWords, turretKindWords } from "@probe-lane/core/words";
 import { turningFacts, type LatheDialogProps } from "../view";
 
@@ -9,7 +10,12 @@ export function LatheSheet({ seen }: LatheDialogProps) {
   const rows: [string, string][] = [
     ...turningFacts(seen),
     ...touchingWords(sheet).map((words): [string, string] => ["at a touch", words]),
-    ...lathe.tools.map((tool): [string, string] => [`T${tool.number}, ${turretKindWords[tool.kind]}`, tool.insert]),
+    ...lathe.tools.map((tool): [string, string] => [
+      `T${tool.number}, ${turretKindWords[tool.kind]}`,
+      tool.sideMm === undefined
+        ? tool.insert
+        : `${tool.insert}, Z by its side, the point trails by ${showLength(tool.sideMm, scales[sheet.unit])}`,
+    ]),
     ...(lathe.targets.x.length > 0 ? [["X is wanted of", wanted(lathe.targets.x)] as [string, string]] : []),
     ...(lathe.targets.z.length > 0 ? [["Z is wanted of", wanted(lathe.targets.z)] as [string, string]] : []),
     ...(lathe.targets.height.length > 0
