@@ -141,7 +141,8 @@ function read<S extends LaneBase>(question: SumQuestion<S>, motion: Motion | nul
   const naming = nameFigure({
     delta: stated - belongs,
     shares,
-    others: [...question.others, ...(isSolving ? [] : changedUnderTyped(question))],
+    // what came about by adding to a register is nobody else's figure
+    others: standing.isAnew ? [] : [...question.others, ...(isSolving ? [] : changedUnderTyped(question))],
     keyed: { said: sign * stated, belongs: sign * belongs },
     addedCounts: lastAdded ? lastAdded.event.to - lastAdded.event.from : null,
     isWholeRegister: origin === null,

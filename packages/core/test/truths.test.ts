@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { LaneDriver, workLane, type Habits } from "@probe-lane/students";
+import { LaneDriver, workLane, workUpTo, type Habits } from "@probe-lane/students";
 import { demoExercises, findDemoExercise } from "../../../demo";
 import type { Marking } from "../exercises";
 import { rule, type Finding, type Ruling } from "../grading";
@@ -52,6 +52,33 @@ describe("absent is not too late", () => {
   });
   it("the return itself is no motion before it", () => {
     expect(stepOf(ruledAfter(FOCUSER, [{ type: "home" }, { type: "handIn" }]), "homedFirst")?.code).toBe("stepDone");
+  });
+});
+
+describe("a burr is blamed where a touch that counted met it", () => {
+  const touchedWithIt = (): LaneDriver => {
+    const lane = new LaneDriver(findDemoExercise(FOCUSER).exercise, "burr");
+    return workUpTo(lane, ({ type }) => type === "captureRegister", { keepsBurr: true });
+  };
+  const burr = (lane: LaneDriver) => stepOf(rule(lane.log, findDemoExercise(FOCUSER).marking), "burrBeforeTouch");
+
+  it("not where the edge was touched anew after it was dressed", () => {
+    const lane = touchedWithIt();
+    lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+    lane.do({ type: "stopSpindle" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "unload" });
+    lane.do({ type: "setDoor", isOpen: false });
+    workLane(lane, {});
+    expect(lane.log.some(({ event }) => event.type === "kicked" && event.parts.burrMm > 0)).toBe(true);
+    expect(burr(lane)?.code).toBe("stepDone");
+  });
+  it("and told as it was where it was never dressed", () => {
+    const lane = touchedWithIt();
+    lane.do({ type: "captureRegister", register: "G54.x", asText: "-5" });
+    lane.do({ type: "handIn" });
+    const missed = burr(lane);
+    expect(missed && findingWords(missed)).toBe("An edge was touched with the burr still on it.");
   });
 });
 

@@ -8,8 +8,8 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     absent: "The machine was never sent to its reference.",
   },
   burrBeforeTouch: {
-    done: "Burr dressed before the first touch.",
-    missed: "The edges were touched before the burr was dressed.",
+    done: "Burr dressed before the touches that counted.",
+    missed: "An edge was touched with the burr still on it.",
     absent: "The burr was not dressed, and no edge was touched.",
   },
   speedStated: {

@@ -4,6 +4,8 @@ import { targetWords } from "@probe-lane/core/words";
 import { axisView } from "./axisView";
 
 const TOP = 30;
+/** Half as wide as a figure of the label is drawn, px. */
+const HALF_FIGURE = 4.2;
 
 /**
  * One value on its axis: tolerance band, what the method can hold, where the value fell, where known mistakes would put
@@ -16,7 +18,8 @@ export function ValueAxis({ value, width }: { value: RegisterRuling; width: numb
     Math.abs(value.closureMm) < 1
       ? `${formatUm(value.closureMm)} µm`
       : `${value.closureMm > 0 ? "+" : ""}${showLength(value.closureMm, scales.mm)} mm`;
-  const textX = Math.min(width - 40, Math.max(40, view.value));
+  const half = off.length * HALF_FIGURE;
+  const textX = Math.min(width - half, Math.max(half, view.value));
   return (
     <svg
       width={width}

@@ -58,8 +58,14 @@ function fineContact(trace: MillTrace, axis: "x" | "y", toleranceMm: number): nu
 
 /** Nothing met an edge: neither by a tip nor by a cycle. */
 const noEdgeTouched = ({ contacts, places }: MillTrace): boolean => contacts.length === 0 && places.length === 0;
-const firstEdge = ({ contacts, places }: MillTrace): number =>
-  Math.min(contacts[0]?.seq ?? Infinity, places[0]?.seq ?? Infinity);
+/** The contact or answer that each place was set from; what was touched before and given up counts for nothing. */
+function edgesCounted(trace: MillTrace): number[] {
+  const last = (["x", "y"] as const).flatMap((axis) => {
+    const used = [...contactsUsed(trace, axis), ...placesUsed(trace, axis)].map(({ seq }) => seq);
+    return used.length === 0 ? [] : [Math.max(...used)];
+  });
+  return last.length > 0 ? last : [...trace.contacts, ...trace.places].map(({ seq }) => seq);
+}
 
 function firstContactSeq({ log }: MillTrace): number {
   return (
@@ -112,7 +118,7 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
     asked: (trace) => isOwn(trace) && trace.final.setup.tasks.includes("dressBurr"),
     done: (trace) => {
       const dressed = seqOf(trace, "burrDressed");
-      return dressed !== null && dressed < firstEdge(trace) ? dressed : null;
+      return dressed !== null && dressed < Math.min(...edgesCounted(trace)) ? dressed : null;
     },
     isAbsent: noEdgeTouched,
   },

@@ -35,6 +35,7 @@ export const millCoachCodes = [
   "findPlace",
   "findTurn",
   "loadTool",
+  "calibrateFirst",
   "measureLength",
   "touchWork",
   "measureDiameter",
@@ -89,6 +90,7 @@ function lengthStep(seen: Seen, tool: number): MillStep {
   const isByPaper =
     sheet.lengthSchools.length > 0 &&
     sheet.lengthSchools.every((school) => school === "part-touch" || school === "plane-lift");
+  if (sheet.hasMasters === true && seen.cards.setter === undefined) return { code: "calibrateFirst", tool };
   if (!isByPaper) return touched ? { code: "setLength", axis: "z", tool } : { code: "measureLength", tool };
   if (holds !== null && holds !== `tool${tool}` && isLow(seen)) return { code: "liftFirst" };
   if (holds !== `tool${tool}`)

@@ -82,6 +82,10 @@ export const millCoachWords: Record<(typeof millCoachCodes)[number], (step: Coac
   findTurn: () =>
     "Find out by how much the blank lies turned: two contacts on one face, as far apart as it allows. Then tap it square and measure again, or call the turn with G68 R.",
   loadTool: (step) => `Bring ${toolWord(step)} into the spindle, and look that it is ${toolWord(step)}.`,
+  calibrateFirst: (_step, { sheet }) =>
+    sheet.instruments.includes("probe")
+      ? "The setter’s card is older than its place. Calibrate the probe on the known block first, then the setter by the probe: a calibration is only as good as what it is made with."
+      : "The setter’s card is older than its place. With nothing in the spindle, calibrate it by the master pin; then measure the tools.",
   measureLength: lengthAdvice,
   touchWork: () =>
     "The tools are set and stay as they are. Ask which numbers the new part changes, and touch only for those.",

@@ -147,7 +147,7 @@ export function Controls({
           <span className="text-xs text-ink2">{typing.byHand}</span>
         )}
         <span className="flex items-center justify-between text-xs text-ink2">
-          {"sample" in typing ? <Referenced isHomed={seen.isHomed} send={send} /> : <span />}
+          <BesideStop seen={seen} isTyped={"sample" in typing} send={send} />
           <button
             type="button"
             onClick={() => send({ type: "reset" })}
@@ -162,7 +162,23 @@ export function Controls({
   );
 }
 
-function Referenced({ isHomed, send }: { isHomed: boolean; send(command: Command): void }) {
+/** What a machine wants before anything else: a reset after it stopped itself, a reference return before it is home. */
+function BesideStop({
+  seen: { isStopped, isHomed },
+  isTyped,
+  send,
+}: {
+  seen: Pick<Observation, "isStopped" | "isHomed">;
+  isTyped: boolean;
+  send(command: Command): void;
+}) {
+  if (isStopped)
+    return (
+      <Button className="!py-0.5" onClick={() => send({ type: "reset" })}>
+        Reset the machine
+      </Button>
+    );
+  if (!isTyped) return <span />;
   if (isHomed) return <span>reference return done</span>;
   return (
     <Button className="!py-0.5" keyCap="H" onClick={() => send({ type: "home" })}>

@@ -123,7 +123,7 @@ export const clamp = (value: number, low: number, high: number): number => Math.
 /** Keys round the spindle, pulled inside the frame when the spindle is outside of it. */
 export function keyCenter(frame: Frame, u: number, v: number): { cx: number; cy: number; isOutside: boolean } {
   const [x, y] = [frame.px(u), frame.py(v)];
-  const cx = clamp(x, 84, frame.width - 84);
+  const cx = clamp(x, 90, frame.width - 90);
   const cy = clamp(y, 46, frame.height - 46);
   const isOutside = x < 0 || x > frame.width || y < 0 || y > frame.height;
   return { cx, cy, isOutside };

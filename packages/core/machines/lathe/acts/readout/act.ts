@@ -10,10 +10,10 @@ import { counted, onLathe } from "../../evidence";
 import { contactHere } from "../../contactBase";
 
 /**
- * An eye that sights a point over an edge: off by so much (its own, the same each time with one tool), and content
- * within so much, mm.
+ * An eye that sights a point over an edge: off by so much (its own, the same each time with one tool, and never more
+ * than an eye can be), and content within so much, mm.
  */
-const SIGHT_MM = { own: 0.07, content: 0.1 } as const;
+const SIGHT_MM = { own: 0.07, ownMost: 0.18, content: 0.1 } as const;
 
 /** The point must stand this near to the corner, by eye, to be sighted over it, mm. */
 const NEAR_CORNER_MM = 4;
@@ -26,7 +26,8 @@ function sightEdge({ state }: LatheDraft): Decision {
   const seen = seenTip(state);
   if (Math.abs(seen.radiusMm - seen.partRadiusMm) > NEAR_CORNER_MM || Math.abs(seen.zMm - seen.faceMm) > NEAR_CORNER_MM)
     return refuse({ code: "tipTooFar" });
-  const errorMm = Math.round(drawNormal(0, SIGHT_MM.own, state.truth.seed, "sight", number) * 1e4) / 1e4;
+  const drawn = drawNormal(0, SIGHT_MM.own, state.truth.seed, "sight", number);
+  const errorMm = Math.round(Math.max(-SIGHT_MM.ownMost, Math.min(SIGHT_MM.ownMost, drawn)) * 1e4) / 1e4;
   const between = tipAt(state).zMm - (faceMm(state) ?? 0) - errorMm;
   const looks = Math.abs(between) <= SIGHT_MM.content ? "over" : between > 0 ? "before" : "behind";
   return accept([{ type: "edgeSighted", tool: number, looks, at: state.position, errorMm }]);
