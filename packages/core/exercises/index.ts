@@ -76,6 +76,7 @@ export {
   SETTER_PLACE_MM,
   skinZMm,
   surfaces,
+  nominalTableMm,
   tableZMm,
   type Placing,
   type Scene,

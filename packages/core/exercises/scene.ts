@@ -1,6 +1,6 @@
 import { boxOf, turned, type BoxMm, type Solid } from "../geometry";
 import { LAMP_GAUGE_RADIUS_MM, LAMP_GAUGE_TRAVEL_MM, SETTER_RADIUS_MM, SETTER_TRAVEL_MM } from "../instruments";
-import type { MillSetup as Setup } from "./setup";
+import type { MillSetup as Setup, MillTruth as Truth } from "./setup";
 
 export const surfaces = [
   "stock",
@@ -30,12 +30,16 @@ export const SETTER_HEIGHT_MM = 60;
 /** Height of the blank's skin, mm: the facing allowance above the datum plane. */
 export const skinZMm = (setup: Setup, datumZMm: number): number => datumZMm + setup.facingAllowanceMm;
 
-/** Height of the table, mm, by the nominal heights of fixture and blank. */
-export const tableZMm = (setup: Setup, datumZMm: number): number =>
+/** Height of the table, mm, by the nominal heights of fixture and blank; a real one stands a little off it. */
+export const nominalTableMm = (setup: Setup, datumZMm: number): number =>
   skinZMm(setup, datumZMm) -
   (setup.fixture.kind === "vise"
     ? setup.fixture.proudMm + JAW_TOP_OVER_TABLE_MM
     : setup.partSizeMm[2] + PLATE_MM.thick);
+
+/** Height of the table as it is, mm. Lanes of before it was drawn have it at its nominal height. */
+export const tableZMm = (setup: Setup, { datumMm, tableMm }: Pick<Truth, "datumMm" | "tableMm">): number =>
+  tableMm ?? nominalTableMm(setup, datumMm.z);
 
 type Size = readonly [number, number, number];
 
@@ -55,6 +59,8 @@ export interface Placing {
   /** How far the blank stands off that place: not at the stop, not tapped down, moved by tapping. */
   readonly stockOffMm: { readonly x: number; readonly y: number; readonly z: number };
   readonly sizeMm: Size;
+  /** Top of the table, mm. */
+  readonly tableMm: number;
   readonly skewDeg: number;
   readonly featureDiameterMm: number;
   /** Top of the setter's plunger, machine frame, mm; null when there is no setter. */
@@ -96,7 +102,7 @@ export function sceneSolids(setup: Setup, placing: Placing): Scene {
     return { x: datumMm.x + stockOffMm.x + at.x, y: datumMm.y + stockOffMm.y + at.y };
   };
   const skin = skinZMm(setup, datumMm.z);
-  const table = tableZMm(setup, datumMm.z);
+  const table = placing.tableMm;
   const { feature, fixture } = setup;
   const featureAt = feature ? place(low.x + feature.atMm[0], low.y + feature.atMm[1]) : null;
   const stock: Solid = {

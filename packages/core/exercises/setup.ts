@@ -196,6 +196,8 @@ interface TruthBase {
 export interface MillTruth extends TruthBase {
   /** Machine position that the gauge point would have standing on the datum of the seated part. */
   readonly datumMm: { readonly x: number; readonly y: number; readonly z: number };
+  /** Top of the table; lanes of before it was drawn have it at its nominal height. */
+  readonly tableMm?: number;
   readonly stockSizeMm: readonly [number, number, number];
   readonly lengthsMm: Readonly<Partial<Record<Thing, number>>>;
   readonly diametersMm: Readonly<Record<number, number>>;

@@ -25,7 +25,6 @@ export type Refusal =
   | { code: "notWithdrawn" }
   | { code: "paperNeedsTool" }
   | { code: "paperNothingBelow" }
-  | { code: "paperDoesNotGoUnder" }
   | { code: "paperInPlace" }
   | { code: "paperNotPlaced" }
   | { code: "paperInGap" }
@@ -84,7 +83,6 @@ export type Refusal =
   | { code: "noSuchFaceHere"; on: TurnedFace }
   | { code: "tipTooFar" }
   | { code: "notBehind" }
-  | { code: "cutOneAxis" }
   | { code: "nothingHandedOver" }
   | { code: "schoolNotHere" }
   | { code: "tipCodeOnly" }

@@ -133,6 +133,60 @@ describe("how it cuts", () => {
   });
 });
 
+describe("a feed in both axes", () => {
+  /** A slope of 45° from a place beside the rim and the face, outward and toward the chuck, as it truly stands, mm. */
+  const sloped = (outsideMm: number, alongMm: number, direction: "forward" | "reverse" = "forward"): Lane => {
+    const lane = running(KNOB, direction);
+    standAt(lane, outsideMm, -0.2);
+    const at = (axis: "x" | "z", mm: number) => (lane.seen.machine[axis] / 1000 + mm).toFixed(3);
+    const text = `G53 G1 X${at("x", 2 * alongMm)} Z${at("z", -alongMm)} F80`;
+    expect(lane.attempt({ type: "runBlock", text })).toBeNull();
+    return lane;
+  };
+
+  it("that meets nothing moves, and one that meets metal cuts it: neither is refused", () => {
+    const clear = sloped(2, 3);
+    expect(clear.seen.lathe.heard).toBe("air");
+    expect(stateOf(clear).lathe.cuts).toBe(0);
+    const met = sloped(-2, 1.5);
+    expect(met.seen.incidents).toEqual([]);
+    expect(met.seen.lathe.heard).toBe("cuts");
+    expect(stateOf(met).lathe.cuts).toBe(1);
+  });
+  it("leaves a slope: a millimetre toward the face the surface stands a millimetre further in", () => {
+    const lane = sloped(-2.5, 1.6);
+    const { radiusMm, zMm } = tipAt(stateOf(lane));
+    const { outer } = stateOf(lane).lathe;
+    const at = (mm: number) =>
+      outer.find(({ fromMm, toMm: end }) => zMm + mm > fromMm && zMm + mm <= end)?.radiusMm ?? 0;
+    expect(at(0.01)).toBeCloseTo(radiusMm, 3);
+    // in treads of two tenths along the slope
+    expect(Math.abs(at(1) - (radiusMm - 1))).toBeLessThan(0.15);
+    expect(at(-0.5)).toBeGreaterThan(radiusMm + 0.5);
+  });
+  it("is no face and no band: no gate opens by it", () => {
+    const { evidence } = sloped(-2, 1.5).seen.lathe;
+    expect([evidence.isFaced, evidence.xTouched, evidence.zTouched]).toEqual([false, {}, {}]);
+  });
+  it("too deep it breaks the insert where that depth was reached", () => {
+    const lane = sloped(-10, 6);
+    expect(lane.seen.incidents).toEqual(["insertChipped"]);
+    // at 45° what lies along is as much as it has come in: three millimetres, in treads of two tenths
+    const { zMm } = tipAt(stateOf(lane));
+    const face = Math.max(
+      ...stateOf(lane)
+        .lathe.outer.filter((step) => step.radiusMm > 1)
+        .map((step) => step.toMm),
+    );
+    expect(face - zMm).toBeGreaterThan(3);
+    expect(face - zMm).toBeLessThan(3.3);
+  });
+  it("the wrong way round it takes nothing off", () => {
+    const lane = sloped(-2, 0.25, "reverse");
+    expect([stateOf(lane).lathe.cuts, lane.seen.incidents]).toEqual([0, []]);
+  });
+});
+
 describe("bare carbide on still metal", () => {
   const pressed = (byMm: number) => {
     const lane = laneOf(KNOB);

@@ -74,13 +74,13 @@ function sheetNow(kept: Json): Json {
 }
 
 /**
- * What an eye judges on a lathe stands on a grid of its own for each quantity now, and no longer on one for all: the
- * figures of tip, part and arm differ by less than a step, and are not compared.
+ * What an eye judges stands on a grid of its own for each quantity now, and no longer on one for all: the figures of
+ * tip, part and arm of a lathe, of solids and lengths on a mill differ by less than a step, and are not compared.
  */
 function withoutJudged(observed: Json): Json {
   const seen = withoutChecks(observed);
   const lathe = seen["lathe"] as Json | undefined;
-  if (!lathe) return seen;
+  if (!lathe) return without(seen, ["boxes", "solids", "heldLengthMm", "heldShape"]);
   const kept = without(lathe, ["tip", "outer", "bore", "arm", "neighbors", ...TOLD_BY_THE_CUT]);
   return { ...seen, lathe: { ...kept, evidence: without(lathe["evidence"] as Json, NEW_EVIDENCE) } };
 }

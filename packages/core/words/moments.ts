@@ -115,7 +115,7 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
     case "paperPulled":
       return "Gauge or paper taken out.";
     case "blockTried":
-      return `Gauge tried in the gap at ${place("z", event.machineZ)}: ${event.goes ? "it goes" : "it does not go"}.`;
+      return `${capital(thingName(event.id, sheet))} tried in the gap at ${place("z", event.machineZ)}: ${event.goes ? "it goes" : "it does not go"}.`;
     case "blockPulled":
       return "Gauge taken out of the gap.";
     case "blocksWiped":
@@ -171,6 +171,8 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
       return `Tool ${event.station} in the working position, ${event.row === null ? "no offset called" : `offset ${event.row} called`}.`;
     case "turned":
       return `${event.kind === "bore" ? "Bored" : event.axis === "z" ? "Turned along Z" : "Cut along X"} at ${place(event.axis === "z" ? "x" : "z", event.axis === "z" ? event.at.x : event.at.z)}.`;
+    case "turnedAslant":
+      return `A slope cut to ${place("x", event.at.x)}, ${place("z", event.at.z)}.`;
     case "scratched":
       return event.looks === "scrapes"
         ? `Scraped at the ${turnedFaceWords[event.on]}, the chuck turning.`

@@ -64,7 +64,6 @@ const words: WordsFor<Refusal> = {
   notWithdrawn: () => "The tip still leans on the part: withdraw well clear of it first.",
   paperNeedsTool: () => "A gap is felt under something solid: load a tool, or use the bare nose.",
   paperNothingBelow: () => "There is no surface under the tool here: move over the part, a jaw or the table.",
-  paperDoesNotGoUnder: () => "The paper does not go under the tool: raise Z a little.",
   paperInPlace: () => "There is paper under the tool: pull it out first.",
   paperNotPlaced: () => "There is no paper under the tool: place it first.",
   paperInGap: () => "There is paper under the tool: pull it out before the machine moves by itself.",
@@ -117,7 +116,6 @@ const words: WordsFor<Refusal> = {
   notBehind: () =>
     "Bring a blade out beyond the diameter and behind the face first: from there its far edge meets the straight edge.",
   tipTooFar: () => "The tip is too far away for that: bring it closer first.",
-  cutOneAxis: () => "This bench cuts along one axis at a time: split the move in two.",
   cyclesDoNotWrite: () =>
     "On this machine a cycle tells and does not write: take its answer into the register yourself.",
   keepsNoPoints: () => "This control keeps no points: read the position and work it out.",

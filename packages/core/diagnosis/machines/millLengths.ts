@@ -66,7 +66,7 @@ export function rowWantedMm(trace: MillTrace, tool: number, { school, master }: 
     case "block-in-wear":
       return datumNowMm(final).z + length;
     case "plane-lift":
-      return tableZMm(final.setup, final.truth.datumMm.z) + length;
+      return tableZMm(final.setup, final.truth) + length;
     case "master":
       return tool === master ? 0 : length - lengthWantedMm(trace, toolName(master));
     case "offset-per-tool":
@@ -85,7 +85,7 @@ export function workWantedMm(trace: MillTrace, tool: number, { school, master }:
     case "block-in-wear":
       return 0;
     case "plane-lift":
-      return datum - tableZMm(final.setup, final.truth.datumMm.z);
+      return datum - tableZMm(final.setup, final.truth);
     case "master":
       return datum + lengthWantedMm(trace, toolName(master));
     case "offset-per-tool":

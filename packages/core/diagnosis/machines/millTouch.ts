@@ -19,7 +19,7 @@ const FINEST_MM = 0.003;
 
 /** Where a surface lies as the marking has it, mm; null for one that no length is set on. */
 function surfaceMm({ final }: MillTrace, on: string): number | null {
-  if (on === "table") return tableZMm(final.setup, final.truth.datumMm.z);
+  if (on === "table") return tableZMm(final.setup, final.truth);
   return on === "stock" ? datumNowMm(final).z + final.setup.facingAllowanceMm : null;
 }
 

@@ -11,7 +11,7 @@ import {
 import { drawBetween, drawOne, drawUnit } from "../../random";
 import { scales, toCounts, toMm } from "../../units";
 import { lengthBias, xyBias } from "../bias";
-import { SETTER_HEIGHT_MM, SETTER_PLACE_MM, tableZMm } from "../scene";
+import { SETTER_HEIGHT_MM, SETTER_PLACE_MM, nominalTableMm, tableZMm } from "../scene";
 import type { Exercise } from "../schema";
 import type { Doubtful } from "../schools";
 import type { MillDraw, MillSetup, MillTruth, SetupEdge } from "../setup";
@@ -82,7 +82,7 @@ function keptRegisters(setup: MillSetup, truth: MillTruth): MillSetup["leftovers
   if (!setup.partBefore) return setup.leftovers;
   const rounded = (mm: number) => toMm(toCounts(mm, scales[setup.unit]), scales[setup.unit]);
   const [, dy, dz] = setup.partBefore.byMm;
-  const plane = tableZMm(setup, truth.datumMm.z);
+  const plane = tableZMm(setup, truth);
   const isOnMovingJaw =
     setup.datum.kind === "corner" && (setup.datum.edges.y.approach === 1) !== (setup.fixture.fixedJaw === "front");
   const yShift = setup.datum.kind === "middle" ? dy / 2 : Number(isOnMovingJaw) * dy;
@@ -114,6 +114,8 @@ function drawTruth(exercise: Exercise, setup: MillSetup, seed: string): MillTrut
   return {
     ...drawTruthBase(setup.gaps, seed),
     datumMm,
+    // parallels and vises are never as high as their drawing has it: no lift is the same in two lanes
+    tableMm: tidy(nominalTableMm(setup, datumMm.z) + between(-1.8, 1.8, "table")),
     stockSizeMm: [sizeX + between(-0.2, 0.2, "size", "x"), sizeY + between(-0.2, 0.2, "size", "y"), sizeZ],
     lengthsMm: {
       edgeFinder: between(88, 94, "length", "edge finder"),

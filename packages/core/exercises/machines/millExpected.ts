@@ -31,7 +31,7 @@ export function expectedLengths(
   const lengthOf = (tool: number) => wantedLengthMm(setup, truth, tool);
   const rows = (value: (tool: number) => number): ExpectedRegister[] =>
     tools.map((tool) => ({ register: `H${tool}`, wantedMm: value(tool) }));
-  const plane = tableZMm(setup, truth.datumMm.z);
+  const plane = tableZMm(setup, truth);
   const block = setup.gaps.find(({ kind }) => kind === "block")?.nominalMm ?? 0;
   switch (school) {
     case "gauge-line":

@@ -95,7 +95,7 @@ export function faceMm({ lathe, truth }: TurningLane): number | null {
   return lathe ? endAt(lathe.outer, lathe.bore, (truth.lathe.stock.boreMm ?? 0) / 2 + NEAR_MIDDLE_MM) : null;
 }
 
-const isInside = ({ kind }: TurretTool): boolean => kind === "boring";
+export const isInside = ({ kind }: TurretTool): boolean => kind === "boring";
 
 const widthOf = ({ bladeMm }: TurretTool): number => bladeMm ?? Infinity;
 

@@ -5,6 +5,7 @@ import { jogMm, type JogSize } from "../../lane/names";
 import { armRoomMm, tripArm } from "./acts/arm/act";
 import { senseGap } from "./acts/gap/act";
 import { chip, emitCut, FEELING_MM } from "./acts/turning/act";
+import { cutAslant } from "./acts/turning/slant";
 import { type CommandOf } from "../commands";
 import { type Decision } from "../act";
 import { accept, refuse } from "../../result";
@@ -137,13 +138,15 @@ export function moveTurret(
   const rooms: [Struck, (position: AxisCounts) => number][] = [
     ["jawStruck", (position) => jawRoomMm(state, position)],
     ["armStruck", (position) => armRoomMm(state, position)],
-    // a tip laid on still metal by microns stops nothing
-    [
+  ];
+  // a slope is cut as far as an insert takes it; a tip laid on still metal by microns stops nothing
+  const isSlope = cuts && !isOneAxis;
+  if (!isSlope)
+    rooms.push([
       "insertChipped",
       (position) =>
         (cuts ? 0 : SURVIVES_MM) + metalRoomMm(state, position, cuts ? { along, deepestMm: deepestMm(state) } : null),
-    ],
-  ];
+    ]);
   const lengthMm = Math.hypot(toMm(to.x - from.x, state.scale) / 2, toMm(to.z - from.z, state.scale));
   const met = rooms.flatMap(([code, roomMm]) => {
     // a tip that stands pressed into something may leave it, and comes no deeper
@@ -152,23 +155,26 @@ export function moveTurret(
     return share === null ? [] : [{ code, share }];
   });
   const first = met.sort((a, b) => a.share - b.share)[0];
-  if (first) {
-    draft.emit({ type: "moved", to: at(first.share), ...how });
+  const upTo = first?.share ?? 1;
+  const slope = isSlope
+    ? cutAslant(draft, (share) => (share === 1 && !first ? to : at(share * upTo)), lengthMm * upTo, deepestMm(state))
+    : null;
+  draft.emit({ type: "moved", to: slope?.end ?? (first ? at(first.share) : to), ...how });
+  for (const fact of slope?.facts ?? []) draft.emit(fact);
+  const struck = slope?.isBroken ? "insertChipped" : first?.code;
+  if (struck) {
     draft.emit({
       type: "incidentHappened",
-      code: first.code,
+      code: struck,
       isSilent: false,
       failsOutright: false,
       stopsMachine: true,
     });
     return null;
   }
-  if (!isOneAxis && cuts && advance(lengthMm, (part) => metalRoomMm(state, at(part), null)) !== null)
-    return { code: "cutOneAxis" };
-  draft.emit({ type: "moved", to, ...how });
   if (draft.state.lathe.isResting) draft.emit({ type: "metalLeft" });
   if (draft.state.lathe.arm.isTripped) draft.emit({ type: "armLeft" });
-  if (depthMm(draft.state) === 0) return null;
+  if (slope || depthMm(draft.state) === 0) return null;
   if (draft.state.spindle.isOn) emitCut(draft, along, FINE_MM);
   else draft.emit({ type: "metalTouched", on: metOn(draft.state, along), at: draft.state.position, clickMm: FINE_MM });
   return null;

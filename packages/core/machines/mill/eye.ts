@@ -1,8 +1,8 @@
 import { type MillTruth } from "../../exercises/setup";
-import { seen } from "../../lane/eye";
+import { eyeShiftMm, seen, seenAs } from "../../lane/eye";
 import { type MillLane, type Seat } from "./lane";
 import { type Thing } from "../../instruments/things";
-import { sceneSolids, surfaces, type Scene, type Surface } from "../../exercises/scene";
+import { sceneSolids, surfaces, tableZMm, type Scene, type Surface } from "../../exercises/scene";
 import { skewNowDeg, stockOffMm } from "./solids";
 import { toMm } from "../../units/scale";
 import { planGap } from "../../geometry/solid";
@@ -16,7 +16,15 @@ function seenDatum({ datumMm, eyeOffsetMm }: MillTruth): MillTruth["datumMm"] {
 
 /** The length of what the spindle holds as an eye sees it, mm; 0 for the bare nose. */
 export function seenLengthMm({ truth }: MillLane, thing: Thing | null): number {
-  return thing === null ? 0 : seen(truth.lengthsMm[thing] ?? 0, 0);
+  return thing === null ? 0 : seenAs(truth.lengthsMm[thing] ?? 0, truth, "length", thing);
+}
+
+/** How far an eye takes the blank to be turned, degrees: in steps that are shifted for the lane; square is square. */
+function seenSkewDeg({ truth, seat }: Pick<MillLane, "truth" | "seat">): number {
+  const deg = skewNowDeg({ truth, seat });
+  if (deg === 0) return 0;
+  const shift = eyeShiftMm(truth, "skew");
+  return Math.round((Math.round((deg - shift) / EYE_STEP_DEG) * EYE_STEP_DEG + shift) * 1000) / 1000;
 }
 
 const drawn = new WeakMap<Seat, { truth: MillTruth; scene: Scene }>();
@@ -27,22 +35,34 @@ export function seenScene({ setup, truth, seat }: MillLane): Scene {
   if (known && known.truth === truth) return known.scene;
   const off = stockOffMm({ truth, seat });
   const datumMm = seenDatum(truth);
-  const scene = sceneSolids(setup, {
+  const tableMm = seenAs(tableZMm(setup, truth), truth, "table");
+  const placing = {
     datumMm,
-    stockOffMm: { x: seen(off.x, 0), y: seen(off.y, 0), z: 0 },
+    // against the stop it stands where it is meant to stand, and everybody knows it
+    stockOffMm: {
+      x: off.x === 0 ? 0 : seenAs(off.x, truth, "off stop", "x"),
+      y: off.y === 0 ? 0 : seenAs(off.y, truth, "off stop", "y"),
+      z: 0,
+    },
     sizeMm: setup.partSizeMm,
-    skewDeg: Math.round(skewNowDeg({ truth, seat }) / EYE_STEP_DEG) * EYE_STEP_DEG || 0,
+    tableMm,
+    skewDeg: seenSkewDeg({ truth, seat }),
     featureDiameterMm: setup.feature?.diameterMm ?? 0,
-    setterTopMm: truth.setter ? seen(truth.setter.topMm, 0) : null,
-    lampGauge: seat.lamp
-      ? {
+    setterTopMm: truth.setter ? seenAs(truth.setter.topMm, truth, "setter") : null,
+  };
+  const bare = sceneSolids(setup, { ...placing, lampGauge: null });
+  // a gauge is drawn standing on what it stands on
+  const scene = seat.lamp
+    ? sceneSolids(setup, {
+        ...placing,
+        lampGauge: {
           x: seat.lamp.x,
           y: seat.lamp.y,
-          footMm: seen(seat.lamp.footMm, truth.eyeOffsetMm.z),
+          footMm: bare[seat.lamp.on]?.highZ ?? tableMm,
           heightMm: setup.lampGaugeMm,
-        }
-      : null,
-  });
+        },
+      })
+    : bare;
   drawn.set(seat, { truth, scene });
   return scene;
 }

@@ -1,5 +1,5 @@
 import { type MillLane, type Seat } from "./lane";
-import { sceneBoxes, sceneSolids, type Placing, type Scene } from "../../exercises/scene";
+import { sceneBoxes, sceneSolids, tableZMm, type Placing, type Scene } from "../../exercises/scene";
 import { type MillSetup, type MillTruth } from "../../exercises/setup";
 import { shapes, toolNumber, type Shape, type Thing } from "../../instruments/things";
 import { type AxisCounts } from "../../registers/mill";
@@ -37,6 +37,7 @@ function truePlacing({ setup, truth, seat, setter }: MillLane): Placing {
     datumMm: truth.datumMm,
     stockOffMm: stockOffMm({ truth, seat }),
     sizeMm: truth.stockSizeMm,
+    tableMm: tableZMm(setup, truth),
     skewDeg: skewNowDeg({ truth, seat }),
     featureDiameterMm: truth.feature?.diameterMm ?? 0,
     setterTopMm: truth.setter ? truth.setter.topMm + setter.shiftMm : null,

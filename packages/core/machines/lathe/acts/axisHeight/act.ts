@@ -83,7 +83,7 @@ function readGauge(draft: LatheDraft, { from }: CommandOf<"readGauge">): Decisio
     axis.pinMm / 2 +
     truth.gaugeOffMm +
     wrongMm +
-    drawNormal(0, READS_MM, state.truth.seed, "gauge", "reads", number);
+    drawNormal(0, READS_MM, state.truth.seed, "gauge", "reads", from);
   draft.emit({ type: "gaugeRead", from, isZeroed: isGaugeZeroed, number });
   draft.emit({
     type: "readingShown",

@@ -99,7 +99,21 @@ function placeGap({ state }: LatheDraft, { id, on, hand, side }: CommandOf<"plac
   if (on === "face" && toolAt(state).kind === "threading" && state.kind === "readout")
     return refuse({ code: "pointMeetsNoFace" });
   const between = (isBehind ? behindMm(state) : gapMm(state, on)) ?? Infinity;
-  if (between < (state.truth.gapsMm[id] ?? 0)) return refuse({ code: "paperDoesNotGoUnder" });
+  // that it does not go between is felt, and no refusal: what hands find out is in the log
+  if (between < (state.truth.gapsMm[id] ?? 0))
+    return accept([
+      {
+        type: "turretTried",
+        id,
+        on,
+        goes: false,
+        at: state.position,
+        number: state.lathe.tries + 1,
+        dirtMm: 0,
+        isOpened: false,
+        clickMm: 0,
+      },
+    ]);
   const leanMm =
     hand === "post"
       ? Math.round(

@@ -1,5 +1,6 @@
 import type * as schema from "./schema";
-import type { CutLook } from "./names";
+import { carvedBy } from "./slant";
+import { cutLook, SCRAPES_BELOW_MM } from "./look";
 import { type LatheAct, type LatheDraft, type LatheState, type TurningLane, type TurretEvidence } from "../../lane";
 import type { TurnedFace } from "../../faces";
 import {
@@ -10,7 +11,6 @@ import {
   depthOfCutMm,
   isScratch,
   pipHere,
-  tipAt,
   toolAt,
   wouldCut,
 } from "../../contact";
@@ -36,21 +36,8 @@ export const chip = (draft: LatheDraft): void =>
     stopsMachine: true,
   });
 
-/** Above this the edge sings and tears, m/min; no bench insert stands it. */
-const FASTEST_M_PER_MIN = 400;
-/** Below this an edge is heard to scrape and not to cut, mm. */
-const SCRAPES_BELOW_MM = 0.03;
 /** A click no larger than this is one with which a surface is felt for, mm. */
 export const FEELING_MM = 0.026;
-
-/** How the edge here cuts now: heel first when the chuck turns backward, singing too fast or with a chipped insert. */
-function cutLook(state: TurningLane, deepMm: number): CutLook {
-  const { spindle, lathe } = state;
-  if (spindle.direction === "reverse") return "rubs";
-  const mPerMin = (2 * Math.PI * Math.abs(tipAt(state).radiusMm) * spindle.rpm) / 1000;
-  if (lathe.chipped.includes(lathe.station) || mPerMin > FASTEST_M_PER_MIN) return "chatters";
-  return deepMm < SCRAPES_BELOW_MM ? "scrapes" : "cuts";
-}
 
 /** What a turning part's face that an edge comes to is called. */
 function surfaceOf(state: TurningLane, axis: "x" | "z"): TurnedFace {
@@ -120,7 +107,7 @@ function measureTurned(draft: LatheDraft, command: CommandOf<"measureTurned">): 
       instrument: "caliper",
       what: "pip",
       tool: lathe.pip.tool,
-      values: { diameter: readByHand(lathe.pip.diameterMm, "caliper", state.truth.seed, `pip ${lathe.cuts}`, made) },
+      values: { diameter: readByHand(lathe.pip.diameterMm, "caliper", state.truth.seed, `pip ${lathe.cuts}`) },
     });
     return accept(draft.events);
   }
@@ -131,12 +118,14 @@ function measureTurned(draft: LatheDraft, command: CommandOf<"measureTurned">): 
   const number = state.desk.readingsMade + 1;
   const trueMm = isBore ? 2 * step.radiusMm : acrossMm(state, step, lathe.quarter);
   const by = command.by === "caliper" ? "caliper" : "micrometer";
+  // a cut part is another part, and two points repeat after half a turn
+  const place = `${isBore ? "bored" : "turned"} ${step.cut} ${lathe.quarter % 2}`;
   draft.emit({
     type: "readingShown",
     number,
     instrument: command.by,
     what: isBore ? "bored" : "turned",
-    values: { diameter: readByHand(trueMm, by, state.truth.seed, `turned ${step.cut}`, number) },
+    values: { diameter: readByHand(trueMm, by, state.truth.seed, place) },
   });
   return accept(draft.events);
 }
@@ -172,6 +161,14 @@ export const turning: LatheAct<typeof schema> = {
       ...lathe,
       heard: { looks, at },
       evidence: looks === "scrapes" ? scratchedOn(lathe, on) : lathe.evidence,
+    })),
+    // a slope is no face and no band: it opens nothing, and what was cut there before is gone
+    turnedAslant: onLathe((lathe, { kind, treads, number, at, looks }) => ({
+      ...lathe,
+      cuts: number,
+      heard: { looks, at },
+      lastBy: null,
+      [kind]: carvedBy(lathe[kind], kind, treads, number),
     })),
     coneDug: onLathe((lathe, { depthMm, at, looks }) => ({
       ...lathe,

@@ -34,6 +34,15 @@ export const events = [
     clickMm: mm,
     looks: z.enum(cutLooks),
   }),
+  /** A slope cut by a feed in both axes, in treads: everything from `fromMm` to `toMm` beyond a radius is gone, mm. */
+  z.strictObject({
+    type: z.literal("turnedAslant"),
+    kind: z.enum(["outer", "bore"]),
+    treads: z.array(z.strictObject({ fromMm: mm, toMm: mm, radiusMm: mm })).max(200),
+    number: counts,
+    at: place,
+    looks: z.enum(cutLooks),
+  }),
   /** A nose driven into the cone cuts it, mm along its normal. */
   z.strictObject({ type: z.literal("coneDug"), depthMm: mm, at: place, looks: z.enum(cutLooks) }),
 ] as const;

@@ -55,7 +55,8 @@ function calibrate(draft: MillDraft, command: CommandOf<"calibrate">): Decision 
   if (problem) return refuse(problem);
   const number = state.desk.readingsMade + 1;
   const mm = round(
-    foundMm(state, command) + drawNormal(0, FINDS_MM, state.truth.seed, "calibration", what, by, number),
+    foundMm(state, command) +
+      drawNormal(0, FINDS_MM, state.truth.seed, "calibration", what, by, state.probe.longerMm, state.setter.shiftMm),
   );
   draft.emit({
     type: "readingShown",

@@ -48,6 +48,12 @@ const WHAT: Record<CommandOf<"measure">["what"], string> = {
   feature: "across",
 };
 
+/** What a reading is called: a sheet or block by its own name, a tool by its number, all else by what it is. */
+function nameOf({ what, id }: CommandOf<"measure">, tool: number | undefined): string {
+  if (what === "gapThing" && id !== undefined) return id;
+  return tool === undefined ? WHAT[what] : toolName(tool);
+}
+
 /** Caliper, micrometer or rule put to something that hands can reach, spindle still. */
 function measure(draft: MillDraft, command: CommandOf<"measure">): Decision {
   const { state } = draft;
@@ -59,14 +65,16 @@ function measure(draft: MillDraft, command: CommandOf<"measure">): Decision {
   const size = trueSizeMm(state, command);
   if (!size) return refuse({ code: "nothingToMeasure" });
   const number = state.desk.readingsMade + 1;
-  const name = command.id ?? (size.tool === undefined ? WHAT[command.what] : toolName(size.tool));
+  const name = nameOf(command, size.tool);
+  // by what is measured and nothing else: what hangs in the spindle matters only where that is what is measured
+  const of = command.what === "toolReach" ? `reach of ${state.holds}` : name;
   draft.emit({
     type: "readingShown",
     number,
     instrument: command.by,
     what: WHAT[command.what],
     ...(size.tool === undefined ? {} : { tool: size.tool }),
-    values: { [name]: readByHand(size.mm, command.by, state.truth.seed, name + (state.holds ?? ""), number) },
+    values: { [name]: readByHand(size.mm, command.by, state.truth.seed, of) },
   });
   return accept(draft.events);
 }

@@ -58,7 +58,22 @@ function placePaper({ state }: MillDraft, { id = "paper" }: CommandOf<"placePape
     ]);
   }
   const feel = feelAt(gapOverMm(state, on), state.truth.gapsMm[id] ?? sheet.nominalMm);
-  return feel === "slides" ? accept([{ type: "paperPlaced", on, feel, id }]) : refuse({ code: "paperDoesNotGoUnder" });
+  // that it does not go under is felt, and no refusal: what hands find out is in the log
+  return accept([
+    feel === "slides"
+      ? { type: "paperPlaced", on, feel, id }
+      : {
+          type: "blockTried",
+          id,
+          on,
+          goes: false,
+          machineZ: state.position.z,
+          number: state.blocks.tries + 1,
+          dirtMm: 0,
+          clickMm: 0,
+          isOpened: false,
+        },
+  ]);
 }
 
 function feelPaper({ state }: MillDraft): Decision {

@@ -25,8 +25,8 @@ function askPresetter(draft: MillDraft, { tool }: CommandOf<"askPresetter">): De
       what: "lengthAndDiameter",
       tool,
       values: {
-        length: readPresetter(lengthMm, seed, state.desk.readingsMade + 1),
-        diameter: readPresetter(diametersMm[tool] ?? nominal.diameterMm, seed, state.desk.readingsMade + 501),
+        length: readPresetter(lengthMm, seed, `length of ${thing}`),
+        diameter: readPresetter(diametersMm[tool] ?? nominal.diameterMm, seed, `diameter of ${thing}`),
       },
     }),
   );
