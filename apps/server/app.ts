@@ -64,8 +64,13 @@ export function buildApp({
   const people = authStore(db);
   const floor = floorStore(db);
   const cache = new LaneCache(store);
-  const sender = new ChangeSender((laneIds) => store.notify(laneIds));
-  const changes = new ChangeListener(pool, logger);
+  const processId = randomUUID();
+  const sender = new ChangeSender((laneIds) => store.notify(processId, laneIds));
+  const changes = new ChangeListener(pool, logger, processId);
+  // what another process wrote is folded anew
+  changes.listen((laneId, isOwn) => {
+    if (!isOwn) cache.drop(laneId);
+  });
   const sessions = sessionHandler(pool, sessionSecret);
   const reviews = reviewStore(db);
   const lanes = new LaneService({ store, reviews, cache, changed: (laneId) => sender.changed(laneId), now });
@@ -74,6 +79,7 @@ export function buildApp({
   const regrade = new RegradeService({
     store: regradeStore(db),
     lanes: store,
+    notify: (laneIds) => store.notify(processId, laneIds),
     pool,
     threads,
     queue,

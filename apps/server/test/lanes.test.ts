@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Command, ObservationNow } from "@probe-lane/core/bench";
 import type { MillTruth } from "@probe-lane/core/exercises";
-import type { MarksView, RulingView, WallView } from "@probe-lane/contract";
+import type { BatchReply, MarksView, RulingView, WallView } from "@probe-lane/contract";
 import { openTab, TestClient, TestTab, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -75,6 +75,74 @@ describe("a lane's batches", () => {
     } finally {
       await other.close();
     }
+  });
+
+  it("behind a round robin of two processes nothing is refused, lost or done twice, resent or not", async () => {
+    const student = await client("sorrel");
+    const lane = await student.startLane(1);
+    const other = await server.another();
+    try {
+      const here = await openTab(student, lane);
+      const there = student.at(other);
+      await there.view(lane);
+      const first = await rows(lane);
+      const answers: number[] = [];
+      for (let turn = 0; turn < 60; turn++) {
+        const batch = here.batch([jog(1)]);
+        const [one, two] = turn % 2 === 0 ? [student, there] : [there, student];
+        const reply = await one.call<BatchReply>("POST", `/lanes/${lane}/commands`, batch);
+        answers.push(reply.status);
+        here.afterTurn = reply.body.turn;
+        // every fifth answer is lost on the way, and the batch comes again, at the other process
+        if (turn % 5 !== 4) continue;
+        const again = await two.call<BatchReply>("POST", `/lanes/${lane}/commands`, batch);
+        expect([again.status, again.body.turn, again.body.outcomes]).toEqual([
+          200,
+          reply.body.turn,
+          reply.body.outcomes,
+        ]);
+      }
+      expect(new Set(answers)).toEqual(new Set([200]));
+      expect(await rows(lane)).toBe(first + 60);
+      expect((await there.view(lane)).observation).toEqual((await student.view(lane)).observation);
+    } finally {
+      await other.close();
+    }
+  });
+
+  it("a read while the first command after a start is under way puts nothing older back", async () => {
+    const student = await client("sorrel");
+    const lane = await student.startLane(2);
+    const tab = await openTab(student, lane);
+    for (let turn = 0; turn < 8; turn++) {
+      // a process that has just started knows no lane
+      const fresh = await server.another();
+      try {
+        const there = student.at(fresh);
+        const batch = tab.batch([jog(1)]);
+        const [reply] = await Promise.all([
+          there.call<BatchReply>("POST", `/lanes/${lane}/commands`, batch),
+          there.view(lane),
+          there.view(lane),
+        ]);
+        tab.afterTurn = reply.body.turn;
+        const next = await there.call<BatchReply>("POST", `/lanes/${lane}/commands`, tab.batch([jog(1)]));
+        expect([reply.status, next.status]).toEqual([200, 200]);
+        tab.afterTurn = next.body.turn;
+      } finally {
+        await fresh.close();
+      }
+    }
+  });
+
+  it("a tab that calls itself by a name of the server’s is a tab all the same", async () => {
+    const student = await client("sorrel");
+    const lane = await student.startLane(3);
+    const seen = await openTab(student, lane);
+    const posing = new TestTab(student, lane, seen.afterTurn, "instructor");
+    await posing.do(jog(1));
+    // an instructor’s entry never collides with a student’s tab; this one does
+    expect((await seen.post(seen.batch([jog(1)]))).status).toBe(409);
   });
 
   it("another process folds the same lane from the log", async () => {

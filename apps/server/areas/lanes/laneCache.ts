@@ -22,6 +22,8 @@ export interface HeldLane {
 
 /** Entries by an instructor carry this writer; they never collide with the student's tab. */
 export const INSTRUCTOR_WRITER = "instructor";
+/** Names of writers are the server's: what a tab calls itself never is the name of somebody else. */
+export const tabWriter = (name: string): string => `tab:${name}`;
 
 const openGates = (state: LaneState): number => gatesOf(state).filter(({ isPassed }) => isPassed).length;
 
@@ -47,11 +49,15 @@ export function advance(
   };
 }
 
-/** Folded lanes by id, the least recently used dropped first. Any process can rebuild any of them from the log. */
+/**
+ * Folded lanes by id, the least recently used dropped first. Any process can rebuild any of them from the log. What is
+ * held never goes back: a load that was begun before a write, or before a drop, is not kept over what came after it.
+ */
 export class LaneCache {
   private readonly lanes = new Map<string, HeldLane>();
+  private readonly loads = new Map<string, Promise<HeldLane | null>>();
   constructor(
-    private readonly store: LaneStore,
+    private readonly store: Pick<LaneStore, "header" | "log" | "headSeq">,
     private readonly size = 400,
   ) {}
 
@@ -61,14 +67,25 @@ export class LaneCache {
       this.put(id, held);
       return held;
     }
-    const loaded = await this.load(id);
-    if (loaded) this.put(id, loaded);
-    return loaded;
+    const loading = this.loads.get(id) ?? this.begin(id);
+    const loaded = await loading;
+    // only the load that is still the newest is kept; a command may have gone further meanwhile
+    if (loaded && this.loads.get(id) === loading) this.put(id, loaded);
+    if (this.loads.get(id) === loading) this.loads.delete(id);
+    return this.lanes.get(id) ?? loaded;
+  }
+
+  /** The lane as the log has it now, whichever process wrote last. */
+  async fresh(id: string): Promise<HeldLane | null> {
+    const held = this.lanes.get(id);
+    if (held && (await this.store.headSeq(id)) > held.headSeq) this.drop(id);
+    return this.get(id);
   }
 
   put(id: string, lane: HeldLane): void {
+    const held = this.lanes.get(id);
     this.lanes.delete(id);
-    this.lanes.set(id, lane);
+    this.lanes.set(id, held && held.headSeq > lane.headSeq ? held : lane);
     if (this.lanes.size <= this.size) return;
     const [oldest] = this.lanes.keys();
     if (oldest) this.lanes.delete(oldest);
@@ -76,6 +93,14 @@ export class LaneCache {
 
   drop(id: string): void {
     this.lanes.delete(id);
+    this.loads.delete(id);
+  }
+
+  private begin(id: string): Promise<HeldLane | null> {
+    const loading = this.load(id);
+    this.loads.set(id, loading);
+    loading.catch(() => this.loads.delete(id));
+    return loading;
   }
 
   private async load(id: string): Promise<HeldLane | null> {

@@ -27,7 +27,7 @@ import type {
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
-import { advance, INSTRUCTOR_WRITER, type HeldLane, type LaneCache } from "./laneCache";
+import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
 import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
@@ -60,6 +60,9 @@ const headline = (ruling: Ruling): string => {
   return worst ? causeWords(worst, ruling.sheet).headline : "Every value is right.";
 };
 
+/** How often work is done again where another process was first; each time one of them gets on. */
+const MOST_TURNS = 8;
+
 export class LaneService {
   private readonly queues = new Map<string, Promise<unknown>>();
   constructor(private readonly deps: LaneServiceDeps) {}
@@ -77,9 +80,12 @@ export class LaneService {
     return next;
   }
 
-  /** A lane that this person may read, or 404. */
+  /** A lane that this person may read, as the log has it now, or 404. */
   async held(laneId: string, actor: Actor): Promise<HeldLane> {
-    const lane = await this.deps.cache.get(laneId);
+    return this.allowed(await this.deps.cache.fresh(laneId), actor);
+  }
+
+  private allowed(lane: HeldLane | null, actor: Actor): HeldLane {
     if (!lane || !mayRead(lane.header, actor)) throw new HttpError("notFound");
     return lane;
   }
@@ -97,20 +103,40 @@ export class LaneService {
   run(laneId: string, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
     return this.inTurn(laneId, async () => {
       if (actor.role !== "student") throw new HttpError("readOnly");
-      const lane = await this.held(laneId, actor);
-      const [first] = batch.commands;
-      const counted = lane.writers.get(batch.writer) ?? 0;
-      if (first && first.clientSeq <= counted) return this.replyAgain(laneId, lane, batch);
-      if (lane.lastWriter !== batch.writer && lane.lastWriterTurn > batch.afterTurn) throw new HttpError("laneMoved");
-      return this.append(laneId, lane, actor, batch);
+      return this.settled(laneId, (isAgain) => this.answer(laneId, actor, batch, isAgain));
     });
+  }
+
+  private async answer(laneId: string, actor: Actor, batch: CommandBatch, isAgain: boolean): Promise<BatchReply> {
+    const { cache } = this.deps;
+    let lane = this.allowed(await cache.get(laneId), actor);
+    // the tab knows of an answer that this process does not: another one gave it
+    if (!isAgain && lane.turn < batch.afterTurn) lane = await this.held(laneId, actor);
+    const writer = tabWriter(batch.writer);
+    const [first] = batch.commands;
+    if (first && first.clientSeq <= (lane.writers.get(writer) ?? 0)) return this.replyAgain(laneId, lane, batch);
+    if (lane.lastWriter !== writer && lane.lastWriterTurn > batch.afterTurn) throw new HttpError("laneMoved");
+    return this.append(laneId, lane, actor, batch);
+  }
+
+  /** Work on a lane that is done again from the log where another process was first at its next entry. */
+  private async settled<T>(laneId: string, work: (isAgain: boolean) => Promise<T>): Promise<T> {
+    for (let turn = 0; ; turn++) {
+      try {
+        return await work(turn > 0);
+      } catch (error) {
+        if (!isUniqueViolation(error) || turn >= MOST_TURNS) throw error;
+        this.deps.cache.drop(laneId);
+      }
+    }
   }
 
   /** A batch that was answered before: the same outcomes from the log, and nothing done twice. */
   private async replyAgain(laneId: string, lane: HeldLane, batch: CommandBatch): Promise<BatchReply> {
     const log = await this.deps.store.log(laneId);
+    const writer = tabWriter(batch.writer);
     const outcomes = batch.commands.map(({ clientSeq }): Outcome => {
-      const entries = log.filter((entry) => entry.writer === batch.writer && entry.clientSeq === clientSeq);
+      const entries = log.filter((entry) => entry.writer === writer && entry.clientSeq === clientSeq);
       const refused = entries.map(({ event }) => event).find((event) => event.type === "commandRefused");
       if (refused) return refusedOutcome(clientSeq, refused.refusal, lane.state.setup.unit);
       return { clientSeq, kind: entries.length > 0 ? "done" : "skipped" };
@@ -138,7 +164,7 @@ export class LaneService {
           seq: lane.headSeq + 1,
           at,
           actorId: actor.id,
-          writer: batch.writer,
+          writer: tabWriter(batch.writer),
           clientSeq,
           event: eventSchema.parse(event),
         };
@@ -167,27 +193,29 @@ export class LaneService {
     } catch (error) {
       // whatever happened, the log is the truth: fold it again before the next command
       this.deps.cache.drop(laneId);
-      throw isUniqueViolation(error) ? new HttpError("laneMoved") : error;
+      throw error;
     }
   }
 
   /** The instructor has come: the hand goes down. */
   answerHand(laneId: string, actor: Actor): Promise<void> {
-    return this.inTurn(laneId, async () => {
-      const lane = await this.held(laneId, actor);
-      if (!lane.state.isHandUp) return;
-      const entry = {
-        seq: lane.headSeq + 1,
-        at: this.deps.now(),
-        actorId: actor.id,
-        writer: INSTRUCTOR_WRITER,
-        clientSeq: 0,
-        event: { type: "handLowered" } as const,
-      };
-      await this.write(laneId, [entry], null);
-      this.deps.cache.put(laneId, advance(lane, { ...entry, atMs: entry.at.getTime() }));
-      this.deps.changed(laneId);
-    });
+    return this.inTurn(laneId, () => this.settled(laneId, () => this.lowerHand(laneId, actor)));
+  }
+
+  private async lowerHand(laneId: string, actor: Actor): Promise<void> {
+    const lane = await this.held(laneId, actor);
+    if (!lane.state.isHandUp) return;
+    const entry = {
+      seq: lane.headSeq + 1,
+      at: this.deps.now(),
+      actorId: actor.id,
+      writer: INSTRUCTOR_WRITER,
+      clientSeq: 0,
+      event: { type: "handLowered" } as const,
+    };
+    await this.write(laneId, [entry], null);
+    this.deps.cache.put(laneId, advance(lane, { ...entry, atMs: entry.at.getTime() }));
+    this.deps.changed(laneId);
   }
 
   /** The stored ruling, made from the log when there is none yet. */

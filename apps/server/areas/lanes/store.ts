@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, inArray, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, inArray, max, sql } from "drizzle-orm";
 import { upgradeEvent, type LaneEvent } from "@probe-lane/core/bench";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { exerciseSchema, markingSchema } from "@probe-lane/core/exercises";
@@ -114,6 +114,15 @@ export const laneStore = (db: Database) => {
         .where(eq(laneEvents.attemptId, attemptId))
         .orderBy(asc(laneEvents.seq));
       return rows.map(({ at, event, ...row }) => ({ ...row, atMs: at.getTime(), event: upgradeEvent(event) }));
+    },
+
+    /** Number of the last entry; 0 where there is none. */
+    async headSeq(attemptId: string): Promise<number> {
+      const [row] = await db
+        .select({ seq: max(laneEvents.seq) })
+        .from(laneEvents)
+        .where(eq(laneEvents.attemptId, attemptId));
+      return row?.seq ?? 0;
     },
 
     /** One statement, one commit. A taken (attempt, seq) is a unique violation: another writer was first. */
@@ -247,8 +256,11 @@ export const laneStore = (db: Database) => {
           sql`select u.id, u.name from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
         )
         .then(({ rows }) => rows),
-    notify: async (attemptIds: readonly string[]): Promise<void> => {
-      await db.execute(sql`select pg_notify('lane', id) from unnest(${sql.param(attemptIds)}::text[]) as id`);
+    /** Tells every process which lanes changed, and who says so. */
+    notify: async (sender: string, attemptIds: readonly string[]): Promise<void> => {
+      await db.execute(
+        sql`select pg_notify('lane', ${sender} || ' ' || id) from unnest(${sql.param(attemptIds)}::text[]) as id`,
+      );
     },
   };
 };

@@ -12,7 +12,9 @@ import type { ExerciseKey, RegradeRow, RegradeStore, TrialRow } from "./store";
 
 export interface RegradeDeps {
   store: RegradeStore;
-  lanes: Pick<LaneStore, "rulingOf" | "notify">;
+  lanes: Pick<LaneStore, "rulingOf">;
+  /** Tells every process that these lanes have a new ruling. */
+  notify(laneIds: readonly string[]): Promise<void>;
   pool: pg.Pool;
   threads: WorkPool;
   queue: JobQueue;
@@ -194,7 +196,7 @@ export class RegradeService {
   }
 
   private async markAll(regrade: RegradeRow): Promise<void> {
-    const { store, lanes } = this.deps;
+    const { store, notify } = this.deps;
     const marking = (await store.revisions(regrade)).find(({ revision }) => revision === regrade.revision);
     if (!marking) throw new Error(`markAll: ${regrade.exerciseId} has no revision ${regrade.revision}`);
     const limit = pLimit(AT_ONCE);
@@ -207,11 +209,11 @@ export class RegradeService {
           if (told.length < TOLD_TOGETHER) return;
           const pack = told;
           told = [];
-          await lanes.notify(pack);
+          await notify(pack);
         }),
       ),
     );
-    if (told.length > 0) await lanes.notify(told);
+    if (told.length > 0) await notify(told);
     await store.finish(regrade.id);
   }
 }

@@ -36,10 +36,12 @@ export class ChangeListener {
   private client: pg.PoolClient | null = null;
   private timer: NodeJS.Timeout | null = null;
   private isClosed = false;
-  private readonly ears = new Set<(laneId: string) => void>();
+  private readonly ears = new Set<(laneId: string, isOwn: boolean) => void>();
   constructor(
     private readonly pool: pg.Pool,
     private readonly logger: Logger,
+    /** By what this process signs what it sends itself. */
+    private readonly own: string,
   ) {}
 
   async start(): Promise<void> {
@@ -51,7 +53,8 @@ export class ChangeListener {
       }
       this.client = client;
       client.on("notification", ({ payload }) => {
-        if (payload) for (const ear of this.ears) ear(payload);
+        const [sender, laneId] = (payload ?? "").split(" ");
+        if (laneId) for (const ear of this.ears) ear(laneId, sender === this.own);
       });
       client.on("error", () => this.again());
       await client.query("listen lane");
@@ -71,7 +74,7 @@ export class ChangeListener {
     }, RECONNECT_MS);
   }
 
-  listen(ear: (laneId: string) => void): () => void {
+  listen(ear: (laneId: string, isOwn: boolean) => void): () => void {
     this.ears.add(ear);
     return () => this.ears.delete(ear);
   }
