@@ -27,11 +27,14 @@ function slowStore() {
     },
     headSeq: () => Promise.resolve(state.entries),
   };
-  const answer = async () => {
+  const asked = async () => {
     while (waiting.length === 0) await new Promise((resolve) => setImmediate(resolve));
+  };
+  const answer = async () => {
+    await asked();
     waiting.shift()?.();
   };
-  return { store, state, answer };
+  return { store, state, asked, answer };
 }
 
 it("two who ask for a lane at once fold it once", async () => {
@@ -44,9 +47,10 @@ it("two who ask for a lane at once fold it once", async () => {
 });
 
 it("a load that was under way while a command went on puts nothing older back", async () => {
-  const { store, state, answer } = slowStore();
+  const { store, state, asked, answer } = slowStore();
   const cache = new LaneCache(store);
   const reading = cache.get("lane");
+  await asked();
   const first = await (async () => {
     const own = new LaneCache({ ...store, log: () => Promise.resolve(log.slice(0, 1)) });
     return own.get("lane");
@@ -61,9 +65,10 @@ it("a load that was under way while a command went on puts nothing older back", 
 });
 
 it("a load that was under way when the lane was dropped is not kept", async () => {
-  const { store, state, answer } = slowStore();
+  const { store, state, asked, answer } = slowStore();
   const cache = new LaneCache(store);
   const reading = cache.get("lane");
+  await asked();
   cache.drop("lane");
   state.entries = 2;
   await answer();
