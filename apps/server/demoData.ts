@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from "node:crypto";
 import { hash } from "@node-rs/argon2";
-import { and, eq, notExists, sql } from "drizzle-orm";
+import { and, eq, notExists, or, sql } from "drizzle-orm";
 import { rule } from "@probe-lane/core/grading";
 import { floorFromTemplate } from "@probe-lane/core/floor";
 import { LaneDriver, workLane } from "@probe-lane/students";
@@ -194,16 +194,19 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
       // markings that were changed for this class go with it; those of exercises that another class has stay
       for (const table of [regrades, markingRevisions]) {
         await tx.delete(table).where(
-          notExists(
-            tx
-              .select({ one: sql`1` })
-              .from(assignments)
-              .where(
-                and(
-                  eq(assignments.exerciseId, table.exerciseId),
-                  eq(assignments.exerciseVersion, table.exerciseVersion),
+          or(
+            eq(table.school, demoClass.school),
+            notExists(
+              tx
+                .select({ one: sql`1` })
+                .from(assignments)
+                .where(
+                  and(
+                    eq(assignments.exerciseId, table.exerciseId),
+                    eq(assignments.exerciseVersion, table.exerciseVersion),
+                  ),
                 ),
-              ),
+            ),
           ),
         );
       }

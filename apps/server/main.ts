@@ -1,5 +1,6 @@
 import { pino } from "pino";
 import { buildApp } from "./app";
+import { httpServer } from "./http";
 import { readConfig } from "./config";
 import { loadDemo } from "./demoData";
 import { migrateDatabase, openDatabase, openPool } from "./db/client";
@@ -15,13 +16,14 @@ if (process.argv.includes("--load-only")) {
 }
 const { app, start, close } = buildApp({ pool, sessionSecret: config.sessionSecret, webRoot: config.webRoot, logger });
 await start();
-const server = app.listen(config.port, "127.0.0.1", (error?: Error) => {
-  if (error) {
-    process.stderr.write(
-      `Port ${config.port} cannot be used (${error.message}): choose another one with PORT=4311 ./start\n`,
-    );
-    process.exit(1);
-  }
+const server = httpServer(app);
+server.on("error", (error) => {
+  process.stderr.write(
+    `Port ${config.port} cannot be used (${error.message}): choose another one with PORT=4311 ./start\n`,
+  );
+  process.exit(1);
+});
+server.listen(config.port, "127.0.0.1", () => {
   const address = server.address();
   const port = typeof address === "object" && address ? address.port : config.port;
   process.stdout.write(`${demo}\nProbe Lane is open at http://127.0.0.1:${port}\nStop it with Ctrl-C.\n`);

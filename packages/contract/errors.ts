@@ -53,7 +53,7 @@ export const errorWords: Record<ErrorCode, string> = {
   tooManyTries: "Too many sign-ins have failed. Wait five minutes and try again.",
   internal: "Something went wrong on the server. Nothing was changed; tell your instructor the number below.",
   unavailable:
-    "The record cannot be reached at the moment, so nothing was changed. Wait a little; the page tries again by itself.",
+    "The record cannot be reached at the moment, so nothing was changed. Wait a little; the page tries again by itself. If it stays so, whoever runs the server stops it and types ./start again.",
 };
 
 /** The one shape of every error reply. A 5xx carries a number to find it in the server's log, and nothing else. */

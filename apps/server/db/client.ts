@@ -8,8 +8,17 @@ export type Database = NodePgDatabase<typeof schema>;
 /** Any number; the same one in every process, so that two starts cannot migrate at once. */
 const MIGRATION_LOCK = 724_001;
 
+/** No statement of a request takes so long; one that does is given up, and its connection is free again, ms. */
+const STATEMENT_MS = 15_000;
+
 export function openPool(databaseUrl: string, size = 12): pg.Pool {
-  const pool = new pg.Pool({ connectionString: databaseUrl, max: size, connectionTimeoutMillis: 4000 });
+  const pool = new pg.Pool({
+    connectionString: databaseUrl,
+    max: size,
+    connectionTimeoutMillis: 4000,
+    statement_timeout: STATEMENT_MS,
+    idle_in_transaction_session_timeout: STATEMENT_MS,
+  });
   // an idle connection that breaks is dropped and replaced; without a listener it would end the process
   pool.on("error", () => undefined);
   return pool;
@@ -21,16 +30,22 @@ export const openDatabase = (pool: pg.Pool): Database => drizzle({ client: pool,
 export async function migrateDatabase(pool: pg.Pool, migrationsFolder: string): Promise<void> {
   const client = await pool.connect();
   try {
+    // another start may be at it, and a large table takes its time
+    await client.query("set statement_timeout = 0");
     await client.query("select pg_advisory_lock($1)", [MIGRATION_LOCK]);
     await migrate(drizzle({ client, schema, casing: "snake_case" }), { migrationsFolder });
   } finally {
     await client.query("select pg_advisory_unlock($1)", [MIGRATION_LOCK]);
+    await client.query(`set statement_timeout = ${STATEMENT_MS}`);
     client.release();
   }
 }
 
 const UNIQUE_VIOLATION = "23505";
-/** Connection refused, broken, closed to us or the server going down: the request may be tried again later. */
+/**
+ * Connection refused, broken, closed to us, the server going down, its disk or memory full, a statement that took too
+ * long: the request may be tried again later.
+ */
 const UNAVAILABLE = new Set([
   "ECONNREFUSED",
   "ECONNRESET",
@@ -43,6 +58,10 @@ const UNAVAILABLE = new Set([
   "53300",
   "55000",
   "3D000",
+  "53100",
+  "53200",
+  "57014",
+  "25P03",
 ]);
 
 function chain(error: unknown): { code?: unknown; message?: unknown }[] {

@@ -72,17 +72,24 @@ export const exercises = pgTable(
   (table) => [primaryKey({ columns: [table.id, table.version] })],
 );
 
-/** Append-only: a ruling cites the exercise version and one of these. */
+/** The school that a marking which came with its exercise belongs to: none, and so to all of them. */
+export const SHELF = "";
+
+/**
+ * Append-only: a ruling cites the exercise version and one of these. What came with the exercise is everybody's; a
+ * revision that an instructor made is the own school's and nobody else's.
+ */
 export const markingRevisions = pgTable(
   "marking_revisions",
   {
     exerciseId: text().notNull(),
     exerciseVersion: integer().notNull(),
+    school: text().notNull().default(SHELF),
     revision: integer().notNull(),
     body: jsonb().$type<Marking>().notNull(),
   },
   (table) => [
-    primaryKey({ columns: [table.exerciseId, table.exerciseVersion, table.revision] }),
+    primaryKey({ columns: [table.exerciseId, table.exerciseVersion, table.school, table.revision] }),
     foreignKey({
       columns: [table.exerciseId, table.exerciseVersion],
       foreignColumns: [exercises.id, exercises.version],
@@ -172,6 +179,7 @@ export const regrades = pgTable(
     id: uuid().primaryKey().defaultRandom(),
     exerciseId: text().notNull(),
     exerciseVersion: integer().notNull(),
+    school: text().notNull().default(SHELF),
     revision: integer().notNull(),
     byName: text().notNull(),
     startedAt: moment().notNull().defaultNow(),
@@ -179,7 +187,7 @@ export const regrades = pgTable(
     lanes: integer().notNull(),
     done: integer().notNull().default(0),
   },
-  (table) => [unique("regrades_once").on(table.exerciseId, table.exerciseVersion, table.revision)],
+  (table) => [unique("regrades_once").on(table.exerciseId, table.exerciseVersion, table.school, table.revision)],
 );
 
 /** A marking tried on a class's lanes before anybody stores it: how far it has come, and that it was given up. */

@@ -8,12 +8,15 @@ import type {
   RulingView,
   TrialView,
 } from "@probe-lane/contract";
+import { demoClass } from "../../../demo";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
 let instructor: TestClient;
 let assignment = "";
 let draft: MarkingDraft;
+/** The revision that came with the exercise. */
+let shelf = 0;
 
 const viewOf = async (): Promise<MarkingView> =>
   (await instructor.call<MarkingView>("GET", `/assignments/${assignment}/marking`)).body;
@@ -34,7 +37,8 @@ beforeAll(async () => {
   assignment = body.assignments[0]?.id ?? "";
   const [newest] = (await viewOf()).revisions;
   if (!newest) throw new Error("no marking");
-  const { revision: _revision, ...rest } = newest;
+  const { revision, ...rest } = newest;
+  shelf = revision;
   draft = rest;
 });
 afterAll(() => server.close());
@@ -131,12 +135,12 @@ describe("marking again", () => {
       [assignment],
     );
     await server.pool.query(
-      "insert into marking_revisions (exercise_id, exercise_version, revision, body) values ($1, $2, $3, $4)",
-      [key?.exercise_id, key?.exercise_version, revision, { ...draft, revision }],
+      "insert into marking_revisions (exercise_id, exercise_version, school, revision, body) values ($1, $2, $3, $4, $5)",
+      [key?.exercise_id, key?.exercise_version, SCHOOL, revision, { ...draft, revision }],
     );
     await server.pool.query(
-      "insert into regrades (exercise_id, exercise_version, revision, by_name, lanes) values ($1, $2, $3, 'nobody', $4)",
-      [key?.exercise_id, key?.exercise_version, revision, lanes],
+      "insert into regrades (exercise_id, exercise_version, school, revision, by_name, lanes) values ($1, $2, $3, $4, 'nobody', $5)",
+      [key?.exercise_id, key?.exercise_version, SCHOOL, revision, lanes],
     );
     expect((await viewOf()).regrade).toMatchObject({ revision, done: 0, finishedAt: null });
     const another = await server.another();
@@ -169,4 +173,48 @@ describe("marking again", () => {
     const { revisions } = await viewOf();
     expect(new Set(revisions.map(({ revision }) => revision)).size).toBe(revisions.length);
   });
+
+  it("of another school changes nothing here: neither marking nor rulings nor what is shown of it", async () => {
+    const second = await secondSchool();
+    const before = await viewOf();
+    const rulingsBefore = await count("select count(*) n from rulings");
+    const theirs = await second.instructor.call<MarkingView>("GET", `/assignments/${second.assignment}/marking`);
+    // they mark by what came with the exercise, and see nothing of what was made of it here
+    expect(theirs.body.revisions.map(({ revision }) => revision)).toEqual([shelf]);
+    expect(theirs.body.regrade).toBeNull();
+    const begun = await second.instructor.call<RegradeProgress>("POST", `/assignments/${second.assignment}/marking`, {
+      ...draft,
+      zeroAtMultiple: 9,
+    });
+    expect([begun.status, begun.body.lanes, begun.body.revision]).toEqual([202, 0, shelf + 1]);
+    // an assignment of ours is nobody's there
+    expect((await second.instructor.call("POST", `/assignments/${assignment}/marking`, draft)).status).toBe(404);
+    const ours = await one("select attempt_id id from rulings limit 1");
+    expect((await second.instructor.call("GET", `/lanes/${ours}/ruling`)).status).toBe(404);
+    expect(await count("select count(*) n from rulings")).toBe(rulingsBefore);
+    expect(await viewOf()).toEqual(before);
+  });
 });
+
+const SCHOOL = demoClass.school;
+const count = async (query: string): Promise<number> =>
+  Number((await server.pool.query<{ n: string }>(query)).rows[0]?.n ?? -1);
+
+const one = async (query: string, values: unknown[] = []): Promise<string> =>
+  (await server.pool.query<{ id: string }>(query, values)).rows[0]?.id ?? "";
+
+/** A class of another school with the same exercise, and its instructor signed in. */
+async function secondSchool(): Promise<{ instructor: TestClient; assignment: string }> {
+  const classId = await one(
+    "insert into classes (name, school_name) values ('Friday Morning', 'Harrowgill Evening School') returning id",
+  );
+  const userId = await one(
+    "insert into users (login, name, role, password_hash) select 'tessaly', 'Oona Tessaly', 'instructor', password_hash from users where login = 'marrow' returning id",
+  );
+  await server.pool.query("insert into memberships (class_id, user_id) values ($1, $2)", [classId, userId]);
+  const assignmentId = await one(
+    "insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select $1, exercise_id, exercise_version, 0, true, 3 from assignments where id = $2 returning id",
+    [classId, assignment],
+  );
+  return { instructor: await new TestClient(server).signIn("tessaly"), assignment: assignmentId };
+}

@@ -4,6 +4,7 @@ import type { Command } from "@probe-lane/core/bench";
 import type { BatchReply, LaneView, MyLanes, StartedLane } from "@probe-lane/contract";
 import pg from "pg";
 import { buildApp } from "../app";
+import { httpServer } from "../http";
 import { migrateDatabase, openDatabase, openPool } from "../db/client";
 import { loadDemo } from "../demoData";
 
@@ -37,7 +38,7 @@ async function serve(databaseUrl: string): Promise<Omit<TestServer, "another">> 
     webRoot: null,
   });
   await start();
-  const server = app.listen(0, "127.0.0.1");
+  const server = httpServer(app).listen(0, "127.0.0.1");
   await new Promise((resolve) => server.once("listening", resolve));
   const { port } = server.address() as AddressInfo;
   return {

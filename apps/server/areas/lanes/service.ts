@@ -222,7 +222,7 @@ export class LaneService {
   private async ruling(laneId: string, header: LaneHeaderRow): Promise<Ruling> {
     const stored = await this.deps.store.rulingOf(laneId);
     if (stored) return stored;
-    const marking = await this.deps.store.markingOf(header.exerciseId, header.exerciseVersion);
+    const marking = await this.deps.store.markingOf(header);
     const made = rule(await this.deps.store.log(laneId), marking);
     await this.deps.store.saveRuling(laneId, made);
     return made;
@@ -266,7 +266,7 @@ export class LaneService {
       format: "probe-lane/lane",
       version: 1,
       lane: headerOf(header),
-      marking: await this.deps.store.markingOf(header.exerciseId, header.exerciseVersion),
+      marking: await this.deps.store.markingOf(header),
       events: log.map(({ seq, atMs, event }) => ({ seq, atMs, event })),
     };
   }

@@ -7,11 +7,13 @@ import type { Database } from "../../db/client";
 import {
   assignments,
   attempts,
+  classes,
   exercises,
   laneEvents,
   markingRevisions,
   markOverrides,
   rulings,
+  SHELF,
   users,
 } from "../../db/schema";
 
@@ -40,9 +42,18 @@ const headerColumns = {
   openedAt: attempts.openedAt,
   handedInAt: attempts.handedInAt,
   attemptsAllowed: assignments.attemptsAllowed,
+  school: classes.schoolName,
   exerciseId: assignments.exerciseId,
   exerciseVersion: assignments.exerciseVersion,
 };
+
+/** Revisions of an exercise’s marking that count in a school. */
+export const revisionsFor = (of: { exerciseId: string; exerciseVersion: number; school: string }) =>
+  and(
+    eq(markingRevisions.exerciseId, of.exerciseId),
+    eq(markingRevisions.exerciseVersion, of.exerciseVersion),
+    inArray(markingRevisions.school, [SHELF, of.school]),
+  );
 
 /** Batches of up to so many entries go through a prepared statement; nearly every batch is that short. */
 const PREPARED_ROWS = 6;
@@ -69,6 +80,7 @@ export const laneStore = (db: Database) => {
       .select(headerColumns)
       .from(attempts)
       .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+      .innerJoin(classes, eq(classes.id, assignments.classId))
       .innerJoin(users, eq(users.id, attempts.studentId))
       .innerJoin(
         exercises,
@@ -167,14 +179,15 @@ export const laneStore = (db: Database) => {
           .orderBy(asc(assignments.place))
       ).map((row) => ({ ...row, exercise: exerciseSchema.parse(row.exercise) })),
 
-    async markingOf(exerciseId: string, exerciseVersion: number) {
+    /** The newest marking of an exercise version in a school: its own, or the one that came with the exercise. */
+    async markingOf(key: { exerciseId: string; exerciseVersion: number; school: string }) {
       const [row] = await db
         .select({ body: markingRevisions.body })
         .from(markingRevisions)
-        .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion)))
+        .where(revisionsFor(key))
         .orderBy(desc(markingRevisions.revision))
         .limit(1);
-      if (!row) throw new Error(`markingOf: ${exerciseId} v${exerciseVersion} has no marking revision`);
+      if (!row) throw new Error(`markingOf: ${key.exerciseId} v${key.exerciseVersion} has no marking revision`);
       return markingSchema.parse(row.body);
     },
 

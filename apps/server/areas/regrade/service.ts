@@ -8,7 +8,7 @@ import type { Actor } from "../../guards";
 import type { JobQueue } from "../../jobs/queue";
 import type { WorkPool } from "../../jobs/workPool";
 import type { LaneStore } from "../lanes/store";
-import type { ExerciseKey, RegradeRow, RegradeStore, TrialRow } from "./store";
+import type { MarkingKey, RegradeRow, RegradeStore, TrialRow } from "./store";
 
 export interface RegradeDeps {
   store: RegradeStore;
@@ -41,7 +41,7 @@ const progressOf = ({ id, revision, byName, lanes, done, startedAt, finishedAt }
 export class RegradeService {
   constructor(private readonly deps: RegradeDeps) {}
 
-  private async keyOf(assignmentId: string, actor: Actor): Promise<ExerciseKey & { title: string }> {
+  private async keyOf(assignmentId: string, actor: Actor): Promise<MarkingKey & { title: string }> {
     const found = await this.deps.store.assignment(assignmentId, actor.classId);
     if (!found) throw new HttpError("notFound");
     return found;
@@ -143,7 +143,7 @@ export class RegradeService {
     await store.endTrial(trialId, "finishedAt");
   }
 
-  private async nextRevision(key: ExerciseKey): Promise<number> {
+  private async nextRevision(key: MarkingKey): Promise<number> {
     const [newest] = await this.deps.store.revisions(key);
     return (newest?.revision ?? 0) + 1;
   }

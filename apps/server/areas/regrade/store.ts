@@ -2,9 +2,11 @@ import { and, asc, desc, eq, isNotNull, isNull, notExists, sql } from "drizzle-o
 import { markingSchema, type Marking } from "@probe-lane/core/exercises";
 import type { Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
+import { revisionsFor } from "../lanes/store";
 import {
   assignments,
   attempts,
+  classes,
   exercises,
   laneEvents,
   markingRevisions,
@@ -15,19 +17,21 @@ import {
   users,
 } from "../../db/schema";
 
-/** An exercise version: what a marking revision belongs to. */
-export interface ExerciseKey {
+/** An exercise version as one school marks it: what a marking revision belongs to. */
+export interface MarkingKey {
   readonly exerciseId: string;
   readonly exerciseVersion: number;
+  readonly school: string;
 }
 export type RegradeRow = typeof regrades.$inferSelect;
 export type TrialRow = typeof markingTrials.$inferSelect;
 
 export const regradeStore = (db: Database) => {
-  const ofExercise = ({ exerciseId, exerciseVersion }: ExerciseKey) =>
+  const ofExercise = ({ exerciseId, exerciseVersion, school }: MarkingKey) =>
     and(
       eq(assignments.exerciseId, exerciseId),
       eq(assignments.exerciseVersion, exerciseVersion),
+      eq(classes.schoolName, school),
       isNotNull(attempts.handedInAt),
     );
 
@@ -37,9 +41,11 @@ export const regradeStore = (db: Database) => {
         .select({
           exerciseId: assignments.exerciseId,
           exerciseVersion: assignments.exerciseVersion,
+          school: classes.schoolName,
           title: sql<string>`${exercises.body}->>'title'`,
         })
         .from(assignments)
+        .innerJoin(classes, eq(classes.id, assignments.classId))
         .innerJoin(
           exercises,
           and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
@@ -49,38 +55,41 @@ export const regradeStore = (db: Database) => {
       return row ?? null;
     },
     /** The exercise and the class that an assignment joins. */
-    async placeOf(assignmentId: string): Promise<(ExerciseKey & { classId: string }) | null> {
+    async placeOf(assignmentId: string): Promise<(MarkingKey & { classId: string }) | null> {
       const { exerciseId, exerciseVersion, classId } = assignments;
       const [row] = await db
-        .select({ exerciseId, exerciseVersion, classId })
+        .select({ exerciseId, exerciseVersion, classId, school: classes.schoolName })
         .from(assignments)
+        .innerJoin(classes, eq(classes.id, classId))
         .where(eq(assignments.id, assignmentId))
         .limit(1);
       return row ?? null;
     },
-    async revisions({ exerciseId, exerciseVersion }: ExerciseKey): Promise<Marking[]> {
+    async revisions(key: MarkingKey): Promise<Marking[]> {
       const rows = await db
         .select({ body: markingRevisions.body })
         .from(markingRevisions)
-        .where(and(eq(markingRevisions.exerciseId, exerciseId), eq(markingRevisions.exerciseVersion, exerciseVersion)))
+        .where(revisionsFor(key))
         .orderBy(desc(markingRevisions.revision));
       return rows.map(({ body }) => markingSchema.parse(body));
     },
-    /** Lanes of the exercise that are handed in: of one class, or whoever's they are. */
-    handedIn: (key: ExerciseKey, classId: string | null) =>
+    /** Lanes of the exercise that are handed in: of one class, or of the whole school. */
+    handedIn: (key: MarkingKey, classId: string | null) =>
       db
         .select({ id: attempts.id, studentName: users.name, attempt: attempts.number })
         .from(attempts)
         .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .innerJoin(classes, eq(classes.id, assignments.classId))
         .innerJoin(users, eq(users.id, attempts.studentId))
         .where(and(ofExercise(key), classId === null ? undefined : eq(assignments.classId, classId)))
         .orderBy(asc(users.name), asc(attempts.number)),
     /** Those of them that have no ruling yet by this revision and this version of the marking code. */
-    unmarked: (key: ExerciseKey, revision: number, version: string) =>
+    unmarked: (key: MarkingKey, revision: number, version: string) =>
       db
         .select({ id: attempts.id })
         .from(attempts)
         .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .innerJoin(classes, eq(classes.id, assignments.classId))
         .where(
           and(
             ofExercise(key),
@@ -109,12 +118,14 @@ export const regradeStore = (db: Database) => {
       return rows.map(({ at, ...row }) => ({ ...row, atMs: at.getTime() }));
     },
     /** A new revision and the marking again by it, together. Two at once: one is a unique violation. */
-    begin: (key: ExerciseKey, marking: Marking, byName: string, lanes: number): Promise<RegradeRow> =>
+    begin: (key: MarkingKey, marking: Marking, byName: string, lanes: number): Promise<RegradeRow> =>
       db.transaction(async (tx) => {
-        await tx.insert(markingRevisions).values({ ...key, revision: marking.revision, body: marking });
+        const { exerciseId, exerciseVersion, school } = key;
+        const of = { exerciseId, exerciseVersion, school, revision: marking.revision };
+        await tx.insert(markingRevisions).values({ ...of, body: marking });
         const [row] = await tx
           .insert(regrades)
-          .values({ ...key, revision: marking.revision, byName, lanes })
+          .values({ ...of, byName, lanes })
           .returning();
         if (!row) throw new Error("begin: the regrade was not stored");
         return row;
@@ -149,11 +160,17 @@ export const regradeStore = (db: Database) => {
       const [row] = await db.select().from(regrades).where(eq(regrades.id, id)).limit(1);
       return row ?? null;
     },
-    async latest({ exerciseId, exerciseVersion }: ExerciseKey): Promise<RegradeRow | null> {
+    async latest({ exerciseId, exerciseVersion, school }: MarkingKey): Promise<RegradeRow | null> {
       const [row] = await db
         .select()
         .from(regrades)
-        .where(and(eq(regrades.exerciseId, exerciseId), eq(regrades.exerciseVersion, exerciseVersion)))
+        .where(
+          and(
+            eq(regrades.exerciseId, exerciseId),
+            eq(regrades.exerciseVersion, exerciseVersion),
+            eq(regrades.school, school),
+          ),
+        )
         .orderBy(desc(regrades.startedAt))
         .limit(1);
       return row ?? null;
