@@ -26,7 +26,7 @@ test("a class: a roster with a bad line, mended and added; a student joins with 
   await student.getByLabel("Class code, from your instructor").fill("AAAAAAAA");
   await student.getByLabel("Sign-in name").fill("pipistrel");
   await student.getByLabel("Your name, as the class knows it").fill("Odile Pipistrelle");
-  await student.getByLabel("A password of your own, at least 8 characters").fill("vise and parallels");
+  await student.getByLabel("A password of your own, at least 10 characters").fill("vise and parallels");
   await student.getByRole("button", { name: "Join the class" }).click();
   await expect(student.getByRole("alert")).toContainText("class code is not in use");
   await student.getByLabel("Class code, from your instructor").fill(code);

@@ -18,7 +18,7 @@ import { regradeStore } from "./areas/regrade/store";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
 import { skillsRouter } from "./areas/skills/router";
-import { ChangeListener, ChangeSender } from "./areas/wall/changes";
+import { ChangeListener, ChangeSender, PERSON } from "./areas/wall/changes";
 import { rosterRouter } from "./areas/roster/router";
 import { rosterStore } from "./areas/roster/store";
 import { wallRouter } from "./areas/wall/router";
@@ -27,6 +27,7 @@ import { errorHandler, notFoundHandler } from "./errors";
 import { sameSiteOnly } from "./guards";
 import { JobQueue } from "./jobs/queue";
 import { WorkPool } from "./jobs/workPool";
+import { writableOnly } from "./limits";
 import { sessionHandler } from "./sessions";
 
 export interface AppOptions {
@@ -67,11 +68,17 @@ export function buildApp({
   const processId = randomUUID();
   const sender = new ChangeSender((laneIds) => store.notify(processId, laneIds));
   const changes = new ChangeListener(pool, logger, processId);
+  const sessions = sessionHandler(pool, sessionSecret);
+  changes.listenPeople((userId) => sessions.forget(userId));
+  // a sign-out and a reset bite at once, in this process and in the others
+  const ended = (userId: string) => {
+    sessions.forget(userId);
+    void pool.query("select pg_notify('lane', $1)", [`${processId} ${userId} ${PERSON}`]).catch(() => undefined);
+  };
   // what another process wrote is folded anew
   changes.listen((laneId, isOwn) => {
     if (!isOwn) cache.drop(laneId);
   });
-  const sessions = sessionHandler(pool, sessionSecret);
   const reviews = reviewStore(db);
   const lanes = new LaneService({ store, reviews, cache, changed: (laneId) => sender.changed(laneId), now });
   const queue = new JobQueue(pool, logger);
@@ -115,9 +122,9 @@ export function buildApp({
   // replies are data: they may not be framed, sniffed, kept or run; the long list of a page's headers is for pages
   api.use(apiHeaders);
   api.get("/ping", (_req, res) => res.json({ ok: true }));
-  api.use(sameSiteOnly, express.json({ limit: "64kb" }), sessions.handler);
-  api.use(authRouter(people));
-  api.use(rosterRouter(rosterStore(db)));
+  api.use(sameSiteOnly, express.json({ limit: "64kb" }), writableOnly, sessions.handler);
+  api.use(authRouter(people, sessionSecret, ended));
+  api.use(rosterRouter(rosterStore(db), ended));
   // the lanes come first: a class at work asks for little else
   api.use("/floor", floorRouter(floor, now));
   api.use(laneRouter(lanes));

@@ -22,6 +22,25 @@ const BODY_ERRORS: Record<string, ErrorCode> = {
   "charset.unsupported": "badRequest",
 };
 
+/**
+ * What of an error goes into the log: what kind it is and where it came from. Never its message: that of a failed
+ * statement holds what was to be stored.
+ */
+function traceOf(error: unknown): { kind: string; codes: string[]; at: string[] } {
+  const codes: string[] = [];
+  for (let one = error; typeof one === "object" && one !== null; one = (one as { cause?: unknown }).cause) {
+    const { code, constraint } = one as { code?: unknown; constraint?: unknown };
+    for (const known of [code, constraint]) if (typeof known === "string") codes.push(known);
+  }
+  const stack = error instanceof Error ? (error.stack ?? "") : "";
+  const at = stack.split("\n").filter((line) => /^\s+at /.test(line));
+  return {
+    kind: error instanceof Error ? error.name : typeof error,
+    codes,
+    at: at.slice(0, 12).map((line) => line.trim()),
+  };
+}
+
 /** The one place where an error becomes a reply. What is not known stays in the log, under the number that is sent. */
 export const errorHandler =
   (logger: Logger): ErrorRequestHandler =>
@@ -30,13 +49,14 @@ export const errorHandler =
     if (error instanceof HttpError) return sendError(res, error.code);
     const bodyError = BODY_ERRORS[String((error as { type?: unknown }).type)];
     if (bodyError) return sendError(res, bodyError);
-    if (error instanceof URIError || (error as { status?: unknown }).status === 404) return sendError(res, "notFound");
+    if (error instanceof URIError) return sendError(res, "badRequest");
+    if ((error as { status?: unknown }).status === 404) return sendError(res, "notFound");
     const requestId = String(res.locals["requestId"]);
     if (isUnavailable(error)) {
-      logger.warn({ requestId, err: error }, "database unavailable");
+      logger.warn({ requestId, ...traceOf(error) }, "database unavailable");
       return sendError(res, "unavailable", requestId);
     }
-    logger.error({ requestId, err: error }, "request failed");
+    logger.error({ requestId, ...traceOf(error) }, "request failed");
     sendError(res, "internal", requestId);
   };
 

@@ -49,12 +49,23 @@ class KnownCookies {
   forget(cookie: string | undefined): void {
     if (cookie !== undefined) this.actors.delete(cookie);
   }
+  forgetPerson(id: string): void {
+    for (const [cookie, { actor }] of this.actors) if (actor.id === id) this.actors.delete(cookie);
+  }
 }
 
 /** Signing in and out always goes to the store; everything else asks who is there, which is remembered for seconds. */
 const isSessionPath = (path: string): boolean => path === "/session" || path.startsWith("/session/");
 
-export function sessionHandler(pool: pg.Pool, secret: string): { handler: RequestHandler; close(): void } {
+export function sessionHandler(
+  pool: pg.Pool,
+  secret: string,
+): {
+  handler: RequestHandler;
+  /** What this process remembers of a person’s sessions is asked of the store again. */
+  forget(userId: string): void;
+  close(): void;
+} {
   const store = new QuietStore({ pool, tableName: "session", createTableIfMissing: false, pruneSessionInterval: 900 });
   const handler = session({
     name: "probe-lane",
@@ -85,5 +96,5 @@ export function sessionHandler(pool: pg.Pool, secret: string): { handler: Reques
       next(error);
     });
   };
-  return { handler: withActor, close: () => store.close() };
+  return { handler: withActor, forget: (userId) => known.forgetPerson(userId), close: () => store.close() };
 }

@@ -4,6 +4,8 @@ export const errorStatus = {
   notSignedIn: 401,
   wrongCredentials: 401,
   joinRefused: 403,
+  passwordWeak: 422,
+  nameOdd: 422,
   loginTaken: 409,
   rosterUnreadable: 422,
   forbidden: 403,
@@ -31,6 +33,9 @@ export const errorWords: Record<ErrorCode, string> = {
   notSignedIn: "You are not signed in, or your session has ended. Sign in again; your lane is as you left it.",
   wrongCredentials: "Name and password do not fit together. Check both and try again.",
   joinRefused: "That class code is not in use. Ask your instructor for the one that counts now.",
+  passwordWeak:
+    "That password is too easy to guess. Use at least ten characters, not your own name and not one that many use.",
+  nameOdd: "That name has signs that cannot be seen, or letters of two alphabets in one word. Type it anew.",
   loginTaken:
     "That sign-in name belongs to somebody already. Sign in with it, choose another one, or ask your instructor to reset it.",
   rosterUnreadable:
@@ -50,7 +55,8 @@ export const errorWords: Record<ErrorCode, string> = {
   floorNotSigned: "Your instructor has not signed yet. The lane can be handed in after the sign-off.",
   floorNotChecked: "Every register needs a check before you sign. Enter the missing ones first.",
   tooLarge: "That is more than one request may carry. Nothing was changed.",
-  tooManyTries: "Too many sign-ins have failed. Wait five minutes and try again.",
+  tooManyTries:
+    "Too many sign-ins have failed here. Wait a minute and try again; a right password is never locked for long.",
   internal: "Something went wrong on the server. Nothing was changed; tell your instructor the number below.",
   unavailable:
     "The record cannot be reached at the moment, so nothing was changed. Wait a little; the page tries again by itself. If it stays so, whoever runs the server stops it and types ./start again.",

@@ -2,3 +2,4 @@
 export { errorStatus, errorWords, type ErrorBody, type ErrorCode } from "./errors";
 export * from "./wire";
 export type { ParamsOf, ReadPath, Replies } from "./replies";
+export * from "./names";

@@ -13,7 +13,10 @@ import type { SkillId, Stand } from "@probe-lane/core/skills";
 import type { Review } from "@probe-lane/core/review";
 import { z } from "zod";
 
-export const signInRequest = z.strictObject({ login: z.string().min(1).max(80), password: z.string().min(1).max(200) });
+export const signInRequest = z.strictObject({
+  login: z.string().trim().min(1).max(80),
+  password: z.string().min(1).max(200),
+});
 export type SignInRequest = z.infer<typeof signInRequest>;
 
 /**
@@ -28,7 +31,7 @@ export const joinRequest = z.strictObject({
     .toLowerCase()
     .regex(/^[a-z0-9][a-z0-9._-]{1,39}$/),
   name: z.string().trim().min(2).max(80),
-  password: z.string().min(8).max(200),
+  password: z.string().min(1).max(200),
 });
 export type JoinRequest = z.infer<typeof joinRequest>;
 
@@ -101,7 +104,7 @@ const LONGEST_BATCH = 20;
  * (409).
  */
 export const commandBatch = z.strictObject({
-  writer: z.string().min(8).max(64),
+  writer: z.string().regex(/^[A-Za-z0-9-]{8,64}$/),
   afterTurn: z.number().int().min(1),
   commands: z
     .array(z.strictObject({ clientSeq: z.number().int().min(1), command: commandSchema }))

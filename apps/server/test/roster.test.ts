@@ -95,7 +95,12 @@ describe("a class and its code", () => {
   });
   it("a new student joins by the code; a wrong code, a short password and an old code are refused", async () => {
     expect((await join({ code: "WRONGONE" })).body.error.code).toBe("joinRefused");
-    expect((await join({ password: "short" })).body.error.code).toBe("badRequest");
+    for (const password of ["short", "1234567890", "password123!", "Larkinfield1", "newcomer-2026"])
+      expect((await join({ password, name: "Maud Larkinfield", login: "newcomer" })).body.error.code, password).toBe(
+        "passwordWeak",
+      );
+    expect((await join({ name: "Maud L\u0430rkin" })).body.error.code).toBe("nameOdd");
+    expect((await join({ name: "Maud \u202Enikral" })).body.error.code).toBe("nameOdd");
     expect((await join()).status).toBe(201);
     const { joinCode } = await view();
     expect((await instructor.call("POST", "/class/code", {})).status).toBe(204);

@@ -38,7 +38,7 @@ async function serve(databaseUrl: string): Promise<Omit<TestServer, "another">> 
     webRoot: null,
   });
   await start();
-  const server = httpServer(app).listen(0, "127.0.0.1");
+  const server = httpServer(app, 2500).listen(0, "127.0.0.1");
   await new Promise((resolve) => server.once("listening", resolve));
   const { port } = server.address() as AddressInfo;
   return {
@@ -84,8 +84,11 @@ export interface Reply<T> {
 
 /** A browser's worth of client: keeps its cookie, speaks JSON. */
 export class TestClient {
-  private cookie = "";
+  private readonly cookies = new Map<string, string>();
   constructor(readonly server: { url: string }) {}
+  private get cookie(): string {
+    return [...this.cookies].map(([name, value]) => `${name}=${value}`).join("; ");
+  }
 
   async call<T = { error: { code: string; message: string; requestId?: string } }>(
     method: string,
@@ -102,8 +105,10 @@ export class TestClient {
       },
       ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body) }),
     });
-    const set = response.headers.get("set-cookie");
-    if (set) this.cookie = set.split(";")[0] ?? "";
+    for (const set of response.headers.getSetCookie()) {
+      const [name = "", value = ""] = (set.split(";")[0] ?? "").split("=");
+      this.cookies.set(name, value);
+    }
     const text = await response.text();
     return {
       status: response.status,
@@ -115,7 +120,7 @@ export class TestClient {
   /** The same cookie at another server process. */
   at(server: { url: string }): TestClient {
     const other = new TestClient(server);
-    other.cookie = this.cookie;
+    for (const [name, value] of this.cookies) other.cookies.set(name, value);
     return other;
   }
   async signIn(login: string, password = "fernhollow"): Promise<this> {

@@ -136,3 +136,26 @@ describe("a lathe's registers out and in again", () => {
       ["XW3", 0.02],
     ]));
 });
+
+describe("what a list cannot mean is said, line by line", () => {
+  const problems = (text: string, machine: "mill" | "lathe" = "mill") =>
+    readRegisters(text, ["G54.x", "G54.y", "H1", "H2", "X1", "Z1"], machine, "mm").map(({ problem }) => problem);
+
+  it.each([
+    ["G10 L2 P1 X1 X2", /^X stands twice/],
+    ["G10 L10 P-1 R5", /^P-1 is no row/],
+    ["G10 L10 P1.5 R5", /^P1.5 is no row/],
+    ["G91 G10 L2 P1 X1", /^G91 adds/],
+    ["G10 L2 P1 X99999", /^X99999 is more/],
+    ["G10 L2 P9 X1", /^P9 is not a work offset/],
+  ])("%s", (text, sentence) => {
+    const [problem] = problems(text);
+    expect(problem).toMatch(sentence);
+  });
+  it("a decimal comma between commas, and a figure that no register holds", () => {
+    expect(problems("G54.x,-312,5")[0]).toMatch(/more than one comma/);
+    expect(problems("G54.x;-312,5")).toEqual([null]);
+    expect(problems('G54.x,"-312,5"')).toEqual([null]);
+    expect(problems("G54.x;123456789")[0]).toMatch(/is not a length/);
+  });
+});

@@ -60,6 +60,21 @@ function fromG10(
   return bad(`L${l} is not a register that is read here.`);
 }
 
+/** No register of a machine holds more than this, mm. */
+const LARGEST_MM = 10_000;
+
+/** What is wrong with the words of a line that sets registers; null when nothing is. */
+function oddWord(words: readonly Word[], codes: readonly number[], unitMm: number): string | null {
+  const letters = words.filter(({ letter }) => letter !== "G").map(({ letter }) => letter);
+  const twice = letters.find((letter, i) => letters.indexOf(letter) !== i);
+  if (twice) return `${twice} stands twice in this line: once is enough.`;
+  if (codes.includes(91)) return "G91 adds to a register: state the whole value, with G90 or without.";
+  const row = words.find(({ letter }) => letter === "P")?.value;
+  if (row !== undefined && (row < 0 || !Number.isInteger(row))) return `P${row} is no row: use a whole number.`;
+  const far = words.find(({ letter, value }) => /[XYZR]/.test(letter) && Math.abs(value * unitMm) > LARGEST_MM);
+  return far ? `${far.letter}${far.value} is more than a register holds.` : null;
+}
+
 function readG10(lines: readonly string[], machine: "mill" | "lathe", unit: "mm" | "inch"): ReadRegister[] {
   let unitMm = unit === "mm" ? 1 : INCH_MM;
   return lines.flatMap((text, index): ReadRegister[] => {
@@ -82,6 +97,8 @@ function readG10(lines: readonly string[], machine: "mill" | "lathe", unit: "mm"
         );
       return isHarmless ? [] : [{ line, register: "", mm: null, problem: "This line sets no register." }];
     }
+    const problem = oddWord(words, codes, unitMm);
+    if (problem) return [{ line, register: "", mm: null, problem }];
     return fromG10(
       new Map(words.filter(({ letter }) => letter !== "G").map((word) => [word.letter, word])),
       line,
@@ -89,6 +106,15 @@ function readG10(lines: readonly string[], machine: "mill" | "lathe", unit: "mm"
       unitMm,
     );
   });
+}
+
+/** What is wrong with the figure of a table's line; null when nothing is. */
+function oddCell(text: string, value: string, mm: number | null): string | null {
+  // with commas between the cells a comma inside a figure would be a cell of its own
+  const isSplit = !/[;\t]/.test(text) && /,.*,/.test(text) && !/^[^,]*,\s*"[^"]*"\s*$/.test(text);
+  if (isSplit)
+    return "This line has more than one comma: put semicolons between the cells, or a point into the figure.";
+  return mm === null ? `“${value.slice(0, 20)}” is not a length.` : null;
 }
 
 /** "register,value" or "register;value", one a line; a heading line and blank lines are passed over. */
@@ -106,12 +132,13 @@ function readTable(lines: readonly string[], unit: "mm" | "inch"): ReadRegister[
     if (!/[,;\t]/.test(text))
       return [{ line, register: "", mm: null, problem: "A line is a register, a comma, and its value." }];
     const read = parseLengthMm(value, unit);
+    const problem = oddCell(text, value, read.ok ? read.value : null);
     return [
       {
         line,
         register: name.replace(/\s+/g, "."),
-        mm: read.ok ? read.value : null,
-        problem: read.ok ? null : `“${value.slice(0, 20)}” is not a length.`,
+        mm: read.ok && problem === null ? read.value : null,
+        problem,
       },
     ];
   });

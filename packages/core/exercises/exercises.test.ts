@@ -11,6 +11,7 @@ import {
   fairness,
   hiddenMistakes,
   lengthBias,
+  markingSchema,
   millLengthSchools,
   sceneBoxes,
   sceneSolids,
@@ -158,4 +159,16 @@ describe("what registers should hold", () => {
     expect(targetIds(findDemoExercise("five-tools-master").exercise)).toEqual(["H1", "H2", "H3", "H4", "H5", "workZ"]);
     expect(targetIds(findDemoExercise("plate-skewed").exercise)).toEqual(["x", "y", "rotation"]);
   });
+});
+
+it("figures of a marking are bounded, so that no total is anything but a number", () => {
+  const { marking } = findDemoExercise("focuser-plate-lower-left");
+  const reads = (change: object) => markingSchema.safeParse({ ...marking, ...change }).success;
+  expect(reads({})).toBe(true);
+  expect(reads({ zeroAtMultiple: 1e300 })).toBe(false);
+  expect(reads({ tolerancesMm: { ...marking.tolerancesMm, x: 1e-300 } })).toBe(false);
+  const none = { values: 0, working: 0, method: 0, safety: 0, proving: 0 };
+  expect(reads({ weights: none })).toBe(false);
+  expect(reads({ weights: { ...none, method: 1e200 } })).toBe(false);
+  expect(reads({ weights: { ...none, method: 1 } })).toBe(true);
 });

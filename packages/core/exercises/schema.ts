@@ -224,6 +224,10 @@ export type Exercise = z.output<typeof currentSchema>;
 export const machineOf = ({ lathe }: Pick<Exercise, "lathe">): Machine => lathe?.control ?? "mill";
 
 /** Tolerances and weights: append-only revisions beside the exercise version; a ruling cites both. */
+/** Bounds of what is marked by: within them no total is anything but a number, mm and points. */
+const tolerance = z.number().min(0.0001).max(100);
+const weight = z.number().min(0).max(1000);
+
 export const markingSchema = z.strictObject({
   revision: z.number().int().positive(),
   /**
@@ -231,11 +235,11 @@ export const markingSchema = z.strictObject({
    * by.
    */
   tolerancesMm: z.strictObject({
-    x: z.number().positive(),
-    y: z.number().positive(),
-    z: z.number().positive(),
-    d: z.number().positive().default(0.02),
-    rotation: z.number().positive().default(0.03),
+    x: tolerance,
+    y: tolerance,
+    z: tolerance,
+    d: tolerance.default(0.02),
+    rotation: tolerance.default(0.03),
   }),
   /** What an incident costs: to people, spindle and machine, or to tool and stock. */
   severity: z
@@ -245,13 +249,15 @@ export const markingSchema = z.strictObject({
     })
     .prefault({}),
   /** A value this many tolerances off earns nothing. */
-  zeroAtMultiple: z.number().gt(1),
-  weights: z.strictObject({
-    values: z.number().min(0),
-    working: z.number().min(0).default(0),
-    method: z.number().min(0),
-    safety: z.number().min(0),
-    proving: z.number().min(0).default(0),
-  }),
+  zeroAtMultiple: z.number().gt(1).max(1000),
+  weights: z
+    .strictObject({
+      values: weight,
+      working: weight.default(0),
+      method: weight,
+      safety: weight,
+      proving: weight.default(0),
+    })
+    .refine((weights) => Object.values(weights).some((one) => one > 0), "at least one strand must weigh something"),
 });
 export type Marking = z.output<typeof markingSchema>;

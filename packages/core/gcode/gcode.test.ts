@@ -72,3 +72,9 @@ describe("reading a block", () => {
     );
   });
 });
+
+it("a line's end ends a block: what stands below it is another one, and neither is run", () => {
+  for (const text of ["G0 X1\nG0 X2", "G0 X1\r\nM3 S500", "G0 X1\u2028M5"])
+    expect(readBlock(text, modal).diagnostics).toEqual([{ code: "blockHasLines" }]);
+  expect(readBlock("G0 X1\n", modal).diagnostics).toEqual([]);
+});

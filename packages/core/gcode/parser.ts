@@ -35,6 +35,7 @@ export interface Block {
 export type BlockDiagnostic =
   | { code: "blockEmpty" }
   | { code: "blockTooLong"; limit: number }
+  | { code: "blockHasLines" }
   | { code: "blockUnreadable"; text: string; span: Span }
   | { code: "wordUnknown"; word: string; span: Span }
   | { code: "wordTwice"; word: string; span: Span }
@@ -187,6 +188,8 @@ export function readBlock(
 ): { block: Block; diagnostics: BlockDiagnostic[] } {
   const block: Block = { isMachineFrame: false, axesMm: {}, isToolChange: false };
   if (text.length > LONGEST_BLOCK) return { block, diagnostics: [{ code: "blockTooLong", limit: LONGEST_BLOCK }] };
+  // a line's end ends a block: what stands below it is another one
+  if (/[\r\n\u2028\u2029]/.test(text.trim())) return { block, diagnostics: [{ code: "blockHasLines" }] };
   const tokens = lex(text);
   if (tokens.length === 0) return { block, diagnostics: [{ code: "blockEmpty" }] };
   const diagnostics: BlockDiagnostic[] = [];

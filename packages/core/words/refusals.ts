@@ -25,6 +25,7 @@ const lengthWords: WordsFor<LengthRefusal> = {
 
 const blockWords: WordsFor<BlockDiagnostic> = {
   blockEmpty: () => "The block is empty: type words such as G0 G54 X0 Y0.",
+  blockHasLines: () => "A line’s end ends a block: type one line, run it, then the next.",
   blockTooLong: ({ limit }) => `The block is too long: use at most ${limit} characters.`,
   blockUnreadable: ({ text }) =>
     `“${text}” cannot be read: a word is one letter and one number, like X12.5. Nothing was run.`,

@@ -1,16 +1,21 @@
+import { createHmac } from "node:crypto";
 import { reply } from "../../reply";
 import { signInRequest, type Me } from "@probe-lane/contract";
 import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, parseBody, type Actor } from "../../guards";
-import { failureLimiter } from "../../limits";
+import { SignInWaits } from "../../limits";
 import { signIn } from "./service";
 import type { AuthStore } from "./store";
 
-const loginKey = (req: Request): string => {
-  const login = (req.body as { login?: unknown } | undefined)?.login;
-  return `login:${typeof login === "string" ? login.slice(0, 80).toLowerCase() : ""}`;
-};
+/** Kept by a browser in which an account has signed in: it says so by a number that only the server can make. */
+const KNOWN_COOKIE = "probe-lane-known";
+const KNOWN_MS = 180 * 24 * 60 * 60 * 1000;
+
+const knownMark = (secret: string, login: string): string =>
+  createHmac("sha256", secret).update(`known ${login}`).digest("base64url");
+const isKnown = (req: Request, secret: string, login: string): boolean =>
+  (req.headers.cookie ?? "").split(/;\s*/).includes(`${KNOWN_COOKIE}=${knownMark(secret, login)}`);
 
 /** A session's callback as a promise. */
 const done = (act: (callback: (error?: unknown) => void) => void): Promise<void> =>
@@ -26,12 +31,31 @@ export async function signInAs(req: Request, actor: Actor): Promise<void> {
   req.session.user = actor;
 }
 
-export function authRouter(store: AuthStore): Router {
+export function authRouter(store: AuthStore, secret: string, ended: (userId: string) => void): Router {
   const router = Router();
-  router.post("/session", failureLimiter(60), failureLimiter(10, loginKey), async (req, res) => {
+  const waits = new SignInWaits();
+  router.post("/session", async (req, res) => {
     const { login, password } = parseBody(signInRequest, req.body);
-    const actor = await signIn(store, login, password);
+    const name = login.toLowerCase();
+    const key = `${isKnown(req, secret, name) ? "known" : req.ip} ${name}`;
+    const waitMs = waits.waitMs(key);
+    if (waitMs > 0) {
+      res.setHeader("retry-after", Math.ceil(waitMs / 1000));
+      throw new HttpError("tooManyTries");
+    }
+    const actor = await signIn(store, name, password).catch((error: unknown) => {
+      if (error instanceof HttpError) waits.failed(key);
+      throw error;
+    });
+    waits.succeeded(key);
     await signInAs(req, actor);
+    res.cookie(KNOWN_COOKIE, knownMark(secret, name), {
+      httpOnly: true,
+      sameSite: "strict",
+      secure: req.secure,
+      maxAge: KNOWN_MS,
+      path: "/api/session",
+    });
     res.json((await store.profile(actor.id)) satisfies Me | null);
   });
   router.get("/session", async (req, res) => {
@@ -40,7 +64,9 @@ export function authRouter(store: AuthStore): Router {
     reply(res, "/session", me);
   });
   router.delete("/session", async (req, res) => {
+    const { user } = req.session;
     await done((callback) => req.session.destroy(callback));
+    if (user) ended(user.id);
     res.clearCookie("probe-lane").status(204).end();
   });
   return router;

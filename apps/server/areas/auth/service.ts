@@ -1,6 +1,6 @@
-import { hash, verify } from "@node-rs/argon2";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
+import { hashPassword, isPassword } from "../../passwords";
 import type { AuthStore } from "./store";
 
 let decoy: Promise<string> | undefined;
@@ -8,8 +8,8 @@ let decoy: Promise<string> | undefined;
 /** Who a login and password belong to. An unknown login costs the same time as a wrong password. */
 export async function signIn(store: AuthStore, login: string, password: string): Promise<Actor> {
   const found = await store.byLogin(login.trim().toLowerCase());
-  decoy ??= hash("no account has this password");
-  const isRight = await verify(found?.passwordHash ?? (await decoy), password);
+  decoy ??= hashPassword("no account has this password");
+  const isRight = await isPassword(found?.passwordHash ?? (await decoy), password);
   // an account that nobody has joined yet has no password, and none fits it
   if (!found || found.passwordHash === null || !isRight) throw new HttpError("wrongCredentials");
   return { id: found.id, role: found.role, classId: found.classId };

@@ -1,3 +1,4 @@
+import { isOddName } from "@probe-lane/contract";
 import Papa from "papaparse";
 
 export interface RosterRow {
@@ -29,6 +30,8 @@ function problemOf(login: string, name: string, before: ReadonlyMap<string, numb
     return `“${login.slice(0, 30)}” is not a sign-in name: use 2 to 40 small letters, digits, dots, dashes or underscores.`;
   if (name.length < 2) return "The name is missing.";
   if (name.length > 80) return "The name is longer than 80 characters.";
+  if (isOddName(name))
+    return "The name has signs that cannot be seen, or letters of two alphabets in one word: type it anew.";
   const first = before.get(login);
   return first === undefined ? null : `The sign-in name stands in line ${first} already.`;
 }

@@ -11,7 +11,7 @@ import type { RosterStore } from "./store";
 /** A whole class may mistype the code from one address; a machine that guesses is stopped. */
 const MOST_FAILED_JOINS = 40;
 
-export function rosterRouter(store: RosterStore): Router {
+export function rosterRouter(store: RosterStore, ended: (userId: string) => void): Router {
   const router = Router();
   router.post("/session/join", failureLimiter(MOST_FAILED_JOINS), async (req, res) => {
     await signInAs(req, await join(store, parseBody(joinRequest, req.body)));
@@ -31,6 +31,7 @@ export function rosterRouter(store: RosterStore): Router {
   );
   router.post("/class/students/:id/reset", async (req, res) => {
     if (!(await store.reset(actorOf(req).classId, idOf(req)))) throw new HttpError("notFound");
+    ended(idOf(req));
     res.status(204).end();
   });
   return router;

@@ -1,9 +1,9 @@
 import { randomInt } from "node:crypto";
-import { hash } from "@node-rs/argon2";
-import type { ClassView, JoinRequest, RosterPreview } from "@probe-lane/contract";
+import { isOddName, weaknessOf, type ClassView, type JoinRequest, type RosterPreview } from "@probe-lane/contract";
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
+import { hashPassword } from "../../passwords";
 import { readRoster } from "./readRoster";
 import type { RosterStore } from "./store";
 
@@ -66,7 +66,9 @@ export async function join(store: RosterStore, { code, login, name, password }: 
   const existing = await store.byLogin(login);
   if (existing && (existing.passwordHash !== null || existing.role !== "student" || existing.classId !== joined.id))
     throw new HttpError("loginTaken");
-  const passwordHash = await hash(password);
+  if (isOddName(name)) throw new HttpError("nameOdd");
+  if (weaknessOf(password, login, name) !== null) throw new HttpError("passwordWeak");
+  const passwordHash = await hashPassword(password);
   try {
     const id = existing
       ? (await store.claim(existing.id, passwordHash))

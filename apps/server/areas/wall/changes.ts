@@ -3,6 +3,8 @@ import type { Logger } from "pino";
 
 const LEAST_GAP_MS = 250;
 const RECONNECT_MS = 2000;
+/** Third word of a message that is about a person and not a lane. */
+export const PERSON = "person";
 
 /** Says which lanes changed: ids only, outside the command's transaction, together, at most four times a second. */
 export class ChangeSender {
@@ -37,6 +39,7 @@ export class ChangeListener {
   private timer: NodeJS.Timeout | null = null;
   private isClosed = false;
   private readonly ears = new Set<(laneId: string, isOwn: boolean) => void>();
+  private readonly personEars = new Set<(userId: string) => void>();
   constructor(
     private readonly pool: pg.Pool,
     private readonly logger: Logger,
@@ -53,8 +56,10 @@ export class ChangeListener {
       }
       this.client = client;
       client.on("notification", ({ payload }) => {
-        const [sender, laneId] = (payload ?? "").split(" ");
-        if (laneId) for (const ear of this.ears) ear(laneId, sender === this.own);
+        const [sender, id, of] = (payload ?? "").split(" ");
+        if (!id) return;
+        if (of === PERSON) for (const ear of this.personEars) ear(id);
+        else for (const ear of this.ears) ear(id, sender === this.own);
       });
       client.on("error", () => this.again());
       await client.query("listen lane");
@@ -77,6 +82,11 @@ export class ChangeListener {
   listen(ear: (laneId: string, isOwn: boolean) => void): () => void {
     this.ears.add(ear);
     return () => this.ears.delete(ear);
+  }
+
+  /** Hears whose sessions have ended. */
+  listenPeople(ear: (userId: string) => void): void {
+    this.personEars.add(ear);
   }
 
   close(): void {

@@ -1,3 +1,4 @@
+import { LEAST_PASSWORD } from "@probe-lane/contract";
 import { useEffect, useState, type FormEvent } from "react";
 import { Navigate, useNavigate } from "react-router";
 import { useJoin, useMe } from "../../app/session";
@@ -80,14 +81,14 @@ export function JoinPage() {
           />
         </label>
         <label className="font-bold">
-          A password of your own, at least 8 characters
+          A password of your own, at least {LEAST_PASSWORD} characters
           <input
             className={FIELD}
             type="password"
             value={form.password}
             onChange={set("password")}
             required
-            minLength={8}
+            minLength={LEAST_PASSWORD}
             maxLength={200}
             autoComplete="new-password"
           />
