@@ -35,7 +35,7 @@ export function post(port: number, path: string, body: unknown, cookie = ""): Pr
           resolve({
             status: reply.statusCode ?? 0,
             text,
-            cookie: reply.headers["set-cookie"]?.[0]?.split(";")[0] ?? cookie,
+            cookie: reply.headers["set-cookie"]?.find((one) => one.startsWith("probe-lane="))?.split(";")[0] ?? cookie,
           }),
         );
       },
@@ -70,7 +70,7 @@ async function saturate(clients: number, seconds: number, one: (client: number) 
 }
 
 /** Every client at its own steady pace, spread over the second: how long each answer took, ms. */
-async function paced(
+export async function paced(
   clients: number,
   perSecond: number,
   seconds: number,
@@ -115,7 +115,7 @@ export async function benchServer(): Promise<void> {
   const server = await started(["dist/server/main.js"], { ...env, PORT: String(SERVER_PORT) });
   const bare = await started(["--import", "tsx", "bench/bareExpress.ts"], { ...env, PORT: String(BARE_PORT) });
   try {
-    const lanes = await openLanes(DATABASE_URL);
+    const lanes = await openLanes(DATABASE_URL, SERVER_PORT, LANES);
     const jog = async (client: number): Promise<void> => {
       const lane = lanes[client % lanes.length];
       if (!lane) throw new Error("no lane");
@@ -173,13 +173,18 @@ export async function benchServer(): Promise<void> {
 }
 
 /** Forty lanes of forty students: the demo class has twelve, so it is copied within the bench's own database. */
-async function openLanes(
-  databaseUrl: string,
-): Promise<{ id: string; cookie: string; writer: string; clientSeq: number; turn: number }[]> {
+export interface BenchLane {
+  id: string;
+  cookie: string;
+  writer: string;
+  clientSeq: number;
+  turn: number;
+}
+export async function openLanes(databaseUrl: string, port: number, count: number): Promise<BenchLane[]> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   await client.query(
-    `insert into users (login, name, role, password_hash) select 'bench' || n, 'Bench ' || n, 'student', (select password_hash from users limit 1) from generate_series(1, ${LANES}) n`,
+    `insert into users (login, name, role, password_hash) select 'bench' || n, 'Bench ' || n, 'student', (select password_hash from users limit 1) from generate_series(1, ${count}) n`,
   );
   await client.query(
     "insert into memberships (class_id, user_id) select (select id from classes limit 1), id from users where login like 'bench%'",
@@ -189,9 +194,9 @@ async function openLanes(
   } = await client.query<{ id: string }>("select id from assignments order by place limit 1");
   await client.end();
   const lanes = [];
-  for (let n = 1; n <= LANES; n++) {
-    const { cookie } = await post(SERVER_PORT, "/api/session", { login: `bench${n}`, password: "fernhollow" });
-    const { text } = await post(SERVER_PORT, `/api/assignments/${row?.id}/lanes`, {}, cookie);
+  for (let n = 1; n <= count; n++) {
+    const { cookie } = await post(port, "/api/session", { login: `bench${n}`, password: "fernhollow" });
+    const { text } = await post(port, `/api/assignments/${row?.id}/lanes`, {}, cookie);
     const lane = {
       id: (JSON.parse(text) as { id: string }).id,
       cookie,
@@ -200,7 +205,7 @@ async function openLanes(
       turn: 1,
     };
     const home = await post(
-      SERVER_PORT,
+      port,
       `/api/lanes/${lane.id}/commands`,
       { writer: lane.writer, afterTurn: 1, commands: [{ clientSeq: 1, command: { type: "home" } }] },
       cookie,

@@ -24,6 +24,7 @@ import { rosterStore } from "./areas/roster/store";
 import { wallRouter } from "./areas/wall/router";
 import { openDatabase } from "./db/client";
 import { errorHandler, notFoundHandler } from "./errors";
+import { fairShare } from "./fairness";
 import { sameSiteOnly } from "./guards";
 import { JobQueue } from "./jobs/queue";
 import { WorkPool } from "./jobs/workPool";
@@ -122,7 +123,7 @@ export function buildApp({
   // replies are data: they may not be framed, sniffed, kept or run; the long list of a page's headers is for pages
   api.use(apiHeaders);
   api.get("/ping", (_req, res) => res.json({ ok: true }));
-  api.use(sameSiteOnly, express.json({ limit: "64kb" }), writableOnly, sessions.handler);
+  api.use(sameSiteOnly, express.json({ limit: "64kb" }), writableOnly, sessions.handler, fairShare());
   api.use(authRouter(people, sessionSecret, ended));
   api.use(rosterRouter(rosterStore(db), ended));
   // the lanes come first: a class at work asks for little else

@@ -23,6 +23,7 @@ export const errorStatus = {
   floorNotChecked: 409,
   tooLarge: 413,
   tooManyTries: 429,
+  tooFast: 429,
   internal: 500,
   unavailable: 503,
 } as const;
@@ -57,6 +58,8 @@ export const errorWords: Record<ErrorCode, string> = {
   tooLarge: "That is more than one request may carry. Nothing was changed.",
   tooManyTries:
     "Too many sign-ins have failed here. Wait a minute and try again; a right password is never locked for long.",
+  tooFast:
+    "That was more at once than one account can have done for it. Nothing was changed; wait a moment and try again.",
   internal: "Something went wrong on the server. Nothing was changed; tell your instructor the number below.",
   unavailable:
     "The record cannot be reached at the moment, so nothing was changed. Wait a little; the page tries again by itself. If it stays so, whoever runs the server stops it and types ./start again.",

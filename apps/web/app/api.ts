@@ -12,7 +12,7 @@ export class ApiError extends Error {
   }
   /** The same request may succeed later. */
   get isPassing(): boolean {
-    return this.status === 0 || this.status === 503;
+    return this.status === 0 || this.status === 503 || this.code === "tooFast";
   }
 }
 

@@ -1,0 +1,203 @@
+import { decide, evolve, openLane, commandSchema, type Command, type LaneState } from "@probe-lane/core/bench";
+import { readBlock } from "@probe-lane/core/gcode";
+import { readRegisters } from "@probe-lane/core/exchange";
+import { parseLengthMm } from "@probe-lane/core/units";
+import { readRoster } from "../../apps/server/areas/roster/readRoster";
+import { demoExercises } from "../../demo";
+import { report } from "../../bench/measure";
+
+/** The same run for the same seed: a failure names its turn. */
+function pickerOf(seed: number): () => number {
+  let at = seed >>> 0;
+  return () => {
+    at = (Math.imul(at, 1_664_525) + 1_013_904_223) >>> 0;
+    return at / 4_294_967_296;
+  };
+}
+const PIECES = [
+  "G0",
+  "G1",
+  "G53",
+  "G10",
+  "L2",
+  "P1",
+  "P-1",
+  "X",
+  "Z-",
+  "1e999",
+  "0x10",
+  "3/64",
+  "-",
+  "−",
+  "+",
+  ".",
+  ",",
+  ";",
+  "\t",
+  "\n",
+  "\r\n",
+  "\u0000",
+  "\ud800",
+  "\u202e",
+  "é",
+  "１",
+  "in",
+  "mm",
+  "µm",
+  "(",
+  ")",
+  "%",
+  "#",
+  "T0303",
+  "S",
+  "999999999999999999999",
+  "constructor",
+  "__proto__",
+  "NaN",
+  "Infinity",
+  "login,name",
+  '"',
+  "'",
+  "M6",
+  "G54.1",
+  "R",
+  "Q",
+  "Å",
+  " ",
+  "  ",
+  "\ufeff",
+] as const;
+
+/** Texts over every reader: no throw, none that takes longer than a tenth of a second. */
+export function fuzzReaders(texts: number): boolean {
+  const next = pickerOf(texts);
+  const modal = { motion: "rapid", feedMmPerMin: null, tool: null } as const;
+  const readers: [string, (text: string) => unknown][] = [
+    ["length", (text) => parseLengthMm(text, "mm")],
+    ["inch length", (text) => parseLengthMm(text, "inch")],
+    ["mill block", (text) => readBlock(text, modal, "mm", "mill")],
+    ["lathe block", (text) => readBlock(text, modal, "inch", "lathe")],
+    ["registers", (text) => readRegisters(text, ["G54.x", "H1", "X1"], "mill", "mm")],
+    ["lathe registers", (text) => readRegisters(text, ["X1", "Z1", "Q1"], "lathe", "inch")],
+    ["roster", (text) => readRoster(text)],
+  ];
+  let worst = { ms: 0, reader: "", text: "" };
+  let throws = 0;
+  for (let turn = 0; turn < texts; turn++) {
+    const text = Array.from({ length: 1 + Math.floor(next() * 14) }, () => {
+      const pick = next();
+      return pick < 0.6
+        ? (PIECES[Math.floor(next() * PIECES.length)] ?? "")
+        : String.fromCharCode(Math.floor(next() * (pick < 0.9 ? 128 : 65_536)));
+    }).join("");
+    const [reader, read] = readers[turn % readers.length] ?? readers[0]!;
+    const start = performance.now();
+    try {
+      read(text);
+    } catch (error) {
+      throws += 1;
+      if (throws < 4) process.stdout.write(`${reader} threw on ${JSON.stringify(text)}: ${String(error)}\n`);
+    }
+    const ms = performance.now() - start;
+    if (ms > worst.ms) worst = { ms, reader, text };
+  }
+  report(
+    `${texts.toLocaleString("en")} texts over ${readers.length} readers`,
+    `${throws} throws`,
+    "goal 0",
+    `longest ${worst.ms.toFixed(1)} ms (${worst.reader})`,
+  );
+  return throws === 0 && worst.ms < 100;
+}
+
+/** Values that a client may put into any field. */
+const VALUES = [
+  null,
+  true,
+  false,
+  0,
+  1,
+  -1,
+  7,
+  1e9,
+  -1e9,
+  0.5,
+  NaN,
+  "",
+  "x",
+  "y",
+  "z",
+  "tool1",
+  "G54.x",
+  "H1",
+  "X1",
+  "constructor",
+  "1e999",
+  "-310.4",
+  "face",
+  "diameter",
+  "length",
+  "paper",
+  "edgeFinder",
+  "probe",
+  [],
+  {},
+  ["x"],
+  "forward",
+  "coarse",
+  "fine",
+  "G0 X1 Z1",
+  "G1 X-5 Z-5 F80",
+] as const;
+
+/** Whole commands against the bench of every machine: what the schema lets through may be refused, and never throws. */
+export function fuzzCommands(turns: number): boolean {
+  const next = pickerOf(turns + 1);
+  const shapes = commandSchema.options as readonly { shape: Record<string, unknown> }[];
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)] as T;
+  let [throws, tried, done] = [0, 0, 0];
+  const lanes = demoExercises.map(({ exercise }) => {
+    let state: LaneState = evolve(null, openLane(exercise, `fuzz ${turns}`, false));
+    return {
+      id: exercise.id,
+      ask: (command: Command) => {
+        const decided = decide(state, command);
+        if (!decided.ok) return;
+        done += 1;
+        for (const event of decided.value) state = evolve(state, event);
+      },
+    };
+  });
+  for (let turn = 0; turn < turns; turn++) {
+    const { shape } = pick(shapes);
+    const type = (shape["type"] as { value?: string }).value;
+    const raw = Object.fromEntries(
+      Object.keys(shape).map((key) => [key, key === "type" ? type : valueFor(shape[key], pick)]),
+    );
+    const parsed = commandSchema.safeParse(raw);
+    if (!parsed.success) continue;
+    tried += 1;
+    const lane = pick(lanes);
+    try {
+      lane.ask(parsed.data);
+    } catch (error) {
+      throws += 1;
+      if (throws < 6) process.stdout.write(`${lane.id} threw on ${JSON.stringify(raw)}: ${String(error)}\n`);
+    }
+  }
+  report(
+    `${tried.toLocaleString("en")} commands, ${lanes.length} benches`,
+    `${throws} throws`,
+    "goal 0",
+    `${done.toLocaleString("en")} of them did something`,
+  );
+  return throws === 0 && tried > turns / 50;
+}
+
+/** A value for a field: one of its own choices where it has such, and anything else otherwise. */
+function valueFor(schema: unknown, pick: <T>(list: readonly T[]) => T): unknown {
+  const held = schema as { options?: readonly unknown[]; values?: Iterable<unknown>; def?: { innerType?: unknown } };
+  if (held.def?.innerType) return pick([undefined, valueFor(held.def.innerType, pick)]);
+  const own = Array.isArray(held.options) ? held.options.filter((one) => typeof one === "string") : [];
+  return own.length > 0 && pick([true, true, false]) ? pick(own) : pick(VALUES);
+}

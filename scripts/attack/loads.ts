@@ -1,0 +1,173 @@
+import pg from "pg";
+import { openLanes, paced, type BenchLane } from "../../bench/server";
+import { quantile, report } from "../../bench/measure";
+import { batchOf, ground, send, stop, type Server } from "./servers";
+
+const PORT = 4481;
+const jog = async (lane: BenchLane, port: number): Promise<number> => {
+  lane.clientSeq += 1;
+  const { status, turn } = await send(lane, port, batchOf(lane, lane.clientSeq));
+  lane.turn = turn;
+  return status;
+};
+
+/** Forty lanes at ten commands a second: p95, and everything that was not answered as it should be. */
+export async function load(seconds: number): Promise<boolean> {
+  const on = await ground();
+  const server = await on.serve(PORT);
+  try {
+    const lanes = await openLanes(on.url, PORT, 40);
+    let errors = 0;
+    const times = await paced(lanes.length, 10, seconds, async (client) => {
+      const lane = lanes[client];
+      if (lane && (await jog(lane, PORT)) !== 200) errors += 1;
+    });
+    const p95 = quantile(times, 0.95);
+    report(`40 lanes × 10/s, ${seconds} s`, `p95 ${p95.toFixed(1)} ms`, "goal < 30 ms", `${errors} errors`);
+    return errors === 0;
+  } finally {
+    await stop(server);
+    on.end();
+  }
+}
+
+/** What the log says of the lanes against what was acknowledged: nothing lost, nothing done twice. */
+async function held(url: string, lanes: readonly BenchLane[], acknowledged: ReadonlyMap<string, ReadonlySet<number>>) {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  let [lost, doubled] = [0, 0];
+  for (const { id, writer } of lanes) {
+    const { rows } = await client.query<{ seq: number; n: string }>(
+      "select client_seq seq, count(*) n from lane_events where attempt_id = $1 and writer = $2 group by client_seq",
+      [id, `tab:${writer}`],
+    );
+    const stored = new Map(rows.map(({ seq, n }) => [seq, Number(n)]));
+    for (const seq of acknowledged.get(id) ?? []) if (!stored.has(seq)) lost += 1;
+    doubled += [...stored.values()].filter((n) => n > 1).length;
+  }
+  await client.end();
+  return { lost, doubled };
+}
+
+/** Lanes at work while server or database is killed again and again; every batch is sent until it is answered. */
+export async function kills(what: "server" | "database", rounds: number): Promise<boolean> {
+  const on = await ground();
+  let server: Server = await on.serve(PORT);
+  const lanes = await openLanes(on.url, PORT, 8);
+  const acknowledged = new Map(lanes.map(({ id }) => [id, new Set<number>()]));
+  let conflicts = 0;
+  let isOver = false;
+  const work = lanes.map(async (lane) => {
+    while (!isOver) {
+      lane.clientSeq += 1;
+      const body = batchOf(lane, lane.clientSeq);
+      for (;;) {
+        const answer = await send(lane, PORT, body).catch(() => null);
+        if (answer?.status === 409) conflicts += 1;
+        if (answer?.status === 200) {
+          lane.turn = answer.turn;
+          acknowledged.get(lane.id)?.add(lane.clientSeq);
+        }
+        if (answer?.status === 200 || answer?.status === 409) break;
+        await new Promise((resolve) => setTimeout(resolve, 40));
+      }
+    }
+  });
+  for (let round = 0; round < rounds; round++) {
+    const before = [...acknowledged.values()].reduce((sum, set) => sum + set.size, 0);
+    const more = () => [...acknowledged.values()].reduce((sum, set) => sum + set.size, 0) - before;
+    while (more() < 60) await new Promise((resolve) => setTimeout(resolve, 5));
+    if (what === "server") {
+      await stop(server);
+      server = await on.serve(PORT);
+    } else on.killDatabase();
+  }
+  isOver = true;
+  await Promise.all(work);
+  const { lost, doubled } = await held(on.url, lanes, acknowledged);
+  await stop(server);
+  on.end();
+  const answered = [...acknowledged.values()].reduce((sum, set) => sum + set.size, 0);
+  report(
+    `${rounds} kills of the ${what}`,
+    `${lost} lost, ${doubled} doubled`,
+    "goal 0, 0",
+    `${conflicts} false 409, ${answered} acknowledged`,
+  );
+  return lost === 0 && doubled === 0 && conflicts === 0;
+}
+
+/** Two processes on one database behind a round robin. */
+export async function two(seconds: number): Promise<boolean> {
+  const on = await ground();
+  const servers = [await on.serve(PORT), await on.serve(PORT + 1)];
+  try {
+    const lanes = await openLanes(on.url, PORT, 20);
+    const acknowledged = new Map(lanes.map(({ id }) => [id, new Set<number>()]));
+    let wrong = 0;
+    let turn = 0;
+    await paced(lanes.length, 10, seconds, async (client) => {
+      const lane = lanes[client];
+      if (!lane) return;
+      const status = await jog(lane, PORT + (turn++ % 2));
+      if (status === 200) acknowledged.get(lane.id)?.add(lane.clientSeq);
+      else wrong += 1;
+    });
+    const { lost, doubled } = await held(on.url, lanes, acknowledged);
+    report(
+      `two processes, 20 lanes × 10/s, ${seconds} s`,
+      `${lost} lost, ${doubled} doubled`,
+      "goal 0, 0",
+      `${wrong} not answered by 200`,
+    );
+    return lost === 0 && doubled === 0 && wrong === 0;
+  } finally {
+    await Promise.all(servers.map((server) => stop(server)));
+    on.end();
+  }
+}
+
+/** One account floods with the largest batches it may send; what its neighbors wait for, against a quiet hour. */
+export async function flood(seconds: number): Promise<boolean> {
+  const on = await ground();
+  const server = await on.serve(PORT);
+  try {
+    const [attacker, ...lanes] = await openLanes(on.url, PORT, 11);
+    if (!attacker) throw new Error("flood: nobody to flood");
+    const neighbors = () =>
+      paced(lanes.length, 10, seconds, async (client) => {
+        const lane = lanes[client];
+        if (lane && (await jog(lane, PORT)) !== 200) throw new Error("a neighbor was not answered");
+      });
+    const quiet = quantile(await neighbors(), 0.95);
+    let isOver = false;
+    let sent = 0;
+    const floods = Array.from({ length: 8 }, async () => {
+      while (!isOver) {
+        sent += 1;
+        const first = (attacker.clientSeq += 20) - 19;
+        const commands = Array.from({ length: 20 }, (_, i) => ({
+          clientSeq: first + i,
+          command: { type: "jog", axis: "x", direction: i % 2 ? 1 : -1, clicks: 1, size: "middle" },
+        }));
+        await send(attacker, PORT, { writer: attacker.writer, afterTurn: 1_000_000, commands }).catch(() => null);
+      }
+    });
+    // past what an account may have at once
+    await new Promise((resolve) => setTimeout(resolve, 4000));
+    const flooded = quantile(await neighbors(), 0.95);
+    isOver = true;
+    await Promise.all(floods);
+    const factor = flooded / quiet;
+    report(
+      "a flood beside ten lanes",
+      `p95 × ${factor.toFixed(2)}`,
+      "goal < 2",
+      `${quiet.toFixed(1)} → ${flooded.toFixed(1)} ms, ${sent} batches of 20`,
+    );
+    return factor < 2;
+  } finally {
+    await stop(server);
+    on.end();
+  }
+}

@@ -1,0 +1,64 @@
+import { execFileSync } from "node:child_process";
+import pg from "pg";
+import { post, started, type BenchLane } from "../../bench/server";
+
+const PG = { ...process.env, PG_NAME: "attack" };
+const pgScript = (...words: string[]): string =>
+  execFileSync("scripts/pg.sh", words, { env: PG, encoding: "utf8" }).trim();
+
+export type Server = Awaited<ReturnType<typeof started>>;
+
+/** A database of its own cluster, and how to start processes on it. Loopback only. */
+export async function ground() {
+  const base = pgScript("start");
+  const name = `attack_${process.pid}`;
+  const admin = new pg.Client({ connectionString: base });
+  admin.on("error", () => undefined);
+  await admin.connect();
+  await admin.query(`create database ${name}`);
+  await admin.end();
+  const url = base.replace(/[^/]*$/, name);
+  return {
+    url,
+    serve: (port: number): Promise<Server> =>
+      started(["dist/server/main.js"], {
+        DATABASE_URL: url,
+        SESSION_SECRET: "attack attack attack attack attack attack",
+        MIGRATIONS: "apps/server/db/migrations",
+        NODE_ENV: "production",
+        LOG_LEVEL: "silent",
+        PORT: String(port),
+      }),
+    /** Kills the database's first process as a power cut would, and starts it again. */
+    killDatabase: (): void => {
+      const pids = execFileSync("pgrep", ["-f", "postgres -D .*attack/data"], { encoding: "utf8" }).trim().split("\n");
+      for (const pid of pids) process.kill(Number(pid), "SIGKILL");
+      pgScript("start");
+    },
+    end: (): void => void pgScript("destroy"),
+  };
+}
+
+export function stop(server: Server, signal: NodeJS.Signals = "SIGKILL"): Promise<void> {
+  server.removeAllListeners("exit");
+  const gone = new Promise<void>((resolve) => server.once("exit", () => resolve()));
+  server.kill(signal);
+  return gone;
+}
+
+/** One click of a lane's tab, there and back by turns. The same batch again where no answer came. */
+export const batchOf = (lane: BenchLane, clientSeq: number) => ({
+  writer: lane.writer,
+  afterTurn: lane.turn,
+  commands: [
+    {
+      clientSeq,
+      command: { type: "jog", axis: "x", direction: clientSeq % 2 ? -1 : 1, clicks: 1, size: "middle" },
+    },
+  ],
+});
+
+export async function send(lane: BenchLane, port: number, body: unknown): Promise<{ status: number; turn: number }> {
+  const { status, text } = await post(port, `/api/lanes/${lane.id}/commands`, body, lane.cookie);
+  return { status, turn: Number(/"turn":(\d+)/.exec(text.slice(0, 60))?.[1] ?? lane.turn) };
+}
