@@ -40,8 +40,12 @@ function problemOf(login: string, name: string, before: ReadonlyMap<string, numb
  * A roster read line by line; every bad line says what is wrong with it. Line numbers are those of the text, from 1.
  */
 export function readRoster(csv: string): RosterRow[] {
-  const { data, meta } = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ""), {
+  const plain = csv.replace(/^\uFEFF/, "");
+  const headings = Papa.parse<string[]>(plain, { preview: 1 }).data[0] ?? [];
+  const { data, meta } = Papa.parse<Record<string, string>>(plain, {
     header: true,
+    // a heading that stands twice is another column, and nothing to be told of on the server's console
+    transformHeader: (heading, place) => (headings.indexOf(heading) === place ? heading : `${heading} ${place}`),
     skipEmptyLines: "greedy",
   });
   const columns = (meta.fields ?? []).map((column) => column.trim().toLowerCase());
