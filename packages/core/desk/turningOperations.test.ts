@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { centerHeight } from "../registers/centerHeight";
 import { coneTouch, noseResidue, taperShift, tipCodes, tipDirection } from "../registers/nose";
 import { cuttingData } from "./cuttingData";
-import { gaugeStack } from "./gaugeStack";
+import { gaugeStack, readGaugeSet, type GaugeSet } from "./gaugeStack";
 import { readInsert } from "./insert";
 import { runOperation } from "./operations";
 
@@ -97,6 +97,27 @@ describe("gauge stack", () => {
       }),
       { numRuns: 30 },
     );
+  });
+  /** The fewest blocks for every sum up to a size, all blocks in one table: slow, and with nothing to get wrong. */
+  function fewest(set: GaugeSet, most: number): (size: number) => number | undefined {
+    const perUnit = set === "metric-88" ? 2000 : 10_000;
+    const last = Math.round(most * perUnit);
+    const least = new Map<number, number>([[0, 0]]);
+    for (const block of readGaugeSet(set).map((one) => Math.round(one * perUnit)))
+      for (const [sum, count] of [...least])
+        if (sum + block <= last && count + 1 < (least.get(sum + block) ?? Infinity)) least.set(sum + block, count + 1);
+    return (size) => least.get(Math.round(size * perUnit));
+  }
+  it.each([
+    ["metric-88", 4.2, 0.0005],
+    ["inch-81", 0.5, 0.0001],
+  ] as const)("%s: as few blocks as a table of all sums has, and none where that has none", (set, most, step) => {
+    const wanted = fewest(set, most);
+    for (let n = 1; n * step <= most; n += 7) {
+      const size = Math.round(n * step * 1e6) / 1e6;
+      const stack = gaugeStack(set, size);
+      expect(stack?.possible === true ? stack.blocks.length : undefined, `${size}`).toBe(wanted(size));
+    }
   });
   it("wear blocks come off first and are in the total", () =>
     expect(gaugeStack("metric-88", 11, { count: 2, size: 2 })).toEqual({
