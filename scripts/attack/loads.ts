@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import pg from "pg";
 import { openLanes, paced, type BenchLane } from "../../bench/server";
 import { quantile, report } from "../../bench/measure";
@@ -169,6 +170,39 @@ export async function flood(seconds: number): Promise<boolean> {
       `${quiet.toFixed(1)} → ${flooded.toFixed(1)} ms, ${sent} batches of 20`,
     );
     return factor < 2;
+  } finally {
+    await stop(server);
+    on.end();
+  }
+}
+
+const heldMb = (pid: number): number =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1] ?? 0) / 1024;
+
+/** Lanes at work for a long time: what the server holds at the end, against what it held once it was warm. */
+export async function soak(minutes: number): Promise<boolean> {
+  const on = await ground();
+  const server = await on.serve(PORT);
+  try {
+    const lanes = await openLanes(on.url, PORT, 20);
+    const held: number[] = [];
+    let errors = 0;
+    for (let minute = 0; minute < minutes; minute++) {
+      await paced(lanes.length, 4, 60, async (client) => {
+        const lane = lanes[client];
+        if (lane && (await jog(lane, PORT)) !== 200) errors += 1;
+      });
+      held.push(heldMb(server.pid ?? 0));
+    }
+    const warm = held[Math.min(held.length - 1, Math.floor(minutes / 6))] ?? NaN;
+    const most = Math.max(...held.slice(Math.floor(minutes / 6)));
+    report(
+      `20 lanes × 4/s, ${minutes} minutes`,
+      `${warm.toFixed(0)} → ${held.at(-1)?.toFixed(0)} MB`,
+      "goal within 20 %",
+      `most ${(most / warm).toFixed(2)} × warm, ${errors} errors`,
+    );
+    return errors === 0 && most <= warm * 1.2;
   } finally {
     await stop(server);
     on.end();

@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { errorStatus, errorWords } from "@probe-lane/contract";
-import { openTab, TestClient, testServer, type TestServer } from "./testServer";
+import { openTab, secondSchool, TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
 let lane = "";
 let assignment = "";
+let foreign: Awaited<ReturnType<typeof secondSchool>>;
 const clients: Record<"nobody" | "student" | "otherStudent" | "instructor", TestClient> = {} as never;
 beforeAll(async () => {
   server = await testServer();
@@ -15,6 +16,7 @@ beforeAll(async () => {
   lane = await clients.student.startLane();
   assignment =
     (await clients.student.call<{ assignments: { id: string }[] }>("GET", "/lanes")).body.assignments[0]?.id ?? "";
+  foreign = await secondSchool(server, assignment);
 });
 afterAll(() => server.close());
 
@@ -238,6 +240,12 @@ describe("every route, every role", () => {
         const reply = await clients[role as keyof typeof clients].call(method, path(), body);
         expect(reply.status, `${role}: ${reply.text}`).toBe(status);
         if (status >= 400) expect(reply.body.error.message.length).toBeGreaterThan(20);
+      }
+      // who teaches or learns at another school finds nothing of this one
+      for (const [who, client] of Object.entries({ teaches: foreign.instructor, learns: foreign.student })) {
+        if (!path().includes(lane) && !path().includes(assignment)) continue;
+        const reply = await client.call(method, path(), body);
+        expect([400, 403, 404], `${who} elsewhere: ${reply.text}`).toContain(reply.status);
       }
     });
   }

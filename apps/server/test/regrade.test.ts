@@ -9,7 +9,7 @@ import type {
   TrialView,
 } from "@probe-lane/contract";
 import { demoClass } from "../../../demo";
-import { TestClient, testServer, type TestServer } from "./testServer";
+import { secondSchool, TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
 let instructor: TestClient;
@@ -175,7 +175,7 @@ describe("marking again", () => {
   });
 
   it("of another school changes nothing here: neither marking nor rulings nor what is shown of it", async () => {
-    const second = await secondSchool();
+    const second = await secondSchool(server, assignment);
     const before = await viewOf();
     const rulingsBefore = await count("select count(*) n from rulings");
     const theirs = await second.instructor.call<MarkingView>("GET", `/assignments/${second.assignment}/marking`);
@@ -202,19 +202,3 @@ const count = async (query: string): Promise<number> =>
 
 const one = async (query: string, values: unknown[] = []): Promise<string> =>
   (await server.pool.query<{ id: string }>(query, values)).rows[0]?.id ?? "";
-
-/** A class of another school with the same exercise, and its instructor signed in. */
-async function secondSchool(): Promise<{ instructor: TestClient; assignment: string }> {
-  const classId = await one(
-    "insert into classes (name, school_name) values ('Friday Morning', 'Harrowgill Evening School') returning id",
-  );
-  const userId = await one(
-    "insert into users (login, name, role, password_hash) select 'tessaly', 'Oona Tessaly', 'instructor', password_hash from users where login = 'marrow' returning id",
-  );
-  await server.pool.query("insert into memberships (class_id, user_id) values ($1, $2)", [classId, userId]);
-  const assignmentId = await one(
-    "insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select $1, exercise_id, exercise_version, 0, true, 3 from assignments where id = $2 returning id",
-    [classId, assignment],
-  );
-  return { instructor: await new TestClient(server).signIn("tessaly"), assignment: assignmentId };
-}

@@ -167,3 +167,32 @@ export class TestTab {
 }
 export const openTab = async (client: TestClient, lane: string): Promise<TestTab> =>
   new TestTab(client, lane, (await client.view(lane)).turn);
+
+/** A class of another school with the same exercise as an assignment of the demo; instructor and student signed in. */
+export async function secondSchool(
+  server: TestServer,
+  sameAs: string,
+): Promise<{ instructor: TestClient; student: TestClient; assignment: string }> {
+  const one = async (query: string, values: unknown[] = []): Promise<string> =>
+    (await server.pool.query<{ id: string }>(query, values)).rows[0]?.id ?? "";
+  const classId = await one(
+    "insert into classes (name, school_name) values ('Friday Morning', 'Harrowgill Evening School') returning id",
+  );
+  const person = async (login: string, name: string, role: string): Promise<TestClient> => {
+    const id = await one(
+      "insert into users (login, name, role, password_hash) select $1, $2, $3, password_hash from users where login = 'marrow' returning id",
+      [login, name, role],
+    );
+    await server.pool.query("insert into memberships (class_id, user_id) values ($1, $2)", [classId, id]);
+    return new TestClient(server).signIn(login);
+  };
+  const assignment = await one(
+    "insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select $1, exercise_id, exercise_version, 0, true, 3 from assignments where id = $2 returning id",
+    [classId, sameAs],
+  );
+  return {
+    instructor: await person("tessaly", "Oona Tessaly", "instructor"),
+    student: await person("lowrie", "Piers Lowriegate", "student"),
+    assignment,
+  };
+}
