@@ -1,7 +1,7 @@
 /** Blocks of the sets, in steps of the set: half a micrometre, or a ten-thousandth of an inch. */
 const run = (first: number, step: number, count: number): number[] =>
   Array.from({ length: count }, (_, n) => first + n * step);
-/** `middle` and `coarse`: every block from the second run on is a multiple of the first, from the third of the other. */
+/** `middle` and `coarse` are steps: the middle blocks are multiples of the one, the coarse ones of the other. */
 const SETS = {
   "inch-81": {
     perUnit: 10_000,
