@@ -57,7 +57,7 @@ const gapName = ({ sheet }: Pick<TurningSeen, "sheet">, id: string): string => {
 /** What ear and eye say of an edge in turning metal. */
 const HEARD: Readonly<Record<Exclude<LatheSeen["heard"], "air" | null>, Sensation>> = {
   scrapes: { strong: "it just scrapes", soft: "a bright line, no chip", isContact: true },
-  cuts: { strong: "it cuts", soft: "chip comes off, fresh band", isContact: true },
+  cuts: { strong: "it cuts", soft: "chip comes off, fresh metal", isContact: true },
   chatters: { strong: "it sings and tears", soft: "too fast, or the insert is chipped", isContact: true },
   rubs: { strong: "it rubs, heel first", soft: "the chuck turns the wrong way", isContact: true },
 };
