@@ -29,10 +29,9 @@ export async function ground() {
         LOG_LEVEL: "silent",
         PORT: String(port),
       }),
-    /** Kills the database's first process as a power cut would, and starts it again. */
+    /** Kills every process of this cluster, and of no other, as a power cut would, and starts it again. */
     killDatabase: (): void => {
-      const pids = execFileSync("pgrep", ["-f", "postgres -D .*attack/data"], { encoding: "utf8" }).trim().split("\n");
-      for (const pid of pids) process.kill(Number(pid), "SIGKILL");
+      for (const pid of pgScript("pids").split("\n").filter(Boolean)) process.kill(Number(pid), "SIGKILL");
       pgScript("start");
     },
     end: (): void => void pgScript("destroy"),
