@@ -165,17 +165,23 @@ export function fuzzCommands(turns: number): boolean {
   const shapes = commandSchema.options as readonly { shape: Record<string, unknown> }[];
   const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)] as T;
   let [throws, tried, done] = [0, 0, 0];
-  const lanes = demoExercises.map(({ exercise }) => {
-    let state: LaneState = evolve(null, openLane(exercise, `fuzz ${turns}`, false));
+  const opened = (exercise: (typeof demoExercises)[number]["exercise"], seed: string): LaneState => {
+    const state = evolve(null, openLane(exercise, seed, false));
     const home = decide(state, { type: "home" });
-    if (home.ok) for (const event of home.value) state = evolve(state, event);
+    return home.ok ? home.value.reduce<LaneState>(evolve, state) : state;
+  };
+  const lanes = demoExercises.map(({ exercise }) => {
+    let state = opened(exercise, `fuzz ${turns}`);
+    let asked = 0;
     return {
       id: exercise.id,
       ask: (command: Command) => {
+        // a lane that is handed in or has struck something answers little more: another one is begun
+        if (state.isHandedIn || state.isStopped || ++asked % 400 === 0) state = opened(exercise, `fuzz ${asked}`);
         const decided = decide(state, command);
         if (!decided.ok) return;
         done += 1;
-        for (const event of decided.value) state = evolve(state, event);
+        state = decided.value.reduce<LaneState>(evolve, state);
       },
     };
   });

@@ -2,9 +2,8 @@ import { readFileSync } from "node:fs";
 import pg from "pg";
 import { openLanes, paced, type BenchLane } from "../../bench/server";
 import { quantile, report } from "../../bench/measure";
-import { batchOf, ground, send, stop, type Server } from "./servers";
+import { batchOf, freePort, ground, send, stop, type Server } from "./servers";
 
-const PORT = 4481;
 const jog = async (lane: BenchLane, port: number, isPatient = false): Promise<number> => {
   lane.clientSeq += 1;
   const batch = batchOf(lane, lane.clientSeq);
@@ -20,13 +19,14 @@ const jog = async (lane: BenchLane, port: number, isPatient = false): Promise<nu
 /** Forty lanes at ten commands a second: p95, and everything that was not answered as it should be. */
 export async function load(seconds: number): Promise<boolean> {
   const on = await ground();
-  const server = await on.serve(PORT);
+  const port = await freePort();
+  const server = await on.serve(port);
   try {
-    const lanes = await openLanes(on.url, PORT, 40);
+    const lanes = await openLanes(on.url, port, 40);
     let errors = 0;
     const times = await paced(lanes.length, 10, seconds, async (client) => {
       const lane = lanes[client];
-      if (lane && (await jog(lane, PORT)) !== 200) errors += 1;
+      if (lane && (await jog(lane, port)) !== 200) errors += 1;
     });
     const p95 = quantile(times, 0.95);
     report(`40 lanes × 10/s, ${seconds} s`, `p95 ${p95.toFixed(1)} ms`, "goal < 30 ms", `${errors} errors`);
@@ -61,8 +61,9 @@ async function held(url: string, lanes: readonly BenchLane[], acknowledged: Read
 /** Lanes at work while server or database is killed again and again; every batch is sent until it is answered. */
 export async function kills(what: "server" | "database", rounds: number): Promise<boolean> {
   const on = await ground();
-  let server: Server = await on.serve(PORT);
-  const lanes = await openLanes(on.url, PORT, 8);
+  const port = await freePort();
+  let server: Server = await on.serve(port);
+  const lanes = await openLanes(on.url, port, 8);
   const acknowledged = new Map(lanes.map(({ id }) => [id, new Set<number>()]));
   let conflicts = 0;
   let isOver = false;
@@ -71,7 +72,7 @@ export async function kills(what: "server" | "database", rounds: number): Promis
       lane.clientSeq += 1;
       const body = batchOf(lane, lane.clientSeq);
       for (;;) {
-        const answer = await send(lane, PORT, body).catch(() => null);
+        const answer = await send(lane, port, body).catch(() => null);
         if (answer?.status === 409) conflicts += 1;
         if (answer?.status === 200) {
           lane.turn = answer.turn;
@@ -88,7 +89,7 @@ export async function kills(what: "server" | "database", rounds: number): Promis
     while (more() < 60) await new Promise((resolve) => setTimeout(resolve, 5));
     if (what === "server") {
       await stop(server);
-      server = await on.serve(PORT);
+      server = await on.serve(port);
     } else on.killDatabase();
   }
   isOver = true;
@@ -109,16 +110,18 @@ export async function kills(what: "server" | "database", rounds: number): Promis
 /** Two processes on one database behind a round robin. */
 export async function two(seconds: number): Promise<boolean> {
   const on = await ground();
-  const servers = [await on.serve(PORT), await on.serve(PORT + 1)];
+  const port = await freePort();
+  const second = await freePort();
+  const servers = [await on.serve(port), await on.serve(second)];
   try {
-    const lanes = await openLanes(on.url, PORT, 20);
+    const lanes = await openLanes(on.url, port, 20);
     const acknowledged = new Map(lanes.map(({ id }) => [id, new Set<number>()]));
     let wrong = 0;
     let turn = 0;
     await paced(lanes.length, 10, seconds, async (client) => {
       const lane = lanes[client];
       if (!lane) return;
-      const status = await jog(lane, PORT + (turn++ % 2), true);
+      const status = await jog(lane, turn++ % 2 === 0 ? port : second, true);
       if (status === 200) acknowledged.get(lane.id)?.add(lane.clientSeq);
       else wrong += 1;
     });
@@ -139,14 +142,15 @@ export async function two(seconds: number): Promise<boolean> {
 /** One account floods with the largest batches it may send; what its neighbors wait for, against a quiet hour. */
 export async function flood(seconds: number): Promise<boolean> {
   const on = await ground();
-  const server = await on.serve(PORT);
+  const port = await freePort();
+  const server = await on.serve(port);
   try {
-    const [attacker, ...lanes] = await openLanes(on.url, PORT, 11);
+    const [attacker, ...lanes] = await openLanes(on.url, port, 11);
     if (!attacker) throw new Error("flood: nobody to flood");
     const neighbors = () =>
       paced(lanes.length, 10, seconds, async (client) => {
         const lane = lanes[client];
-        if (lane && (await jog(lane, PORT)) !== 200) throw new Error("a neighbor was not answered");
+        if (lane && (await jog(lane, port)) !== 200) throw new Error("a neighbor was not answered");
       });
     const quiet = quantile(await neighbors(), 0.95);
     let isOver = false;
@@ -159,7 +163,7 @@ export async function flood(seconds: number): Promise<boolean> {
           clientSeq: first + i,
           command: { type: "jog", axis: "x", direction: i % 2 ? 1 : -1, clicks: 1, size: "middle" },
         }));
-        await send(attacker, PORT, { writer: attacker.writer, afterTurn: 1_000_000, commands }).catch(() => null);
+        await send(attacker, port, { writer: attacker.writer, afterTurn: 1_000_000, commands }).catch(() => null);
       }
     });
     // past what an account may have at once
@@ -187,15 +191,16 @@ const heldMb = (pid: number): number =>
 /** Lanes at work for a long time: what the server holds at the end, against what it held once it was warm. */
 export async function soak(minutes: number): Promise<boolean> {
   const on = await ground();
-  const server = await on.serve(PORT);
+  const port = await freePort();
+  const server = await on.serve(port);
   try {
-    const lanes = await openLanes(on.url, PORT, 20);
+    const lanes = await openLanes(on.url, port, 20);
     const held: number[] = [];
     let errors = 0;
     for (let minute = 0; minute < minutes; minute++) {
       await paced(lanes.length, 4, 60, async (client) => {
         const lane = lanes[client];
-        if (lane && (await jog(lane, PORT)) !== 200) errors += 1;
+        if (lane && (await jog(lane, port)) !== 200) errors += 1;
       });
       held.push(heldMb(server.pid ?? 0));
     }

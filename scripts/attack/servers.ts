@@ -1,10 +1,22 @@
 import { execFileSync } from "node:child_process";
+import { createServer } from "node:net";
 import pg from "pg";
 import { post, started, type BenchLane } from "../../bench/server";
 
 const PG = { ...process.env, PG_NAME: "attack" };
 const pgScript = (...words: string[]): string =>
   execFileSync("scripts/pg.sh", words, { env: PG, encoding: "utf8" }).trim();
+
+/** A port of loopback that nobody listens on. */
+export const freePort = (): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const server = createServer();
+    server.once("error", reject);
+    server.listen(0, "127.0.0.1", () => {
+      const address = server.address();
+      server.close(() => resolve(typeof address === "object" && address ? address.port : 0));
+    });
+  });
 
 export type Server = Awaited<ReturnType<typeof started>>;
 
