@@ -32,7 +32,8 @@ function traceOf(error: unknown): { kind: string; codes: string[]; at: string[] 
     const { code, constraint } = one as { code?: unknown; constraint?: unknown };
     for (const known of [code, constraint]) if (typeof known === "string") codes.push(known);
   }
-  const stack = error instanceof Error ? (error.stack ?? "") : "";
+  // a message of many lines may look like places in the code: what stands before them is cut off whole
+  const stack = error instanceof Error ? (error.stack ?? "").replace(error.message, "") : "";
   const at = stack.split("\n").filter((line) => /^\s+at /.test(line));
   return {
     kind: error instanceof Error ? error.name : typeof error,

@@ -5,14 +5,14 @@ import { sendError } from "./errors";
 const WINDOW_MS = 5 * 60 * 1000;
 
 /** Only failures count: a class that signs in together from one address is not locked out. */
-export const failureLimiter = (limit: number, key?: (req: Request) => string) =>
+export const failureLimiter = (limit: number, skip: (req: Request) => boolean = () => false) =>
   rateLimit({
     windowMs: WINDOW_MS,
     limit,
     skipSuccessfulRequests: true,
     standardHeaders: "draft-8",
     legacyHeaders: false,
-    ...(key ? { keyGenerator: key } : {}),
+    skip,
     handler: (_req, res) => sendError(res, "tooManyTries"),
   });
 

@@ -10,6 +10,7 @@ declare module "express-session" {
   }
 }
 
+const SESSION_COOKIE = "probe-lane";
 const CACHE_MS = 5000;
 const CACHE_SIZE = 2000;
 /** An evening's class with its overtime. */
@@ -68,7 +69,7 @@ export function sessionHandler(
 } {
   const store = new QuietStore({ pool, tableName: "session", createTableIfMissing: false, pruneSessionInterval: 900 });
   const handler = session({
-    name: "probe-lane",
+    name: SESSION_COOKIE,
     secret,
     store,
     resave: false,
@@ -78,7 +79,8 @@ export function sessionHandler(
   });
   const known = new KnownCookies();
   const withActor: RequestHandler = (req, res, next) => {
-    const { cookie } = req.headers;
+    // other cookies of ours come along on some paths: a session is known by its own
+    const cookie = req.headers.cookie?.split(/;\s*/).find((one) => one.startsWith(`${SESSION_COOKIE}=`));
     if (isSessionPath(req.path)) known.forget(cookie);
     else {
       const actor = known.find(cookie);

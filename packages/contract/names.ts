@@ -31,13 +31,11 @@ const USUAL = new Set([
 ]);
 const bare = (text: string): string => text.toLowerCase().replace(/[^\p{L}]/gu, "");
 
-/** Why a password does not do, in a word; null when it does. Beside its length: not the name, not a usual one. */
-export function weaknessOf(password: string, login: string, name: string): "short" | "name" | "usual" | null {
-  if ([...password].length < LEAST_PASSWORD) return "short";
+/** Whether a password is guessed too easily: short, of many people, or the own name. */
+export function isWeakPassword(password: string, login: string, name: string): boolean {
   const said = bare(password);
-  if (USUAL.has(said) || new Set(password).size < 3) return "usual";
-  const own = [login, name, ...name.split(/\s+/)].map(bare).filter((part) => part.length > 0);
-  return own.includes(said) || said === own.slice(1).join("") ? "name" : null;
+  const own = [login, name, ...name.split(/\s+/)].map(bare);
+  return [...password].length < LEAST_PASSWORD || USUAL.has(said) || new Set(password).size < 3 || own.includes(said);
 }
 
 /** Signs that are not seen, or that turn the direction in which a line is read. */

@@ -26,9 +26,12 @@ it("a failed statement is logged by its kind and place, and nothing that it was 
     code: "23505",
     constraint: "users_login",
   });
-  const failed = new Error("Failed query: insert into users values ($1) params: sorrel,$argon2id$v=19$secret", {
-    cause,
-  });
+  const failed = new Error(
+    "Failed query: insert into users values ($1) params: sorrel,$argon2id$v=19$secret\n    at sorrel (typed)",
+    {
+      cause,
+    },
+  );
   const { body, log } = handled(failed);
   expect(JSON.stringify(body)).toMatch(/"code":"internal".*"requestId":"number"/);
   expect(log).toContain("23505");

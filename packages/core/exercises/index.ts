@@ -76,7 +76,6 @@ export {
   SETTER_PLACE_MM,
   skinZMm,
   surfaces,
-  nominalTableMm,
   tableZMm,
   type Placing,
   type Scene,

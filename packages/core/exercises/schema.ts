@@ -223,11 +223,11 @@ export type Exercise = z.output<typeof currentSchema>;
 /** The machine that an exercise is worked on. */
 export const machineOf = ({ lathe }: Pick<Exercise, "lathe">): Machine => lathe?.control ?? "mill";
 
-/** Tolerances and weights: append-only revisions beside the exercise version; a ruling cites both. */
 /** Bounds of what is marked by: within them no total is anything but a number, mm and points. */
 const tolerance = z.number().min(0.0001).max(100);
 const weight = z.number().min(0).max(1000);
 
+/** Tolerances and weights: append-only revisions beside the exercise version; a ruling cites both. */
 export const markingSchema = z.strictObject({
   revision: z.number().int().positive(),
   /**

@@ -183,7 +183,7 @@ describe("a feed in both axes", () => {
   });
   it("the wrong way round it takes nothing off", () => {
     const lane = sloped(-2, 0.25, "reverse");
-    expect([stateOf(lane).lathe.cuts, lane.seen.incidents]).toEqual([0, []]);
+    expect([stateOf(lane).lathe.cuts, lane.seen.incidents, lane.seen.lathe.heard]).toEqual([0, [], "rubs"]);
   });
 });
 

@@ -174,5 +174,12 @@ const words: WordsFor<Refusal> = {
   block: ({ problem }, unit) => render(blockWords, problem, unit),
 };
 
+/** Sentences of refusals that no bench gives any more; logs of earlier lanes hold them, and a replay says them. */
+const retired = new Map<string, string>([
+  ["paperDoesNotGoUnder", "The paper does not go under the tool: raise Z a little."],
+  ["cutOneAxis", "This bench cuts along one axis at a time: split the move in two."],
+]);
+
 /** One sentence: why the bench did not do it, and what to do; lengths in the unit of the lane. */
-export const refusalWords = (refusal: Refusal, unit: LengthUnit): string => render(words, refusal, unit);
+export const refusalWords = (refusal: Refusal, unit: LengthUnit): string =>
+  retired.get(refusal.code) ?? render(words, refusal, unit);

@@ -4,6 +4,7 @@ import { findDemoExercise } from "../../../demo";
 import { sharedCoachCodes } from "../lane/coach";
 import { millCoachCodes } from "../machines/mill/coach";
 import { rule } from "../grading";
+import type { Refusal } from "../lane";
 import { causeWords, coachWords, findingWords, refusalWords, registerWords } from ".";
 
 const { exercise, marking } = findDemoExercise("roller-bracket-back-right");
@@ -48,6 +49,10 @@ describe("words", () => {
     ])
       expect(codes).toContain(step);
     expect(lane.seen.coach).toBeNull();
+  });
+  it("a refusal that no bench gives any more is still a sentence in the replay of an old lane", () => {
+    for (const code of ["paperDoesNotGoUnder", "cutOneAxis"])
+      expect(refusalWords({ code } as unknown as Refusal, "mm")).toMatch(/: .+\.$/);
   });
   it("refusals say what to do, with the numbers", () => {
     expect(refusalWords({ code: "registerGuard", register: "G54.x", from: 0, to: -329_672 }, "mm")).toBe(

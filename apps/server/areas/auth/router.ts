@@ -4,7 +4,7 @@ import { signInRequest, type Me } from "@probe-lane/contract";
 import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, parseBody, type Actor } from "../../guards";
-import { SignInWaits } from "../../limits";
+import { failureLimiter, SignInWaits } from "../../limits";
 import { signIn } from "./service";
 import type { AuthStore } from "./store";
 
@@ -16,6 +16,13 @@ const knownMark = (secret: string, login: string): string =>
   createHmac("sha256", secret).update(`known ${login}`).digest("base64url");
 const isKnown = (req: Request, secret: string, login: string): boolean =>
   (req.headers.cookie ?? "").split(/;\s*/).includes(`${KNOWN_COOKIE}=${knownMark(secret, login)}`);
+
+/** More failures than a class makes in its first minutes; a machine that guesses is stopped. */
+const MOST_FAILURES_AT_ADDRESS = 120;
+const loginOf = ({ body }: Request): string => {
+  const login = (body as { login?: unknown } | undefined)?.login;
+  return typeof login === "string" ? login.trim().toLowerCase() : "";
+};
 
 /** A session's callback as a promise. */
 const done = (act: (callback: (error?: unknown) => void) => void): Promise<void> =>
@@ -34,7 +41,9 @@ export async function signInAs(req: Request, actor: Actor): Promise<void> {
 export function authRouter(store: AuthStore, secret: string, ended: (userId: string) => void): Router {
   const router = Router();
   const waits = new SignInWaits();
-  router.post("/session", async (req, res) => {
+  // many names tried from one address; a browser in which that account has signed in before is not counted with them
+  const spraying = failureLimiter(MOST_FAILURES_AT_ADDRESS, (req) => isKnown(req, secret, loginOf(req)));
+  router.post("/session", spraying, async (req, res) => {
     const { login, password } = parseBody(signInRequest, req.body);
     const name = login.toLowerCase();
     const key = `${isKnown(req, secret, name) ? "known" : req.ip} ${name}`;

@@ -125,7 +125,8 @@ export class LaneService {
       try {
         return await work(turn > 0);
       } catch (error) {
-        if (!isUniqueViolation(error) || turn >= MOST_TURNS) throw error;
+        if (!isUniqueViolation(error)) throw error;
+        if (turn >= MOST_TURNS) throw new HttpError("laneMoved");
         this.deps.cache.drop(laneId);
       }
     }

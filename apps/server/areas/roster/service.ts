@@ -1,5 +1,5 @@
 import { randomInt } from "node:crypto";
-import { isOddName, weaknessOf, type ClassView, type JoinRequest, type RosterPreview } from "@probe-lane/contract";
+import { isOddName, isWeakPassword, type ClassView, type JoinRequest, type RosterPreview } from "@probe-lane/contract";
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
@@ -67,7 +67,7 @@ export async function join(store: RosterStore, { code, login, name, password }: 
   if (existing && (existing.passwordHash !== null || existing.role !== "student" || existing.classId !== joined.id))
     throw new HttpError("loginTaken");
   if (isOddName(name)) throw new HttpError("nameOdd");
-  if (weaknessOf(password, login, name) !== null) throw new HttpError("passwordWeak");
+  if (isWeakPassword(password, login, name)) throw new HttpError("passwordWeak");
   const passwordHash = await hashPassword(password);
   try {
     const id = existing

@@ -156,9 +156,7 @@ export function moveTurret(
   });
   const first = met.sort((a, b) => a.share - b.share)[0];
   const upTo = first?.share ?? 1;
-  const slope = isSlope
-    ? cutAslant(draft, (share) => (share === 1 && !first ? to : at(share * upTo)), lengthMm * upTo, deepestMm(state))
-    : null;
+  const slope = isSlope ? cutAslant(draft, (share) => at(share * upTo), lengthMm * upTo, deepestMm(state)) : null;
   draft.emit({ type: "moved", to: slope?.end ?? (first ? at(first.share) : to), ...how });
   for (const fact of slope?.facts ?? []) draft.emit(fact);
   const struck = slope?.isBroken ? "insertChipped" : first?.code;

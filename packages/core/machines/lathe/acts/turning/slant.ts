@@ -38,7 +38,11 @@ export function cutAslant(
   at: (share: number) => AxisCounts,
   lengthMm: number,
   deepestMm: number,
-): { readonly end: AxisCounts; readonly isBroken: boolean; readonly facts: EventOf<"turnedAslant" | "coneDug">[] } {
+): {
+  readonly end: AxisCounts;
+  readonly isBroken: boolean;
+  readonly facts: EventOf<"turnedAslant" | "scratched" | "coneDug">[];
+} {
   const to = at(1);
   const none = { end: to, isBroken: false, facts: [] };
   const first = advance(lengthMm, (share) => metalRoomMm(state, at(share), null));
@@ -66,7 +70,10 @@ export function cutAslant(
     lane = { ...lane, lathe: { ...lane.lathe, [kind]: outline } };
   }
   const looks = cutLook({ ...state, position: end }, TREAD_MM);
-  const facts: EventOf<"turnedAslant" | "coneDug">[] = [];
+  const facts: EventOf<"turnedAslant" | "scratched" | "coneDug">[] = [];
+  // heel first nothing comes off, and that is heard
+  if (looks === "rubs" && treads.length > 0)
+    facts.push({ type: "scratched", on: kind === "bore" ? "bore" : "diameter", axis: "z", at: end, clickMm: 0, looks });
   if (looks !== "rubs" && treads.length > 0) facts.push({ type: "turnedAslant", kind, treads, number, at: end, looks });
   if (looks !== "rubs" && dugMm > 0) facts.push({ type: "coneDug", depthMm: round(dugMm), at: end, looks });
   return { end, isBroken, facts };
