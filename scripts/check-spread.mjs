@@ -4,15 +4,15 @@ import { execFileSync } from "node:child_process";
 import { existsSync, readFileSync } from "node:fs";
 
 const MOST = {
-  "instrument lampGauge": [/\blampGauge\b/, 22],
+  "instrument lampGauge": [/\blampGauge\b/, 13],
   "instrument beamSetter": [/\bbeamSetter\b/, 10],
-  "instrument presetter": [/\bpresetter\b/, 13],
-  "school master-shift": [/"master-shift"/, 12],
-  "school readout-library": [/"readout-library"/, 5],
-  "school gang-bar": [/"gang-bar"/, 5],
-  "mistake noseCenterX": [/\bnoseCenterX\b/, 3],
-  "mistake librarySign": [/\blibrarySign\b/, 6],
-  "mistake paperPinched": [/\bpaperPinched\b/, 6],
+  "instrument presetter": [/\bpresetter\b/, 12],
+  "school master-shift": [/"master-shift"/, 6],
+  "school readout-library": [/"readout-library"/, 4],
+  "school gang-bar": [/"gang-bar"/, 4],
+  "mistake noseCenterX": [/\bnoseCenterX\b/, 2],
+  "mistake librarySign": [/\blibrarySign\b/, 4],
+  "mistake paperPinched": [/\bpaperPinched\b/, 2],
 };
 const texts = execFileSync("git", ["ls-files", "-co", "--exclude-standard", "packages", "apps"], { encoding: "utf8" })
   .split("\n")

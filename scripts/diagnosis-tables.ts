@@ -1,5 +1,5 @@
 import { writeFileSync } from "node:fs";
-import { signatureWords } from "@probe-lane/core/words";
+import { causeName } from "@probe-lane/core/words";
 import { benchTables, findDemoExercise, floorTables, type Tally } from "../demo";
 
 /** `node --import tsx scripts/diagnosis-tables.ts`: writes docs/diagnosis.md from the same run as the test. */
@@ -22,7 +22,7 @@ const lines = [
   "",
   "| mistake | setups | named first |",
   "|---|---|---|",
-  ...rows.map(({ id, lanes, first }) => `| ${signatureWords(id)} (\`${id}\`) | ${lanes} | ${first} |`),
+  ...rows.map(({ id, lanes, first }) => `| ${causeName(id)} (\`${id}\`) | ${lanes} | ${first} |`),
   "",
   "## Every miss",
   "",

@@ -3,6 +3,7 @@ import type { ContactFault } from "../machines/told";
 import type { RegisterId } from "../registers";
 import type { Counts } from "../units";
 import type { MistakeId } from "./catalog";
+import type { FeltFault } from "./felt";
 import type { Ranked } from "./infer";
 
 /** Everything that can be named as a cause: the catalog's signatures, and what only a log can show. */
@@ -10,8 +11,7 @@ export type CauseId =
   | MistakeId
   | ContactFault
   | "capturedAfterLeaving"
-  | "coarseClick"
-  | "paperPinched"
+  | FeltFault
   | "otherRegister"
   | "neverSet"
   | "takenBack"
@@ -30,7 +30,6 @@ export type CauseId =
   | "notMeasured"
   | "faceCutAgain"
   | "touchedRunout"
-  | "edgePressed"
   | "flankMet"
   | "pointForSide"
   | "armOff"

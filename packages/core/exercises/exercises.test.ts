@@ -83,7 +83,7 @@ describe("exercises of the demo", () => {
             skewDeg: truth.skewDeg,
             featureDiameterMm: truth.feature?.diameterMm ?? 0,
             setterTopMm: truth.setter?.topMm ?? null,
-            lampGauge: null,
+            gauge: null,
           }),
         );
         expect(stock.low.x - 20).toBeGreaterThan(-500);

@@ -1,19 +1,23 @@
 import { boxOf, turned, type BoxMm, type Solid } from "../geometry";
-import { LAMP_GAUGE_RADIUS_MM, LAMP_GAUGE_TRAVEL_MM, SETTER_RADIUS_MM, SETTER_TRAVEL_MM } from "../instruments";
+import { SETTER_RADIUS_MM, SETTER_TRAVEL_MM } from "../instruments";
+import { LAMP_GAUGE_RADIUS_MM, LAMP_GAUGE_TRAVEL_MM } from "../instruments/lampGauge";
 import type { MillSetup as Setup, MillTruth as Truth } from "./setup";
 
+/** What stands on a machine, from the table up: what comes later stands on what comes before, and is drawn over it. */
 export const surfaces = [
-  "stock",
-  "boss",
+  "table",
+  "setter",
+  "plate",
   "frontJaw",
   "backJaw",
   "stop",
-  "plate",
-  "table",
-  "setter",
+  "stock",
+  "boss",
   "lampGauge",
 ] as const;
 export type Surface = (typeof surfaces)[number];
+/** Gauges that are stood on the others by hand, and taken away again. */
+export const gauges: readonly Surface[] = ["lampGauge"];
 
 /** The vise of the bench, mm: jaws wider than the part, its bed over the table. */
 const JAW_WIDTH_MM = 150;
@@ -66,7 +70,7 @@ export interface Placing {
   /** Top of the setter's plunger, machine frame, mm; null when there is no setter. */
   readonly setterTopMm: number | null;
   /** Where a height gauge stands: its foot, mm. */
-  readonly lampGauge: {
+  readonly gauge: {
     readonly x: number;
     readonly y: number;
     readonly footMm: number;
@@ -183,12 +187,12 @@ export function sceneSolids(setup: Setup, placing: Placing): Scene {
             highZ: placing.setterTopMm - SETTER_TRAVEL_MM,
           },
         }),
-    ...(placing.lampGauge
+    ...(placing.gauge
       ? {
           lampGauge: {
-            plan: { kind: "disc", x: placing.lampGauge.x, y: placing.lampGauge.y, radiusMm: LAMP_GAUGE_RADIUS_MM },
-            lowZ: placing.lampGauge.footMm,
-            highZ: placing.lampGauge.footMm + placing.lampGauge.heightMm - LAMP_GAUGE_TRAVEL_MM,
+            plan: { kind: "disc", x: placing.gauge.x, y: placing.gauge.y, radiusMm: LAMP_GAUGE_RADIUS_MM },
+            lowZ: placing.gauge.footMm,
+            highZ: placing.gauge.footMm + placing.gauge.heightMm - LAMP_GAUGE_TRAVEL_MM,
           },
         }
       : {}),

@@ -19,29 +19,39 @@ export const millLengthSchools = [
 ] as const;
 export type MillLengthSchool = (typeof millLengthSchools)[number];
 
+/** How a school of a lathe sets Z. */
+interface LatheSchoolFacts {
+  /**
+   * All of Z in a tool's own row; its reach in the row and the face in work Z; its difference from a master in the row and
+   * the master in work Z.
+   */
+  readonly split: "whole" | "reach" | "difference";
+  /** What the rows are counted from. */
+  readonly rowsFrom: "face" | "gaugePoint" | "master";
+  /** It is offered at the real machine too. */
+  readonly isOnFloor?: true;
+}
 /** Schools of Z on a lathe that the bench knows; `domain` of each in `registers/schools/lathe`. */
-export const latheSchools = [
-  "part-face",
-  "setter-arm",
-  "master-shift",
-  "readout-library",
-  "gang-bar",
-  "preset",
-] as const;
-export type LatheSchool = (typeof latheSchools)[number];
-/**
- * How a school of a lathe splits Z: all in a tool's own row; the tool's reach in the row and the face in work Z; the
- * difference from a master in the row and the master in work Z.
- */
-export const latheSplits = {
-  "part-face": "whole",
-  "setter-arm": "reach",
-  "master-shift": "difference",
-  "readout-library": "whole",
-  "gang-bar": "whole",
-  preset: "whole",
-} as const satisfies Record<LatheSchool, "whole" | "reach" | "difference">;
-export type LatheSplit = (typeof latheSplits)[LatheSchool];
+export const latheSchoolFacts = {
+  "part-face": { split: "whole", rowsFrom: "face", isOnFloor: true },
+  "setter-arm": { split: "reach", rowsFrom: "gaugePoint", isOnFloor: true },
+  "master-shift": { split: "difference", rowsFrom: "master", isOnFloor: true },
+  "readout-library": { split: "whole", rowsFrom: "gaugePoint" },
+  "gang-bar": { split: "whole", rowsFrom: "gaugePoint" },
+  preset: { split: "whole", rowsFrom: "master" },
+} as const satisfies Record<string, LatheSchoolFacts>;
+export type LatheSchool = keyof typeof latheSchoolFacts;
+export const latheSchools = Object.keys(latheSchoolFacts) as [LatheSchool, ...LatheSchool[]];
+export type LatheSplit = (typeof latheSchoolFacts)[LatheSchool]["split"];
+/** Those that are offered at the real machine. */
+export type LatheFloorSchool = {
+  [S in LatheSchool]: (typeof latheSchoolFacts)[S] extends { isOnFloor: true } ? S : never;
+}[LatheSchool];
+export const latheFloorSchools = latheSchools.filter(
+  (school): school is LatheFloorSchool => "isOnFloor" in latheSchoolFacts[school],
+);
+/** A school whose rows hold differences from a master, which work Z holds. */
+export const isByMaster = (school: LatheSchool): boolean => latheSchoolFacts[school].split === "difference";
 
 export const turretToolKinds = [
   "turning",

@@ -1,16 +1,21 @@
 import { z } from "zod";
 import { methods, type Figures } from "../diagnosis/catalog";
+import { latheFloorSchools, latheSchoolFacts } from "../exercises/schools";
 import { countsFromMm } from "../units";
 
 /** How tools and work Z are set, by machine; it decides which registers the lane asks for. */
 export const floorSchools = {
   mill: ["part-touch", "plane-lift", "gauge-line"],
-  lathe: ["part-face", "setter-arm", "master-shift", "readout"],
+  lathe: [...latheFloorSchools, "readout"],
 } as const;
 const school = z.enum([...floorSchools.mill, ...floorSchools.lathe]);
 export type FloorSchool = z.infer<typeof school>;
 /** Schools in which work Z holds something of its own. */
-const WITH_WORK_Z = new Set<FloorSchool>(["plane-lift", "gauge-line", "setter-arm", "master-shift"]);
+const WITH_WORK_Z = new Set<FloorSchool>([
+  "plane-lift",
+  "gauge-line",
+  ...latheFloorSchools.filter((one) => latheSchoolFacts[one].rowsFrom !== "face"),
+]);
 
 const figuresSchema = z.custom<Figures>(
   (value) => typeof value === "object" && value !== null && !Array.isArray(value),

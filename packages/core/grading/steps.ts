@@ -1,4 +1,5 @@
 import type { LaneTrace } from "../diagnosis";
+import { FINEST_CLICK_MM } from "../diagnosis/felt";
 import type { CheckNote } from "./checking";
 import type { Marking } from "../exercises";
 import type { MethodStep } from "./stepNames";
@@ -18,14 +19,12 @@ export interface StepRow<T extends LaneTrace = LaneTrace> {
   note?(trace: T): CheckNote | null;
 }
 
-/** A contact at this click, or finer, was found at the finest. An inch machine's least click is 2.54 µm. */
-const FINEST_MM = 0.003;
 /** The last click is at most this share of the tolerance; the finest one always does. */
 const CLICK_SHARE = 0.25;
 
 /** Whether a contact came at a click that its tolerance can do with, mm; a move that was no click has none. */
 export const isFineEnough = (clickMm: number, toleranceMm: number): boolean =>
-  clickMm <= Math.max(FINEST_MM, toleranceMm * CLICK_SHARE) + 1e-9;
+  clickMm <= Math.max(FINEST_CLICK_MM, toleranceMm * CLICK_SHARE) + 1e-9;
 
 /** The first motion that is not the reference return's own. */
 const firstMotion = ({ log }: LaneTrace): number =>

@@ -3,7 +3,6 @@ export * from "./beamSetter";
 export * from "./edgeFinder";
 export * from "./gap";
 export * from "./handMeasures";
-export * from "./lampGauge";
 export * from "./paper";
 export * from "./plungerSetter";
 export * from "./probe";

@@ -1,4 +1,4 @@
-import type { TurretMethod } from "../exercises/bias";
+import type { LengthMethod, TurretMethod } from "../exercises/bias";
 import type { AxisCounts } from "../registers";
 import type { Counts } from "../units";
 import type { EventOf, LaneEvent } from "./events";
@@ -71,7 +71,7 @@ export interface SurfaceTouch {
   readonly atMs: number;
   readonly machineZ: number;
   readonly on: string;
-  readonly by: "paper" | "feeler" | "block" | "pin" | "metal" | "lampGauge" | "plungerSetter" | "probe";
+  readonly by: LengthMethod;
   /** What stood in the gap, by what is written on it, mm. */
   readonly thicknessMm: number;
   readonly clickMm: number;

@@ -2,8 +2,9 @@ import type { FloorSchool } from "../floor/exercise";
 import type { FloorGateName } from "../floor/state";
 import type { FloorValue } from "../floor/ruling";
 import { formatMm } from "../units";
-import { mistakeWords } from "./mistakes";
-import { oddsWords, signatureWords } from "./ruling";
+import { causeName, mistakeWords } from "./causes";
+import { schoolWords } from "./names";
+import { oddsWords } from "./ruling";
 
 export const floorGateWords: Record<FloorGateName, string> = {
   ready: "Ready",
@@ -51,7 +52,7 @@ export function floorValueWords(value: FloorValue, show: (mm: number) => string)
       headline: `${register.label} is ${off}. No known mistake explains it.`,
       body: "Unexplained, so nothing is claimed.",
     };
-  const names = first.classes.map((members) => members.map(signatureWords).join(" or ")).join(" and ");
+  const names = first.classes.map((members) => members.map(causeName).join(" or ")).join(" and ");
   const checks = [...new Set(first.classes.flat().map((id) => mistakeWords[id].check))].join(" ");
   return {
     headline: `${register.label} is ${off}. Most likely: ${names}.`,
@@ -61,11 +62,6 @@ export function floorValueWords(value: FloorValue, show: (mm: number) => string)
 
 /** A school of the floor, as an instructor picks it. */
 export const floorSchoolWords: Record<FloorSchool, string> = {
-  "part-touch": "each tool touched on the part, work Z zero",
-  "plane-lift": "tools touched on a fixed plane, work Z the lift",
-  "gauge-line": "tool lengths from a setter, work Z the datum",
-  "part-face": "each tool on the part’s face, work Z zero",
-  "setter-arm": "tools by the setter arm, work Z at the face",
-  "master-shift": "master tool zero, shift in work Z",
+  ...schoolWords,
   readout: "tool library of a readout, tool 1 the reference",
 };

@@ -4,8 +4,9 @@
  */
 export { refusalWords } from "./refusals";
 export { coachWords, gateWords } from "./coach";
-export { figureWords, methodWords, mistakeWords } from "./mistakes";
-export { causeWords, choiceWords, signatureWords } from "./ruling";
+export { causeName, mistakeWords } from "./causes";
+export { figureWords, methodWords } from "./figures";
+export { causeWords, choiceWords } from "./ruling";
 export { findingWords } from "./findings";
 export {
   axisNames,

@@ -46,7 +46,7 @@ export const gapKindWords: Record<GapKind, string> = {
   pin: "gauge pin",
 };
 
-const SURFACES: Record<Surface, string> = {
+const SURFACES: Record<Exclude<Surface, InstrumentName>, string> = {
   stock: "part",
   boss: "boss",
   frontJaw: "front jaw",
@@ -55,9 +55,10 @@ const SURFACES: Record<Surface, string> = {
   plate: "fixture plate",
   table: "table",
   setter: "setter",
-  lampGauge: "height gauge",
 };
-export const surfaceWords = (surface: Surface): string => SURFACES[surface];
+const isInstrument = (surface: Surface): surface is Surface & InstrumentName => !Object.hasOwn(SURFACES, surface);
+export const surfaceWords = (surface: Surface): string =>
+  isInstrument(surface) ? instrumentName(surface) : SURFACES[surface];
 
 export const axisNames: Record<Axis, string> = { x: "X", y: "Y", z: "Z" };
 

@@ -1,16 +1,12 @@
-import type { CauseId, MistakeId, Term } from "../diagnosis";
+import type { CauseId, Term } from "../diagnosis";
 import type { Setup, Target } from "../exercises";
 import { isValueRight, type RegisterRuling } from "../grading";
 import { formatMm, formatUm, scales, showLength, type LengthUnit } from "../units";
-import { CAUSES, headlineOf } from "./causes";
-import { explain } from "./explanations";
+import { causeName, explain, headlineOf, questionOf } from "./causes";
 import { latheDirection, latheValueWords } from "./machines/latheValues";
 import { millDirection } from "./machines/millValues";
-import { mistakeWords } from "./mistakes";
 import { targetWords } from "./names";
 import type { ValueWords } from "./values";
-
-export const signatureWords = (id: CauseId): string => CAUSES[id];
 
 const show = (mm: number, sheet: Setup): string => showLength(mm, scales[sheet.unit]);
 const direction = (value: RegisterRuling, sheet: Setup): string =>
@@ -94,16 +90,12 @@ function sharesWords(terms: readonly Term[], value: RegisterRuling, sheet: Setup
   const ids = [...new Set(terms.map(({ id }) => id))];
   const shares = ids.map((id) => {
     const mm = terms.reduce((sum, term) => sum + (term.id === id ? term.mm : 0), 0);
-    return `${signed(mm, sheet)} ${CAUSES[id]}`;
+    return `${signed(mm, sheet)} ${causeName(id)}`;
   });
   const rest = value.closureMm - terms.reduce((sum, { mm }) => sum + mm, 0);
   const isShown = Math.abs(rest) >= LEAST_SHARE_MM;
   return ` Together ${signed(value.closureMm, sheet)}: ${shares.join(", ")}${isShown ? `, ${signed(rest, sheet)} the method itself` : ""}.`;
 }
-
-/** The question that tells a mistake from others; null where a log alone can show it. */
-const questionOf = (id: CauseId): string | null =>
-  Object.hasOwn(mistakeWords, id) ? mistakeWords[id as MistakeId].check : null;
 
 /** What of a value is this shop's way of touching, and what it costs. */
 function allowedWords({ id, mm }: NonNullable<RegisterRuling["allowed"]>[number], sheet: Setup): string {
@@ -150,7 +142,7 @@ export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
       .filter(({ ids: more }) => more.length > 0)
       .map(
         ({ ids: more, probability }) =>
-          `${more.map((id) => CAUSES[id as CauseId] ?? id).join(" with ")} (${oddsWords(probability)})`,
+          `${more.map((id) => causeName(id as CauseId)).join(" with ")} (${oddsWords(probability)})`,
       );
     const question = ids.map(questionOf).find((one) => one !== null);
     return {

@@ -10,6 +10,7 @@ export const standWords: Record<Stand, string> = {
 
 /** A skill in a practitioner's words. */
 export const skillWords: Record<SkillId, string> = {
+  ...schoolWords,
   safety: "nothing struck, nothing unsafe",
   sequence: "the steps, in their order",
   edge: "datum from two edges",
@@ -23,19 +24,7 @@ export const skillWords: Record<SkillId, string> = {
   turnedX: "X of turning tools",
   nose: "nose radius and tip code",
   centerHeight: "center height",
-  "part-face": schoolWords["part-face"],
-  "setter-arm": schoolWords["setter-arm"],
-  "master-shift": schoolWords["master-shift"],
-  "readout-library": schoolWords["readout-library"],
-  "gang-bar": schoolWords["gang-bar"],
-  preset: schoolWords.preset,
   findingFaults: "finding what is wrong with someone else’s setup",
-  "gauge-line": schoolWords["gauge-line"],
-  "part-touch": schoolWords["part-touch"],
-  "plane-lift": schoolWords["plane-lift"],
-  master: schoolWords.master,
-  "offset-per-tool": schoolWords["offset-per-tool"],
-  "block-in-wear": schoolWords["block-in-wear"],
 };
 
 const STAND_CLAUSES: Record<Stand, string> = {

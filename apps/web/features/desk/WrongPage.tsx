@@ -7,7 +7,7 @@ import {
   type MistakeId,
 } from "@probe-lane/core/diagnosis";
 import { formatMm } from "@probe-lane/core/units";
-import { figureWords, methodWords, mistakeWords, signatureWords } from "@probe-lane/core/words";
+import { figureWords, methodWords, mistakeWords, causeName } from "@probe-lane/core/words";
 import { useId, useState, type ReactNode } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
 import { KeepForm } from "./KeepForm";
@@ -231,7 +231,7 @@ const summary = (first: Explanation | undefined, lead: string): string => {
   if (!first) return `${lead}. No known mistake explains it.`;
   return first.classes.length === 0
     ? `${lead}. Nothing is wrong.`
-    : `${lead}. ${first.classes.map((members) => members.map(signatureWords).join(" or ")).join(" and ")}, ${chance(first.probability)}.`;
+    : `${lead}. ${first.classes.map((members) => members.map(causeName).join(" or ")).join(" and ")}, ${chance(first.probability)}.`;
 };
 
 const firstOf = (explanation: Explanation): MistakeId[] =>
@@ -286,7 +286,7 @@ function Answer({
 }
 
 function Headline({ explanation, isFirst }: { explanation: Explanation; isFirst: boolean }) {
-  const words = explanation.classes.map((members) => members.map(signatureWords).join(", or ")).join("; and ");
+  const words = explanation.classes.map((members) => members.map(causeName).join(", or ")).join("; and ");
   return (
     <p className={isFirst ? "text-lg font-bold first-letter:uppercase" : "font-bold first-letter:uppercase"}>{words}</p>
   );

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { deskView, emptyForm, methodFigures, type DeskForm } from "./deskView";
-import { figureWords, mistakeWords, signatureWords } from "@probe-lane/core/words";
+import { figureWords, mistakeWords, causeName } from "@probe-lane/core/words";
 import { mistakeIds } from "@probe-lane/core/diagnosis";
 
 const form = (change: Partial<DeskForm>): DeskForm => ({ ...emptyForm, ...change });
@@ -89,7 +89,7 @@ describe("a number and the mistake behind it", () => {
     for (const names of Object.values(methodFigures))
       for (const name of names) expect(figureWords[name].length).toBeGreaterThan(3);
     for (const id of mistakeIds) {
-      expect(signatureWords(id).length).toBeGreaterThan(3);
+      expect(causeName(id).length).toBeGreaterThan(3);
       expect(mistakeWords[id].check).toMatch(/[.?]$/);
       expect(mistakeWords[id].equation({ approach: 1, outside: 1, neighbors: [1] }, String)).not.toMatch(
         /undefined|NaN/,

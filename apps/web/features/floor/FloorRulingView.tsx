@@ -1,5 +1,5 @@
 import type { FloorRuling, FloorState } from "@probe-lane/core/floor";
-import { floorValueWords, mistakeWords, signatureWords } from "@probe-lane/core/words";
+import { floorValueWords, mistakeWords, causeName } from "@probe-lane/core/words";
 import { Panel } from "../../ui";
 import { exerciseFor, lengthsOf } from "./show";
 
@@ -26,7 +26,7 @@ export function FloorRulingView({ ruling, state }: { ruling: FloorRuling; state:
       {ruling.habits.map(({ id, registers }) => (
         <p key={id} className="border-l-[5px] border-contact pl-3">
           <b className="first-letter:uppercase">
-            One habit: {signatureWords(id)}, on {registers.join(", ")}.
+            One habit: {causeName(id)}, on {registers.join(", ")}.
           </b>{" "}
           {mistakeWords[id].check}
         </p>

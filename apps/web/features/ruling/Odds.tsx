@@ -1,5 +1,5 @@
 import type { CauseId } from "@probe-lane/core/diagnosis";
-import { signatureWords } from "@probe-lane/core/words";
+import { causeName } from "@probe-lane/core/words";
 
 /** What else a figure may be, each as wide as it is likely. */
 export function Odds({
@@ -21,9 +21,7 @@ export function Odds({
               />
             </span>
             <b className="figures text-right">{of100 < 1 ? "<1" : of100}</b>
-            <span>
-              {ids.length > 0 ? ids.map((id) => signatureWords(id as CauseId)).join(" with ") : "something else"}
-            </span>
+            <span>{ids.length > 0 ? ids.map((id) => causeName(id as CauseId)).join(" with ") : "something else"}</span>
           </li>
         );
       })}

@@ -1,5 +1,5 @@
 import type { RegisterRuling } from "@probe-lane/core/grading";
-import { signatureWords } from "@probe-lane/core/words";
+import { causeName } from "@probe-lane/core/words";
 import { scaleSymlog } from "d3-scale";
 
 interface AxisMark {
@@ -63,7 +63,7 @@ export function axisView(value: RegisterRuling, width: number): AxisView {
     const x = scale(predictedMm);
     // one mistake that can happen in several ways is named at the nearest of them only
     const isNamed = order.findIndex((one) => one.id === id) === place;
-    const label = isNamed ? signatureWords(id) : "";
+    const label = isNamed ? causeName(id) : "";
     const half = (label.length * CHAR_PX) / 2;
     const anchor = x - half < 0 ? "start" : x + half > width ? "end" : "middle";
     const left = anchor === "start" ? x : anchor === "end" ? x - half * 2 : x - half;

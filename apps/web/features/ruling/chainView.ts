@@ -1,7 +1,7 @@
 import type { CauseId, Term } from "@probe-lane/core/diagnosis";
 import type { RegisterRuling, Ruling } from "@probe-lane/core/grading";
 import { formatUm, scales, showLength } from "@probe-lane/core/units";
-import { signatureWords, targetWords } from "@probe-lane/core/words";
+import { causeName, targetWords } from "@probe-lane/core/words";
 
 interface ChainStep {
   readonly amount: string;
@@ -53,7 +53,7 @@ export function chainView(values: readonly RegisterRuling[], sheet: Ruling["shee
   const places = new Map<CauseId, number>();
   for (const term of kept.flatMap(termsOf))
     places.set(term.id, Math.min(places.get(term.id) ?? Infinity, placeOf(term)));
-  const columns = [...places].sort(([, a], [, b]) => a - b).map(([id]) => ({ id, label: signatureWords(id) }));
+  const columns = [...places].sort(([, a], [, b]) => a - b).map(([id]) => ({ id, label: causeName(id) }));
   if (columns.length === 0) return null;
   const hasContact = kept.some(({ contact }) => contact !== null);
   // one thing that is the whole of it is said by the headline

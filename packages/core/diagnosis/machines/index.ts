@@ -1,13 +1,8 @@
 export { placeProvenance } from "./millPlace";
-export {
-  masterOf,
-  rowProvenance,
-  rowWantedMm,
-  sumProvenance,
-  workProvenance,
-  workWantedMm,
-  type SplitSchool,
-} from "./millLengths";
+export { sumProvenance } from "./millLengths";
+export { rowProvenance } from "./millRow";
+export { masterOf, rowWantedMm, workWantedMm, type SplitSchool } from "./millSplit";
+export { workProvenance } from "./millWork";
 export { diameterProvenance } from "./millDiameter";
 export { turnProvenance } from "./millTurn";
 export { offsetProvenance } from "./latheOffset";

@@ -8,14 +8,13 @@ import type { TurretContact } from "../../machines/told";
 import { turretSum } from "../../registers/turret";
 import { toCounts, toMm, type Counts } from "../../units";
 import { WORTH_NAMING_MM, type CauseId, type SourceContact, type Term } from "../cause";
+import { cameCoarsely, pressedBetween } from "../felt";
 import type { Share } from "../figures";
 import type { Made, TurningTrace } from "../trace";
 
 export type TurretAxis = "x" | "z";
 export type Contact = Made<TurretContact, TurningLane>;
 
-/** A contact at this click, or finer, was found at the finest, mm. */
-const FINEST_MM = 0.003;
 /** Below this an error of a contact with a tool is its method's own, mm: X counts diameters. */
 const WORTH_ON_A_LATHE_MM = 0.012;
 /** Nothing a method leaves by itself lies further from its mean than this many of its deviations. */
@@ -252,9 +251,8 @@ function wrongWith(lane: TurningLane, contact: Contact, axis: TurretAxis, measur
   if (contact.on === "face" && restMm < 0 && toolOf(lane, contact.tool).sideMm !== undefined) return "flankMet";
   const isOtherBand = Math.abs(measuredMm - 2 * contact.radiusMm) > WORTH_NAMING_MM;
   if (axis === "x" && contact.by === "cut" && (!contact.isClean || isOtherBand)) return "notCleanedUp";
-  if (contact.feel === "pinched" || contact.feel === "torn")
-    return contact.by === "straightEdge" ? "edgePressed" : "paperPinched";
-  if (contact.clickMm > FINEST_MM && contact.by !== "cut") return "coarseClick";
+  const felt = pressedBetween(contact) ?? cameCoarsely(contact);
+  if (felt) return felt;
   if (axis === "x" && contact.by !== "cut" && contact.by !== "indicator") return "touchedRunout";
   return contact.by === "cut" && axis === "z" && !contact.isClean ? "notCleanedUp" : "contactOff";
 }

@@ -7,6 +7,7 @@ import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import { signaturesFor, type Figures } from "../catalog";
 import { noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
+import { cameCoarsely, pressedBetween } from "../felt";
 import { writtenIn, type OtherWay, type Share, type Written } from "../figures";
 import { setOf, standing } from "../standing";
 import type { TurningTrace } from "../trace";
@@ -16,7 +17,6 @@ import { contactPlace, type Contact, type TurretAxis } from "./latheContact";
 /** A row of a library hangs on two contacts: what two careful ones leave is no cause, mm. */
 const WORTH_NAMING_OF_TWO_MM = WORTH_NAMING_MM * Math.SQRT2;
 const OWN_WITHIN_U = 4;
-const FINEST_MM = 0.003;
 /** What a point sighted by eye is marked within, mm: no finer way is there. */
 const BY_EYE_MM = 0.3;
 const LATEST = 10;
@@ -81,10 +81,9 @@ function errorsOf(
   return { errors: [...known, { id: wrongWith(contact), mm: rest, seq: contact.seq }], ownMm: 0 };
 }
 
-function wrongWith({ leanMm, feel, clickMm, by }: Contact): CauseId {
-  if (leanMm > 0) return "leanedOnPost";
-  if (feel === "pinched" || feel === "torn") return "paperPinched";
-  return clickMm > FINEST_MM && by !== "cut" ? "coarseClick" : "contactOff";
+function wrongWith(contact: Contact): CauseId {
+  if (contact.leanMm > 0) return "leanedOnPost";
+  return pressedBetween(contact) ?? cameCoarsely(contact) ?? "contactOff";
 }
 
 const negated = (terms: readonly Term[]): Term[] => terms.map((term) => ({ ...term, mm: -term.mm }));

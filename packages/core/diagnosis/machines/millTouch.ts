@@ -7,6 +7,7 @@ import { datumNowMm } from "../../machines/mill/solids";
 import type { SurfaceTouch } from "../../machines/told";
 import { toCounts, toMm } from "../../units";
 import { merged, WORTH_NAMING_MM, type CauseId, type SourceContact, type Term } from "../cause";
+import { cameCoarsely, pressedBetween } from "../felt";
 import type { Share } from "../figures";
 import type { Made, MillTrace } from "../trace";
 
@@ -15,7 +16,6 @@ export type LengthReading = MillTrace["lengths"][number];
 
 /** Nothing a method leaves by itself lies further from its mean than this many of its deviations. */
 const OWN_WITHIN_U = 5;
-const FINEST_MM = 0.003;
 
 /** Where a surface lies as the marking has it, mm; null for one that no length is set on. */
 function surfaceMm({ final }: MillTrace, on: string): number | null {
@@ -49,7 +49,7 @@ const total = (terms: readonly Term[]): number => terms.reduce((sum, { mm }) => 
 /** A touch against the surface, mm: what is known of its error, and the method's own. */
 export function touchErrors(trace: MillTrace, touch: Touch): { errors: Term[]; ownMm: number } {
   const { final } = trace;
-  const { on, by, holds, before, seq, machineZ, thicknessMm, seatMm, feel, clickMm } = touch;
+  const { on, by, holds, before, seq, machineZ, thicknessMm, seatMm } = touch;
   const surface = surfaceMm(trace, on) ?? 0;
   const errorMm = toMm(machineZ, final.scale) - thicknessMm - surface - lengthWantedMm(trace, holds);
   const seatedMm = on === "stock" ? datumNowMm(before).z - datumNowMm(final).z : 0;
@@ -63,7 +63,7 @@ export function touchErrors(trace: MillTrace, touch: Touch): { errors: Term[]; o
   const rest = errorMm - total(known);
   const { biasMm, uMm } = lengthBias(by, final.setup);
   if (Math.abs(rest - biasMm) < Math.max(WORTH_NAMING_MM, OWN_WITHIN_U * uMm)) return { errors: known, ownMm: rest };
-  const id: CauseId = feel === "pinched" ? "paperPinched" : clickMm > FINEST_MM ? "coarseClick" : "contactOff";
+  const id: CauseId = pressedBetween(touch) ?? cameCoarsely(touch) ?? "contactOff";
   return { errors: [...known, { id, mm: rest, seq }], ownMm: 0 };
 }
 

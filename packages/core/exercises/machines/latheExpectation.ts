@@ -1,7 +1,7 @@
 import { NO_BIAS } from "../bias";
 import { SETTING_GAUGE_U_MM, STACK_U_MM, turretBias, type MethodBias } from "../bias";
 import type { ExpectedLine } from "../bias";
-import type { LatheSchool, MillLengthSchool } from "../schools";
+import { latheSchoolFacts, type LatheSchool, type MillLengthSchool } from "../schools";
 import type { LatheSheet, TurningDraw, TurningTruth } from "../setup";
 import { drawNewTool, farEdgeMm } from "./lathe";
 
@@ -107,15 +107,15 @@ export function latheExpectation(
   };
   if (own === "readout-library" || own === "gang-bar")
     return handLines(lathe, truth, own, setup.gaps.find(({ kind }) => kind === "paper")?.nominalMm ?? 0);
+  const { rowsFrom } = latheSchoolFacts[own];
   const [master] = lathe.targets.z;
   const reach = (number: number) => tools[number]?.qMm ?? 0;
   const zOf = (number: number): number => {
-    if (own === "part-face")
+    if (rowsFrom === "face")
       return skinMm + reach(number) - farEdgeMm(lathe.tools.find((one) => one.number === number));
-    return own === "master-shift" || own === "preset" ? reach(number) - reach(master ?? number) : reach(number);
+    return reach(number) - (rowsFrom === "master" ? reach(master ?? number) : 0);
   };
-  const workMm =
-    own === "part-face" ? 0 : own === "master-shift" || own === "preset" ? skinMm + reach(master ?? 0) : skinMm;
+  const workMm = rowsFrom === "face" ? 0 : skinMm + (rowsFrom === "master" ? reach(master ?? 0) : 0);
   // a declared position stands in the common offset, of X as well: what the rows hold is the difference from its tool
   const isDeclared = own === "preset";
   const ofMaster = isDeclared ? (tools[master ?? 0]?.kxMm ?? 0) : 0;

@@ -1,7 +1,7 @@
 import { type Target } from "../../exercises/target";
 import { type TurningTrace } from "../../diagnosis/trace";
 import { calledHeightMm } from "../../machines/lathe/contact";
-import { latheSplits, type LatheSchool, type LatheSplit } from "../../exercises/schools";
+import { latheSchoolFacts, type LatheSchool, type LatheSplit } from "../../exercises/schools";
 import { type TurretTool } from "../../exercises/setup";
 import { turretBias, type MethodBias } from "../../exercises/bias";
 import { causeOf, type CauseSignature, type Provenance } from "../../diagnosis/cause";
@@ -51,7 +51,7 @@ interface Weighed {
 
 const splitOf = (trace: TurningTrace): LatheSplit => {
   const school = latheSchoolOf(trace);
-  return school === "unclear" ? "whole" : latheSplits[school];
+  return school === "unclear" ? "whole" : latheSchoolFacts[school].split;
 };
 
 /** What a tool's X or Z came from, with what its way of touching leaves, and the figures that mistakes hang on. */

@@ -1,5 +1,6 @@
 import type { TurningTrace } from "../../diagnosis";
 import { type Target } from "../../exercises";
+import { isByMaster } from "../../exercises/schools";
 import { readRegister, turretPlace, type RegisterId } from "../../registers";
 import type { WorkingRules } from "../kit";
 import { AGREE_COUNTS } from "../working";
@@ -23,7 +24,7 @@ function registerOf(
   // the row of a library; the reference's own is the zero and wants no working
   if (machine === "readout") return tool === targets.x[0] || isKept(alreadySet, tool) ? null : (`L${id}` as RegisterId);
   const own = id as RegisterId;
-  const isMaster = schools.includes("master-shift") && along === "z" && readRegister(registers, own) === 0;
+  const isMaster = schools.some(isByMaster) && along === "z" && readRegister(registers, own) === 0;
   return isMaster ? null : own;
 }
 

@@ -1,4 +1,4 @@
-import { machineTasks } from "../../exercises/schools";
+import { isByMaster, machineTasks } from "../../exercises/schools";
 import { GateRow, type Gate } from "../../lane/gates";
 import type { TurningLane } from "./lane";
 
@@ -79,7 +79,7 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
     const isZDone =
       isMet &&
       (turned.isZSet[number] === true ||
-        ((schools.includes("master-shift") || isReference) && number === master && turned.isWorkSet));
+        ((schools.some(isByMaster) || isReference) && number === master && turned.isWorkSet));
     row.add(
       "tool",
       (!wants.x || isXDone) &&

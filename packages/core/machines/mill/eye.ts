@@ -2,7 +2,7 @@ import { type MillTruth } from "../../exercises/setup";
 import { eyeShiftMm, seen, seenAs } from "../../lane/eye";
 import { type MillLane, type Seat } from "./lane";
 import { type Thing } from "../../instruments/things";
-import { sceneSolids, surfaces, tableZMm, type Scene, type Surface } from "../../exercises/scene";
+import { gauges, sceneSolids, surfaces, tableZMm, type Scene, type Surface } from "../../exercises/scene";
 import { skewNowDeg, stockOffMm } from "./solids";
 import { toMm } from "../../units/scale";
 import { planGap } from "../../geometry/solid";
@@ -50,12 +50,12 @@ export function seenScene({ setup, truth, seat }: MillLane): Scene {
     featureDiameterMm: setup.feature?.diameterMm ?? 0,
     setterTopMm: truth.setter ? seenAs(truth.setter.topMm, truth, "setter") : null,
   };
-  const bare = sceneSolids(setup, { ...placing, lampGauge: null });
+  const bare = sceneSolids(setup, { ...placing, gauge: null });
   // a gauge is drawn standing on what it stands on
   const scene = seat.lamp
     ? sceneSolids(setup, {
         ...placing,
-        lampGauge: {
+        gauge: {
           x: seat.lamp.x,
           y: seat.lamp.y,
           footMm: bare[seat.lamp.on]?.highZ ?? tableMm,
@@ -67,20 +67,10 @@ export function seenScene({ setup, truth, seat }: MillLane): Scene {
   return scene;
 }
 
-const TOP_DOWN: readonly Surface[] = [
-  "lampGauge",
-  "boss",
-  "stock",
-  "stop",
-  "frontJaw",
-  "backJaw",
-  "setter",
-  "plate",
-  "table",
-];
+const TOP_DOWN = [...surfaces].reverse();
 
 /** The surface that an eye finds under the spindle axis; not the bottom of a bore. */
-export function surfaceBelow(state: MillLane, ...without: Surface[]): Surface | null {
+export function surfaceBelow(state: MillLane, without: readonly Surface[] = []): Surface | null {
   const scene = seenScene(state);
   const [x, y] = [toMm(state.position.x, state.scale), toMm(state.position.y, state.scale)];
   return (
@@ -90,6 +80,9 @@ export function surfaceBelow(state: MillLane, ...without: Surface[]): Surface | 
     }) ?? null
   );
 }
+
+/** The surface under the spindle axis that something can be laid on. */
+export const bearingBelow = (state: MillLane): Surface | null => surfaceBelow(state, gauges);
 
 /** Room under the tip of `thing` down to the highest thing within reach of a holder, as an eye judges it, mm. */
 export function seenRoomMm(state: MillLane, thing: Thing | null): number {

@@ -41,9 +41,7 @@ function truePlacing({ setup, truth, seat, setter }: MillLane): Placing {
     skewDeg: skewNowDeg({ truth, seat }),
     featureDiameterMm: truth.feature?.diameterMm ?? 0,
     setterTopMm: truth.setter ? truth.setter.topMm + setter.shiftMm : null,
-    lampGauge: seat.lamp
-      ? { x: seat.lamp.x, y: seat.lamp.y, footMm: seat.lamp.footMm, heightMm: setup.lampGaugeMm }
-      : null,
+    gauge: seat.lamp ? { x: seat.lamp.x, y: seat.lamp.y, footMm: seat.lamp.footMm, heightMm: setup.lampGaugeMm } : null,
   };
 }
 

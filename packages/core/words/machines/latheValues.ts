@@ -3,7 +3,7 @@ import type { TurningSetup } from "../../exercises";
 import type { RegisterRuling } from "../../grading";
 import { tipCodes, tipDirection } from "../../registers";
 import { formatUm, scales, showLength } from "../../units";
-import { explain } from "../explanations";
+import { explain } from "../causes";
 import { targetWords } from "../names";
 import type { ValueWords } from "../values";
 

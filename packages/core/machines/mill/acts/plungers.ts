@@ -3,6 +3,7 @@ import { planGap, type Solid } from "../../../geometry/solid";
 import { heldShape, tipPoint } from "../solids";
 import { FACE_MILL_RING_MM } from "../../../instruments/things";
 import { seatedTop } from "./cycles";
+import { TOUCH_KEPT_IN, type Touching } from "./touch/schema";
 import { recessMm } from "./gapUnder";
 import { type At, type KnownFault, type MeasuredLength, type SurfaceTouch } from "../../told";
 import { type EventOf } from "../../events";
@@ -26,13 +27,13 @@ export function pressedMm(state: MillLane, solid: Solid | undefined, travelMm: n
 /** A plunger after a step by hand: what is pressed far enough answers. Returns true when that began or ended. */
 export function sensePlunger(
   draft: MillDraft,
-  by: "lampGauge" | "plungerSetter",
+  by: Touching,
   pressed: number | null,
   clickMm: number,
   draw: (seed: string, number: number) => number,
 ): boolean {
   const { state } = draft;
-  const { touch, touches } = by === "lampGauge" ? state.lamp : state.setter;
+  const { touch, touches } = state[TOUCH_KEPT_IN[by]];
   const number = touches + 1;
   const errorMm = touch?.errorMm ?? Math.round(draw(state.truth.seed, number) * 1e5) / 1e5;
   const isOn = pressed !== null && pressed >= errorMm;

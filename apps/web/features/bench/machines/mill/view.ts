@@ -1,5 +1,5 @@
 import type { MillSeen } from "@probe-lane/core/bench";
-import { edgeOf, type Surface } from "@probe-lane/core/exercises";
+import { edgeOf, surfaces, type Surface } from "@probe-lane/core/exercises";
 import { planGap, type Solid } from "@probe-lane/core/geometry";
 import { TASTER_TURN_MM, toolNumber, type Thing } from "@probe-lane/core/instruments";
 import type { Side } from "@probe-lane/core/lane";
@@ -57,19 +57,8 @@ export function placeOf(seen: MillSeen, machine: AxisCounts): Place {
 }
 
 /** What the drawing shows, from the highest down, where an eye looks from above. */
-const SHOWN: readonly Surface[] = [
-  "table",
-  "setter",
-  "plate",
-  "frontJaw",
-  "backJaw",
-  "stop",
-  "stock",
-  "boss",
-  "lampGauge",
-];
 export const solidsOf = ({ solids }: MillSeen): { name: Surface; solid: Solid }[] =>
-  SHOWN.flatMap((name) => {
+  surfaces.flatMap((name) => {
     const solid = solids[name];
     return solid ? [{ name, solid }] : [];
   });

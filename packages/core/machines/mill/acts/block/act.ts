@@ -7,7 +7,7 @@ import { type Decision } from "../../../act";
 import { drawTry, goesUnder, isFelt } from "../../../../instruments/gap";
 import { accept, refuse } from "../../../../result";
 import { gapOverMm, inGap, needsSolidTip, reachIn } from "../gapUnder";
-import { surfaceBelow } from "../../eye";
+import { bearingBelow } from "../../eye";
 import { toMm } from "../../../../units/scale";
 import { jogMm } from "../../../../lane/names";
 import { withLengthTouch } from "../../evidence";
@@ -38,7 +38,7 @@ function tryBlock({ state }: MillDraft, { id }: CommandOf<"tryBlock">): Decision
   const problem = inGap(state) ?? reachIn(state);
   if (problem) return refuse(problem);
   if (!needsSolidTip(state)) return refuse({ code: "paperNeedsTool" });
-  const on = surfaceBelow(state, "lampGauge");
+  const on = bearingBelow(state);
   if (!on) return refuse({ code: "paperNothingBelow" });
   const number = state.blocks.tries + 1;
   const dirtMm = state.areBlocksWiped ? 0 : state.truth.dirtMm;

@@ -1,6 +1,6 @@
 import type * as schema from "./schema";
 import { type MillAct, type MillDraft } from "../../lane";
-import { surfaceBelow } from "../../eye";
+import { bearingBelow, surfaceBelow } from "../../eye";
 import { feelAt } from "../../../../instruments/paper";
 import { gapOverMm, inGap, needsSolidTip } from "../gapUnder";
 import { type CommandOf } from "../../../commands";
@@ -43,7 +43,7 @@ function placePaper({ state }: MillDraft, { id = "paper" }: CommandOf<"placePape
   const sheet = state.setup.gaps.find((gap) => gap.id === id);
   if (!sheet || !isFelt(sheet.kind)) return refuse({ code: "gapThingNotHere", id });
   if (!state.isDoorOpen) return refuse({ code: "doorShutReach" });
-  const on = surfaceBelow(state, "lampGauge");
+  const on = bearingBelow(state);
   if (!on) return refuse({ code: "paperNothingBelow" });
   if (state.spindle.isOn) {
     return accept([

@@ -1,8 +1,15 @@
 import { z } from "zod";
 import { axis, counts, direction, mm, place, surface } from "../../../../lane/pieces";
 
-/** What gives way when it is touched, and tells. */
-const touching = z.enum(["taster", "probe", "lampGauge", "plungerSetter"]);
+/** What gives way when it is touched, and tells; and the part of the lane that keeps its touch. */
+export const TOUCH_KEPT_IN = {
+  taster: "taster",
+  probe: "probe",
+  lampGauge: "lamp",
+  plungerSetter: "setter",
+} as const;
+export type Touching = keyof typeof TOUCH_KEPT_IN;
+const touching = z.enum(Object.keys(TOUCH_KEPT_IN) as [Touching, ...Touching[]]);
 
 export const commands = [] as const;
 export const events = [

@@ -1,0 +1,51 @@
+import type { FigureName, Method } from "../diagnosis/catalog";
+
+/** What is set, and how, as a person would pick it from a list. */
+export const methodWords: Record<Method, string> = {
+  "mill-edge": "Mill: work X or Y from one edge",
+  "mill-center": "Mill: work X or Y from the middle of two faces",
+  "mill-length": "Mill: tool length or work Z",
+  "mill-diameter": "Mill: cutter diameter",
+  "lathe-x": "Lathe: tool X",
+  "lathe-z": "Lathe: tool Z or work Z",
+  "lathe-readout": "Lathe: tool library of a readout",
+  "lathe-nose": "Lathe: nose radius",
+  "lathe-tip": "Lathe: tip code",
+};
+
+/** What a figure is called in a form; lengths without their unit. */
+export const figureWords: Record<FigureName, string> = {
+  approach: "direction of approach",
+  tipRadius: "tip radius",
+  edgeWork: "work coordinate of that edge",
+  partSize: "size of the part across it",
+  burr: "height of the burr",
+  dialTurn: "travel of one dial turn",
+  paper: "paper or feeler",
+  block: "block or pin in the gap",
+  facing: "work Z of the touched face",
+  partHeight: "height of the part",
+  lift: "datum’s height over the plane",
+  leftoverWork: "old value in the work offset",
+  leftoverCommon: "value in the common offset",
+  oldWear: "old wear",
+  neighbors: "how much longer a neighbor tool is",
+  lengthInUse: "geometry and wear of the tool in use",
+  growth: "spindle growth at speed",
+  cutterDiameter: "measured cutter diameter",
+  nominalDiameter: "nominal cutter diameter",
+  touchDiameter: "diameter touched or measured",
+  outside: "outside or bore",
+  bladeWidth: "width of the blade",
+  noseRadius: "nose radius",
+  tipCode: "tip code",
+  shift: "shift of the work",
+  masterOld: "old value in the master’s row",
+  otherAxis: "what the other axis should hold",
+  toolLength: "length of the tool",
+  probeError: "probe entered too long by",
+  sensorConstant: "sensor constant of the setter",
+  plateReach: "edge or holder stands out before the nose by",
+  reading: "reading at the corner",
+  wanted: "what the register should hold",
+};
