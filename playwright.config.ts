@@ -1,7 +1,11 @@
+import { existsSync } from "node:fs";
 import { defineConfig } from "@playwright/test";
 
 /** Set by ./test: the address of a server that it started on a database of its own. */
 const baseURL = process.env["E2E_URL"] ?? "http://127.0.0.1:4399";
+
+/** Debian's Chromium; the one without windows where it is there, because it works half again as fast. */
+const CHROMIUM = ["/usr/bin/chromium-headless-shell", "/usr/bin/chromium"].find(existsSync) ?? "chromium";
 
 export default defineConfig({
   testDir: "e2e",
@@ -17,7 +21,7 @@ export default defineConfig({
     actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      executablePath: CHROMIUM,
       args: ["--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-quic"],
     },
   },

@@ -6,11 +6,11 @@ import { fuzzCommands, fuzzReaders } from "./fuzz";
 const isLong = process.argv.includes("long");
 const RUNS: Record<string, () => boolean | Promise<boolean>> = {
   fuzz: () => fuzzReaders(isLong ? 10_000_000 : 200_000),
-  commands: () => fuzzCommands(isLong ? 2_000_000 : 100_000),
+  commands: () => fuzzCommands(isLong ? 2_000_000 : 50_000),
   load: () => load(isLong ? 120 : 10),
-  two: () => two(isLong ? 120 : 8),
-  server: () => kills("server", isLong ? 20 : 3),
-  database: () => kills("database", isLong ? 20 : 2),
+  two: () => two(isLong ? 120 : 5),
+  server: () => kills("server", isLong ? 20 : 2),
+  database: () => kills("database", isLong ? 20 : 1),
   soak: () => soak(isLong ? 30 : 1),
   flood: () => flood(isLong ? 20 : 6),
 };

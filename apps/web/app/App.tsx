@@ -1,4 +1,5 @@
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import type { ParamsOf, ReadPath } from "@probe-lane/contract";
 import type { ComponentType } from "react";
 import { createBrowserRouter, Navigate, Outlet, useLocation, type RouteObject } from "react-router";
 import { RouterProvider } from "react-router/dom";
@@ -8,6 +9,7 @@ import { MyLanesPage } from "../features/lanes/MyLanesPage";
 import { Loading, PageError } from "../ui";
 import { ApiError } from "./api";
 import { Broken } from "./Broken";
+import { reading } from "./queries";
 import { SESSION_KEY, useMe } from "./session";
 import { Shell } from "./Shell";
 
@@ -59,10 +61,22 @@ const NothingHere = () => (
   <PageError error={new Error("There is nothing at this address. Go back to your lanes and choose one.")} />
 );
 
-/** A page whose script is fetched when it is first opened. */
-const page = (path: string, load: () => Promise<ComponentType>): RouteObject => ({
+/**
+ * A page whose script is fetched when it is first opened; what it reads first is asked for meanwhile. Ids in what is read
+ * are those of the page's own address.
+ */
+const page = <P extends ReadPath = never>(
+  path: string,
+  load: () => Promise<ComponentType>,
+  ...reads: readonly P[]
+): RouteObject => ({
   path,
   lazy: async () => ({ Component: await load() }),
+  loader: ({ params }) => {
+    // not waited for: the page itself shows what is on its way, and what went wrong
+    for (const read of reads) void client.prefetchQuery(reading(read, params as ParamsOf<P>));
+    return null;
+  },
   HydrateFallback: Loading,
 });
 /** Pages for whoever is signed in, in one role if it says so; those with a title stand in the shell. */
@@ -82,14 +96,24 @@ const router = createBrowserRouter([
       gated(
         {},
         { path: "/", element: <Home /> },
+        // a bench and a replay never open with an older state: they ask by themselves, each time
         page("/lanes/:id", async () => (await import("../features/bench/BenchPage")).BenchPage),
-        page("/lanes/:id/ruling", async () => (await import("../features/ruling/RulingPage")).RulingPage),
+        page(
+          "/lanes/:id/ruling",
+          async () => (await import("../features/ruling/RulingPage")).RulingPage,
+          "/lanes/:id/ruling",
+        ),
         page("/lanes/:id/review", async () => (await import("../features/bench/review/ReviewPage")).ReviewPage),
         page("/lanes/:id/compare/:other", async () => (await import("../features/ruling/ComparePage")).ComparePage),
-        page("/floor/:id", async () => (await import("../features/floor/FloorLanePage")).FloorLanePage),
+        page(
+          "/floor/:id",
+          async () => (await import("../features/floor/FloorLanePage")).FloorLanePage,
+          "/floor/lanes/:id",
+        ),
         page(
           "/floor/exercises/:id/worksheet",
           async () => (await import("../features/floor/WorksheetPage")).WorksheetPage,
+          "/floor",
         ),
       ),
       gated(
@@ -102,23 +126,27 @@ const router = createBrowserRouter([
       ),
       gated(
         { role: "instructor", title: "Wall" },
-        page("/wall", async () => (await import("../features/wall/WallPage")).WallPage),
+        page("/wall", async () => (await import("../features/wall/WallPage")).WallPage, "/wall"),
       ),
       gated(
         { role: "instructor", title: "Marks" },
-        page("/marks", async () => (await import("../features/marks/MarksPage")).MarksPage),
+        page("/marks", async () => (await import("../features/marks/MarksPage")).MarksPage, "/marks"),
       ),
       gated(
         { role: "instructor", title: "Marking" },
-        page("/assignments/:id/marking", async () => (await import("../features/marking/MarkingPage")).MarkingPage),
+        page(
+          "/assignments/:id/marking",
+          async () => (await import("../features/marking/MarkingPage")).MarkingPage,
+          "/assignments/:id/marking",
+        ),
       ),
       gated(
         { role: "instructor", title: "Class" },
-        page("/class", async () => (await import("../features/class/ClassPage")).ClassPage),
+        page("/class", async () => (await import("../features/class/ClassPage")).ClassPage, "/class"),
       ),
       gated(
         { title: "Floor" },
-        page("/floor", async () => (await import("../features/floor/FloorPage")).FloorPage),
+        page("/floor", async () => (await import("../features/floor/FloorPage")).FloorPage, "/floor"),
       ),
       gated(
         { title: "What did I do wrong?" },
