@@ -33,7 +33,8 @@ export async function ground() {
   return {
     url,
     serve: (port: number): Promise<Server> =>
-      started(["dist/server/main.js"], {
+      // as ./start has it
+      started(["--max-semi-space-size=8", "dist/server/main.js"], {
         DATABASE_URL: url,
         SESSION_SECRET: "attack attack attack attack attack attack",
         MIGRATIONS: "apps/server/db/migrations",

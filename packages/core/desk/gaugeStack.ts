@@ -93,12 +93,21 @@ function sumsOf(blocks: readonly number[], step: number): Sums {
 }
 
 interface Tables {
-  /** Sums of the finest blocks that can be made, with how few. */
-  readonly fine: readonly (readonly [sum: number, least: number])[];
+  /** Sums of the finest blocks that can be made. */
+  readonly fine: readonly number[];
   readonly fineSums: Sums;
   readonly middle: Sums;
   readonly coarse: Sums;
 }
+/** Places of a table whose value is wanted. */
+function indicesOf(table: Uint8Array, isWanted: (value: number) => boolean): number[] {
+  const found: number[] = [];
+  table.forEach((value, place) => {
+    if (isWanted(value)) found.push(place);
+  });
+  return found;
+}
+
 const MOST_TABLES = 16;
 const tables = new Map<string, Tables>();
 
@@ -112,7 +121,7 @@ function tablesOf(set: GaugeSet, onLoan: ReadonlySet<number>): Tables {
   const fineSums = sumsOf(there(fineBlocks), 1);
   const made: Tables = {
     fineSums,
-    fine: [...fineSums.least.entries()].filter(([, least]) => least !== NEVER),
+    fine: indicesOf(fineSums.least, (least) => least !== NEVER),
     middle: sumsOf(there(middleBlocks), middle),
     coarse: sumsOf(there(coarseBlocks), coarse),
   };
@@ -126,12 +135,13 @@ function tablesOf(set: GaugeSet, onLoan: ReadonlySet<number>): Tables {
 type Way = readonly [fine: number, middle: number];
 
 /** Ways to a sum with the fewest blocks; with `isAny` the first that is found. */
-function waysTo({ fine, middle, coarse }: Tables, target: number, isAny: boolean): { ways: Way[]; count: number } {
+function waysTo({ fine, fineSums, middle, coarse }: Tables, target: number, isAny: boolean): { ways: Way[]; count: number } {
   let ways: Way[] = [];
   let count = NEVER;
   const stride = coarse.step;
-  for (const [sum, leastFine] of fine) {
+  for (const sum of fine) {
     const rest = target - sum;
+    const leastFine = fineSums.least[sum] ?? NEVER;
     if (rest < 0 || rest % middle.step !== 0 || leastFine > count) continue;
     // what is left for the coarse ones is a multiple of theirs, and no more than they come to
     const least = rest - coarse.total;
