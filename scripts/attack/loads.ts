@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import pg from "pg";
 import { openLanes, paced, type BenchLane } from "../../bench/server";
 import { quantile, report } from "../../bench/measure";
-import { batchOf, freePort, ground, send, stop, type Server } from "./servers";
+import { batchOf, freePort, ground, send, smallDisk, stop, type Ground, type Server } from "./servers";
 
 const jog = async (lane: BenchLane, port: number, isPatient = false): Promise<number> => {
   lane.clientSeq += 1;
@@ -58,53 +58,98 @@ async function held(url: string, lanes: readonly BenchLane[], acknowledged: Read
   return { lost, doubled };
 }
 
-/** Lanes at work while server or database is killed again and again; every batch is sent until it is answered. */
+/** What befalls a house at work: its server, and how often it said that it cannot now. */
+interface Befallen {
+  server: Server;
+  readonly port: number;
+  /** Answers so far that the server cannot now. */
+  readonly cannot: () => number;
+}
+
+/** Lanes at work while something befalls them again and again; every batch is sent until it is answered. */
+async function stood(
+  what: string,
+  rounds: number,
+  on: Ground,
+  befall: (house: Befallen) => void | Promise<void>,
+): Promise<boolean> {
+  const port = await freePort();
+  let refusals = 0;
+  const house: Befallen = { server: await on.serve(port), port, cannot: () => refusals };
+  try {
+    const lanes = await openLanes(on.url, port, 8);
+    const acknowledged = new Map(lanes.map(({ id }) => [id, new Set<number>()]));
+    const answered = () => [...acknowledged.values()].reduce((sum, set) => sum + set.size, 0);
+    let conflicts = 0;
+    let isOver = false;
+    const work = lanes.map(async (lane) => {
+      while (!isOver) {
+        lane.clientSeq += 1;
+        const body = batchOf(lane, lane.clientSeq);
+        for (;;) {
+          const answer = await send(lane, port, body).catch(() => null);
+          if (answer?.status === 409) conflicts += 1;
+          if (answer?.status === 503) refusals += 1;
+          if (answer?.status === 200) {
+            lane.turn = answer.turn;
+            acknowledged.get(lane.id)?.add(lane.clientSeq);
+          }
+          if (answer?.status === 200 || answer?.status === 409) break;
+          await new Promise((resolve) => setTimeout(resolve, 40));
+        }
+      }
+    });
+    for (let round = 0; round < rounds; round++) {
+      const before = answered();
+      while (answered() - before < 60) await new Promise((resolve) => setTimeout(resolve, 5));
+      await befall(house);
+    }
+    // it goes on after the last one
+    const before = answered();
+    while (answered() - before < 20) await new Promise((resolve) => setTimeout(resolve, 5));
+    isOver = true;
+    await Promise.all(work);
+    const { lost, doubled } = await held(on.url, lanes, acknowledged);
+    report(
+      what,
+      `${lost} lost, ${doubled} doubled`,
+      "goal 0, 0",
+      `${conflicts} false 409, ${answered()} acknowledged, ${refusals} told to wait`,
+    );
+    return lost === 0 && doubled === 0 && conflicts === 0;
+  } finally {
+    await stop(house.server);
+    on.end();
+  }
+}
+
+/** The server, or every process of its database, killed in the middle of commands. */
 export async function kills(what: "server" | "database", rounds: number): Promise<boolean> {
   const on = await ground();
-  const port = await freePort();
-  let server: Server = await on.serve(port);
-  const lanes = await openLanes(on.url, port, 8);
-  const acknowledged = new Map(lanes.map(({ id }) => [id, new Set<number>()]));
-  let conflicts = 0;
-  let isOver = false;
-  const work = lanes.map(async (lane) => {
-    while (!isOver) {
-      lane.clientSeq += 1;
-      const body = batchOf(lane, lane.clientSeq);
-      for (;;) {
-        const answer = await send(lane, port, body).catch(() => null);
-        if (answer?.status === 409) conflicts += 1;
-        if (answer?.status === 200) {
-          lane.turn = answer.turn;
-          acknowledged.get(lane.id)?.add(lane.clientSeq);
-        }
-        if (answer?.status === 200 || answer?.status === 409) break;
-        await new Promise((resolve) => setTimeout(resolve, 40));
-      }
-    }
+  return stood(`${rounds} kills of the ${what}`, rounds, on, async (house) => {
+    if (what === "database") return on.killDatabase();
+    await stop(house.server);
+    house.server = await on.serve(house.port);
   });
-  for (let round = 0; round < rounds; round++) {
-    const before = [...acknowledged.values()].reduce((sum, set) => sum + set.size, 0);
-    const more = () => [...acknowledged.values()].reduce((sum, set) => sum + set.size, 0) - before;
-    while (more() < 60) await new Promise((resolve) => setTimeout(resolve, 5));
-    if (what === "server") {
-      await stop(server);
-      server = await on.serve(port);
-    } else on.killDatabase();
+}
+
+/** The disk under the database runs full, and is given room again. It takes a disk of its own, so it takes root. */
+export async function fullDisk(rounds: number): Promise<boolean> {
+  const disk = smallDisk(160);
+  if (!disk) {
+    report("a full disk", "not tried", "goal 0, 0", "only root can have a small disk made");
+    return true;
   }
-  isOver = true;
-  await Promise.all(work);
-  const { lost, doubled } = await held(on.url, lanes, acknowledged);
-  await stop(server);
-  on.end();
-  const answered = [...acknowledged.values()].reduce((sum, set) => sum + set.size, 0);
-  report(
-    `${rounds} kills of the ${what}`,
-    `${lost} lost, ${doubled} doubled`,
-    "goal 0, 0",
-    `${conflicts} false 409, ${answered} acknowledged`,
-  );
-  return lost === 0 && doubled === 0 && conflicts === 0;
+  try {
+    return await stood(`${rounds} times a full disk`, rounds, await ground(disk.home), async (house) => {
+      const before = house.cannot();
+      disk.fill();
+      while (house.cannot() - before < 20) await new Promise((resolve) => setTimeout(resolve, 5));
+      disk.clear();
+    });
+  } finally {
+    disk.end();
+  }
 }
 
 /** Two processes on one database behind a round robin. */

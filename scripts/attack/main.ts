@@ -1,5 +1,5 @@
 import { agent } from "../../bench/server";
-import { flood, kills, load, soak, two } from "./loads";
+import { flood, fullDisk, kills, load, soak, two } from "./loads";
 import { fuzzCommands, fuzzReaders } from "./fuzz";
 
 /** `npm run attack [short|long] [NAME …]`: what the house is built to stand, run against it. Loopback only. */
@@ -11,6 +11,7 @@ const RUNS: Record<string, () => boolean | Promise<boolean>> = {
   two: () => two(isLong ? 120 : 5),
   server: () => kills("server", isLong ? 20 : 2),
   database: () => kills("database", isLong ? 20 : 1),
+  disk: () => fullDisk(isLong ? 5 : 1),
   soak: () => soak(isLong ? 30 : 1),
   flood: () => flood(isLong ? 20 : 6),
 };

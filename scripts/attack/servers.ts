@@ -1,11 +1,37 @@
 import { execFileSync } from "node:child_process";
+import { closeSync, mkdtempSync, openSync, rmdirSync, rmSync, writeSync } from "node:fs";
 import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import pg from "pg";
 import { post, started, type BenchLane } from "../../bench/server";
 
-const PG = { ...process.env, PG_NAME: "attack" };
-const pgScript = (...words: string[]): string =>
-  execFileSync("scripts/pg.sh", words, { env: PG, encoding: "utf8" }).trim();
+/** A small disk of its own, mounted for this; null where one may not. */
+export function smallDisk(sizeMb: number) {
+  if (process.getuid?.() !== 0) return null;
+  const path = mkdtempSync(join(tmpdir(), "small-disk-"));
+  execFileSync("mount", ["-t", "tmpfs", "-o", `size=${sizeMb}m,mode=711`, "tmpfs", path]);
+  const filler = join(path, "filler");
+  return {
+    home: join(path, "database"),
+    /** Writes until nothing goes on it any more. */
+    fill: (): void => {
+      const file = openSync(filler, "a");
+      try {
+        for (const block = Buffer.alloc(1 << 16); ;) writeSync(file, block);
+      } catch (error) {
+        if ((error as NodeJS.ErrnoException).code !== "ENOSPC") throw error;
+      } finally {
+        closeSync(file);
+      }
+    },
+    clear: (): void => rmSync(filler, { force: true }),
+    end: (): void => {
+      execFileSync("umount", [path]);
+      rmdirSync(path);
+    },
+  };
+}
 
 /** A port of loopback that nobody listens on. */
 export const freePort = (): Promise<number> =>
@@ -20,8 +46,12 @@ export const freePort = (): Promise<number> =>
 
 export type Server = Awaited<ReturnType<typeof started>>;
 
-/** A database of its own cluster, and how to start processes on it. Loopback only. */
-export async function ground() {
+export type Ground = Awaited<ReturnType<typeof ground>>;
+/** A database of its own cluster, in a folder that may be named, and how to start processes on it. Loopback only. */
+export async function ground(home?: string) {
+  const env = { ...process.env, PG_NAME: "attack", ...(home === undefined ? {} : { PG_HOME: home }) };
+  const pgScript = (...words: string[]): string =>
+    execFileSync("scripts/pg.sh", words, { env, encoding: "utf8" }).trim();
   const base = pgScript("start");
   const name = `attack_${process.pid}`;
   const admin = new pg.Client({ connectionString: base });

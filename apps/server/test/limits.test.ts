@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { connect } from "node:net";
-import { SignInWaits } from "../limits";
+import { connect, type AddressInfo } from "node:net";
+import express from "express";
+import { failureLimiter, SignInWaits } from "../limits";
 import { openTab, TestClient, testServer, type TestServer } from "./testServer";
 
 describe("waits between failed sign-ins", () => {
@@ -31,6 +32,29 @@ describe("waits between failed sign-ins", () => {
     kept.failed("desk peverill");
     clock.now += 20 * 60 * 1000;
     expect(kept.waitMs("desk peverill")).toBe(0);
+  });
+});
+
+describe("failures from one address, whoever they are of", () => {
+  it("end in a wait, right passwords never count, and a browser that knows the account goes on", async () => {
+    const app = express();
+    const limiter = failureLimiter(3, (req) => req.headers["x-known"] === "yes");
+    app.post("/try", limiter, (req, res) => void res.status(req.headers["x-right"] === "yes" ? 200 : 401).end());
+    const listening = app.listen(0, "127.0.0.1");
+    await new Promise((resolve) => listening.once("listening", resolve));
+    const { port } = listening.address() as AddressInfo;
+    const attempt = async (headers: Record<string, string> = {}) =>
+      (await fetch(`http://127.0.0.1:${port}/try`, { method: "POST", headers })).status;
+    try {
+      for (let turn = 0; turn < 8; turn++) expect(await attempt({ "x-right": "yes" })).toBe(200);
+      for (let turn = 0; turn < 8; turn++) expect(await attempt({ "x-known": "yes" })).toBe(401);
+      const tried = [await attempt(), await attempt(), await attempt(), await attempt()];
+      expect(tried).toEqual([401, 401, 401, 429]);
+      expect(await attempt({ "x-right": "yes" })).toBe(429);
+      expect(await attempt({ "x-known": "yes", "x-right": "yes" })).toBe(200);
+    } finally {
+      await new Promise((resolve) => listening.close(resolve));
+    }
   });
 });
 

@@ -135,7 +135,11 @@ function tablesOf(set: GaugeSet, onLoan: ReadonlySet<number>): Tables {
 type Way = readonly [fine: number, middle: number];
 
 /** Ways to a sum with the fewest blocks; with `isAny` the first that is found. */
-function waysTo({ fine, fineSums, middle, coarse }: Tables, target: number, isAny: boolean): { ways: Way[]; count: number } {
+function waysTo(
+  { fine, fineSums, middle, coarse }: Tables,
+  target: number,
+  isAny: boolean,
+): { ways: Way[]; count: number } {
   let ways: Way[] = [];
   let count = NEVER;
   const stride = coarse.step;
