@@ -17,6 +17,8 @@ export default defineConfig({
   reporter: [["list"], ["./scripts/e2e-count-reporter.ts"]],
   use: {
     baseURL,
+    // what moves in the picture is not what these are about, and costs a software renderer most of its time
+    contextOptions: { reducedMotion: "reduce" },
     // a click that finds nothing says so long before its test ends, on a loaded machine too
     actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },

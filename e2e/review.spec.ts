@@ -32,7 +32,7 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   await page.keyboard.press("ArrowRight");
   await expect(scrubber).toHaveAttribute("aria-valuenow", "1");
   await page.keyboard.press("f");
-  await expect(page.getByRole("button", { name: /near view/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /view: whole travel/ })).toBeVisible();
   await page.keyboard.press("f");
   await page.getByRole("button", { name: "16×" }).click();
   await page.getByRole("button", { name: "Replay", exact: true }).click();

@@ -251,6 +251,7 @@ export async function soak(minutes: number): Promise<boolean> {
     }
     const warm = held[Math.min(held.length - 1, Math.floor(minutes / 6))] ?? NaN;
     const most = Math.max(...held.slice(Math.floor(minutes / 6)));
+    process.stdout.write(`MB by the minute: ${held.map((mb) => mb.toFixed(0)).join(" ")}\n`);
     report(
       `20 lanes × 4/s, ${minutes} minutes`,
       `${warm.toFixed(0)} → ${held.at(-1)?.toFixed(0)} MB`,

@@ -66,6 +66,7 @@ export async function ground(home?: string) {
       // as ./start has it
       started(["--max-semi-space-size=8", "dist/server/main.js"], {
         DATABASE_URL: url,
+        MALLOC_ARENA_MAX: "2",
         SESSION_SECRET: "attack attack attack attack attack attack",
         MIGRATIONS: "apps/server/db/migrations",
         NODE_ENV: "production",

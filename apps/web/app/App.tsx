@@ -62,8 +62,8 @@ const NothingHere = () => (
 );
 
 /**
- * A page whose script is fetched when it is first opened; what it reads first is asked for meanwhile. Ids in what is read
- * are those of the page's own address.
+ * A page whose script is fetched when it is first opened; what it reads first is asked for meanwhile. Ids in what is
+ * read are those of the page's own address.
  */
 const page = <P extends ReadPath = never>(
   path: string,

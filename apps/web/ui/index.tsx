@@ -200,3 +200,45 @@ export function Dialog({
     </RadixDialog.Root>
   );
 }
+
+/** A dialog at the side: what it is about stays in sight. */
+export function SideSheet({
+  title,
+  isOpen,
+  onClose,
+  children,
+  isWide = false,
+}: {
+  title: string;
+  isOpen: boolean;
+  onClose(): void;
+  children: ReactNode;
+  isWide?: boolean;
+}) {
+  return (
+    <RadixDialog.Root
+      open={isOpen}
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+    >
+      <RadixDialog.Portal>
+        <RadixDialog.Overlay className="fixed inset-0" />
+        <RadixDialog.Content
+          aria-describedby={undefined}
+          className={`fixed inset-y-0 right-0 w-[calc(100vw-1rem)] overflow-y-auto border-l-2 border-ink bg-panel p-4 outline-none ${isWide ? "max-w-[38rem]" : "max-w-[29rem]"}`}
+        >
+          <div className="mb-3 flex items-center justify-between gap-3">
+            <RadixDialog.Title className="text-lg font-bold">{title}</RadixDialog.Title>
+            <RadixDialog.Close asChild>
+              <Button look="quiet" keyCap="Esc" aria-label="Close">
+                Close
+              </Button>
+            </RadixDialog.Close>
+          </div>
+          {children}
+        </RadixDialog.Content>
+      </RadixDialog.Portal>
+    </RadixDialog.Root>
+  );
+}

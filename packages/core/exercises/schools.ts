@@ -22,8 +22,8 @@ export type MillLengthSchool = (typeof millLengthSchools)[number];
 /** How a school of a lathe sets Z. */
 interface LatheSchoolFacts {
   /**
-   * All of Z in a tool's own row; its reach in the row and the face in work Z; its difference from a master in the row and
-   * the master in work Z.
+   * All of Z in a tool's own row; its reach in the row and the face in work Z; its difference from a master in the
+   * row and the master in work Z.
    */
   readonly split: "whole" | "reach" | "difference";
   /** What the rows are counted from. */

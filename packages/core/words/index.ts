@@ -8,6 +8,7 @@ export { causeName, mistakeWords } from "./causes";
 export { figureWords, methodWords } from "./figures";
 export { causeWords, choiceWords } from "./ruling";
 export { findingWords } from "./findings";
+export { glossary } from "./glossary";
 export {
   axisNames,
   checkWords,

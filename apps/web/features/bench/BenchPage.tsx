@@ -1,11 +1,12 @@
 import { keyOf, reading } from "../../app/queries";
-import type { Command } from "@probe-lane/core/bench";
+import type { Command, Observation } from "@probe-lane/core/bench";
 import type { JogSize } from "@probe-lane/core/lane";
 import type { Axis } from "@probe-lane/core/registers";
 import { gateWords, incidentWords } from "@probe-lane/core/words";
 import type { LaneView } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { Volume2, VolumeX } from "lucide-react";
 import { useNavigate, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { useMe, useSessionLost } from "../../app/session";
@@ -17,12 +18,16 @@ import { Controls } from "./lane/Controls";
 import { BenchDialogs, readOnlyDialogs } from "./lane/dialogs";
 import { HandoverBar, JUDGE_ID } from "./lane/HandoverBar";
 import { keyAction, jogSizeOrder, type KeyVerb } from "./lane/keys";
-import type { BenchKit } from "./lane/kit";
+import { nextFraming, type Framing } from "./lane/camera";
+import { Coach } from "./lane/Coach";
+import { outlined, type BenchKit, type Control } from "./lane/kit";
 import type { LinkView } from "./lane/laneLink";
 import { LedgerPanel, type LedgerHandle } from "./lane/LedgerPanel";
 import { Position } from "./lane/Position";
 import { RegisterPanel, type RegisterPanelHandle } from "./lane/RegisterPanel";
 import { ScenePanel } from "./lane/ScenePanel";
+import { caption, heardBetween, useSound, type Noise } from "./lane/sound";
+import { StopBar } from "./lane/StopBar";
 import { useLane } from "./lane/useLane";
 import { benchKitFor } from "./machines";
 
@@ -97,6 +102,11 @@ function WatchedBench({ first }: { first: LaneView }) {
   );
 }
 
+/** Clicks of a press with Shift, or while the ten clicks are latched. */
+const TEN = 10;
+/** Escape that shut a sheet does not stop the machine as well, within this time, ms. */
+const SHUT_MS = 600;
+
 const STATUS_WORDS: Record<LinkView["status"], string> = {
   linked: "linked",
   lost: "link lost, machine holds",
@@ -123,11 +133,31 @@ function Bench({
   const seen = view.observation;
   const [size, setSize] = useState<JogSize>("rapid");
   const [lastAxis, setLastAxis] = useState<Axis>("x");
-  const [fit, setFit] = useState<"near" | "whole">("near");
+  const [framing, setFraming] = useState<Framing>("auto");
+  const [isTen, setTen] = useState(false);
+  const [isInSpace, setInSpace] = useState(false);
   const [dialog, setDialog] = useState<OpenDialog>(null);
   const registers = useRef<RegisterPanelHandle>(null);
   const ledger = useRef<LedgerHandle>(null);
   const block = useRef<HTMLInputElement>(null);
+
+  const [isLoud, setLoud] = useState(false);
+  const [heard, setHeard] = useState<{ what: Noise | null; count: number; seen: Observation; noticed: string }>(() => ({
+    what: null,
+    count: 0,
+    seen,
+    noticed: JSON.stringify(kit.noticed(seen)),
+  }));
+  if (heard.seen !== seen) {
+    const noticed = JSON.stringify(kit.noticed(seen));
+    setHeard({
+      what: heardBetween(heard.seen, seen, noticed !== heard.noticed),
+      count: heard.count + 1,
+      seen,
+      noticed,
+    });
+  }
+  useSound(isLoud, seen, heard);
 
   const jog = (axis: Axis, direction: 1 | -1, clicks: number, isRepeat = false) => {
     setLastAxis(axis);
@@ -161,14 +191,25 @@ function Bench({
     zeroCounter: () => send({ type: "zeroCounter", axis: lastAxis }),
     typeBlock: () => block.current?.focus(),
     hand: () => send({ type: seen.isHandUp ? "lowerHand" : "raiseHand" }),
-    fit: () => setFit((held) => (held === "near" ? "whole" : "near")),
+    fit: () => setFraming(nextFraming),
+    space: () => setInSpace((now) => !now),
     reset: () => send({ type: "reset" }),
     handIn: () => setDialog("handIn"),
     keys: () => setDialog("keys"),
     sheet: () => setDialog("sheet"),
     judgeSetup: () => document.getElementById(JUDGE_ID)?.focus(),
   };
-  const readOnlyVerbs = new Set<KeyVerb>(["fit", "keys", "sheet"]);
+  const pointed: ReadonlySet<Control> = new Set(seen.coach ? kit.pointsAt(seen.coach, seen) : []);
+  const stopsAt = JSON.stringify([seen.incidents.length, seen.isStopped, view.message, kit.noticed(seen)]);
+  /** What was noticed when the key went down that is held now. */
+  const heldFrom = useRef(stopsAt);
+  /** A key that shut a sheet is not yet one that stops the machine. */
+  const shutAt = useRef(-Infinity);
+  const shut = () => {
+    shutAt.current = performance.now();
+    setDialog(null);
+  };
+  const readOnlyVerbs = new Set<KeyVerb>(["fit", "space", "keys", "sheet"]);
 
   const onKey = (event: KeyboardEvent) => {
     const target = event.target as HTMLElement | null;
@@ -186,7 +227,12 @@ function Bench({
       const at = jogSizeOrder.indexOf(size) + action.step;
       setSize(jogSizeOrder[Math.min(jogSizeOrder.length - 1, Math.max(0, at))] ?? size);
     } else if (action.type === "jog") {
-      if (!isReadOnly) jog(action.axis, action.direction, action.clicks, event.repeat);
+      if (!event.repeat) heldFrom.current = stopsAt;
+      // a held key stops at the first thing that is felt, and goes on when it is pressed anew
+      else if (heldFrom.current !== stopsAt) return;
+      if (!isReadOnly) jog(action.axis, action.direction, isTen ? TEN : action.clicks, event.repeat);
+    } else if (action.what === "reset" && performance.now() - shutAt.current < SHUT_MS) {
+      return;
     } else if (!event.repeat && (!isReadOnly || readOnlyVerbs.has(action.what))) verbs[action.what]();
   };
   const latest = useRef(onKey);
@@ -210,6 +256,16 @@ function Bench({
       <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>
         Keys
       </Button>
+      <Button
+        look="quiet"
+        aria-label={isLoud ? "Switch the sound off" : "Switch the sound on"}
+        title={isLoud ? "Switch the sound off" : "Switch the sound on"}
+        aria-pressed={isLoud}
+        onClick={() => setLoud(!isLoud)}
+      >
+        {isLoud ? <Volume2 size={16} aria-hidden /> : <VolumeX size={16} aria-hidden />}
+        {isLoud ? <span className="max-w-28 truncate">{caption(seen, heard.what)}</span> : null}
+      </Button>
       {isWatching ? (
         <>
           {seen.isHandUp ? (
@@ -228,10 +284,16 @@ function Bench({
         <TextLink to={`/lanes/${lane.id}/ruling`}>Read the ruling</TextLink>
       ) : (
         <>
-          <Button look="quiet" keyCap="R" aria-pressed={seen.isHandUp} onClick={() => verbs.hand()}>
+          <Button
+            look="quiet"
+            keyCap="R"
+            className={outlined(pointed, "hand")}
+            aria-pressed={seen.isHandUp}
+            onClick={() => verbs.hand()}
+          >
             {seen.isHandUp ? <b className="text-contact">Hand is up</b> : "Raise hand"}
           </Button>
-          <Button keyCap="K" onClick={() => setDialog("handIn")}>
+          <Button keyCap="K" className={outlined(pointed, "handIn")} onClick={() => setDialog("handIn")}>
             Hand in
           </Button>
           <span data-testid="link" className={view.status === "linked" ? "" : "font-bold text-contact"}>
@@ -267,49 +329,82 @@ function Bench({
           </Notice>
         ) : null}
         {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.7fr)] xl:grid-cols-[minmax(480px,1.65fr)_minmax(356px,1fr)_minmax(264px,0.76fr)] gap-2">
-          <ScenePanel
-            view={view}
-            kit={kit}
-            fit={fit}
-            lastAxis={lastAxis}
-            send={send}
-            isReadOnly={isReadOnly}
-            onFit={verbs.fit}
-            onJog={isReadOnly ? null : (axis, direction, isTen) => jog(axis, direction, isTen ? 10 : 1)}
-            incident={incident ? incidentWords[incident] : null}
-          />
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.03fr)_minmax(0,1fr)] gap-2">
           <div className="flex min-h-0 flex-col gap-2">
-            <Position
+            <ScenePanel
               view={view}
               kit={kit}
+              framing={framing}
               lastAxis={lastAxis}
+              send={send}
               isReadOnly={isReadOnly}
-              onZeroCounter={(axis) => send({ type: "zeroCounter", axis })}
+              onFraming={verbs.fit}
+              isInSpace={isInSpace}
+              onSpace={verbs.space}
+              onJog={
+                isReadOnly
+                  ? null
+                  : (axis, direction, isShifted, isRepeat) =>
+                      jog(axis, direction, isTen || isShifted ? TEN : 1, isRepeat)
+              }
+              incident={incident ? incidentWords[incident] : null}
+              pointed={pointed}
+              stopsAt={stopsAt}
             />
-            <RegisterPanel ref={registers} view={view} kit={kit} send={send} isReadOnly={isReadOnly} open={setDialog} />
+            {isReadOnly ? null : (
+              <Controls
+                seen={seen}
+                kit={kit}
+                send={send}
+                size={size}
+                setSize={setSize}
+                isTen={isTen}
+                setTen={setTen}
+                open={setDialog}
+                pointed={pointed}
+              />
+            )}
           </div>
-          <LedgerPanel ref={ledger} seen={seen} kit={kit} send={send} isReadOnly={isReadOnly} />
+          <div className="flex min-h-0 flex-col gap-2">
+            <Coach seen={seen} onWords={() => setDialog("words")} />
+            <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)] gap-2">
+              <div className="flex min-h-0 flex-col gap-2">
+                <Position
+                  view={view}
+                  kit={kit}
+                  lastAxis={lastAxis}
+                  isReadOnly={isReadOnly}
+                  onZeroCounter={(axis) => send({ type: "zeroCounter", axis })}
+                />
+                <RegisterPanel
+                  ref={registers}
+                  view={view}
+                  kit={kit}
+                  send={send}
+                  isReadOnly={isReadOnly}
+                  open={setDialog}
+                  isPointed={pointed.has("register")}
+                />
+              </div>
+              <LedgerPanel
+                ref={ledger}
+                seen={seen}
+                kit={kit}
+                send={send}
+                isReadOnly={isReadOnly}
+                isPointed={pointed.has("reading")}
+              />
+            </div>
+            {isReadOnly ? null : <StopBar seen={seen} kit={kit} send={send} blockRef={block} pointed={pointed} />}
+          </div>
         </div>
-        {isReadOnly ? null : (
-          <Controls
-            seen={seen}
-            kit={kit}
-            send={send}
-            size={size}
-            setSize={setSize}
-            lastAxis={lastAxis}
-            open={setDialog}
-            blockRef={block}
-          />
-        )}
       </div>
       <BenchDialogs
         open={isReadOnly && !readOnlyDialogs.has(dialog) ? null : dialog}
         seen={seen}
         kit={kit}
         send={send}
-        onClose={() => setDialog(null)}
+        onClose={shut}
         isReadOnly={isReadOnly}
       />
     </Shell>

@@ -2,9 +2,8 @@ import type { Command, Observation } from "@probe-lane/core/bench";
 import type { Reading, TermName } from "@probe-lane/core/lane";
 import { offersOf } from "@probe-lane/core/machines";
 import type { Axis, RegisterId } from "@probe-lane/core/registers";
-import { scales, showCounts, showLength, showSignedCounts } from "@probe-lane/core/units";
+import { scales, showCounts, showLength, showSignedCounts, toCounts } from "@probe-lane/core/units";
 import {
-  coachWords,
   figureName,
   inShopWords,
   instrumentWords,
@@ -33,12 +32,15 @@ export function LedgerPanel({
   kit,
   send,
   isReadOnly,
+  isPointed = false,
   ref,
 }: {
   seen: Observation;
   kit: BenchKit;
   send(command: Command): void;
   isReadOnly: boolean;
+  /** The coach speaks of taking a reading. */
+  isPointed?: boolean;
   ref: Ref<LedgerHandle>;
 }) {
   const offers = offersOf(seen.kind);
@@ -82,7 +84,7 @@ export function LedgerPanel({
         seen.sheet.handover
           ? "theirs in italics, yours upright"
           : seen.isCoachOn
-            ? "your working, added up"
+            ? "checked once you have summed"
             : "your working"
       }
       bodyClassName="flex flex-col"
@@ -100,40 +102,58 @@ export function LedgerPanel({
           <section key={id} aria-label={`Ledger of ${registerWords(id)}`} className="border-b border-rule">
             <h3 className="px-2.5 pt-1.5 font-bold">{registerWords(id)}</h3>
             <ul>
-              {lines.map(({ line, kind, term: name, counts, from, isHandedOver }) => (
-                <li
-                  key={line}
-                  data-line={line}
-                  className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${kind === "sum" ? "bg-well font-bold" : ""}`}
-                >
-                  <span className="flex-1">
-                    {kind === "reading"
-                      ? from === undefined
-                        ? "stood at"
-                        : `reading ${from}`
-                      : kind === "sum"
-                        ? isHandedOver
-                          ? "their sum"
-                          : "my sum"
-                        : termWords[name ?? "other"]}
-                  </span>
-                  <span className="figures">
-                    {kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}
-                  </span>
-                  {isReadOnly ? null : (
-                    <Button
-                      look="quiet"
-                      className="!p-0"
-                      aria-label={`Strike this line of ${registerWords(id)}`}
-                      title="Strike this line"
-                      onClick={() => send({ type: "strikeLine", line })}
-                    >
-                      <X size={13} aria-hidden />
-                    </Button>
-                  )}
+              {inOrder(lines, toCounts(SAME_PLACE_MM, scale)).map(
+                ({ line, kind, term: name, counts, from, isHandedOver, isPassed }) => (
+                  <li
+                    key={line}
+                    data-line={line}
+                    className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${isPassed ? "text-ink2 line-through" : ""} ${kind === "sum" ? "border-y-3 border-double !border-ink bg-well font-bold" : ""}`}
+                  >
+                    <span className="flex-1">
+                      {kind === "reading"
+                        ? from === undefined
+                          ? "stood at"
+                          : `reading ${from}`
+                        : kind === "sum"
+                          ? isHandedOver
+                            ? "their sum"
+                            : "my sum"
+                          : termWords[name ?? "other"]}
+                    </span>
+                    <span className="figures">
+                      {kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}
+                    </span>
+                    {isReadOnly ? null : (
+                      <Button
+                        look="quiet"
+                        className="!p-0"
+                        aria-label={`Strike this line of ${registerWords(id)}`}
+                        title="Strike this line"
+                        onClick={() => send({ type: "strikeLine", line })}
+                      >
+                        <X size={13} aria-hidden />
+                      </Button>
+                    )}
+                  </li>
+                ),
+              )}
+              {isReadOnly || lines.some(({ kind, isHandedOver }) => kind === "sum" && !isHandedOver) ? null : (
+                <li className="border-y-3 border-double border-ink bg-well">
+                  <button
+                    type="button"
+                    className="flex w-full items-center px-2.5 py-0.5 text-left"
+                    onClick={() => {
+                      setRegister(id);
+                      setTerm("sum");
+                      setTimeout(() => box.current?.focus());
+                    }}
+                  >
+                    <b className="flex-1">my sum</b>
+                    <span className="figures text-ink2">still open</span>
+                  </button>
                 </li>
-              ))}
-              {seen.isCoachOn ? (
+              )}
+              {seen.isCoachOn && lines.some(({ kind }) => kind === "sum") ? (
                 <li className="flex border-t border-rule-soft px-2.5 py-0.5 text-expected">
                   <span className="flex-1">{/^L[XZ]\d/.test(id) ? "reads, less that" : "adds up to"}</span>
                   <span className="figures">{showCounts(addUp(lines), scale)}</span>
@@ -153,12 +173,12 @@ export function LedgerPanel({
           aria-label="Write in the ledger"
           className="flex shrink-0 flex-col gap-1.5 border-t border-rule p-2"
         >
-          <div className="flex gap-1.5">
+          <div className="flex flex-wrap gap-1.5">
             <Select
               aria-label="Ledger register"
               value={register}
               onChange={(event) => setRegister(event.target.value as RegisterId)}
-              className="min-w-0 flex-1"
+              className="min-w-24 flex-1"
             >
               {choices.map((id) => (
                 <option key={id} value={id}>
@@ -166,16 +186,20 @@ export function LedgerPanel({
                 </option>
               ))}
             </Select>
-            <Button className="!px-2 text-xs" keyCap="L" onClick={() => send({ type: "takeReading", register })}>
+            <Button
+              className={`!px-2 text-xs ${isPointed ? "outline-3 outline-offset-2 outline-expected" : ""}`}
+              keyCap="L"
+              onClick={() => send({ type: "takeReading", register })}
+            >
               Take reading
             </Button>
           </div>
-          <div className="flex gap-1.5">
+          <div className="flex flex-wrap gap-1.5">
             <Select
               aria-label="Kind of line"
               value={term}
               onChange={(event) => setTerm(event.target.value as TermName | "sum")}
-              className="min-w-0 flex-1"
+              className="min-w-24 flex-1"
             >
               {offers.terms.map((name) => (
                 <option key={name} value={name}>
@@ -197,15 +221,6 @@ export function LedgerPanel({
           </div>
         </form>
       )}
-      {seen.coach ? (
-        <aside
-          aria-label="Coach"
-          className="max-h-52 shrink-0 overflow-y-auto border-t-0 border-l-4 border-expected bg-expected-soft p-2.5"
-        >
-          <h3 className="font-bold">Next</h3>
-          <p data-testid="coach">{coachWords(seen.coach, seen)}</p>
-        </aside>
-      ) : null}
     </Panel>
   );
 }
@@ -272,3 +287,19 @@ const addUp = (lines: Observation["ledger"]): number => {
   const reading = lines.findLast(({ kind }) => kind === "reading")?.counts ?? 0;
   return lines.reduce((sum, { kind, counts }) => (kind === "term" ? sum + counts : sum), reading);
 };
+
+/** Readings this near to one another are of one place that was met again, mm. */
+const SAME_PLACE_MM = 2;
+
+/** Readings and terms as they were written, the sum last; a reading whose place was met again later is struck. */
+function inOrder(
+  lines: Observation["ledger"],
+  sameCounts: number,
+): (Observation["ledger"][number] & { readonly isPassed: boolean })[] {
+  const rank = ({ kind }: { kind: string }) => (kind === "sum" ? 1 : 0);
+  const isAgain = (one: Observation["ledger"][number], other: Observation["ledger"][number]) =>
+    other.kind === "reading" && other.line > one.line && Math.abs(other.counts - one.counts) <= sameCounts;
+  return lines
+    .map((line) => ({ ...line, isPassed: line.kind === "reading" && lines.some((other) => isAgain(line, other)) }))
+    .sort((a, b) => rank(a) - rank(b));
+}

@@ -66,26 +66,26 @@ export function Position({
                 </th>
                 <td
                   data-testid={`work-${axis}`}
-                  className={`figures py-0.5 text-right text-[21px] leading-8 xl:text-[25px] font-semibold ${isLast ? "text-contact" : ""}`}
+                  className={`figures py-0.5 text-right text-[18px] leading-7 xl:text-[25px] xl:leading-8 font-semibold ${isLast ? "text-contact" : ""}`}
                 >
                   {isHomed ? show(shown.work[axis]) : "–"}
                 </td>
                 {showsMachine ? (
                   <td
                     data-testid={`machine-${axis}`}
-                    className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px]"
+                    className="figures pl-1 text-right text-[12px] xl:pl-3 xl:text-[15px]"
                   >
                     {isHomed ? show(shown.machine[axis]) : "unknown"}
                   </td>
                 ) : null}
-                <td className="figures pl-1 text-right text-[13px] xl:pl-3 xl:text-[15px] text-ink2">
+                <td className="figures pl-1 text-right text-[12px] xl:pl-3 xl:text-[15px] text-ink2">
                   {isHomed ? show(shown.counter[axis]) : "–"}
                 </td>
                 <td className="pr-1 text-right">
                   {isReadOnly ? null : (
                     <Button
                       look="quiet"
-                      className="text-xs"
+                      className="!px-0.5 text-xs"
                       aria-label={`Zero the ${axis.toUpperCase()} counter`}
                       title={`Zero the ${axis.toUpperCase()} counter`}
                       onClick={() => onZeroCounter(axis)}

@@ -55,6 +55,7 @@ export function RegisterPanel({
   send,
   isReadOnly,
   open,
+  isPointed = false,
   ref,
 }: {
   view: LinkView;
@@ -62,13 +63,16 @@ export function RegisterPanel({
   send(command: Command): void;
   isReadOnly: boolean;
   open(dialog: OpenDialog): void;
+  /** The coach speaks of setting a register. */
+  isPointed?: boolean;
   ref: Ref<RegisterPanelHandle>;
 }) {
   const seen = view.observation;
   const { unit } = seen.sheet;
   const scale = scales[unit];
   const { Table, Sentence, codes } = kit.registers;
-  const [mode, setMode] = useState<Mode>("capture");
+  // one quiet line until it is needed
+  const [mode, setMode] = useState<Mode | null>(null);
   const [register, setRegister] = useState<RegisterId>(() => kit.registers.first(seen));
   const [filled, setFilled] = useState(NOTHING);
   const [how, setHow] = useState<"set" | "add">("set");
@@ -100,7 +104,7 @@ export function RegisterPanel({
       : (how === "add" ? held : 0) + toCounts(mm, scale);
   const stored = captured(kit, view, register, asMm);
   const typedTo = typedMm === null ? null : typedCounts(typedMm);
-  const target = mode === "capture" ? stored : typedTo;
+  const target = mode === "type" ? typedTo : stored;
   const shown = (counts: number) =>
     isCode ? String(Math.round(counts / scale.countsPerUnit)) : showCounts(counts, scale);
   const guard =
@@ -111,6 +115,7 @@ export function RegisterPanel({
   const clear = () => {
     setFilled(NOTHING);
     setTyped("");
+    setMode(null);
     (document.activeElement as HTMLElement | null)?.blur();
   };
   const submit = (event: FormEvent) => {
@@ -146,13 +151,23 @@ export function RegisterPanel({
       className="flex-1"
       bodyClassName="flex flex-col"
     >
-      <div className="min-h-0 flex-1 overflow-y-auto">
+      <div
+        className="min-h-0 flex-1 overflow-y-auto"
+        onClick={(event) => {
+          // a figure that is pressed is the one to be set
+          const id = (event.target as HTMLElement).closest<HTMLElement>("[data-register]")?.dataset["register"];
+          if (id === undefined || isReadOnly) return;
+          setRegister(id as RegisterId);
+          setMode((now) => now ?? "capture");
+          setTimeout(() => (firstBox.current ?? typedBox.current ?? act.current)?.focus());
+        }}
+      >
         <Table seen={seen} />
       </div>
       {isReadOnly ? null : (
         <form
           onSubmit={submit}
-          className="flex shrink-0 flex-col gap-2 border-t border-rule bg-contact-soft p-2.5"
+          className={`flex shrink-0 flex-col gap-1.5 border-t border-rule bg-contact-soft p-2 ${isPointed ? "outline-3 -outline-offset-3 outline-expected" : ""}`}
           aria-label="Set a register"
         >
           <div className="flex flex-wrap items-center gap-1.5 text-xs">
@@ -166,12 +181,16 @@ export function RegisterPanel({
                   name="register-mode"
                   className="sr-only"
                   checked={mode === one}
-                  onChange={() => setMode(one)}
+                  onChange={() => {
+                    setMode(one);
+                    setTimeout(() => (one === "type" ? typedBox : firstBox).current?.focus());
+                  }}
+                  onClick={() => setMode(one)}
                 />
                 {MODES[one].words} <kbd className="figures">{MODES[one].cap}</kbd>
               </label>
             ))}
-            <label className="ml-auto">
+            <label className={mode === null ? "sr-only" : "ml-auto"}>
               register{" "}
               <Select
                 aria-label="Register"
@@ -193,7 +212,7 @@ export function RegisterPanel({
               </Select>
             </label>
           </div>
-          {mode === "type" ? (
+          {mode === null ? null : mode === "type" ? (
             <div className="leading-8">
               <Select aria-label="How" value={how} onChange={(event) => setHow(event.target.value as "set" | "add")}>
                 <option value="set">Set {called(register)} to</option>
@@ -221,14 +240,24 @@ export function RegisterPanel({
               firstBox={firstBox}
             />
           )}
-          <p className="flex flex-wrap items-center gap-2">
-            <Button look="act" type="submit" ref={act} disabled={target === null && !(mode === "type" && typed !== "")}>
-              Set {called(register)}
-            </Button>
-            <span className="figures">
-              {shown(held)} → <b>{target === null ? "…" : shown(target)}</b>
-            </span>
-          </p>
+          {mode === null ? null : (
+            <p className="flex flex-wrap items-center gap-2">
+              <Button
+                look="act"
+                type="submit"
+                ref={act}
+                disabled={target === null && !(mode === "type" && typed !== "")}
+              >
+                Set {called(register)}
+              </Button>
+              <span className="figures">
+                {shown(held)} → <b>{target === null ? "…" : shown(target)}</b>
+              </span>
+              <Button look="quiet" className="ml-auto !py-0 text-xs" onClick={clear}>
+                Not now
+              </Button>
+            </p>
+          )}
           {problem ? (
             <p role="alert" className="text-xs">
               {problem}

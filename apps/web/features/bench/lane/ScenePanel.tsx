@@ -1,46 +1,89 @@
 import type { Command } from "@probe-lane/core/bench";
 import type { Axis } from "@probe-lane/core/registers";
 import { inShopWords } from "@probe-lane/core/words";
+import { lazy, Suspense } from "react";
+import { storedTheme } from "../../../app/theme";
 import { Button, Panel } from "../../../ui";
+import { framingWords, type Framing } from "./camera";
 import type { Jog } from "./drawing";
-import type { BenchKit } from "./kit";
+import type { BenchKit, Control } from "./kit";
 import type { LinkView } from "./laneLink";
+
+/** Fetched when somebody looks at it. */
+const SpaceView = lazy(() => import("./space/SpaceView"));
 
 /** The machine's picture, with what the bench answered last below it. */
 export function ScenePanel({
   view,
   kit,
-  fit,
-  onFit,
+  framing,
+  onFraming,
+  isInSpace,
+  onSpace,
   incident,
   ...rest
 }: {
   view: LinkView;
   kit: BenchKit;
-  fit: "near" | "whole";
+  framing: Framing;
   lastAxis: Axis;
   send(command: Command): void;
-  onFit(): void;
+  onFraming(): void;
+  isInSpace: boolean;
+  onSpace(): void;
   incident: string | null;
   isReadOnly: boolean;
   onJog: Jog | null;
+  pointed: ReadonlySet<Control>;
+  stopsAt: string;
 }) {
   const seen = view.observation;
-  const { title, whole, Picture, standing } = kit.picture;
-  const words = [standing(seen), incident ? `last incident: ${incident}` : ""].filter(Boolean).join(" · ");
+  const { title, Picture, space, standing } = kit.picture;
+  const home = seen.isHomed && "sample" in kit.block(seen) ? "reference return done" : "";
+  const words = [home, standing(seen), incident ? `last incident: ${incident}` : ""].filter(Boolean).join(" · ");
   return (
     <Panel
       title={title(seen)}
       note={
-        <Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFit}>
-          {fit === "near" ? whole : "near view"}
-        </Button>
+        <span className="flex gap-1">
+          {isInSpace ? null : (
+            <Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFraming}>
+              view: {framingWords[framing]}
+            </Button>
+          )}
+          <Button look="quiet" className="!py-0 text-xs" keyCap="3" aria-pressed={isInSpace} onClick={onSpace}>
+            {isInSpace ? "back to the drawing" : "in space"}
+          </Button>
+        </span>
       }
-      bodyClassName="flex flex-col"
+      className="flex-1"
+      bodyClassName="relative flex flex-col"
     >
       <div className="flex min-h-0 flex-1">
-        <Picture seen={seen} machine={view.shown.machine} fit={fit} {...rest} />
+        {isInSpace ? (
+          <Suspense fallback={<p className="p-4 text-ink2">Fetching the view in space …</p>}>
+            <SpaceView space={space(seen, view.shown.machine)} theme={storedTheme()} />
+          </Suspense>
+        ) : (
+          <Picture seen={seen} machine={view.shown.machine} framing={framing} {...rest} />
+        )}
       </div>
+      {seen.isStopped ? (
+        <div
+          role="alert"
+          className="absolute inset-x-[14%] top-16 border-2 border-contact bg-contact-soft p-3 text-center"
+        >
+          <p className="font-bold">{incident ?? "The machine has stopped itself."}</p>
+          <p className="my-1 text-xs">
+            Raise your hand and tell your instructor. Nothing is trusted until it is checked.
+          </p>
+          {rest.isReadOnly ? null : (
+            <Button look="act" onClick={() => rest.send({ type: "reset" })}>
+              Reset the machine
+            </Button>
+          )}
+        </div>
+      ) : null}
       <Message view={view} words={words} />
     </Panel>
   );
@@ -54,7 +97,7 @@ function Message({ view: { observation: seen, message, status }, words }: { view
     <p
       role="status"
       data-testid="message"
-      className={`min-h-8 border-t border-rule-soft px-2.5 py-1.5 ${isAnswer ? "bg-contact-soft font-bold" : "text-ink2"}`}
+      className={`min-h-7 border-t border-rule-soft px-2.5 py-1 ${isAnswer ? "bg-contact-soft font-bold" : "text-ink2"}`}
     >
       {inShopWords(isAnswer ? message : [door, words].filter(Boolean).join(" · "), seen.kind)}
     </p>

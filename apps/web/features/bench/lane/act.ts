@@ -5,6 +5,7 @@ import { verbKeys, type KeyVerb } from "./keys";
 export type DialogName =
   | "speed"
   | "keys"
+  | "words"
   | "handIn"
   | "sheet"
   | "check"

@@ -1,15 +1,7 @@
 import type { Axis } from "@probe-lane/core/registers";
-import type { JogKey } from "./keys";
+import { scaleFor, type Pads, type ViewBox } from "./camera";
 
-/** A rectangle of a view, mm: across and up. */
-export interface ViewBox {
-  left: number;
-  right: number;
-  bottom: number;
-  top: number;
-}
-
-export type Jog = (axis: Axis, direction: 1 | -1, isTen: boolean) => void;
+export type Jog = (axis: Axis, direction: 1 | -1, isTen: boolean, isRepeat: boolean) => void;
 export interface Frame {
   width: number;
   height: number;
@@ -18,16 +10,30 @@ export interface Frame {
   py(v: number): number;
 }
 
-/** `isUpsideDown` draws what grows upward downward: a side that its operator stands at. */
-export function frameOf(window: ViewBox, width: number, height: number, isUpsideDown = false): Frame {
-  const scale = Math.min(width / (window.right - window.left), height / (window.top - window.bottom));
+const NO_PADS: Pads = { left: 0, right: 0, top: 0, bottom: 0 };
+
+/**
+ * A window drawn in the middle of what the pads leave free. `isUpsideDown` draws what grows upward downward: a side
+ * that its operator stands at. Two views share a scale, px for each mm, where it is given.
+ */
+export function frameOf(
+  window: ViewBox,
+  width: number,
+  height: number,
+  {
+    isUpsideDown = false,
+    pads = NO_PADS,
+    scale = scaleFor(window, width, height, pads),
+  }: { isUpsideDown?: boolean; pads?: Pads; scale?: number } = {},
+): Frame {
   const [midU, midV] = [(window.left + window.right) / 2, (window.bottom + window.top) / 2];
+  const [midX, midY] = [(pads.left + width - pads.right) / 2, (pads.top + height - pads.bottom) / 2];
   return {
     width,
     height,
     scale,
-    px: (u) => width / 2 + (u - midU) * scale,
-    py: (v) => height / 2 - (isUpsideDown ? midV - v : v - midV) * scale,
+    px: (u) => midX + (u - midU) * scale,
+    py: (v) => midY - (isUpsideDown ? midV - v : v - midV) * scale,
   };
 }
 
@@ -74,57 +80,4 @@ export function Rect({
   );
 }
 
-/** A key that stands in the drawing at the thing it moves. */
-export function AxisKey({
-  x,
-  y,
-  jogKey: { cap, words },
-  label,
-  isActive,
-  onPress,
-}: {
-  x: number;
-  y: number;
-  jogKey: JogKey;
-  label: string;
-  isActive: boolean;
-  onPress(isTen: boolean): void;
-}) {
-  const width = cap.length > 1 ? 64 : 40;
-  return (
-    <g
-      role="button"
-      tabIndex={-1}
-      aria-label={words}
-      transform={`translate(${x - width / 2} ${y - 11})`}
-      style={{ cursor: "pointer" }}
-      onPointerDown={(event) => {
-        event.preventDefault();
-        onPress(event.shiftKey);
-      }}
-    >
-      <rect
-        width={width}
-        height="22"
-        rx="3"
-        fill="var(--panel)"
-        stroke={isActive ? "var(--contact)" : "var(--ink3)"}
-        strokeWidth={isActive ? 2 : 1}
-      />
-      <text x={width / 2} y="15.5" textAnchor="middle" fontSize="12" fill={isActive ? "var(--contact)" : "var(--ink)"}>
-        <tspan fontWeight="700">{label}</tspan> <tspan className="figures">{cap}</tspan>
-      </text>
-    </g>
-  );
-}
-
 export const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
-
-/** Keys round the spindle, pulled inside the frame when the spindle is outside of it. */
-export function keyCenter(frame: Frame, u: number, v: number): { cx: number; cy: number; isOutside: boolean } {
-  const [x, y] = [frame.px(u), frame.py(v)];
-  const cx = clamp(x, 90, frame.width - 90);
-  const cy = clamp(y, 46, frame.height - 46);
-  const isOutside = x < 0 || x > frame.width || y < 0 || y > frame.height;
-  return { cx, cy, isOutside };
-}

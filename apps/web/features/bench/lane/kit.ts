@@ -1,11 +1,13 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
 import type { Axis, AxisCounts, RegisterId } from "@probe-lane/core/registers";
 import type { ComponentType, Ref } from "react";
-import type { CheckName, TermName } from "@probe-lane/core/lane";
+import type { CheckName, CoachStep, TermName } from "@probe-lane/core/lane";
 import type { MillLengthSchool } from "@probe-lane/core/exercises";
 import type { Act, ActKey, DialogName } from "./act";
+import type { Framing } from "./camera";
 import type { Jog } from "./drawing";
 import type { JogKey, KeyVerb } from "./keys";
+import type { SpaceScene } from "./space/bodies";
 
 export interface DialogProps<S extends Observation = Observation> {
   seen: S;
@@ -23,12 +25,38 @@ export interface BenchDialog<S extends Observation> {
 export interface PictureProps<S extends Observation = Observation> {
   seen: S;
   machine: AxisCounts;
-  fit: "near" | "whole";
+  framing: Framing;
   lastAxis: Axis;
   onJog: Jog | null;
   send(command: Command): void;
   isReadOnly: boolean;
+  /** Controls that the coach speaks of. */
+  pointed: ReadonlySet<Control>;
+  /** What eyes, ears and fingers have now, as a text: a held key stops where it changes. */
+  stopsAt: string;
 }
+
+/** The cool outline of a control that the coach speaks of. */
+export const outlined = (pointed: ReadonlySet<Control>, control: Control): string =>
+  pointed.has(control) ? "outline-3 outline-offset-2 outline-expected" : "";
+
+/** What of a bench can be pointed at by its coach. */
+export type Control =
+  | "home"
+  | "hand"
+  | "door"
+  | "spindle"
+  | "drawer"
+  | "look"
+  | "size"
+  | "reading"
+  | "register"
+  | "measure"
+  | "check"
+  | "block"
+  | "handIn"
+  | `act ${ActKey}`
+  | `key ${Axis}`;
 
 /** What is filled in to set a register from where the machine stands; texts as they were typed. */
 export interface Filled {
@@ -105,6 +133,8 @@ export interface BenchKit<S extends Observation = Observation> {
   schoolsToName(seen: S): readonly { readonly id: MillLengthSchool; readonly words: string }[];
   /** What a check asks for, where it is not what it asks for everywhere. */
   readonly asksOf: Readonly<Partial<Record<CheckName, string>>>;
+  /** The controls that a step of the coach names. */
+  pointsAt(step: CoachStep<string>, seen: S): readonly Control[];
   /** The check that is asked for first, where it is not the first of the list. */
   firstCheck(seen: S): CheckName | null;
   readonly position: PositionKit<S>;
@@ -112,8 +142,9 @@ export interface BenchKit<S extends Observation = Observation> {
   readonly ledger: LedgerKit<S>;
   readonly picture: {
     title(seen: S): string;
-    readonly whole: string;
     readonly Picture: ComponentType<PictureProps<S>>;
+    /** The same in space, from nothing but what the drawing has. */
+    space(seen: S, machine: AxisCounts): SpaceScene;
     /** How machine and blank stand, in a few words. */
     standing(seen: S): string;
   };

@@ -19,6 +19,8 @@ import { Position } from "../lane/Position";
 import { RegisterPanel } from "../lane/RegisterPanel";
 import { benchKitFor } from "../machines";
 import { clockOf, indexOfSeq, jumpTo, stayMs } from "./reviewView";
+import { nextFraming, type Framing } from "../lane/camera";
+import type { Control } from "../lane/kit";
 import { ScenePanel } from "../lane/ScenePanel";
 
 const SPEEDS = [1, 4, 16] as const;
@@ -65,6 +67,8 @@ export function ReviewPage() {
   return data ? <Replay view={data} /> : <Loading />;
 }
 
+const NOTHING_POINTED: ReadonlySet<Control> = new Set();
+
 function Replay({ view }: { view: ReviewView }) {
   const { lane, review, notes, canWrite } = view;
   const { moments } = review;
@@ -73,7 +77,8 @@ function Replay({ view }: { view: ReviewView }) {
   const [index, setIndex] = useState(() => (asked.has("seq") ? indexOfSeq(moments, Number(asked.get("seq"))) : 0));
   const [isPlaying, setIsPlaying] = useState(false);
   const [speed, setSpeed] = useState<(typeof SPEEDS)[number]>(4);
-  const [fit, setFit] = useState<"near" | "whole">("near");
+  const [isInSpace, setInSpace] = useState(false);
+  const [framing, setFraming] = useState<Framing>("near");
   const [tab, setTab] = useState<"moments" | "ledger">("moments");
   const last = moments.length - 1;
 
@@ -92,8 +97,7 @@ function Replay({ view }: { view: ReviewView }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const isTyping = (event.target as HTMLElement | null)?.closest("input, textarea") !== null;
-      if (!isTyping && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "f")
-        setFit((held) => (held === "near" ? "whole" : "near"));
+      if (!isTyping && !event.ctrlKey && !event.metaKey && event.key.toLowerCase() === "f") setFraming(nextFraming);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
@@ -146,12 +150,16 @@ function Replay({ view }: { view: ReviewView }) {
           <ScenePanel
             view={still}
             kit={kit}
-            fit={fit}
+            framing={framing}
             lastAxis={axis}
             send={() => undefined}
             isReadOnly
-            onFit={() => setFit(fit === "near" ? "whole" : "near")}
+            onFraming={() => setFraming(nextFraming)}
+            isInSpace={isInSpace}
+            onSpace={() => setInSpace(!isInSpace)}
             onJog={null}
+            pointed={NOTHING_POINTED}
+            stopsAt=""
             incident={incident ? incidentWords[incident] : null}
           />
           <div className="flex min-h-0 flex-col gap-2">

@@ -1,14 +1,16 @@
 import type { Observation } from "@probe-lane/core/bench";
-import { Dialog } from "../../../../ui";
+import { SideSheet } from "../../../../ui";
 import type { OpenDialog } from "../act";
 import type { BenchDialog, DialogProps } from "../kit";
 import { Check } from "./Check";
 import { Exchange } from "./Exchange";
 import { HandIn, KeyMap, Speed } from "./Machine";
+import { Words } from "./Words";
 
 /** What every bench can open; a machine adds its own. */
 const SHARED: Partial<Record<NonNullable<OpenDialog>, BenchDialog<Observation>>> = {
   speed: { title: "Start the spindle", Body: Speed },
+  words: { title: "Words of the bench", Body: Words },
   keys: { title: "Keys of the bench", Body: KeyMap, isWide: true },
   handIn: { title: "Hand in this lane?", Body: HandIn },
   check: { title: "Check what you set", Body: Check },
@@ -16,18 +18,18 @@ const SHARED: Partial<Record<NonNullable<OpenDialog>, BenchDialog<Observation>>>
 };
 
 /** Dialogs that a watching instructor, or who has handed in, may open too. */
-export const readOnlyDialogs = new Set<OpenDialog>(["keys", "sheet", "exchange"]);
+export const readOnlyDialogs = new Set<OpenDialog>(["keys", "words", "sheet", "exchange"]);
 
 export function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialog }) {
   const shown = open === null ? undefined : (props.kit.dialogs[open] ?? SHARED[open]);
   return (
-    <Dialog
+    <SideSheet
       title={shown?.title ?? ""}
       isOpen={shown !== undefined}
       onClose={props.onClose}
-      width={shown?.isWide ? "max-w-2xl" : "max-w-md"}
+      isWide={shown?.isWide === true}
     >
       {shown ? <shown.Body {...props} /> : null}
-    </Dialog>
+    </SideSheet>
   );
 }

@@ -51,10 +51,10 @@ export function LatheTable({ seen }: { seen: TurningSeen }) {
                   <span className="font-sans text-xs font-normal text-ink2"> in use</span>
                 ) : null}
               </th>
-              <td data-testid={`${name}.x`} className={cell}>
+              <td data-testid={`${name}.x`} data-register={`${name}.x`} className={cell}>
                 {show(row.x)}
               </td>
-              <td data-testid={`${name}.z`} className={cell}>
+              <td data-testid={`${name}.z`} data-register={`${name}.z`} className={cell}>
                 {show(row.z)}
               </td>
             </tr>
@@ -100,10 +100,10 @@ export function LatheTable({ seen }: { seen: TurningSeen }) {
               >
                 <b className="figures">{number}</b> <span className="text-xs text-ink2">{turretKindWords[shape]}</span>
               </th>
-              <td data-testid={`${first[0]}${number}`} className={cell}>
+              <td data-testid={`${first[0]}${number}`} data-register={`${first[0]}${number}`} className={cell}>
                 {show(first[1]?.[number])}
               </td>
-              <td data-testid={`${second[0]}${number}`} className={cell}>
+              <td data-testid={`${second[0]}${number}`} data-register={`${second[0]}${number}`} className={cell}>
                 {show(second[1]?.[number])}
               </td>
               {hasWear ? (
@@ -114,10 +114,10 @@ export function LatheTable({ seen }: { seen: TurningSeen }) {
               ) : null}
               {hasNose ? (
                 <>
-                  <td data-testid={`R${number}`} className={cell}>
+                  <td data-testid={`R${number}`} data-register={`R${number}`} className={cell}>
                     {show(turret?.r[number])}
                   </td>
-                  <td data-testid={`Q${number}`} className={cell}>
+                  <td data-testid={`Q${number}`} data-register={`Q${number}`} className={cell}>
                     {Math.round((turret?.q[number] ?? 0) / scale.countsPerUnit)}
                   </td>
                 </>

@@ -4,7 +4,7 @@ import type { Axis, RegisterId } from "@probe-lane/core/registers";
 import { inShopWords } from "@probe-lane/core/words";
 import type { ActKey } from "../../lane/act";
 import { verbKeys, type KeyVerb } from "../../lane/keys";
-import type { BenchKit } from "../../lane/kit";
+import type { BenchKit, Control } from "../../lane/kit";
 import { latheActs } from "./acts";
 import { AxisHeight } from "./dialogs/AxisHeight";
 import { Fit } from "./dialogs/Fit";
@@ -13,6 +13,7 @@ import { LatheSheet } from "./dialogs/Sheet";
 import { MeasureTurned, Shims, Turret, TurningGap } from "./dialogs/Turning";
 import { handWoundKeys, latheKeys } from "./keys";
 import { LathePicture } from "./Picture";
+import { turningSpace } from "./space";
 import { LatheTable } from "./RegisterTable";
 import { asMm, LatheSentence } from "./Sentence";
 import { TipCodes } from "./TipCodes";
@@ -59,6 +60,20 @@ function turretLedger({ lathe, sheet }: TurningSeen, axis: Axis): RegisterId {
   return rowOn(axis, "X", "Z", lathe.station);
 }
 
+/** The controls that a coach's step is about. */
+const POINTS: Readonly<Record<string, readonly Control[]>> = {
+  home: ["home"],
+  resetAfterStrike: ["hand"],
+  doTask: ["act burr"],
+  faceFirst: ["spindle"],
+  changeTool: ["drawer"],
+  setWorkZ: ["register"],
+  checkIt: ["check"],
+  checkAgain: ["check"],
+  answerCheck: ["check"],
+  handIn: ["handIn"],
+};
+
 const called = ({ lathe: { station, row } }: TurningSeen): string =>
   `T${station}, ${row === null ? "no offset called" : `offset ${row} called`}`;
 
@@ -102,6 +117,7 @@ const turret: LatheKit = {
   schoolsToName: () => [],
   asksOf: { knownHeight: "How far before the face do you expect the tip to stand?" },
   firstCheck: () => null,
+  pointsAt: ({ code }) => POINTS[code] ?? [],
   position: {
     title: "Position",
     axes: ["x", "z"],
@@ -123,8 +139,8 @@ const turret: LatheKit = {
   ledger: { forAxis: turretLedger, firstTerm: (axis) => (axis === "x" ? "diameter" : "block") },
   picture: {
     title: () => "Half section from the front",
-    whole: "whole travel",
     Picture: LathePicture,
+    space: turningSpace,
     standing: () => "",
   },
 };

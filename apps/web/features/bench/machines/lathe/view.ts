@@ -10,7 +10,7 @@ import {
   turnedFaceWords,
   turretKindWords,
 } from "@probe-lane/core/words";
-import type { ViewBox } from "../../lane/drawing";
+import { holding, windowRound, type Shown, type ViewBox } from "../../lane/camera";
 import type { DialogProps } from "../../lane/kit";
 import { nearest, type Sensation } from "../../lane/things";
 
@@ -37,16 +37,39 @@ export function tipPlace(seen: TurningSeen, machine: AxisCounts): { radiusMm: nu
 }
 
 /** The window of the half section: part and jaws with room for the tool, or the whole travel. */
-export function turningWindow(seen: TurningSeen, fit: "near" | "whole"): ViewBox {
+export function turningWindow(seen: TurningSeen, machine: AxisCounts, shown: Shown): ViewBox {
   const { tip } = seen.lathe;
-  if (fit === "whole")
+  const { radiusMm, zMm } = tipPlace(seen, machine);
+  if (shown === "contact") return windowRound(zMm, radiusMm, CLOSE_HALF_MM);
+  if (shown === "far")
     return { left: tip.jawMm - 40, right: tip.faceMm + 330, bottom: -20, top: tip.partRadiusMm + 150 };
   const { arm } = seen.lathe;
   const near = { left: tip.jawMm - 26, right: tip.faceMm + 46, bottom: -14, top: tip.partRadiusMm + 40 };
   // with the arm down the work is done at its sensor
-  return arm
+  const all = arm
     ? { ...near, right: Math.max(near.right, arm.zMm + 36), top: Math.max(near.top, arm.radiusMm + 44) }
     : near;
+  return holding(all, zMm, radiusMm, TIP_ROOM_MM);
+}
+
+/** Room round a tip, and half of what is looked at closely, mm. */
+const TIP_ROOM_MM = 30;
+const CLOSE_HALF_MM = 15;
+
+/** Daylight from the tip to the part's end or its skin, as an eye tells it, mm. */
+export function turningDaylight(seen: TurningSeen, machine: AxisCounts): number {
+  const { tip } = seen.lathe;
+  const { radiusMm, zMm } = tipPlace(seen, machine);
+  const [out, right] = [radiusMm - tip.partRadiusMm, zMm - tip.faceMm];
+  return out > 0 && right > 0 ? Math.hypot(out, right) : Math.max(out, right);
+}
+
+/** Axis and direction that lead to the part: along Z from before the face, across from outside. */
+export function towardTurned(seen: TurningSeen, machine: AxisCounts): { axis: "x" | "z"; direction: -1 }[] {
+  const { tip } = seen.lathe;
+  const { radiusMm, zMm } = tipPlace(seen, machine);
+  if (zMm > tip.faceMm) return [{ axis: "z", direction: -1 }];
+  return radiusMm > tip.partRadiusMm ? [{ axis: "x", direction: -1 }] : [];
 }
 
 const gapName = ({ sheet }: Pick<TurningSeen, "sheet">, id: string): string => {

@@ -32,8 +32,14 @@ export function Loupe({ seen, machine }: { seen: MillSeen; machine: AxisCounts }
   const clip = useId();
   const { strong, soft, isContact } = sensationOf(seen, machine);
   return (
-    <figure className="flex flex-col items-center">
-      <svg className="w-full max-w-[196px]" viewBox={`0 0 ${SIZE} ${SIZE}`} aria-hidden>
+    <figure className="flex flex-col">
+      <figcaption role="status" aria-live="polite" className="mb-1 rounded-[3px] bg-well/75">
+        <b data-testid="sensation" className={`block text-lg leading-5 ${isContact ? "text-contact" : ""}`}>
+          {strong}
+        </b>
+        <span className="text-xs text-ink2">{soft}</span>
+      </figcaption>
+      <svg className="w-full" viewBox={`0 0 ${SIZE} ${SIZE}`} aria-hidden>
         <clipPath id={clip}>
           <circle cx={MID} cy={MID} r={MID - 3} />
         </clipPath>
@@ -43,12 +49,6 @@ export function Loupe({ seen, machine }: { seen: MillSeen; machine: AxisCounts }
         </g>
         <circle cx={MID} cy={MID} r={MID - 3} fill="none" stroke="var(--ink)" strokeWidth="2.5" />
       </svg>
-      <figcaption role="status" aria-live="polite" className="mt-1 min-h-11 text-center">
-        <b data-testid="sensation" className={`block text-[15px] ${isContact ? "text-contact" : ""}`}>
-          {strong}
-        </b>
-        <span className="text-xs text-ink2">{soft}</span>
-      </figcaption>
     </figure>
   );
 }

@@ -51,7 +51,7 @@ export function MillTable({ seen }: { seen: MillSeen }) {
                 ) : null}
               </th>
               {AXES.map((axis) => (
-                <td key={axis} data-testid={`${name}.${axis}`} className={cell}>
+                <td key={axis} data-testid={`${name}.${axis}`} data-register={`${name}.${axis}`} className={cell}>
                   {show(row[axis])}
                 </td>
               ))}
@@ -107,20 +107,20 @@ export function MillTable({ seen }: { seen: MillSeen }) {
                 </th>
                 {hasLengths ? (
                   <>
-                    <td data-testid={`H${row}`} className={cell}>
+                    <td data-testid={`H${row}`} data-register={`H${row}`} className={cell}>
                       {show(registers.lengthGeometry[row] ?? 0)}
                     </td>
-                    <td data-testid={`HW${row}`} className={cell}>
+                    <td data-testid={`HW${row}`} data-register={`HW${row}`} className={cell}>
                       {show(registers.lengthWear[row] ?? 0)}
                     </td>
                   </>
                 ) : null}
                 {hasDiameters ? (
                   <>
-                    <td data-testid={`D${row}`} className={cell}>
+                    <td data-testid={`D${row}`} data-register={`D${row}`} className={cell}>
                       {show(registers.diameterGeometry[row] ?? 0)}
                     </td>
-                    <td data-testid={`DW${row}`} className={cell}>
+                    <td data-testid={`DW${row}`} data-register={`DW${row}`} className={cell}>
                       {show(registers.diameterWear[row] ?? 0)}
                     </td>
                   </>

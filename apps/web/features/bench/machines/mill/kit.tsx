@@ -4,7 +4,7 @@ import { registerKind, type Axis, type RegisterId } from "@probe-lane/core/regis
 import { schoolWords, thingWords } from "@probe-lane/core/words";
 import type { ActKey } from "../../lane/act";
 import { verbKeys } from "../../lane/keys";
-import type { BenchKit } from "../../lane/kit";
+import type { BenchKit, Control } from "../../lane/kit";
 import { millActs } from "./acts";
 import { Drawer } from "./dialogs/Drawer";
 import { Gap, Ready } from "./dialogs/Hands";
@@ -13,10 +13,10 @@ import { Probe } from "./dialogs/Probe";
 import { Beam, Setter } from "./dialogs/Setters";
 import { MillSheet } from "./dialogs/Sheet";
 import { millKeys } from "./keys";
-import { MillPicture, standingWords } from "./Picture";
+import { MillPicture, sideWords, standingWords } from "./Picture";
+import { millSpace } from "./space";
 import { MillTable } from "./RegisterTable";
 import { asMm, firstRegister, MillSentence, registerForAxis } from "./Sentence";
-import { sideWords } from "./Scene";
 import { nextSide } from "./view";
 
 const ASKS: Record<ActKey, Command> = {
@@ -25,6 +25,40 @@ const ASKS: Record<ActKey, Command> = {
   paper: { type: "placePaper" },
   feel: { type: "feelPaper" },
   block: { type: "pullBlock" },
+};
+
+/** The controls that a coach's step is about; where none stands here it is the key of its axis. */
+const POINTS: Readonly<Record<string, readonly Control[]>> = {
+  home: ["home"],
+  resetAfterStrike: ["hand"],
+  doTask: ["act burr"],
+  dressBurr: ["act burr"],
+  openDoor: ["door"],
+  shutDoor: ["door"],
+  stopSpindle: ["spindle"],
+  startSlow: ["spindle"],
+  loadFinder: ["drawer"],
+  swapToTool1: ["drawer"],
+  loadPointed: ["drawer"],
+  replaceFinder: ["drawer"],
+  loadTool: ["drawer"],
+  setWobbling: ["act wobble"],
+  lookAcross: ["look"],
+  finestClicks: ["size"],
+  kickedOnce: ["reading"],
+  setFromKick: ["register"],
+  setLength: ["register"],
+  liftFirst: ["key z"],
+  placePaper: ["act paper"],
+  pullPaper: ["act paper"],
+  lowerOntoPaper: ["key z"],
+  expectZero: ["check"],
+  goOverZero: ["block"],
+  lookFromTwoSides: ["look"],
+  checkIt: ["check"],
+  checkAgain: ["check"],
+  answerCheck: ["check"],
+  handIn: ["handIn"],
 };
 
 const MEASURES = new Set<string>(["caliper", "micrometer", "rule", "presetter", "boreGauge"]);
@@ -112,11 +146,12 @@ export const millKit: BenchKit<MillSeen> = {
     rowOf: () => null,
     exchange: { dialect: "mill", hasProgram: true, sample: "G10 L2 P1 X-329.672 Y-191.120\nG10 L10 P1 R-250.780" },
   },
+  pointsAt: ({ code, axis }) => POINTS[code] ?? [axis ? (`key ${axis}` as const) : "drawer"],
   ledger: { forAxis: ledgerRegister, firstTerm: (axis) => (axis === "z" ? "paper" : "tipRadius") },
   picture: {
-    title: ({ sight }) => `Plan from above, elevation ${sideWords[sight]}`,
-    whole: "whole table",
+    title: ({ sight }) => `Plan from above, section ${sideWords[sight]}`,
     Picture: MillPicture,
+    space: millSpace,
     standing: standingWords,
   },
 };

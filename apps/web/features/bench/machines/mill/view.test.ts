@@ -2,7 +2,21 @@ import { millLane, type LaneDriver } from "@probe-lane/students";
 import { findDemoExercise } from "../../../../../../demo";
 import type { Command, MillSeen } from "@probe-lane/core/bench";
 import { describe, expect, it } from "vitest";
-import { across, depth, dialHands, planWindow, sensationOf, sheetLine, solidsOf, thingLabel } from "./view";
+import { shownFor } from "../../lane/camera";
+import {
+  across,
+  depth,
+  dialHands,
+  leftOutMm,
+  nearestMm,
+  placeOf,
+  sceneWindows,
+  sensationOf,
+  sheetLine,
+  solidsOf,
+  thingLabel,
+  towardPart,
+} from "./view";
 import { gapLabel } from "../../lane/things";
 import { millActs } from "./acts";
 
@@ -96,7 +110,7 @@ describe("what eye, ear and finger say", () => {
     expect(says(made)).toBe("tool 3 over the part");
     made.do({ type: "setDoor", isOpen: true });
     made.do({ type: "standLamp" });
-    expect(says(made)).toBe("tool 3 over the height gauge");
+    expect(says(made)).toBe("tool 3 over the height gauge with lamp");
   });
   it("an indicator says how far opposite places differ, never where the axis is", () => {
     const made = lane(
@@ -119,6 +133,53 @@ describe("what eye, ear and finger say", () => {
   });
 });
 
+describe("the camera", () => {
+  const { seen } = lane("focuser-plate-lower-left");
+  const stock = seen.boxes.stock;
+  /** Machine counts that bring the tip to a place, mm. */
+  const at = (x: number, y: number, tipZ: number) => ({
+    x: Math.round(x * 1000),
+    y: Math.round(y * 1000),
+    z: Math.round((tipZ + seen.heldLengthMm) * 1000),
+  });
+  const middle = [(stock.low.x + stock.high.x) / 2, (stock.low.y + stock.high.y) / 2] as const;
+
+  it("always holds the tip and the blank, from home to the contact, from every side", () => {
+    for (const sight of ["front", "right", "back", "left"] as const)
+      for (const machine of [at(0, 0, 0), at(-500, -350, -100), at(middle[0], middle[1], stock.high.z + 3)])
+        for (const shown of ["near", "far"] as const) {
+          const view = { ...seen, sight };
+          const { x, y, tipZ } = placeOf(view, machine);
+          const { plan, section } = sceneWindows(view, machine, shown);
+          expect(x).toBeGreaterThan(plan.left);
+          expect(x).toBeLessThan(plan.right);
+          expect(y).toBeGreaterThan(plan.bottom);
+          expect(y).toBeLessThan(plan.top);
+          expect(across(sight, x, y)).toBeGreaterThan(section.left);
+          expect(across(sight, x, y)).toBeLessThan(section.right);
+          // a tip far above is drawn over a break
+          expect(tipZ - leftOutMm(view, tipZ, shown)).toBeLessThan(section.top);
+          expect(plan.right).toBeGreaterThan(stock.high.x);
+          expect(section.bottom).toBeLessThan(stock.low.z);
+        }
+  });
+  it("comes close by itself within 5 mm of daylight, and leaves only at 9", () => {
+    const high = (mm: number) => nearestMm(seen, at(middle[0], middle[1], stock.high.z + mm));
+    expect(high(4)).toBeCloseTo(4, 2);
+    expect(shownFor("auto", high(6), "near")).toBe("near");
+    expect(shownFor("auto", high(4), "near")).toBe("contact");
+    expect(shownFor("auto", high(7), "contact")).toBe("contact");
+    expect(shownFor("auto", high(10), "contact")).toBe("near");
+    expect(shownFor("far", high(1), "near")).toBe("far");
+  });
+  it("says which key leads to the part: beside it sideways, over it down", () => {
+    expect(towardPart(seen, at(stock.low.x - 8, middle[1], stock.high.z - 3))).toEqual([{ axis: "x", direction: 1 }]);
+    expect(towardPart(seen, at(middle[0], stock.high.y + 8, stock.high.z - 3))).toEqual([{ axis: "y", direction: -1 }]);
+    expect(towardPart(seen, at(middle[0], middle[1], stock.high.z + 8))).toEqual([{ axis: "z", direction: -1 }]);
+    expect(towardPart(seen, at(middle[0], middle[1], stock.high.z - 1))).toEqual([]);
+  });
+});
+
 describe("the drawing", () => {
   it("shows every solid, and its near window holds blank and vise or plate", () => {
     for (const id of [
@@ -134,9 +195,9 @@ describe("the drawing", () => {
           .map(({ name }) => name)
           .sort(),
       ).toEqual(Object.keys(seen.solids).sort());
-      const window = planWindow(seen, "near");
-      expect(window.left).toBeLessThan(seen.boxes.stock.low.x);
-      expect(window.top).toBeGreaterThan(seen.boxes.stock.high.y);
+      const { plan } = sceneWindows(seen, seen.machine, "near");
+      expect(plan.left).toBeLessThan(seen.boxes.stock.low.x);
+      expect(plan.top).toBeGreaterThan(seen.boxes.stock.high.y);
     }
   });
 });

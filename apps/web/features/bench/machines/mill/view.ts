@@ -3,9 +3,9 @@ import { edgeOf, surfaces, type Surface } from "@probe-lane/core/exercises";
 import { planGap, type Solid } from "@probe-lane/core/geometry";
 import { TASTER_TURN_MM, toolNumber, type Thing } from "@probe-lane/core/instruments";
 import type { Side } from "@probe-lane/core/lane";
-import type { AxisCounts } from "@probe-lane/core/registers";
+import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 import { scales, showLength, toMm } from "@probe-lane/core/units";
-import type { ViewBox } from "../../lane/drawing";
+import { holding, windowRound, type Shown, type ViewBox } from "../../lane/camera";
 import type { DialogProps } from "../../lane/kit";
 import { gapLabel, nearest, type Sensation } from "../../lane/things";
 import { feelWords, gapKindWords, surfaceWords, thingWords, toolKindWords, wobbleWords } from "@probe-lane/core/words";
@@ -177,23 +177,94 @@ export function sensationOf(seen: MillSeen, machine: AxisCounts): Sensation {
   };
 }
 
-/** The window of the drawing: round the blank and what holds it, or the whole table. */
-export function planWindow(seen: MillSeen, fit: "near" | "whole"): ViewBox {
+/** Room round what holds the blank, round a tip, and half of what is looked at closely, mm. */
+const ROOM_MM = 12;
+const TIP_ROOM_MM = 16;
+const CLOSE_HALF_MM = 17;
+
+/** Daylight from the tip to the blank, and to a gauge or setter that it could meet, as an eye tells it, mm. */
+export function nearestMm(seen: MillSeen, machine: AxisCounts): number {
+  const { x, y, tipZ } = placeOf(seen, machine);
+  const gaps = surfaces.flatMap((name) => {
+    const solid = seen.solids[name];
+    if (!solid || name === "table") return [];
+    const [side, over] = [planGap(solid, x, y) - seen.heldShape.tipRadiusMm, tipZ - solid.highZ];
+    return [side > 0 && over > 0 ? Math.hypot(side, over) : Math.max(side, over)];
+  });
+  return Math.min(...gaps);
+}
+
+/** A tip higher than this over the blank is drawn over a break, mm: the way between is left out, and said. */
+const BREAK_MM = 34;
+
+/** How high over its drawn place a tip is; 0 where nothing is left out. */
+export function leftOutMm(seen: MillSeen, tipZ: number, shown: Shown): number {
+  return shown === "near" ? Math.max(0, tipZ - seen.boxes.stock.high.z - BREAK_MM) : 0;
+}
+
+/** What plan and section show: always the tip, and the nearest thing that it could meet. */
+export function sceneWindows(seen: MillSeen, machine: AxisCounts, shown: Shown): { plan: ViewBox; section: ViewBox } {
   const scale = scales[seen.sheet.unit];
-  if (fit === "whole") {
-    const { x, y } = seen.travelCounts;
-    return {
-      left: toMm(x[0], scale) - 60,
-      right: toMm(x[1], scale) + 60,
-      bottom: toMm(y[0], scale) - 40,
-      top: toMm(y[1], scale) + 40,
+  const { sight, travelCounts, boxes } = seen;
+  const { x, y, tipZ, noseZ } = placeOf(seen, machine);
+  const at = across(sight, x, y);
+  const { frontJaw, backJaw, plate, stock, table } = boxes;
+  if (shown === "contact")
+    return { plan: windowRound(x, y, CLOSE_HALF_MM), section: windowRound(at, tipZ + 5, CLOSE_HALF_MM) };
+  const isAlongX = sight === "front" || sight === "back";
+  const sideways = ({ left, right, bottom, top }: ViewBox): Pick<ViewBox, "left" | "right"> => {
+    const [a, b] = isAlongX
+      ? [across(sight, left, 0), across(sight, right, 0)]
+      : [across(sight, 0, bottom), across(sight, 0, top)];
+    return { left: Math.min(a, b), right: Math.max(a, b) };
+  };
+  if (shown === "far") {
+    const plan = {
+      left: toMm(travelCounts.x[0], scale) - 60,
+      right: toMm(travelCounts.x[1], scale) + 60,
+      bottom: toMm(travelCounts.y[0], scale) - 40,
+      top: toMm(travelCounts.y[1], scale) + 40,
     };
+    return { plan, section: { ...sideways(plan), bottom: table.high.z - 20, top: Math.max(20, noseZ + 20) } };
   }
-  const { frontJaw, backJaw, plate, stock } = seen.boxes;
-  const MARGIN = 16;
   const low = frontJaw?.low ?? plate?.low ?? stock.low;
   const high = backJaw?.high ?? plate?.high ?? stock.high;
-  return { left: low.x - MARGIN, right: high.x + MARGIN, bottom: low.y - MARGIN, top: high.y + MARGIN };
+  const held = { left: low.x - ROOM_MM, right: high.x + ROOM_MM, bottom: low.y - ROOM_MM, top: high.y + ROOM_MM };
+  const plan = holding(held, x, y, TIP_ROOM_MM);
+  const upright = { ...sideways(plan), bottom: stock.low.z - 34, top: stock.high.z + 34 };
+  return { plan, section: holding(upright, at, tipZ - leftOutMm(seen, tipZ, shown), TIP_ROOM_MM) };
+}
+
+/**
+ * Where the registers of the offset in use have their zero, machine frame, mm; null where one holds nothing. Of Z it is
+ * where the tip would stand that is held now, with its length as the control has it and its body as an eye sees it.
+ */
+export function ownZero({ registers, modal, sheet, lengthCounts, heldLengthMm }: MillSeen): {
+  readonly x: number | null;
+  readonly y: number | null;
+  readonly tipZ: number | null;
+} {
+  const scale = scales[sheet.unit];
+  const row = registers.work[modal.workOffset];
+  const { common } = registers;
+  const held = (axis: "x" | "y") => (row[axis] === 0 ? null : toMm(row[axis] + common[axis], scale));
+  const hasLength = row.z !== 0 || lengthCounts !== 0;
+  return {
+    x: held("x"),
+    y: held("y"),
+    tipZ: hasLength && lengthCounts !== 0 ? toMm(row.z + common.z + lengthCounts, scale) - heldLengthMm : null,
+  };
+}
+
+/** Which axis keys lead to the blank from where the tip stands, as an eye tells it. */
+export function towardPart(seen: MillSeen, machine: AxisCounts): { axis: Axis; direction: 1 | -1 }[] {
+  const { stock } = seen.boxes;
+  const place = placeOf(seen, machine);
+  const flat = (["x", "y"] as const).flatMap((axis): { axis: Axis; direction: 1 | -1 }[] => {
+    if (place[axis] < stock.low[axis]) return [{ axis, direction: 1 }];
+    return place[axis] > stock.high[axis] ? [{ axis, direction: -1 }] : [];
+  });
+  return flat.length === 0 && place.tipZ > stock.high.z ? [{ axis: "z", direction: -1 }] : flat;
 }
 
 /** Where the drawing has its zero, the gauges' sizes and the rest of the sheet in a few lines, with field words. */

@@ -3,6 +3,7 @@ import { scales, showLength } from "@probe-lane/core/units";
 import { gapKindWords, instrumentWords, thingWords, toolKindWords } from "@probe-lane/core/words";
 import { Button } from "../../../../../ui";
 import type { MillDialogProps } from "../view";
+import { Silhouette } from "./Silhouette";
 
 /** What hangs in the spindle, what can be loaded by hand, and what else lies beside the machine. */
 export function Drawer({ seen, send, onClose }: MillDialogProps) {
@@ -50,11 +51,12 @@ export function Drawer({ seen, send, onClose }: MillDialogProps) {
         <Button
           key={thing}
           disabled={holds !== null}
-          className="justify-between py-1.5"
+          className="!whitespace-normal py-1 text-left"
           onClick={() => act({ type: "load", thing })}
         >
-          <span>Load the {thingWords(thing)}</span>
-          <span className="text-xs font-normal text-ink2">{note}</span>
+          <Silhouette sheet={sheet} thing={thing} />
+          <span className="flex-1">Load the {thingWords(thing)}</span>
+          <span className="max-w-44 text-right text-xs font-normal text-ink2">{note}</span>
         </Button>
       ))}
       <Button

@@ -1,0 +1,56 @@
+/** A point of a view's plane, mm. */
+export type Flat = readonly [number, number];
+export type Tone = "stock" | "jaw" | "steel" | "table" | "dark" | "tip" | "gauge";
+
+/**
+ * What stands in space, in a frame of its own: u to the right, v to the back, w up, mm. A prism is an outline seen from
+ * above, a cylinder stands upright or lies along u.
+ */
+export type Body =
+  | {
+      readonly kind: "prism";
+      readonly tone: Tone;
+      readonly outline: readonly Flat[];
+      readonly hole?: { readonly at: Flat; readonly radius: number } | readonly Flat[] | undefined;
+      readonly low: number;
+      readonly high: number;
+    }
+  | {
+      readonly kind: "cylinder";
+      readonly tone: Tone;
+      readonly along: "u" | "w";
+      /** The other two coordinates of its axis. */
+      readonly at: Flat;
+      readonly radius: number;
+      readonly from: number;
+      readonly to: number;
+    };
+
+/** An arrow on something that moves: which way it goes for a plus of the axis. */
+export interface MovingArrow {
+  readonly label: string;
+  readonly at: readonly [number, number, number];
+  readonly to: readonly [number, number, number];
+}
+
+/** Everything that the view in space shows; only from what the drawing has. */
+export interface SpaceScene {
+  readonly standing: readonly Body[];
+  /** What is carried, its tip at the origin. */
+  readonly carried: readonly Body[];
+  readonly tip: readonly [number, number, number];
+  /** What turns with the spindle. */
+  readonly turns: "carried" | "standing";
+  readonly isTurning: boolean;
+  readonly arrows: readonly MovingArrow[];
+  /** Where the eye looks, and from how far, mm. */
+  readonly looksAt: readonly [number, number, number];
+  readonly reach: number;
+}
+
+export const box = (u: Flat, v: Flat): Flat[] => [
+  [u[0], v[0]],
+  [u[1], v[0]],
+  [u[1], v[1]],
+  [u[0], v[1]],
+];
