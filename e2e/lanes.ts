@@ -76,6 +76,12 @@ export const pageLanes = {
     paper: "forgotten",
     startsAtRememberedSpeed: true,
   }),
+  // up to where the tip is closed in on the first face, for hands that hold a key down
+  closingIn: demo(
+    "focuser-plate-lower-left",
+    {},
+    { until: ({ command }) => command.type === "jog" && command.axis !== "z" && command.size === "middle" },
+  ),
   signTurned: demo("roller-bracket-back-right", { radius: { y: "turned" } }),
   backedOff: demo("focuser-plate-lower-left", { backsOffFirst: { x: 30 }, startsAtRememberedSpeed: true }),
   wrongThrice: demo("focuser-plate-lower-left", {

@@ -32,7 +32,7 @@ export function LaneRule({
         ))}
         <div
           className="absolute top-[2px] -ml-[7px] h-0 w-0 border-x-[7px] border-b-[9px] border-x-transparent border-b-contact"
-          style={{ left: `${Math.min(here * share + (here < gates.length ? share / 2 : 0), 100)}%` }}
+          style={{ left: `${Math.min(here * share + (here < gates.length && !isSmall ? share / 2 : 0), 100)}%` }}
         />
       </div>
       <ol aria-label={label} className="flex">

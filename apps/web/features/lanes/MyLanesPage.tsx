@@ -1,7 +1,7 @@
 import { keyOf, reading } from "../../app/queries";
 import type { AssignmentRow, AttemptRow, StartedLane } from "@probe-lane/contract";
 import { machines } from "@probe-lane/core/exercises";
-import { machineWords } from "@probe-lane/core/words";
+import { machineWords, skillWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format, formatDistanceToNow } from "date-fns";
 import { useNavigate } from "react-router";
@@ -158,6 +158,59 @@ function Assignment({ row }: { row: AssignmentRow }) {
   );
 }
 
+const STAND_MARKS = { mastered: "■ done", shaky: "◧ shaky", notYet: "□ not yet", untried: "□ open" } as const;
+
+/** Where somebody stands in every skill, and the one to take next: the way up, at one look. */
+function Ladder() {
+  const { data } = useQuery(reading("/skills", {}));
+  const start = useStart(data?.practice?.assignmentId ?? "");
+  if (!data)
+    return <p className="rounded-panel border border-rule bg-panel px-4 py-5 text-ink2">Looking where you stand …</p>;
+  const { practice } = data;
+  const isBegun = data.skills.some(({ stand }) => stand !== "untried");
+  return (
+    <section
+      aria-label="Begin here"
+      className="rounded-panel border border-l-[5px] border-rule border-l-expected bg-panel"
+    >
+      <div className="flex flex-wrap items-center gap-4 px-4 py-3">
+        <p className="min-w-64 flex-1">
+          <b className="text-lg">{isBegun ? "Go on here" : "Begin here"}</b>
+          <span className="block text-ink2">
+            {practice
+              ? `Next: ${skillWords[practice.skill]}. ${practice.title}.`
+              : "Take what is due first; after its ruling the next step stands here."}
+          </span>
+        </p>
+        {practice ? (
+          <Button disabled={start.isPending} onClick={() => start.mutate()}>
+            Practice that now
+          </Button>
+        ) : null}
+      </div>
+      {isBegun ? (
+        <ol className="flex flex-wrap gap-1.5 border-t border-rule-soft px-4 py-2 text-xs">
+          {data.skills
+            .filter(({ stand }) => stand !== "untried")
+            .map(({ skill, stand }) => (
+              <li
+                key={skill}
+                className={`rounded-[3px] border px-2 py-0.5 ${stand === "mastered" ? "border-ink" : "border-ink3 text-ink2"} ${skill === practice?.skill ? "border-2 !border-expected font-bold text-expected" : ""}`}
+              >
+                {skillWords[skill]}: {skill === practice?.skill ? "▷ next" : STAND_MARKS[stand]}
+              </li>
+            ))}
+        </ol>
+      ) : null}
+      {start.error ? (
+        <Notice kind="stop" role="alert">
+          {start.error.message}
+        </Notice>
+      ) : null}
+    </section>
+  );
+}
+
 /** What is due, what is open, and the last rulings in one line each. */
 export function MyLanesPage() {
   const { me } = useMe();
@@ -175,6 +228,7 @@ export function MyLanesPage() {
       {data.assignments.length === 0 ? (
         <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice>
       ) : null}
+      <Ladder />
       {due.map((row) => (
         <Assignment key={row.id} row={row} />
       ))}

@@ -5,35 +5,38 @@ import { Panel } from "../../ui";
 import { marks, shown } from "./show";
 import { ValueAxis } from "./ValueAxis";
 
-/** Every value that was measured on its axis, and what was chosen and said above them. */
-export function Axes({ ruling }: { ruling: Ruling }) {
+/** What was wrong, each on an axis of its own; what was chosen and said stands above. */
+export function Axes({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ruling["sheet"] }) {
   const { ref, width } = useElementSize();
-  const lengths = ruling.values.filter((value) => choiceWords(value, value.held) === null);
-  const choices = ruling.values.filter((value) => choiceWords(value, value.held) !== null);
+  const lengths = values.filter((value) => choiceWords(value, value.held) === null);
+  const choices = values.filter((value) => choiceWords(value, value.held) !== null);
   return (
     <Panel
       title="Where your registers put the tool"
       note="mm off · band: tolerance · ticks: what the method holds · logarithmic beyond the band"
     >
-      {choices.length > 0 ? <Choices values={choices} sheet={ruling.sheet} /> : null}
+      {choices.length > 0 ? <Choices values={choices} sheet={sheet} /> : null}
       <div ref={ref} className="divide-y divide-rule-soft">
         {width === 0
           ? null
           : lengths.map((value) => (
-              <div key={value.target.id} className="flex items-center gap-3 px-4 py-2">
+              <div key={value.target.id} className="flex flex-wrap items-center gap-3 px-4 py-2">
                 <div className="w-36 shrink-0">
                   <b>{targetWords(value.target)}</b>
                   <dl className="figures mt-1 grid grid-cols-[auto_1fr] gap-x-2 text-[15px] leading-5">
                     <dt className="font-sans text-xs text-ink2">held</dt>
-                    <dd className="text-right">{shown(value, value.held, ruling.sheet)}</dd>
+                    <dd className="text-right">{shown(value, value.held, sheet)}</dd>
                     <dt className="font-sans text-xs text-expected">should</dt>
-                    <dd className="text-right text-expected">{shown(value, value.wanted, ruling.sheet)}</dd>
+                    <dd className="text-right text-expected">{shown(value, value.wanted, sheet)}</dd>
                   </dl>
                 </div>
-                <div className="min-w-0 flex-1">
-                  <ValueAxis value={value} width={Math.max(280, width - 144 - 112 - 56)} />
+                <div className={width > 620 ? "min-w-0 flex-1" : "order-last w-full"}>
+                  <ValueAxis
+                    value={value}
+                    width={Math.max(280, Math.min(width - 32, width > 620 ? width - 144 - 112 - 56 : width - 32))}
+                  />
                 </div>
-                <span className="figures w-28 shrink-0 whitespace-nowrap text-right font-bold">
+                <span className="figures ml-auto w-28 shrink-0 whitespace-nowrap text-right font-bold">
                   {marks(value.marks)} / {marks(value.outOf)}
                 </span>
               </div>

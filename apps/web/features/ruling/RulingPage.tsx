@@ -18,7 +18,7 @@ import { Loading, PageError, Panel, TextLink } from "../../ui";
 import { Axes } from "./Axes";
 import { byCause, Cause } from "./Cause";
 import { ReplayLink } from "./ReplayLink";
-import { marks, STRANDS } from "./show";
+import { marks, shown, STRANDS } from "./show";
 import { Total } from "./Total";
 
 /** Values that a school of lengths sets. */
@@ -75,20 +75,13 @@ function RulingSheet({ view }: { view: RulingView }) {
       <div className="grid gap-4 lg:grid-cols-[1fr_380px]">
         <div className="flex min-w-0 flex-col gap-4">
           {handover.length > 0 ? <HandedOver laneId={lane.id} findings={handover} sheet={ruling.sheet} /> : null}
-          <Axes ruling={ruling} />
           {byCause(wrong).map((values) => (
             <Cause key={values[0]?.target.id} laneId={lane.id} values={values} sheet={ruling.sheet} />
           ))}
+          {wrong.length > 0 ? <Axes values={wrong} sheet={ruling.sheet} /> : null}
           {right.length > 0 ? (
             <Panel title="What is right" bodyClassName="px-4 py-2">
-              {right.map((value) => {
-                const { headline, body } = causeWords(value, ruling.sheet);
-                return (
-                  <p key={value.target.id} className="py-1">
-                    <b>{headline}</b> <span className="text-ink2">{body}</span>
-                  </p>
-                );
-              })}
+              <RightTable values={right} sheet={ruling.sheet} />
               {hasLengths ? (
                 <p className="py-1 text-ink2">
                   <TextLink to={`/schools?lane=${lane.id}`}>The same setup in another school</TextLink>.{" "}
@@ -150,6 +143,46 @@ function RulingSheet({ view }: { view: RulingView }) {
       </div>
     </Shell>
   );
+}
+
+/** Values that are right, a line each; how much of what is left is the method's own stands beside it. */
+function RightTable({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ruling["sheet"] }) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full min-w-[26rem]">
+        <thead>
+          <tr className="text-right text-xs text-ink2">
+            <th className="text-left font-normal">register</th>
+            <th className="font-normal">held</th>
+            <th className="font-normal">should</th>
+            <th className="pl-4 text-left font-normal">how near</th>
+            <th className="font-normal">marks</th>
+          </tr>
+        </thead>
+        <tbody>
+          {values.map((value) => (
+            <tr key={value.target.id} className="border-t border-rule-soft text-right">
+              <th scope="row" className="py-1 text-left">
+                {targetWords(value.target)}
+              </th>
+              <td className="figures">{shown(value, value.held, sheet)}</td>
+              <td className="figures text-expected">{shown(value, value.wanted, sheet)}</td>
+              <td className="pl-4 text-left text-xs text-ink2">{nearWords(value, sheet)}</td>
+              <td className="figures">
+                {marks(value.marks)} / {marks(value.outOf)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** How near a right value is, in words: the sentence of the ruling without its name. */
+function nearWords(value: RegisterRuling, sheet: Ruling["sheet"]): string {
+  const { name, headline, body } = causeWords(value, sheet);
+  return `${headline.replace(`${name} is right`, "right").replace(/^./, (first) => first.toUpperCase())} ${body}`.trim();
 }
 
 /** Marks that a finding took; an incident is named even where the strand had nothing left to take. */

@@ -40,10 +40,11 @@ function State({ row }: { row: WallRow }) {
 function Row({ row, now }: { row: WallRow; now: string }) {
   const gates = row.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) }));
   const at = row.gates.find(({ isPassed }) => !isPassed);
+  const opened = row.gates.findLast(({ isPassed }) => isPassed);
   const last = row.incidents.at(-1);
   return (
     <tr className={`border-t border-rule-soft ${row.isHandUp || row.isStopped ? "bg-contact-soft" : ""}`}>
-      <th scope="row" className="max-w-60 py-2 pl-4 text-left">
+      <th scope="row" className="max-w-60 py-1 pl-4 text-left">
         <Link
           to={row.isHandedIn ? `/lanes/${row.laneId}/ruling` : `/lanes/${row.laneId}`}
           className="block truncate font-bold underline decoration-ink3 underline-offset-2"
@@ -62,7 +63,8 @@ function Row({ row, now }: { row: WallRow; now: string }) {
             shutWords(row)
           ) : at ? (
             <>
-              at <b>{gateWords(at)}</b>
+              {opened ? `${gateWords(opened)} is open, now at ` : "at "}
+              <b>{gateWords(at)}</b>
             </>
           ) : (
             "all gates open"
@@ -84,6 +86,57 @@ function Row({ row, now }: { row: WallRow; now: string }) {
         )}
       </td>
     </tr>
+  );
+}
+
+/** What a lane wants of the one who looks at the wall. */
+const GROUPS = {
+  needsYou: { title: "Needs you", has: (row: WallRow) => !row.isHandedIn && (row.isHandUp || row.isStopped) },
+  working: { title: "Working", has: (row: WallRow) => !row.isHandedIn && !row.isHandUp && !row.isStopped },
+  done: { title: "Done", has: (row: WallRow) => row.isHandedIn },
+} as const;
+
+/** More lanes than this stand in two columns where the screen has room for them. */
+const ONE_COLUMN = 18;
+function columnsOf(rows: readonly WallRow[]): (readonly WallRow[])[] {
+  const ordered = Object.values(GROUPS).flatMap(({ has }) => rows.filter(has));
+  if (ordered.length === 0) return [];
+  if (ordered.length <= ONE_COLUMN) return [ordered];
+  const half = Math.ceil(ordered.length / 2);
+  return [ordered.slice(0, half), ordered.slice(half)];
+}
+
+function WallTable({ rows, now }: { rows: readonly WallRow[]; now: string }) {
+  return (
+    <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
+      <table className="w-full">
+        <caption className="sr-only">Each student’s newest lane, who needs help first</caption>
+        <thead>
+          <tr className="text-left text-xs text-ink2">
+            <th className="py-1.5 pl-4 font-normal">Student</th>
+            <th className="px-3 font-normal">Lane</th>
+            <th className="px-3 font-normal">State</th>
+            <th className="px-3 text-right font-normal">Last gate</th>
+            <th className="px-3 font-normal">Incidents</th>
+          </tr>
+        </thead>
+        {Object.entries(GROUPS).map(([name, { title, has }]) => {
+          const of = rows.filter(has);
+          return of.length === 0 ? null : (
+            <tbody key={name}>
+              <tr className={`border-t border-rule ${name === "needsYou" ? "bg-contact-soft" : "bg-well"}`}>
+                <th colSpan={5} scope="rowgroup" className="px-4 py-0.5 text-left text-xs">
+                  {title} <span className="font-normal text-ink2">{of.length}</span>
+                </th>
+              </tr>
+              {of.map((row) => (
+                <Row key={row.laneId} row={row} now={now} />
+              ))}
+            </tbody>
+          );
+        })}
+      </table>
+    </div>
   );
 }
 
@@ -109,30 +162,16 @@ export function WallPage() {
         <b className="text-ink">{count(({ isHandedIn }) => isHandedIn)}</b> handed in ·{" "}
         <b className="text-ink">{data.idle.length}</b> not begun
       </p>
-      <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
-        <table className="w-full">
-          <caption className="sr-only">Each student’s newest lane, who needs help first</caption>
-          <thead>
-            <tr className="text-left text-xs text-ink2">
-              <th className="py-1.5 pl-4 font-normal">Student</th>
-              <th className="px-3 font-normal">Lane</th>
-              <th className="px-3 font-normal">State</th>
-              <th className="px-3 text-right font-normal">Last gate</th>
-              <th className="px-3 font-normal">Incidents</th>
-            </tr>
-          </thead>
-          <tbody>
-            {data.rows.map((row) => (
-              <Row key={row.laneId} row={row} now={data.now} />
-            ))}
-          </tbody>
-        </table>
-        {data.rows.length === 0 ? (
-          <p className="p-4 text-ink2">
-            No lane has been opened yet. Students start one from “My lanes”; it appears here at once.
-          </p>
-        ) : null}
+      <div className={`grid gap-3 ${data.rows.length > ONE_COLUMN ? "2xl:grid-cols-2" : ""}`}>
+        {columnsOf(data.rows).map((rows, place) => (
+          <WallTable key={place} rows={rows} now={data.now} />
+        ))}
       </div>
+      {data.rows.length === 0 ? (
+        <p className="p-4 text-ink2">
+          No lane has been opened yet. Students start one from “My lanes”; it appears here at once.
+        </p>
+      ) : null}
       {data.idle.length > 0 ? (
         <p className="text-ink2">Not begun: {data.idle.map(({ studentName }) => studentName).join(", ")}</p>
       ) : null}
