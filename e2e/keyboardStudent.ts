@@ -88,8 +88,11 @@ export class KeyboardStudent {
   async startSpindle(rpm: number | null): Promise<void> {
     await this.press("s");
     await expect(this.page.getByLabel("Speed in rev/min")).toBeFocused();
-    if (rpm !== null) await this.page.keyboard.type(String(rpm));
-    await this.press("Enter");
+    if (rpm === null) await this.page.getByRole("button", { name: "Start without stating a speed" }).click();
+    else {
+      await this.page.keyboard.type(String(rpm));
+      await this.press("Enter");
+    }
     await expect(this.page.getByRole("dialog")).toBeHidden();
     await this.settle();
   }

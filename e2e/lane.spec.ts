@@ -75,8 +75,8 @@ test("a lane that goes wrong in three ways: each is said once, under its own str
   await expect(
     page.getByText(/It was called as expected, and what was seen stood about \d+\.\d mm off\.$/),
   ).toBeVisible();
-  await expect(page.getByText(/^G54 Y is right, within/)).toBeVisible();
-  await expect(page.getByText(/^Z with tool 1 is right, within/)).toBeVisible();
+  await expect(page.getByRole("row", { name: /^G54 Y .*Right, within/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Z with tool 1 .*Right, within/ })).toBeVisible();
   await expect(page.getByText("Stood over zero, close to the part, and looked from two sides.")).toBeVisible();
   await accessible(page);
 });

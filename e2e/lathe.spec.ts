@@ -32,7 +32,7 @@ test("Z by master tool and shift, the others against it", async ({ page }) => {
 
 test("center height: a pip, half of it in shims, then Z and X", async ({ page }) => {
   await workThrough(page, "fennimore", pageLanes.centerHeight);
-  await expect(page.getByText(/^T1 center height is right/)).toBeVisible();
+  await expect(page.getByRole("row", { name: /^T1 center height .*Right/ })).toBeVisible();
   await expect(page.getByTestId("total")).toHaveText("100");
 });
 
@@ -89,7 +89,7 @@ test("how high the axis stands: a stack under the pin, taken at the tailstock, a
 }) => {
   await workThrough(page, "brandvold", pageLanes.axisHeight);
   await expect(page.getByRole("heading", { name: /Cause: measured at the tailstock\.$/ })).toBeVisible();
-  await expect(page.getByText("Error of the setting gauge is right", { exact: false })).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Error of the setting gauge .*Right/ })).toBeVisible();
 });
 
 test("eight tools: nose radius, tip code off its picture, and which of them fits", async ({ page }) => {
@@ -134,7 +134,7 @@ test("an insert changed in its holder, X felt by a scratch on the turning band: 
   page,
 }) => {
   await workThrough(page, "ashgrove", pageLanes.scratched);
-  await expect(page.getByText(/^T2 X is right, within/)).toBeVisible();
+  await expect(page.getByRole("row", { name: /^T2 X .*Right, within/ })).toBeVisible();
   await expect(page.getByText("Nothing was struck, bent or torn.")).toBeVisible();
   await expect(page.getByTestId("total")).toHaveText("100");
   await page.getByRole("link", { name: "Replay", exact: true }).click();

@@ -3,6 +3,7 @@ import { findDemoExercise } from "../demo";
 import { BenchHands } from "../e2e/benchHands";
 import { KeyboardStudent } from "../e2e/keyboardStudent";
 import type { LaneView } from "@probe-lane/contract";
+import { pageLanes } from "../e2e/lanes";
 import { workThrough } from "../e2e/workThrough";
 
 const shot = async (page: Page, name: string): Promise<void> => {
@@ -11,18 +12,20 @@ const shot = async (page: Page, name: string): Promise<void> => {
 };
 const dark = (page: Page) => page.addInitScript(() => localStorage.setItem("probe-lane.theme", "dark"));
 
-test("sign in", async ({ page }) => {
-  await page.goto("/sign-in");
-  await shot(page, "sign-in");
+test("bench: closing in on an edge, and the same in space", async ({ page }) => {
+  await workThrough(page, "quillfeather", pageLanes.closingIn);
+  await page.keyboard.press("]");
+  await shot(page, "bench");
+  await page.keyboard.press("3");
+  await page.getByRole("img", { name: /machine in space/ }).waitFor();
+  await page.waitForTimeout(1000);
+  await shot(page, "bench-space");
 });
 
-test("student: my lanes, bench, ruling", async ({ page }) => {
+test("student: my lanes, ruling", async ({ page }) => {
   await new KeyboardStudent(page).signIn("brandvold");
+  await page.getByText("Practice that now").waitFor();
   await shot(page, "my-lanes");
-  await page.getByRole("button", { name: /Go on with attempt/ }).click();
-  await page.waitForURL(/\/lanes\//);
-  await shot(page, "bench");
-  await page.goto("/");
   await page
     .getByRole("link", { name: /Read the ruling/ })
     .first()

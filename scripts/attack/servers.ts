@@ -69,6 +69,7 @@ export async function ground(home?: string) {
         MALLOC_ARENA_MAX: "2",
         SESSION_SECRET: "attack attack attack attack attack attack",
         MIGRATIONS: "apps/server/db/migrations",
+        WEB_ROOT: "dist/web",
         NODE_ENV: "production",
         LOG_LEVEL: "silent",
         PORT: String(port),

@@ -57,7 +57,7 @@ export function Shell({
   }, [title]);
   return (
     <div className={isFull ? "flex h-dvh min-h-[640px] flex-col" : "flex min-h-dvh flex-col"}>
-      <header className="no-print flex h-11 shrink-0 items-center justify-between gap-2 border-b border-rule bg-panel px-2 sm:gap-4 sm:px-4">
+      <header className="no-print flex h-11 shrink-0 items-center overflow-x-auto justify-between gap-2 border-b border-rule bg-panel px-2 sm:gap-4 sm:px-4">
         <Link
           to="/"
           aria-label="Probe Lane, first page"

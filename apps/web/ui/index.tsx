@@ -167,54 +167,22 @@ export function PageError({ error }: { error: Error & { requestId?: string } }) 
   );
 }
 
-export function Dialog({
-  title,
-  isOpen,
-  onClose,
-  children,
-  width = "max-w-md",
-}: {
+interface DialogProps {
   title: string;
   isOpen: boolean;
   onClose(): void;
   children: ReactNode;
-  width?: string;
-}) {
-  return (
-    <RadixDialog.Root
-      open={isOpen}
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-    >
-      <RadixDialog.Portal>
-        <RadixDialog.Overlay className="fixed inset-0 bg-[#0a0f0e]/35" />
-        <RadixDialog.Content
-          aria-describedby={undefined}
-          className={`fixed top-1/2 left-1/2 max-h-[90dvh] outline-none w-[calc(100vw-2rem)] ${width} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-panel border border-rule bg-panel p-4`}
-        >
-          <RadixDialog.Title className="mb-3 text-base font-bold">{title}</RadixDialog.Title>
-          {children}
-        </RadixDialog.Content>
-      </RadixDialog.Portal>
-    </RadixDialog.Root>
-  );
 }
 
-/** A dialog at the side: what it is about stays in sight. */
-export function SideSheet({
+/** What opens over a page: where it stands and how wide it may be is said by its dress. */
+function Opened({
   title,
   isOpen,
   onClose,
   children,
-  isWide = false,
-}: {
-  title: string;
-  isOpen: boolean;
-  onClose(): void;
-  children: ReactNode;
-  isWide?: boolean;
-}) {
+  dress,
+  overlay,
+}: DialogProps & { dress: string; overlay: string }) {
   return (
     <RadixDialog.Root
       open={isOpen}
@@ -223,10 +191,10 @@ export function SideSheet({
       }}
     >
       <RadixDialog.Portal>
-        <RadixDialog.Overlay className="fixed inset-0" />
+        <RadixDialog.Overlay className={`fixed inset-0 ${overlay}`} />
         <RadixDialog.Content
           aria-describedby={undefined}
-          className={`fixed inset-y-0 right-0 w-[calc(100vw-1rem)] overflow-y-auto border-l-2 border-ink bg-panel p-4 outline-none ${isWide ? "max-w-[38rem]" : "max-w-[29rem]"}`}
+          className={`fixed overflow-y-auto border-rule bg-panel p-4 outline-none ${dress}`}
         >
           <div className="mb-3 flex items-center justify-between gap-3">
             <RadixDialog.Title className="text-lg font-bold">{title}</RadixDialog.Title>
@@ -242,3 +210,17 @@ export function SideSheet({
     </RadixDialog.Root>
   );
 }
+
+const MIDDLE =
+  "top-1/2 left-1/2 max-h-[90dvh] w-[calc(100vw-2rem)] max-w-md -translate-x-1/2 -translate-y-1/2 rounded-panel border";
+
+export const Dialog = (props: DialogProps) => <Opened {...props} dress={MIDDLE} overlay="bg-[#0a0f0e]/35" />;
+
+/** A dialog at the side: what it is about stays in sight. */
+export const SideSheet = ({ isWide = false, ...props }: DialogProps & { isWide?: boolean }) => (
+  <Opened
+    {...props}
+    dress={`inset-y-0 right-0 w-[calc(100vw-1rem)] border-l-2 !border-ink ${isWide ? "max-w-[38rem]" : "max-w-[29rem]"}`}
+    overlay=""
+  />
+);

@@ -329,8 +329,12 @@ function Bench({
           </Notice>
         ) : null}
         {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.03fr)_minmax(0,1fr)] gap-2">
-          <div className="flex min-h-0 flex-col gap-2">
+        <p className="rounded-panel border border-expected bg-expected-soft px-3 py-1 md:hidden">
+          A bench wants more room than a phone has: it works, one thing under the other. Take a tablet or a screen to
+          work a whole lane.
+        </p>
+        <div className="grid gap-2 md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,1.03fr)_minmax(0,1fr)]">
+          <div className="flex h-[46rem] flex-col gap-2 md:h-auto md:min-h-0">
             <ScenePanel
               view={view}
               kit={kit}
@@ -367,7 +371,7 @@ function Bench({
           </div>
           <div className="flex min-h-0 flex-col gap-2">
             <Coach seen={seen} onWords={() => setDialog("words")} />
-            <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)] gap-2">
+            <div className="grid gap-2 md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
               <div className="flex min-h-0 flex-col gap-2">
                 <Position
                   view={view}

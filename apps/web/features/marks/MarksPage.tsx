@@ -108,12 +108,12 @@ export function MarksPage() {
           <thead>
             {table.getHeaderGroups().map((group) => (
               <tr key={group.id} className="text-left">
-                {group.headers.map((header) => {
+                {group.headers.map((header, place) => {
                   const sorted = header.column.getIsSorted();
                   return (
                     <th
                       key={header.id}
-                      className="px-4 py-2"
+                      className={`px-4 py-2 ${place === 0 ? "sticky left-0 bg-panel" : ""}`}
                       aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
                     >
                       <button
@@ -142,8 +142,8 @@ export function MarksPage() {
           <tbody>
             {table.getRowModel().rows.map((row) => (
               <tr key={row.id} className="border-t border-rule-soft">
-                {row.getAllCells().map((cell) => (
-                  <td key={cell.id} className="px-4 py-1.5">
+                {row.getAllCells().map((cell, place) => (
+                  <td key={cell.id} className={`px-4 py-1.5 ${place === 0 ? "sticky left-0 bg-panel" : ""}`}>
                     <table.FlexRender cell={cell} />
                   </td>
                 ))}

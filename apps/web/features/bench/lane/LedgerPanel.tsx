@@ -70,7 +70,10 @@ export function LedgerPanel({
   // what was written last is what is being worked on
   const lines = useRef<HTMLDivElement>(null);
   const newest = Math.max(0, ...seen.ledger.map(({ line }) => line));
+  const followed = useRef(newest);
   useEffect(() => {
+    if (newest === followed.current) return;
+    followed.current = newest;
     lines.current?.querySelector(`[data-line="${newest}"]`)?.scrollIntoView({ block: "nearest" });
   }, [newest]);
   const written = [...new Set([...choices, ...seen.ledger.map((line) => line.register)])];

@@ -26,7 +26,7 @@ export const caption = ({ spindle }: Observation, noise: Noise | null): string =
   [spindle.isOn ? `hum at ${spindle.rpm}` : "", noise === null ? "" : NOISES[noise].caption].filter(Boolean).join(", ");
 
 /** Plays what is heard, while it is switched on. */
-export class Speaker {
+class Speaker {
   private readonly context = new AudioContext();
   private hum: { oscillator: OscillatorNode; gain: GainNode } | null = null;
 

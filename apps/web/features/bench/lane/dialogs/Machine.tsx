@@ -1,5 +1,7 @@
 import type { MillLengthSchool } from "@probe-lane/core/exercises";
-import { gateWords } from "@probe-lane/core/words";
+import { offersOf } from "@probe-lane/core/machines";
+import type { RegisterId } from "@probe-lane/core/registers";
+import { gateWords, registerWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Notice, Select } from "../../../../ui";
 import { keyVerbs, verbKeys } from "../keys";
@@ -8,11 +10,17 @@ import type { DialogProps } from "../kit";
 export function Speed({ seen, kit, send, onClose }: DialogProps) {
   const [text, setText] = useState("");
   const [direction, setDirection] = useState<"forward" | "reverse">("forward");
+  const [isUnsaid, setUnsaid] = useState(false);
   const isReadable = text.trim() === "" || /^\d{1,5}$/.test(text.trim());
   const start = (event: FormEvent) => {
     event.preventDefault();
     if (!isReadable) return;
-    send({ type: "startSpindle", direction, ...(text.trim() === "" ? {} : { rpm: Number(text) }) });
+    // Enter on an empty box starts nothing: a remembered speed is chosen by its own button only
+    if (text.trim() === "") return setUnsaid(true);
+    startAt(Number(text));
+  };
+  const startAt = (rpm: number | null) => {
+    send({ type: "startSpindle", direction, ...(rpm === null ? {} : { rpm }) });
     onClose();
   };
   return (
@@ -47,11 +55,17 @@ export function Speed({ seen, kit, send, onClose }: DialogProps) {
         </Select>
       </label>
       {isReadable ? null : <p role="alert">A speed is a whole number such as 600.</p>}
+      {isUnsaid && text.trim() === "" ? (
+        <p role="alert">State a speed first. Started without one it comes up at whatever it remembers.</p>
+      ) : null}
       <p className="flex gap-2">
         <Button look="act" type="submit" disabled={!isReadable}>
-          {text.trim() === "" ? "Start without stating a speed" : `Start at ${text.trim()}`}
+          {text.trim() === "" ? "Start at the stated speed" : `Start at ${text.trim()}`}
         </Button>
         <Button onClick={onClose}>Leave it</Button>
+        <Button look="quiet" className="ml-auto" onClick={() => startAt(null)}>
+          Start without stating a speed
+        </Button>
       </p>
     </form>
   );
@@ -91,10 +105,26 @@ export function HandIn({ seen, kit, send, onClose }: DialogProps) {
   const schools = kit.schoolsToName(seen);
   const [school, setSchool] = useState<MillLengthSchool | "">("");
   const open = seen.gates.filter(({ kind, isPassed }) => !isPassed && kind !== "handIn");
+  const lines = (register: RegisterId) =>
+    seen.ledger.filter((line) => line.register === register && !line.isHandedOver);
+  const worked = seen.sheet.handover ? [] : offersOf(seen.kind).worked(seen.sheet);
+  const lacks = (kind: "reading" | "sum") =>
+    worked.filter((register) => !lines(register).some((line) => line.kind === kind)).map(registerWords);
+  const [unread, unsummed] = [lacks("reading"), lacks("sum")];
   return (
     <div className="flex flex-col gap-3">
       <p>After handing in the lane is ruled and cannot be worked on any more. A new attempt gets a new part.</p>
       {open.length > 0 ? <Notice kind="stop">Still shut: {open.map(gateWords).join(", ")}.</Notice> : null}
+      {unread.length > 0 ? (
+        <p className="text-ink2">
+          <b className="text-ink">Without a reading in the ledger:</b> {unread.join(", ")}.
+        </p>
+      ) : null}
+      {unsummed.length > 0 ? (
+        <p className="text-ink2">
+          <b className="text-ink">Without a sum of your own:</b> {unsummed.join(", ")}.
+        </p>
+      ) : null}
       {schools.length > 0 ? (
         <label className="font-bold">
           School of your lengths
@@ -118,7 +148,7 @@ export function HandIn({ seen, kit, send, onClose }: DialogProps) {
       <p className="flex gap-2">
         <Button
           look="act"
-          autoFocus
+          autoFocus={open.length === 0}
           onClick={() => {
             send({ type: "handIn", ...(school === "" ? {} : { school }) });
             onClose();
@@ -126,7 +156,9 @@ export function HandIn({ seen, kit, send, onClose }: DialogProps) {
         >
           Hand in
         </Button>
-        <Button onClick={onClose}>Go on working</Button>
+        <Button autoFocus={open.length > 0} onClick={onClose}>
+          Go on working
+        </Button>
       </p>
     </div>
   );

@@ -62,6 +62,8 @@ const windowOf = ([left = 0, right = 1, bottom = 0, top = 1]: readonly number[])
   top,
 });
 const EDGE_PX = 30;
+/** Narrower than this the sheet’s figures stand on the sheet only, px. */
+const FACTS_FROM_PX = 460;
 
 /** On which side the loupe stands: where the part is not, and once it stands there until the tip is past the part. */
 function useLoupeSide(at: number, low: number, high: number): "left" | "right" {
@@ -195,14 +197,16 @@ export function MillPicture({
             {key("ArrowDown", middle.x + besideTip(edges.down), edges.down)}
             {key("PageUp", zX, planHeight + half + 6)}
             {key("PageDown", zX, height - half - 6)}
-            <ul
-              className={`absolute max-w-[200px] rounded-[3px] bg-well/80 text-xs leading-4 text-ink2 ${side === "left" ? "left-2" : "right-16 text-right"}`}
-              style={{ top: planHeight - 8 - 16 * sheetLine(seen).length }}
-            >
-              {sheetLine(seen).map((line) => (
-                <li key={line}>{line}</li>
-              ))}
-            </ul>
+            {width < FACTS_FROM_PX ? null : (
+              <ul
+                className={`absolute max-w-[200px] rounded-[3px] bg-well/80 text-xs leading-4 text-ink2 ${side === "left" ? "left-2" : "right-16 text-right"}`}
+                style={{ top: planHeight - 8 - 16 * sheetLine(seen).length }}
+              >
+                {sheetLine(seen).map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            )}
             <div className="absolute left-2 flex flex-wrap items-center gap-1 text-xs" style={{ top: planHeight + 8 }}>
               <span>Section</span>
               <div role="group" aria-label="Line of sight" className="flex">

@@ -44,7 +44,7 @@ function bodyOf(name: Surface, { plan, hole, lowZ, highZ }: Solid): Body {
 /** A mill in space, from the same solids and the same tip as its drawing. */
 export function millSpace(seen: MillSeen, machine: AxisCounts): SpaceScene {
   const { x, y, tipZ } = placeOf(seen, machine);
-  const { stock, table } = seen.boxes;
+  const { stock, table, frontJaw } = seen.boxes;
   const { rigid, tip } = seen.heldShape;
   const carried = [
     ...rigid.map((part, place): Body => ({
@@ -71,7 +71,7 @@ export function millSpace(seen: MillSeen, machine: AxisCounts): SpaceScene {
       : []),
   ];
   const middle = [(stock.low.x + stock.high.x) / 2, (stock.low.y + stock.high.y) / 2, stock.high.z] as const;
-  const beside = stock.high.x + 34;
+  const beside = Math.max(stock.high.x, frontJaw?.high.x ?? -Infinity) + 16;
   return {
     standing: surfaces.flatMap((name) => {
       const solid = seen.solids[name];
