@@ -1,4 +1,5 @@
 import { machineTasks } from "../../exercises/schools";
+import { planGap } from "../../geometry/solid";
 import { edgeOf } from "../../exercises/setup";
 import type { CoachStep, sharedCoachCodes } from "../../lane/coach";
 import type { Gate } from "../../lane/gates";
@@ -25,6 +26,8 @@ export const millCoachCodes = [
   "placePaper",
   "lowerOntoPaper",
   "setLength",
+  "easePaper",
+  "tornPaper",
   "pullPaper",
   "loadPointed",
   "shutDoor",
@@ -52,6 +55,15 @@ const HIGH_MM = -180;
 
 const isLow = ({ machine, sheet }: Seen): boolean => toMm(machine.z, scales[sheet.unit]) < HIGH_MM;
 
+/** The tip stands beside the blank and lower than its top, as an eye tells it, within this, mm. */
+const BESIDE_MM = 2;
+
+function isBesideStock({ machine, sheet, solids, heldShape, heldLengthMm }: Seen): boolean {
+  const scale = scales[sheet.unit];
+  const gapMm = planGap(solids.stock, toMm(machine.x, scale), toMm(machine.y, scale)) - heldShape.tipRadiusMm;
+  return gapMm < BESIDE_MM && toMm(machine.z, scale) - heldLengthMm < solids.stock.highZ;
+}
+
 function edgeStep(seen: Seen, axis: "x" | "y"): MillStep {
   const { tip, spindle, evidence, sight } = seen;
   const step = (code: MillCoachCode): MillStep => ({ code, axis });
@@ -66,8 +78,9 @@ function edgeStep(seen: Seen, axis: "x" | "y"): MillStep {
   if (tip?.kind === "running" && !across) return step("lookAcross");
   if (tip?.kind === "running" && tip.wobble === "wide") return step("goToEdge");
   if (tip?.kind === "running" && (tip.wobble === "slight" || tip.wobble === "shiver")) return step("finestClicks");
+  // beside the face the part has straightened it, a click before the kick; far from it it was never set wobbling
   if (tip?.kind === "running" && tip.wobble === "true")
-    return step(evidence.kicks[axis] === 0 ? "setWobbling" : "finestClicks");
+    return step(isBesideStock(seen) || evidence.kicks[axis] > 0 ? "finestClicks" : "setWobbling");
   return step("closeIn");
 }
 
@@ -99,8 +112,17 @@ function lengthStep(seen: Seen, tool: number): MillStep {
       : { code: "loadTool", tool };
   if (!paper && touched) return { code: "setLength", axis: "z", tool };
   if (!paper) return reachSteps(seen) ?? { code: "placePaper", axis: "z", tool };
-  return paper.feel === "slides" ? { code: "lowerOntoPaper", axis: "z", tool } : { code: "setLength", axis: "z", tool };
+  return { code: PAPER_STEPS[paper.feel], axis: "z", tool };
 }
+
+/** Only what just drags is one paper: held and pinched are already too far, and torn is a strike. */
+const PAPER_STEPS: Record<NonNullable<MillSeen["paper"]>["feel"], MillCoachCode> = {
+  slides: "lowerOntoPaper",
+  drags: "setLength",
+  held: "easePaper",
+  pinched: "easePaper",
+  torn: "tornPaper",
+};
 
 function overZeroStep(seen: Seen): MillStep {
   const { sheet, evidence, check } = seen;

@@ -53,7 +53,7 @@ export const millCoachWords: Record<(typeof millCoachCodes)[number], (step: Coac
   lookAcross: (step) =>
     `Look along ${axisWord(step)}: the face drags the tip along itself, so from the side you look now a kick would be hard to see.`,
   closeIn: (step) => `The part is straightening the tip. Smaller clicks on ${axisWord(step)} now.`,
-  finestClicks: () => "Nearly true: use the finest click until the tip jumps aside.",
+  finestClicks: () => "Very near now: use the finest click until the tip jumps aside.",
   kickedOnce: (step) =>
     `It kicked. Take the reading into the ledger. Then back off ${axisWord(step)} well clear, set it wobbling and come in once more: two kicks should land on the same number.`,
   setFromKick: (step) =>
@@ -67,6 +67,9 @@ export const millCoachWords: Record<(typeof millCoachCodes)[number], (step: Coac
     sheet.gaps.length > 0 && sheet.lengthSchools.every((school) => school === "part-touch" || school === "plane-lift")
       ? `It drags: the tip stands one paper, ${showLength(paperOf(sheet), scales[sheet.unit])}, above what is below. Take the reading, then set the length of ${toolWord(step)} so that the sum comes out right.`
       : `Take the reading into the ledger, then set the row of ${toolWord(step)} so that the sum comes out right.`,
+  easePaper: () =>
+    "That is too far: the paper no longer slides as it should. Raise Z until it slides freely, then come down again in the finest clicks until it just drags.",
+  tornPaper: () => "The paper is torn: the tip has touched. Raise Z, pull it out, and begin this touch anew.",
   pullPaper: () => "Raise Z a little and pull the paper out.",
   loadPointed: () =>
     "Raise Z, take out what hangs in the spindle and load the pointed tool: it shows by eye where zero is.",

@@ -129,7 +129,7 @@ export function LedgerPanel({
                     {isReadOnly ? null : (
                       <Button
                         look="quiet"
-                        className="!p-0"
+                        className="min-h-6 min-w-6 justify-center !p-0"
                         aria-label={`Strike this line of ${registerWords(id)}`}
                         title="Strike this line"
                         onClick={() => send({ type: "strikeLine", line })}

@@ -65,7 +65,7 @@ export function turningSpace(seen: TurningSeen, machine: AxisCounts): SpaceScene
       },
       { label: "X+", at: [zMm + 40, radiusMm * side + 30 * side, 14], to: [zMm + 40, (radiusMm + 80) * side, 14] },
     ],
-    looksAt: [(tip.faceMm + zMm) / 2, (radiusMm * side) / 2, 0],
-    reach: Math.max(110, Math.hypot(zMm - tip.faceMm, radiusMm) * 0.8 + 60),
+    looksAt: [(tip.jawMm + zMm) / 2, (radiusMm * side) / 2, 0],
+    reach: Math.max(120, Math.hypot(zMm - tip.jawMm, radiusMm) * 0.75 + 70),
   };
 }

@@ -51,6 +51,8 @@ const POINTS: Readonly<Record<string, readonly Control[]>> = {
   liftFirst: ["key z"],
   placePaper: ["act paper"],
   pullPaper: ["act paper"],
+  tornPaper: ["act paper"],
+  easePaper: ["key z"],
   lowerOntoPaper: ["key z"],
   expectZero: ["check"],
   goOverZero: ["block"],

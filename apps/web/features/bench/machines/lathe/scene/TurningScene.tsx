@@ -26,6 +26,8 @@ export function TurningScene({
   const tool = toolOf(seen);
   if (!tool) return null;
   const { width, height } = frame;
+  // words beside the tip stand where there is room for them
+  const isLate = frame.px(zMm) > width - 140;
   const { tip, arm } = lathe;
   const isBar = seen.kind === "gang";
   return (
@@ -103,7 +105,8 @@ export function TurningScene({
             strokeDasharray="2 4"
           />
           <text
-            x={frame.px(zMm) + 8}
+            x={frame.px(zMm) + (isLate ? -8 : 8)}
+            textAnchor={isLate ? "end" : "start"}
             y={(frame.py(radiusMm) + frame.py(0)) / 2}
             fontSize="12"
             fill="var(--contact)"
