@@ -4,7 +4,7 @@ import { execFileSync } from "node:child_process";
 import { existsSync, readFileSync } from "node:fs";
 
 const MOST = {
-  "instrument lampGauge": [/\blampGauge\b/, 13],
+  "instrument lampGauge": [/\blampGauge\b/, 12],
   "instrument beamSetter": [/\bbeamSetter\b/, 10],
   "instrument presetter": [/\bpresetter\b/, 12],
   "school master-shift": [/"master-shift"/, 6],

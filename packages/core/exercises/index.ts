@@ -75,6 +75,7 @@ export {
   SETTER_HEIGHT_MM,
   SETTER_PLACE_MM,
   skinZMm,
+  gauges,
   surfaces,
   tableZMm,
   type Placing,

@@ -5,7 +5,7 @@ import type { AxisCounts } from "@probe-lane/core/registers";
 import { box, type Body, type Flat, type SpaceScene, type Tone } from "../../lane/space/bodies";
 import { placeOf } from "./view";
 
-const TONES: Record<Surface, Tone> = {
+const TONES: Record<string, Tone> = {
   table: "table",
   stock: "stock",
   boss: "stock",
@@ -14,7 +14,6 @@ const TONES: Record<Surface, Tone> = {
   stop: "dark",
   plate: "jaw",
   setter: "steel",
-  lampGauge: "gauge",
 };
 
 const cornersOf = (x: number, y: number, halfX: number, halfY: number, angleDeg: number): Flat[] =>
@@ -24,7 +23,8 @@ const cornersOf = (x: number, y: number, halfX: number, halfY: number, angleDeg:
   });
 
 function bodyOf(name: Surface, { plan, hole, lowZ, highZ }: Solid): Body {
-  const tone = TONES[name];
+  // what is stood on the others by hand
+  const tone = TONES[name] ?? "gauge";
   if (plan.kind === "disc")
     return { kind: "cylinder", tone, along: "w", at: [plan.x, plan.y], radius: plan.radiusMm, from: lowZ, to: highZ };
   const opening =

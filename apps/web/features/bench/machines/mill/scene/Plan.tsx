@@ -3,7 +3,7 @@ import { edgeOf } from "@probe-lane/core/exercises";
 import { scales, showLength, toMm } from "@probe-lane/core/units";
 import { Rect, type Frame } from "../../../lane/drawing";
 import { ownZero, solidsOf, type Place } from "../view";
-import { FILLS, Note, PlanSolid, ragged } from "./bodies";
+import { fillOf, Note, PlanSolid, ragged } from "./bodies";
 import { HeldFromAbove } from "./Held";
 
 /** T-slots of the table run along X, this far apart, mm. */
@@ -184,7 +184,7 @@ export function Plan({
       {solidsOf(seen)
         .filter(({ name }) => name !== "table")
         .map(({ name, solid }) => (
-          <PlanSolid key={name} frame={frame} solid={solid} look={FILLS[name]} />
+          <PlanSolid key={name} frame={frame} solid={solid} look={fillOf(name)} />
         ))}
       <Grips seen={seen} frame={frame} />
       {frontJaw ? (

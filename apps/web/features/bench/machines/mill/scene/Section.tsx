@@ -1,9 +1,10 @@
 import type { MillSeen } from "@probe-lane/core/bench";
+import { gauges } from "@probe-lane/core/exercises";
 import { boxOf, type BoxMm } from "@probe-lane/core/geometry";
 import { useId } from "react";
 import { Rect, type Frame } from "../../../lane/drawing";
 import { across, depth, ownZero, solidsOf, type Place } from "../view";
-import { FILLS, Hatch, Note, ragged } from "./bodies";
+import { fillOf, Hatch, Note, ragged } from "./bodies";
 import { HeldFromBeside } from "./Held";
 
 /** Parallels under the blank: how wide each is, and how much of the room below is the vise's own bed. */
@@ -101,8 +102,8 @@ export function Section({
         frame={frame}
         u={span(box)}
         v={[box.low.z, box.high.z]}
-        fill={FILLS[name].fill}
-        stroke={FILLS[name].stroke}
+        fill={fillOf(name).fill}
+        stroke={fillOf(name).stroke}
         {...(name === "stock" ? { part: "elevation-stock" } : {})}
       />
       {isCut(name) ? (
@@ -113,7 +114,7 @@ export function Section({
           fill={`url(#${id}${name === "stock" || name === "boss" ? "s" : "j"})`}
         />
       ) : null}
-      {name === "setter" || name === "lampGauge" ? (
+      {name === "setter" || gauges.includes(name) ? (
         <Rect
           frame={frame}
           u={[(span(box)[0] + span(box)[1]) / 2 - 4, (span(box)[0] + span(box)[1]) / 2 + 4]}

@@ -6,7 +6,7 @@ interface Fill {
   readonly fill: string;
   readonly stroke: string;
 }
-export const FILLS: Record<Surface, Fill> = {
+const FILLS: Record<string, Fill> = {
   table: { fill: "var(--steel)", stroke: "var(--steel-dark)" },
   stock: { fill: "var(--stock)", stroke: "var(--ink)" },
   boss: { fill: "var(--stock)", stroke: "var(--ink)" },
@@ -15,8 +15,11 @@ export const FILLS: Record<Surface, Fill> = {
   stop: { fill: "var(--steel-dark)", stroke: "var(--ink2)" },
   plate: { fill: "var(--jaw)", stroke: "var(--ink2)" },
   setter: { fill: "var(--steel)", stroke: "var(--ink2)" },
-  lampGauge: { fill: "var(--steel)", stroke: "var(--expected)" },
 };
+
+const GAUGE: Fill = { fill: "var(--steel)", stroke: "var(--expected)" };
+/** How a body is filled; a gauge that was stood on another has the line of what is expected. */
+export const fillOf = (name: Surface): Fill => FILLS[name] ?? GAUGE;
 
 /** Hatching of a cut face; every body has an angle and a pitch of its own. */
 export const Hatch = ({ id, angleDeg, pitch }: { id: string; angleDeg: number; pitch: number }) => (
