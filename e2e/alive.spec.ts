@@ -60,6 +60,19 @@ test("words, sound in words, and the machine in space, from where the bench begi
   await page.getByRole("button", { name: "Switch the sound on" }).click();
   await page.getByRole("button", { name: /Reference return/ }).click();
   await settled(page);
+  // the stop is never held back but by the very press that shut a sheet
+  await page.keyboard.press("s");
+  await page.getByLabel("Speed in rev/min").fill("600");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await settled(page);
+  await expect(page.getByRole("button", { name: /^Start at/ })).toBeVisible();
+  // and Enter on an empty speed starts nothing
+  await page.keyboard.press("s");
+  await page.getByLabel("Speed in rev/min").press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "State a speed first" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
   await page.getByRole("button", { name: /^ten clicks/ }).click();
   const x = await figure(page, "machine-x");
   await page.getByRole("button", { name: /^X minus/ }).click();

@@ -249,8 +249,10 @@ export async function soak(minutes: number): Promise<boolean> {
       });
       held.push(heldMb(server.pid ?? 0));
     }
-    const warm = held[Math.min(held.length - 1, Math.floor(minutes / 6))] ?? NaN;
-    const most = Math.max(...held.slice(Math.floor(minutes / 6)));
+    // the middle of the minutes after warm-up: one of them could be a peak, and everything would be flat beside it
+    const later = held.slice(Math.floor(minutes / 6));
+    const warm = quantile(later, 0.5);
+    const most = Math.max(...later);
     process.stdout.write(`MB by the minute: ${held.map((mb) => mb.toFixed(0)).join(" ")}\n`);
     report(
       `20 lanes × 4/s, ${minutes} minutes`,

@@ -203,12 +203,8 @@ function Bench({
   const stopsAt = JSON.stringify([seen.incidents.length, seen.isStopped, view.message, kit.noticed(seen)]);
   /** What was noticed when the key went down that is held now. */
   const heldFrom = useRef(stopsAt);
-  /** A key that shut a sheet is not yet one that stops the machine. */
+  /** When Escape shut a sheet: that press does not stop the machine as well; one after a sheet was used does. */
   const shutAt = useRef(-Infinity);
-  const shut = () => {
-    shutAt.current = performance.now();
-    setDialog(null);
-  };
   const readOnlyVerbs = new Set<KeyVerb>(["fit", "space", "keys", "sheet"]);
 
   const onKey = (event: KeyboardEvent) => {
@@ -241,8 +237,16 @@ function Bench({
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => latest.current(event);
+    // seen before the sheet itself sees it, and is gone
+    const shuts = ({ key }: KeyboardEvent) => {
+      if (key === "Escape" && document.querySelector("[role=dialog]")) shutAt.current = performance.now();
+    };
+    window.addEventListener("keydown", shuts, true);
     window.addEventListener("keydown", listen);
-    return () => window.removeEventListener("keydown", listen);
+    return () => {
+      window.removeEventListener("keydown", shuts, true);
+      window.removeEventListener("keydown", listen);
+    };
   }, []);
 
   const answer = useMutation<unknown, ApiError>({ mutationFn: () => api.post(`/lanes/${lane.id}/hand`) });
@@ -408,7 +412,7 @@ function Bench({
         seen={seen}
         kit={kit}
         send={send}
-        onClose={shut}
+        onClose={() => setDialog(null)}
         isReadOnly={isReadOnly}
       />
     </Shell>

@@ -47,6 +47,10 @@ export function DockedKey({
         event.currentTarget.setPointerCapture(event.pointerId);
         hold(event.shiftKey);
       }}
+      // a press that no pointer made: somebody who works by voice or by a reader
+      onClick={({ detail }) => {
+        if (detail === 0) onJog(axis, direction, false, false);
+      }}
       onPointerUp={release}
       onPointerCancel={release}
       onLostPointerCapture={release}

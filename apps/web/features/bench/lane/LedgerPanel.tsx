@@ -156,7 +156,7 @@ export function LedgerPanel({
                   </button>
                 </li>
               )}
-              {seen.isCoachOn && lines.some(({ kind }) => kind === "sum") ? (
+              {seen.isCoachOn && lines.some(({ kind, isHandedOver }) => kind === "sum" && !isHandedOver) ? (
                 <li className="flex border-t border-rule-soft px-2.5 py-0.5 text-expected">
                   <span className="flex-1">{/^L[XZ]\d/.test(id) ? "reads, less that" : "adds up to"}</span>
                   <span className="figures">{showCounts(addUp(lines), scale)}</span>

@@ -152,7 +152,7 @@ export function RegisterPanel({
       bodyClassName="flex flex-col"
     >
       <div
-        className="min-h-0 flex-1 overflow-y-auto"
+        className={`min-h-0 flex-1 overflow-y-auto ${isReadOnly ? "" : "[&_[data-register]]:cursor-pointer [&_[data-register]:hover]:underline"}`}
         onClick={(event) => {
           // a figure that is pressed is the one to be set
           const id = (event.target as HTMLElement).closest<HTMLElement>("[data-register]")?.dataset["register"];
@@ -185,7 +185,6 @@ export function RegisterPanel({
                     setMode(one);
                     setTimeout(() => (one === "type" ? typedBox : firstBox).current?.focus());
                   }}
-                  onClick={() => setMode(one)}
                 />
                 {MODES[one].words} <kbd className="figures">{MODES[one].cap}</kbd>
               </label>

@@ -6,7 +6,16 @@ import { latheLane, workLane } from "@probe-lane/students";
 import { findDemoExercise } from "../../../../../../demo";
 import { keyAction } from "../../lane/keys";
 import { latheKeys } from "./keys";
-import { tipPlace, toolOf, turningFacts, turningSensation, turretLabel } from "./view";
+import {
+  tipPlace,
+  toolOf,
+  towardTurned,
+  turningDaylight,
+  turningFacts,
+  turningSensation,
+  turningWindow,
+  turretLabel,
+} from "./view";
 
 const lane = (id = "collar-five-tools-face") => {
   const driver = latheLane(findDemoExercise(id).exercise, "view");
@@ -89,5 +98,32 @@ describe("what eye and finger say", () => {
     const tool = toolOf(seen);
     expect(tool && turretLabel(tool)).toBe("T1 turning tool, CNMG 12 04 08");
     expect(turningFacts(seen)).toContainEqual(["stock, sawn", "⌀ 42.0"]);
+  });
+});
+
+describe("the camera", () => {
+  const { seen } = lane();
+  const { tip } = seen.lathe;
+  /** Machine counts that bring the tip to a place: so far before the face, so far out of the skin, mm. */
+  const at = (right: number, out: number) => ({
+    ...seen.machine,
+    z: seen.machine.z + Math.round((tip.faceMm + right - tip.zMm) * 1000),
+    x: seen.machine.x + Math.round((tip.partRadiusMm + out - tip.radiusMm) * 2000),
+  });
+  it("holds tip and face from the end of travel to the contact", () => {
+    for (const machine of [seen.machine, at(120, 60), at(2, 3), at(-10, 1)]) {
+      const { zMm, radiusMm } = tipPlace(seen, machine);
+      const { left, right, bottom, top } = turningWindow(seen, machine, "near");
+      expect([left < zMm, zMm < right, bottom < radiusMm, radiusMm < top]).toEqual([true, true, true, true]);
+      expect([left < tip.jawMm, tip.faceMm < right]).toEqual([true, true]);
+    }
+  });
+  it("tells daylight by the nearer of face and skin, and which key leads to the part", () => {
+    expect(turningDaylight(seen, at(3, 4))).toBeCloseTo(5, 2);
+    expect(turningDaylight(seen, at(-10, 2))).toBeCloseTo(2, 2);
+    expect(turningDaylight(seen, at(4, -8))).toBeCloseTo(4, 2);
+    expect(towardTurned(seen, at(4, -8))).toEqual([{ axis: "z", direction: -1 }]);
+    expect(towardTurned(seen, at(-10, 2))).toEqual([{ axis: "x", direction: -1 }]);
+    expect(towardTurned(seen, at(-10, -1))).toEqual([]);
   });
 });
