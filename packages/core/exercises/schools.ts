@@ -36,7 +36,7 @@ export const latheSchoolFacts = {
   "part-face": { split: "whole", rowsFrom: "face", isOnFloor: true },
   "setter-arm": { split: "reach", rowsFrom: "gaugePoint", isOnFloor: true },
   "master-shift": { split: "difference", rowsFrom: "master", isOnFloor: true },
-  "readout-library": { split: "whole", rowsFrom: "gaugePoint" },
+  "readout-library": { split: "whole", rowsFrom: "master" },
   "gang-bar": { split: "whole", rowsFrom: "gaugePoint" },
   preset: { split: "whole", rowsFrom: "master" },
 } as const satisfies Record<string, LatheSchoolFacts>;
