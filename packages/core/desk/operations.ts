@@ -12,6 +12,7 @@ import { sweepError } from "../registers/sweep";
 import { wearCorrection } from "../registers/wear";
 import { accept, refuse, type Result } from "../result";
 import { must, notNegative, number, operation, place, Refused } from "./operation";
+import { programOperations } from "./programOperations";
 import { turningOperations } from "./turningOperations";
 import { standardUncertainty } from "./uncertainty";
 
@@ -236,6 +237,7 @@ export const operations = {
     infer,
   ),
   ...turningOperations,
+  ...programOperations,
 } as const;
 
 /** The answer of one operation, or a refusal; never a number for an input that cannot be. */

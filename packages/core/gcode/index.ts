@@ -1,3 +1,13 @@
-/** Blocks of ISO 6983 words: text → tokens → a checked block. Typed blocks and programs share this reader. */
-export { readBlock, type Block, type BlockDiagnostic, type Dialect, type MotionMode } from "./parser";
+/**
+ * ISO 6983 words: text → words → blocks → moves, lazily. `readProgram` reads, `interpret` runs; dialects are tables.
+ * Typed blocks are read by `readBlock`.
+ */
+export { readBlock, type Block, type BlockDiagnostic, type MotionMode } from "./parser";
 export { lex, type Token } from "./lexer";
+export { type Dialect } from "./dialects";
+export { type Diagnostic, type DiagnosticCode } from "./diagnostics";
+export { programReaches, toolEnvelopes, type Reach } from "./envelope";
+export { interpret, type RunOptions } from "./interpret";
+export { listMove, listMoves, type ListedMove } from "./listing";
+export { type Move, type Step } from "./moves";
+export { readProgram, type Program } from "./program";

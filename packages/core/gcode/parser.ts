@@ -1,11 +1,9 @@
 import { workOffsetNames, type Axis, type WorkOffsetName } from "../registers";
+import { type Dialect } from "./dialects";
 import { lex, type Token } from "./lexer";
 
 export type MotionMode = "rapid" | "feed";
 type Span = readonly [number, number];
-
-/** Which words a control takes: a mill's, or a turret lathe's. */
-export type Dialect = "mill" | "lathe";
 
 /** One block, its words sorted by meaning. Lengths in mm, feed in mm/min. */
 export interface Block {
