@@ -13,6 +13,7 @@ import { wearCorrection } from "../registers/wear";
 import { accept, refuse, type Result } from "../result";
 import { must, notNegative, number, operation, place, Refused } from "./operation";
 import { programOperations } from "./programOperations";
+import { proveOperation } from "./proveOperation";
 import { turningOperations } from "./turningOperations";
 import { standardUncertainty } from "./uncertainty";
 
@@ -238,6 +239,7 @@ export const operations = {
   ),
   ...turningOperations,
   ...programOperations,
+  ...proveOperation,
 } as const;
 
 /** The answer of one operation, or a refusal; never a number for an input that cannot be. */

@@ -11,6 +11,8 @@ import { ProgramVariables } from "./variables";
 
 export interface RunOptions {
   readonly startUnits: "mm" | "inch";
+  /** The unit of everything that is told, and of `registers`; as the program starts unless it is said. */
+  readonly figures?: "mm" | "inch";
   /** Blocks that begin with a slash are passed over. */
   readonly blockDelete?: boolean;
   /** Text of a program that is called by number; null where there is none. */
@@ -64,7 +66,7 @@ interface Turned {
   readonly sin: number;
 }
 
-/** One program being run. Everything in the unit in which it starts. */
+/** One program being run. Everything in the unit of the figures. */
 class Run implements Rig {
   readonly out: Step[] = [];
   readonly table: DialectTable;
@@ -84,7 +86,7 @@ class Run implements Rig {
   place: number[];
   private machine: number[] | null;
   private readonly unitMm: number;
-  private scale = 1;
+  private scale: number;
   motion = 0;
   plane: Plane;
   private frame = "G54";
@@ -116,7 +118,8 @@ class Run implements Rig {
     this.said = new Said(this.table);
     this.plane = this.table.startPlane;
     this.feedPer = this.isLathe ? "rev" : "min";
-    this.unitMm = options.startUnits === "mm" ? 1 : MM_PER_INCH;
+    this.unitMm = (options.figures ?? options.startUnits) === "mm" ? 1 : MM_PER_INCH;
+    this.scale = (options.startUnits === "mm" ? 1 : MM_PER_INCH) / this.unitMm;
     this.frames = [{ program: main, index: 0, start: 0, repeats: 0, line: null, callersLocals: null }];
     this.place = this.axes.map(() => NaN);
     this.shift = this.axes.map(() => 0);
@@ -201,7 +204,7 @@ class Run implements Rig {
     if (said.hasCodes) this.finish(frame);
   }
 
-  /** In the program's start unit. */
+  /** In the unit of the figures. */
   length(letter: string): number | null {
     const value = this.said.value(letter);
     return value === null ? null : value * this.scale;
@@ -238,8 +241,9 @@ class Run implements Rig {
       if (value === null) return;
       const row = value % 100 || null;
       this.tool = Math.trunc(value / 100) || this.tool;
-      if (row !== this.row) this.forget(3);
+      const isAnother = row !== this.row;
       this.row = row;
+      if (isAnother) this.forget(3);
       this.out.push({ type: "tool", line: this.line, tool: this.tool ?? 0, row });
       return;
     }
@@ -266,8 +270,9 @@ class Run implements Rig {
       if (extended === null) throw new Wrong("word-missing");
       frame = `P${extended}`;
     }
-    if (frame !== this.frame) this.forget(7);
+    const isAnother = frame !== this.frame;
     this.frame = frame;
+    if (isAnother) this.forget(7);
   }
 
   private setLength(): void {
@@ -276,9 +281,10 @@ class Run implements Rig {
     const row = code === 49 ? null : this.said.value("H");
     if (code !== 49 && row === null) throw new Wrong("offset-row-missing");
     const sign = code === 44 ? -1 : 1;
-    if ((row || null) !== this.row || sign !== this.rowSign) this.forget(4);
+    const isAnother = (row || null) !== this.row || sign !== this.rowSign;
     this.row = row || null;
     this.rowSign = sign;
+    if (isAnother) this.forget(4);
   }
 
   private setCompensation(): void {

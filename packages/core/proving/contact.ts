@@ -1,0 +1,29 @@
+/** What must not happen on the way of a tool. */
+export type ContactKind =
+  | "past-travel"
+  | "tool-in-fixture"
+  | "holder-in-fixture"
+  | "tool-in-chuck"
+  | "rapid-in-stock"
+  | "fed-with-spindle-stopped"
+  | "wrong-direction"
+  | "shank-in-stock"
+  | "holder-in-stock";
+
+/** The first forbidden contact: `at` is the tip (mill) or control point (lathe: diameter, z) in the part frame, mm. */
+export interface Contact {
+  readonly line: number;
+  readonly kind: ContactKind;
+  /** A solid's id, `stock`, `chuck`, or the axis that ran past its travel. */
+  readonly with: string;
+  readonly at: readonly number[];
+}
+
+/** A contact on one straight way, by the share of it. */
+export interface Met {
+  readonly share: number;
+  readonly kind: ContactKind;
+  readonly with: string;
+}
+
+export const earlier = (a: Met | null, b: Met | null): Met | null => (!a || (b && b.share < a.share) ? b : a);

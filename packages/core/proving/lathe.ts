@@ -1,0 +1,136 @@
+import { interpret, type Move, type Program } from "../gcode";
+import { type Contact, earlier, type Met } from "./contact";
+import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
+import { UnknownRegister, UnknownTool } from "./mill";
+import { SLACK_MM } from "./millTool";
+import { firstPast } from "./solids";
+import { machinePath } from "./straight";
+
+/** A turning tool as it is: machine X (a diameter) and Z at which its control point lies on the axis and on the datum. */
+export interface TurningTool {
+  readonly kx: number;
+  readonly kz: number;
+  readonly noseRadius: number;
+  /** 3 turns and parts, its shank away from the axis; 2 bores, its bar away from the chuck. */
+  readonly tipCode: 2 | 3;
+  /** Of the blade or the bar. */
+  readonly width: number;
+}
+
+/** What a lathe really has; X of machine places is a diameter, mm. */
+export interface LatheWorld {
+  readonly tools: ReadonlyMap<number, TurningTool>;
+  readonly stock: { readonly diameter: number; readonly length: number; readonly face: number; readonly bore: number };
+  readonly chuck: { readonly z: number; readonly diameter: number };
+  readonly travel: { readonly min: HalfPlace; readonly max: HalfPlace };
+  readonly home: HalfPlace;
+}
+
+export interface LatheRegisters {
+  readonly common: HalfPlace;
+  readonly work: ReadonlyMap<string, HalfPlace>;
+  /** Geometry with its wear, by row. */
+  readonly rows: ReadonlyMap<number, HalfPlace>;
+}
+
+/** From the control point to the nose's center, along r and z. */
+function noseCenter({ noseRadius, tipCode }: TurningTool): HalfPlace {
+  return [tipCode === 3 ? noseRadius : -noseRadius, noseRadius];
+}
+
+/** Nose and strip about the nose's center, smaller all around by `slack`. */
+export function shapeOf({ noseRadius, tipCode, width }: TurningTool, slack: number): NoseShape {
+  const radius = Math.max(0, noseRadius - slack);
+  const across: [number, number] = [-noseRadius + slack, width - noseRadius - slack];
+  return tipCode === 3
+    ? { radius, r: [slack, Infinity], z: across }
+    : { radius, r: [-across[1], -across[0]], z: [slack, Infinity] };
+}
+
+const AXES = ["x", "z"] as const;
+
+class LatheProof {
+  private readonly stock: LatheStock;
+  private readonly chuck: Ring;
+
+  constructor(private readonly world: LatheWorld) {
+    const { stock, chuck } = world;
+    this.stock = new LatheStock({
+      r: [stock.bore / 2, stock.diameter / 2],
+      z: [stock.face - stock.length, stock.face],
+    });
+    this.chuck = { r: [stock.diameter / 2, chuck.diameter / 2], z: [-Infinity, chuck.z] };
+  }
+
+  run(move: Move): Contact | null {
+    const tool = move.tool === null ? null : this.world.tools.get(move.tool);
+    if (tool === undefined) throw new UnknownTool(move.tool ?? 0, move.line);
+    const path = machinePath(move, true);
+    for (let i = 1; i < path.length; i++) {
+      const [from = [], to = []] = [path[i - 1], path[i]];
+      const met = earlier(this.pastTravel(from, to), tool && this.met(move, from, to, tool));
+      if (!met) continue;
+      const at = [0, 1].map((axis) => {
+        const value = (from[axis] ?? 0) + ((to[axis] ?? 0) - (from[axis] ?? 0)) * met.share;
+        return value - (tool ? ([tool.kx, tool.kz][axis] ?? 0) : 0);
+      });
+      return { line: move.line, kind: met.kind, with: met.with, at };
+    }
+    return null;
+  }
+
+  private pastTravel(from: readonly number[], to: readonly number[]): Met | null {
+    const { min, max } = this.world.travel;
+    return AXES.reduce<Met | null>((met, axis, i) => {
+      const share = firstPast(from[i] ?? 0, to[i] ?? 0, min[i] ?? 0, max[i] ?? 0);
+      return share === null ? met : earlier(met, { share, kind: "past-travel", with: axis });
+    }, null);
+  }
+
+  private met(move: Move, from: readonly number[], to: readonly number[], tool: TurningTool): Met | null {
+    const [r, z] = noseCenter(tool);
+    const center = (place: readonly number[]): HalfPlace => [
+      ((place[0] ?? 0) - tool.kx) / 2 + r,
+      (place[1] ?? 0) - tool.kz + z,
+    ];
+    const way: NoseWay = { from: center(from), to: center(to) };
+    const small = shapeOf(tool, SLACK_MM);
+    const inChuck = firstInRing(way, small, this.chuck);
+    const met: Met | null = inChuck === null ? null : { share: inChuck, kind: "tool-in-chuck", with: "chuck" };
+    if (move.kind !== "rapid" && move.spindle !== "stopped") {
+      this.stock.cut(way, shapeOf(tool, 0));
+      return met;
+    }
+    const share = this.stock.firstMeeting(way, small);
+    const kind = move.kind === "rapid" ? "rapid-in-stock" : "fed-with-spindle-stopped";
+    return share === null ? met : earlier(met, { share, kind, with: "stock" });
+  }
+}
+
+/** As `proveMill`, on a lathe: X of registers and answer is a diameter. */
+export function proveLathe(
+  program: Program,
+  registers: LatheRegisters,
+  world: LatheWorld,
+  startUnits: "mm" | "inch",
+): Contact | { readonly wrong: { readonly line: number; readonly code: string } } | null {
+  const proof = new LatheProof(world);
+  const offset = (frame: string, row: number | null): HalfPlace => {
+    const work = registers.work.get(frame);
+    if (!work) throw new UnknownRegister(frame);
+    const geometry = row === null ? ([0, 0] as const) : registers.rows.get(row);
+    if (!geometry) throw new UnknownRegister(`row ${row}`);
+    return [registers.common[0] + work[0] + geometry[0], registers.common[1] + work[1] + geometry[1]];
+  };
+  const steps = interpret(program, {
+    startUnits,
+    figures: "mm",
+    registers: { at: world.home, home: world.home, offset },
+  });
+  for (const step of steps) {
+    if (step.type === "wrong") return { wrong: step };
+    const contact = step.type === "move" ? proof.run(step) : null;
+    if (contact) return contact;
+  }
+  return null;
+}

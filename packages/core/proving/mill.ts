@@ -1,0 +1,161 @@
+import { interpret, type Move, type Program } from "../gcode";
+import { type Contact, earlier, type Met } from "./contact";
+import { bodiesOf, type MillBodies, type MillTool } from "./millTool";
+import { MillStock } from "./millStock";
+import { type Box, firstInBox, firstPast, placeOn, type Triple, type Way } from "./solids";
+import { machinePath } from "./straight";
+
+/** What a mill really has: where the datum lies, its tools, the block, what holds it, and how far it travels. mm. */
+export interface MillWorld {
+  readonly datum: Triple;
+  readonly tools: ReadonlyMap<number, MillTool>;
+  readonly stock: Box;
+  readonly solids: readonly (Box & { readonly id: string })[];
+  readonly travel: { readonly min: Triple; readonly max: Triple };
+  readonly home: Triple;
+}
+
+const AXES = ["x", "y", "z"] as const;
+
+/** Thrown where a program takes a tool that is not there. */
+export class UnknownTool extends Error {
+  constructor(
+    readonly tool: number,
+    readonly line: number,
+  ) {
+    super(`tool ${tool} of line ${line} is not there`);
+  }
+}
+
+class MillProof {
+  private readonly stock: MillStock;
+  private readonly bodies = new Map<number, MillBodies>();
+
+  constructor(private readonly world: MillWorld) {
+    this.stock = new MillStock(world.stock);
+  }
+
+  private bodiesOf(tool: number | null, line: number): MillBodies | null {
+    if (tool === null) return null;
+    const known = this.bodies.get(tool);
+    if (known) return known;
+    const real = this.world.tools.get(tool);
+    if (!real) throw new UnknownTool(tool, line);
+    const bodies = bodiesOf(real);
+    this.bodies.set(tool, bodies);
+    return bodies;
+  }
+
+  /** The first forbidden contact of one move; what it cuts is taken from the stock. */
+  run(move: Move): Contact | null {
+    const bodies = this.bodiesOf(move.tool, move.line);
+    const length = move.tool === null ? 0 : (this.world.tools.get(move.tool)?.length ?? 0);
+    const { datum } = this.world;
+    const path = machinePath(move, false);
+    for (let i = 1; i < path.length; i++) {
+      const [from = [], to = []] = [path[i - 1], path[i]];
+      const tip = (place: readonly number[]): Triple => [
+        (place[0] ?? 0) - datum[0],
+        (place[1] ?? 0) - datum[1],
+        (place[2] ?? 0) - datum[2] - length,
+      ];
+      const way = { from: tip(from), to: tip(to) };
+      const met = earlier(this.pastTravel(from, to), bodies && this.met(move, way, bodies));
+      if (met) return { line: move.line, kind: met.kind, with: met.with, at: placeOn(way, met.share) };
+    }
+    return null;
+  }
+
+  private pastTravel(from: readonly number[], to: readonly number[]): Met | null {
+    const { min, max } = this.world.travel;
+    return AXES.reduce<Met | null>((met, axis, i) => {
+      const share = firstPast(from[i] ?? 0, to[i] ?? 0, min[i] ?? 0, max[i] ?? 0);
+      return share === null ? met : earlier(met, { share, kind: "past-travel", with: axis });
+    }, null);
+  }
+
+  private met(move: Move, way: Way, bodies: MillBodies): Met | null {
+    let met: Met | null = null;
+    for (const solid of this.world.solids) {
+      for (const cylinder of [...bodies.edges, bodies.shank]) {
+        const share = firstInBox(way, cylinder, solid);
+        if (share !== null) met = earlier(met, { share, kind: "tool-in-fixture", with: solid.id });
+      }
+      const share = firstInBox(way, bodies.holder, solid);
+      if (share !== null) met = earlier(met, { share, kind: "holder-in-fixture", with: solid.id });
+    }
+    return earlier(met, this.metStock(move, way, bodies));
+  }
+
+  private metStock(move: Move, way: Way, bodies: MillBodies): Met | null {
+    const isCutting = move.kind !== "rapid" && move.spindle === "forward";
+    let met: Met | null = null;
+    const look = (cylinder: MillBodies["shank"], kind: Met["kind"]): void => {
+      const share = this.stock.firstMeeting(way, cylinder);
+      if (share !== null) met = earlier(met, { share, kind, with: "stock" });
+    };
+    // what the edges cut on this way is gone before shank and holder come to it
+    if (isCutting) this.stock.cut(way, bodies);
+    else for (const edge of bodies.edges) look(edge, edgesKind(move));
+    look(bodies.shank, "shank-in-stock");
+    look(bodies.holder, "holder-in-stock");
+    return met;
+  }
+}
+
+function edgesKind(move: Move): Met["kind"] {
+  if (move.kind === "rapid") return "rapid-in-stock";
+  return move.spindle === "stopped" ? "fed-with-spindle-stopped" : "wrong-direction";
+}
+
+export interface MillRegisters {
+  readonly common: Triple;
+  readonly work: ReadonlyMap<string, Triple>;
+  /** Length with its wear, by row. */
+  readonly lengths: ReadonlyMap<number, number>;
+}
+
+/** Thrown where a program calls registers that are not there. */
+export class UnknownRegister extends Error {
+  constructor(readonly register: string) {
+    super(`${register} is not among the registers`);
+  }
+}
+
+/** Machine = place + this, by work offset and length row (none: the gauge line counts). */
+export function millOffset(registers: MillRegisters, frame: string, row: number | null, sign: 1 | -1): Triple {
+  const work = registers.work.get(frame);
+  if (!work) throw new UnknownRegister(frame);
+  const length = row === null ? 0 : registers.lengths.get(row);
+  if (length === undefined) throw new UnknownRegister(`H${row}`);
+  const [cx, cy, cz] = registers.common;
+  return [cx + work[0], cy + work[1], cz + work[2] + sign * length];
+}
+
+/**
+ * The first forbidden contact of a program that is run from home with these registers on a real mill; null where there is
+ * none. Straight in rapids too. Throws `UnknownTool` and `UnknownRegister`; a program that is wrong tells its line.
+ */
+export function proveMill(
+  program: Program,
+  registers: MillRegisters,
+  world: MillWorld,
+  startUnits: "mm" | "inch",
+): Contact | { readonly wrong: { readonly line: number; readonly code: string } } | null {
+  const proof = new MillProof(world);
+  const steps = interpret(program, {
+    startUnits,
+    figures: "mm",
+    registers: {
+      at: world.home,
+      home: world.home,
+      offset: (frame, row, sign) => millOffset(registers, frame, row, sign),
+    },
+  });
+  for (const step of steps) {
+    if (step.type === "wrong") return { wrong: step };
+    const contact = step.type === "move" ? proof.run(step) : null;
+    if (contact) return contact;
+  }
+  return null;
+}
