@@ -3,6 +3,7 @@ import { accessible } from "./accessible";
 import { BenchHands } from "./benchHands";
 import { pageLanes } from "./lanes";
 import { workThrough } from "./workThrough";
+import { atTheBench } from "./sheet";
 
 const figure = async (page: Page, testId: string): Promise<number> =>
   Number((await page.getByTestId(testId).innerText()).replace("\u2212", "-"));
@@ -11,7 +12,7 @@ const startFirst = async (page: Page, login: string): Promise<void> => {
   await new BenchHands(page, "mill").signIn(login);
   await page.getByRole("button", { name: "Start Dovetail clamp, middle by four touches", exact: true }).click();
   await page.waitForURL(/\/lanes\//);
-  await expect(page.getByTestId("link")).toContainText("linked");
+  await atTheBench(page);
 };
 
 test("with the mouse alone: the key toward the part is held, and the hand stops at the kick", async ({ page }) => {

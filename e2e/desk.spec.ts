@@ -7,7 +7,7 @@ test("an answer is kept in a floor lane when the student says so, and only then"
   await page.goto("/what-went-wrong");
   await page.getByLabel("The register holds").fill("-334.666");
   await page.getByLabel("It should hold").fill("-329.667");
-  await page.getByLabel("Tip moved").selectOption("plus");
+  await page.getByLabel("Which way the tip moved").selectOption("plus");
   await page.getByLabel("tip radius").fill("5");
   await page.getByRole("button", { name: "Keep this in the lane" }).click();
   await expect(page.getByRole("button", { name: "Kept in the lane" })).toBeVisible();
@@ -29,7 +29,7 @@ for (const size of [
     await page.getByLabel("The register holds").fill("−334.672");
     await expect(answer).toContainText("Type what it should hold");
     await page.getByLabel("or the machine stood at, in contact").fill("-334.666");
-    await page.getByLabel("Tip moved").selectOption("plus");
+    await page.getByLabel("Which way the tip moved").selectOption("plus");
     await page.getByLabel("tip radius").fill("5");
     await expect(answer).toContainText("radius left out");
     await expect(answer).toContainText("Is there a line for the tip radius in your working?");

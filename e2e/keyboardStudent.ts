@@ -1,4 +1,5 @@
 import { expect, type Page } from "@playwright/test";
+import { atTheBench } from "./sheet";
 
 /** A student who works the bench with the keyboard alone and looks at the screen only. */
 export class KeyboardStudent {
@@ -36,7 +37,7 @@ export class KeyboardStudent {
     }
     await this.page.keyboard.press("Enter");
     await this.page.waitForURL(/\/lanes\//);
-    await expect(this.page.getByTestId("link")).toContainText("linked");
+    await atTheBench(this.page);
   }
 
   async press(key: string, times = 1): Promise<void> {

@@ -1,6 +1,7 @@
 import type { Command } from "@probe-lane/core/bench";
 import { exerciseSchema, type Exercise, type Marking } from "@probe-lane/core/exercises";
 import type { Habits } from "@probe-lane/students";
+import type { RegisterId, Registers } from "@probe-lane/core/registers";
 import { findDemoExercise } from "../demo";
 import type { Step } from "./benchHands";
 
@@ -14,6 +15,8 @@ export interface PageLane {
   readonly isWhole?: boolean;
   /** Ends early, before the first step that this is true of. */
   readonly until?: (step: Step, at: number, steps: readonly Step[]) => boolean;
+  /** Done after what the student does, by what the registers hold then. */
+  readonly then?: (registers: Registers) => readonly Command[];
   /** Done instead of what a student would do: what no lane needs, but a bench has. */
   readonly script?: readonly Command[];
 }
@@ -51,6 +54,49 @@ function threeFaults(): PageLane {
     },
   });
   return { exercise: three, habits: { believes: "setter" }, given: marking };
+}
+
+/** What fingers do to a figure on its way from the paper to the keys: each of these is a cause of its own. */
+const SLIPS: readonly ((mm: number) => number)[] = [
+  (mm) => -mm,
+  (mm) => mm + 10,
+  (mm) => mm / 10,
+  (mm) => mm * 2,
+  (mm) => mm + 0.9,
+  (mm) => mm - 25,
+  (mm) => mm + 0.047,
+  () => 0,
+];
+
+/** Eight tools, every length spoiled in a way of its own after it was set, and one radius left out. */
+function eightTools(): PageLane {
+  const { exercise, marking } = findDemoExercise("five-tools-part-touch");
+  const [first] = exercise.tools;
+  const more = [6, 7, 8].map((number) => ({ ...first, number, lengthMm: [60 + number, 64 + number] }));
+  const eight = exerciseSchema.parse({
+    ...exercise,
+    id: "eight-tools",
+    title: "Eight tools, each wrong in its own way",
+    tools: [...exercise.tools, ...more],
+  });
+  return {
+    exercise: eight,
+    given: marking,
+    habits: { stopsAfter: "zero", radius: { x: "forgotten" } },
+    then: (registers) => [
+      ...SLIPS.map((slip, i): Command => {
+        const held = (registers.lengthGeometry[i + 1] ?? 0) / 1000;
+        return {
+          type: "typeRegister",
+          register: `H${i + 1}` as RegisterId,
+          text: slip(held).toFixed(3),
+          how: "set",
+          isConfirmed: true,
+        };
+      }),
+      { type: "handIn" },
+    ],
+  };
 }
 
 const after =
@@ -105,6 +151,7 @@ export const pageLanes = {
   probeDriven: demo("clamp-middle-probe", { wrongSizeMm: -30 }),
   notBegun: demo("five-tools-free", {}, { until: () => true }),
   threeFaults: threeFaults(),
+  eightTools: eightTools(),
   firstTool: demo("knob-first-tool", {}, { isWhole: true }),
   partingBehind: demo("collar-parting-behind", {}, { until: heldBehind }),
   partingEdge: demo("collar-parting-edge", { otherBladeEdge: true }),

@@ -1,6 +1,9 @@
 import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
+import { pageLanes } from "./lanes";
+import { atTheBench } from "./sheet";
+import { workThrough } from "./workThrough";
 
 test("the wall moves live, a lane opens read only, and a hand is answered", async ({ browser }) => {
   const [one, two] = await Promise.all([browser.newContext(), browser.newContext()]);
@@ -79,7 +82,7 @@ test("bad input: a wrong password, an unknown lane, another student's lane, a pa
   await page.goto(`${lane}/ruling`);
   await expect(page.getByRole("alert")).toContainText("not handed in yet");
   await page.getByRole("link", { name: "Go to the bench" }).click();
-  await expect(page.getByTestId("link")).toContainText("linked");
+  await atTheBench(page);
 });
 
 test("a register that cannot be read, and a block that cannot, are answered on the bench and change nothing", async ({
@@ -122,4 +125,21 @@ test("a page whose script cannot be fetched says so, and comes back when it can"
   await page.unroute(/\/assets\/MarksPage/);
   await page.getByRole("button", { name: "Load it again" }).click();
   await expect(page.getByRole("heading", { name: "Marks" })).toBeVisible();
+});
+
+test("a ruling of nine causes and eight tools stands on any screen", async ({ page }) => {
+  await workThrough(page, "peverill", pageLanes.eightTools);
+  await page.waitForURL(/\/ruling$/);
+  await expect.poll(() => page.getByTestId("cause").count()).toBeGreaterThanOrEqual(5);
+  await expect(page.getByRole("img", { name: /^H[1-8]|length/i })).not.toHaveCount(0);
+  for (const [width, height] of [
+    [1280, 800],
+    [1024, 768],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(over, `${width} px`).toBeLessThanOrEqual(0);
+  }
+  await accessible(page);
 });

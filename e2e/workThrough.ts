@@ -7,6 +7,7 @@ import { machineOf, type Exercise, type Marking } from "@probe-lane/core/exercis
 import { workLane } from "@probe-lane/students";
 import { BenchHands, PlanningDriver, type Step } from "./benchHands";
 import { byHand, type PageLane } from "./lanes";
+import { atTheBench } from "./sheet";
 
 /** The truth that the server drew for a lane, so that a simulated student can work on a copy of it. */
 async function firstEvent(laneId: string): Promise<unknown> {
@@ -24,11 +25,12 @@ async function firstEvent(laneId: string): Promise<unknown> {
 }
 
 /** What a student with a lane's habits would do, from its first event on. */
-export function planned({ exercise, habits = {}, until, script }: PageLane, event: unknown): Step[] {
+export function planned({ exercise, habits = {}, until, script, then }: PageLane, event: unknown): Step[] {
   const driver = new PlanningDriver(exercise, "copy");
   driver.state = replay([upgradeEvent(event)]);
   if (script) for (const command of script) driver.attempt(command);
   else workLane(driver, habits);
+  for (const command of then?.(driver.state.registers) ?? []) driver.attempt(command);
   const end = until ? driver.steps.findIndex(until) : -1;
   return end === -1 ? driver.steps : driver.steps.slice(0, end);
 }
@@ -80,7 +82,7 @@ export async function workThrough(page: Page, login: string, lane: PageLane): Pr
     .or(card.getByRole("button", { name: /^(Start this lane|Try again)/ }))
     .click();
   await page.waitForURL(/\/lanes\//);
-  await expect(page.getByTestId("link")).toContainText("linked");
+  await atTheBench(page);
   const laneId = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
   const steps = planned(lane, await firstEvent(laneId));
   const forward = new FastForward(page, `/api/lanes/${laneId}`);

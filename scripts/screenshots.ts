@@ -5,6 +5,7 @@ import { KeyboardStudent } from "../e2e/keyboardStudent";
 import type { LaneView } from "@probe-lane/contract";
 import { pageLanes } from "../e2e/lanes";
 import { workThrough } from "../e2e/workThrough";
+import { atTheBench } from "../e2e/sheet";
 
 const shot = async (page: Page, name: string): Promise<void> => {
   await page.waitForTimeout(500);
@@ -56,7 +57,7 @@ test("bench: the lathe, a skim along the diameter", async ({ page }) => {
   await hands.signIn("sorrel");
   await page.getByRole("button", { name: "Start Drawtube knob, the first tool", exact: true }).click();
   await page.waitForURL(/\/lanes\//);
-  await page.getByTestId("link").getByText("linked").waitFor();
+  await atTheBench(page);
   await hands.perform({ command: { type: "home" }, clicks: 0 });
   await hands.perform({ command: { type: "startSpindle", direction: "forward", rpm: 900 }, clicks: 0 });
   // where to go, by eye: as the drawing shows it

@@ -30,7 +30,9 @@ describe("calc", () => {
     ["edge", '{"contact": "NaN", "approach": 1, "tipRadius": 5}', /contact/],
     ["edge", '{"contact": 1, "approach": 1, "tipRadius": -5}', /tipRadius: must not be below zero/],
     ["edge", "not json", /not JSON/],
-    ["envelope", "{}", /"envelope" is not built/],
+    ["inspect", "{}", /"inspect" is not built/],
+    ["prove", '{"machine": "router"}', /machine/],
+    ["envelope", '{"machine": "mill", "program": "", "startUnits": "mm"}', /empty/],
     ["center", '{"contacts": [1, 2], "tipRadius": 3, "kind": "outside"}', /closer together/],
     ["convertSchool", '{"lengths": {"T1": 80}, "workZ": 1, "to": "master", "master": "T2"}', /not in the length table/],
   ])("%s refuses %s in one line and exits 2", async (op, input, words) => {
@@ -141,6 +143,41 @@ describe("vectors", () => {
     expect(firstDifference({ a: [1, { b: 2 }] }, { a: [1, { b: 2.1 }] }, 0.01)).toBe("a.1.b: expected 2, got 2.1");
     expect(firstDifference({ a: 1 }, { a: 1, extra: 5 }, 0)).toBeNull();
     expect(firstDifference(null, 0, 0)).toContain("expected null");
+  });
+});
+
+describe("programs", () => {
+  const file = (name: string, text: string) => {
+    const path = join(mkdtempSync(join(tmpdir(), "program-")), name);
+    writeFileSync(path, text);
+    return path;
+  };
+  it("prints moves a line each, and what is wrong with line and column in words", async () => {
+    const good = await call(["gcode", file("plate.nc", "T1 M6\nG0 X5 Y2\nM30")]);
+    expect(good.code).toBe(0);
+    expect(JSON.parse(good.out[1] ?? "")).toMatchObject({ line: 2, kind: "rapid", to: [5, 2, null], tool: 1 });
+    const bad = await call(["gcode", file("plate.nc", "G0 X5\nG0 X1.2.3")]);
+    expect(bad).toMatchObject({ code: 1, out: [] });
+    expect(bad.err).toEqual(["plate.nc:2:5: “1.2.3” is no number: digits, at most one point, a sign before them."]);
+    const late = await call(["gcode", file("knob.nc", "T0101\nG0 X5 Z2\nG1 Z0"), "--lathe"]);
+    expect(late.code).toBe(1);
+    expect(late.err[0]).toMatch(/^knob.nc:3: It is to be fed here/);
+  });
+  it("proves a case from a file", async () => {
+    const empty = {
+      machine: "lathe",
+      program: "M30",
+      registers: { work: { G54: [0, 0] }, tools: {} },
+      truth: { tools: {} },
+    };
+    const world = {
+      stock: { diameter: 30, length: 50 },
+      chuck: { z: -40, diameter: 80 },
+      travel: { min: [-400, -600], max: [2, 2] },
+    };
+    const { code, out } = await call(["prove", file("case.json", JSON.stringify({ ...empty, ...world }))]);
+    expect({ code, out }).toEqual({ code: 0, out: ['{"first":null}'] });
+    expect((await call(["prove", file("case.json", "{")])).code).toBe(2);
   });
 });
 

@@ -4,6 +4,7 @@ import { runOperation, type OperationRefusal } from "@probe-lane/core/desk";
 import type { Console } from "./console";
 import { expectBench } from "./expect";
 import { expectFloor, gradeFloor } from "./floor";
+import { printProgram, proveCase } from "./program";
 import { replayLane } from "./replay";
 import { runVectors } from "./vectors";
 
@@ -14,10 +15,12 @@ const USAGE = [
   "       cli replay LANE.json   fold an exported lane, print its state and ruling",
   "       cli expect EXERCISE.json --seed N [--school S]   what every register of a bench lane should hold",
   "       cli expect FLOOR.json  what each register of a floor lane follows to from its readings",
+  "       cli gcode PROGRAM.nc [--lathe] [--inch] [--skip]   its moves, a line of JSON each, and what is wrong with it",
+  "       cli prove CASE.json    the first forbidden contact of a program with its registers on a true machine",
   "       cli grade FLOOR.json   the ruling of a floor lane: {exercise, entries}",
 ].join("\n");
 
-const FILE_COMMANDS = new Set(["vectors", "replay", "grade", "expect"]);
+const FILE_COMMANDS = new Set(["vectors", "replay", "grade", "expect", "gcode", "prove"]);
 
 function say(refusal: OperationRefusal): string {
   return refusal.code === "unknownOperation"
@@ -79,6 +82,9 @@ export async function runCommand(args: readonly string[], console: Console): Pro
   }
   if (command === "vectors" && argument) return runVectors(argument, console.print);
   if (command === "replay" && argument) return replayLane(readFileSync(argument, "utf8"), console);
+  if (command === "gcode" && argument)
+    return printProgram(argument, readFileSync(argument, "utf8"), args.slice(2), console);
+  if (command === "prove" && argument) return proveCase(readFileSync(argument, "utf8"), console);
   if (command === "grade" && argument) return gradeFloor(readFileSync(argument, "utf8"), console);
   if (command === "expect" && argument && args.length > 2)
     return expectBench(readFileSync(argument, "utf8"), args.slice(2), console);

@@ -153,12 +153,18 @@ export interface AttemptRow {
   outOf: number | null;
   headline: string | null;
 }
+export type PartDrawing = "corner" | "middle" | "bore" | "boss" | "pocket" | "turned" | "bored";
+
 export interface AssignmentRow {
   id: string;
   title: string;
   story: string;
   partName: string;
   machine: Machine;
+  /** What the part looks like, for a small drawing: a blank by where its zero lies, or a bar. */
+  drawing: PartDrawing;
+  /** About how long it takes, by how many gates it has. */
+  minutes: number;
   dueAt: string | null;
   isCoachOn: boolean;
   attemptsAllowed: number;

@@ -13,7 +13,7 @@ import { wearCorrection } from "../registers/wear";
 import { accept, refuse, type Result } from "../result";
 import { must, notNegative, number, operation, place, Refused } from "./operation";
 import { programOperations } from "./programOperations";
-import { proveOperation } from "./proveOperation";
+import { proveOperation } from "./machines/prove";
 import { turningOperations } from "./turningOperations";
 import { standardUncertainty } from "./uncertainty";
 

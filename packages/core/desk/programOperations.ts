@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { listMoves, programReaches, toolEnvelopes } from "../gcode";
+import { dialects, listMoves, programReaches, toolEnvelopes } from "../gcode";
 import { operation, Refused } from "./operation";
 
 const program = z.string();
@@ -32,9 +32,10 @@ export const programOperations = {
       const { reaches, wrong } = programReaches(text, dialect, { startUnits: units });
       const [first] = wrong;
       if (first) throw new Refused(`line ${first.line} of the program is wrong (${first.code}): mend it first`);
+      const hasY = dialects[dialect].axes.includes("Y");
       const tools = Object.entries(toolEnvelopes(reaches)).map(([tool, { x, y, z: all, cutZ }]) => [
         tool,
-        { deepestZ: all?.[0] ?? null, deepestCutZ: cutZ?.[0] ?? null, x, ...(dialect === "mill" && { y }) },
+        { deepestZ: all?.[0] ?? null, deepestCutZ: cutZ?.[0] ?? null, x, ...(hasY && { y }) },
       ]);
       return { tools: Object.fromEntries(tools) as Record<string, unknown> };
     },

@@ -1,31 +1,29 @@
 /** What is wrong with a program; the sentence of each code is made in `words/program.ts`. */
-export const diagnosticCodes = [
-  "unknown-letter",
-  "unreadable-number",
-  "bracket",
-  "expression",
-  "loop",
-  "unknown-code",
-  "two-of-a-group",
-  "word-twice",
-  "word-missing",
-  "feed-missing",
-  "arc-without-center",
-  "arc-radius",
-  "arc-ends-differ",
-  "comp-in-arc",
-  "cycle-levels",
-  "tool-missing",
-  "offset-row-missing",
-  "position-unknown",
-  "program-missing",
-  "target-missing",
-  "nesting",
-  "endless",
-  "division-by-zero",
-  "value",
-] as const;
-export type DiagnosticCode = (typeof diagnosticCodes)[number];
+export type DiagnosticCode =
+  | "unknown-letter"
+  | "unreadable-number"
+  | "bracket"
+  | "expression"
+  | "loop"
+  | "unknown-code"
+  | "two-of-a-group"
+  | "word-twice"
+  | "word-missing"
+  | "feed-missing"
+  | "arc-without-center"
+  | "arc-radius"
+  | "arc-ends-differ"
+  | "comp-in-arc"
+  | "cycle-levels"
+  | "tool-missing"
+  | "offset-row-missing"
+  | "position-unknown"
+  | "program-missing"
+  | "target-missing"
+  | "nesting"
+  | "endless"
+  | "division-by-zero"
+  | "value";
 
 /** Line and column from 1; `said` is what stands there, cut short. */
 export interface Diagnostic {

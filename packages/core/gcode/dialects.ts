@@ -2,7 +2,7 @@
 export type Dialect = "mill" | "lathe";
 
 /** Codes of which a block may hold one: each has the name of its group. */
-export type GroupName =
+type GroupName =
   | "motion"
   | "cycle"
   | "plane"

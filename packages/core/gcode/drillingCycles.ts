@@ -1,5 +1,5 @@
 import { Wrong } from "./diagnostics";
-import { type Rig } from "./turningCycles";
+import { type DrillingCycle, type Level, type Rig } from "./rig";
 
 const CODES: ReadonlySet<number> = new Set([73, 76, 81, 82, 83, 84, 85, 86, 87, 88, 89]);
 const PECKS: ReadonlySet<number> = new Set([73, 83]);
@@ -7,21 +7,6 @@ const FEEDS_BACK: ReadonlySet<number> = new Set([84, 85, 89]);
 const FROM_BELOW = 87;
 
 export const isDrilling = (code: number): boolean => CODES.has(code);
-
-/** A figure as it was written: a height, or a step from where the cycle counts it. */
-interface Level {
-  readonly value: number;
-  readonly isStep: boolean;
-}
-
-export interface DrillingCycle {
-  readonly code: number;
-  /** Where Z stood when a cycle was called with none in force. */
-  readonly initial: number;
-  readonly depth?: Level;
-  readonly retract?: Level;
-  readonly peck?: number;
-}
 
 /**
  * A hole, or `L` of them: rapid in X Y, rapid to R, feed to Z, then back: by rapid to R (G99) or to the initial level

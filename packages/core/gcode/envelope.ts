@@ -62,8 +62,9 @@ function widen(extents: Extent[], move: Move, isLathe: boolean): void {
 }
 
 /**
- * How far every tool goes in every work offset that it is used with: both ends of each move and the extremes of arcs, in
- * programmed figures, without any offset; moves home and in the machine's frame left out. Units as the program starts.
+ * How far every tool goes in every work offset that it is used with: both ends of each move and the extremes of arcs,
+ * in programmed figures, without any offset; moves home and in the machine's frame left out. Units as the program
+ * starts.
  */
 export function programReaches(
   text: string,

@@ -17,9 +17,11 @@ export type Expression =
   | { readonly op: Named; readonly of: Expression }
   | { readonly op: "+" | "-" | "*" | "/" | "MOD" | "ATAN2"; readonly a: Expression; readonly b: Expression };
 
+type Compared = { readonly op: Comparison; readonly a: Expression; readonly b: Expression };
 export type Truth =
-  | { readonly op: Comparison; readonly a: Expression; readonly b: Expression }
-  | { readonly op: "AND" | "OR"; readonly a: Truth; readonly b: Truth };
+  | Compared
+  | { readonly op: "AND"; readonly a: Truth; readonly b: Truth }
+  | { readonly op: "OR"; readonly a: Truth; readonly b: Truth };
 
 /** The value of a variable; null where it is empty. Throws `Wrong("value")` where there is no such variable. */
 export type Variables = (index: number) => number | null;
@@ -245,12 +247,7 @@ const compare: Record<Comparison, (a: number | null, b: number | null) => boolea
 
 /** Whether a comparison holds: EQ and NE tell an empty variable from 0, the others count it as 0. */
 export function holds(claimed: Truth, variables: Variables): boolean {
-  switch (claimed.op) {
-    case "AND":
-      return holds(claimed.a, variables) && holds(claimed.b, variables);
-    case "OR":
-      return holds(claimed.a, variables) || holds(claimed.b, variables);
-    default:
-      return compare[claimed.op](evaluate(claimed.a, variables), evaluate(claimed.b, variables));
-  }
+  if (claimed.op === "AND") return holds(claimed.a, variables) && holds(claimed.b, variables);
+  if (claimed.op === "OR") return holds(claimed.a, variables) || holds(claimed.b, variables);
+  return compare[claimed.op](evaluate(claimed.a, variables), evaluate(claimed.b, variables));
 }

@@ -4,7 +4,7 @@
  */
 export { readBlock, type Block, type BlockDiagnostic, type MotionMode } from "./parser";
 export { lex, type Token } from "./lexer";
-export { type Dialect } from "./dialects";
+export { dialects, type Dialect } from "./dialects";
 export { type Diagnostic, type DiagnosticCode } from "./diagnostics";
 export { programReaches, toolEnvelopes, type Reach } from "./envelope";
 export { interpret, type RunOptions } from "./interpret";

@@ -1,6 +1,7 @@
 import { arcCenter, planeAxes } from "./arcs";
-import { type Rig, turnCycle, type TurningCycle } from "./turningCycles";
-import { drillCycle, type DrillingCycle, isDrilling } from "./drillingCycles";
+import { drillCycle, isDrilling } from "./drillingCycles";
+import { type DrillingCycle, type Rig, type TurningCycle } from "./rig";
+import { turnCycle } from "./turningCycles";
 import { Wrong } from "./diagnostics";
 import { ARGUMENTS, dialects, type DialectTable } from "./dialects";
 import { evaluate, holds } from "./expressions";
@@ -36,6 +37,9 @@ const MM_PER_INCH = 25.4;
 const STEP_LIMIT = 100_000;
 const DEEPEST_CALL = 4;
 const KINDS: readonly MoveKind[] = ["rapid", "feed", "cw", "ccw"];
+const MILL_FEEDS: Readonly<Record<number, Feed["per"]>> = { 93: "inverse", 94: "min", 95: "rev" };
+const LATHE_FEEDS: Readonly<Record<number, Feed["per"]>> = { 98: "min", 99: "rev" };
+const SIDES: Readonly<Record<number, Move["compensation"]>> = { 40: "none", 41: "left", 42: "right" };
 /** Steps to an arc's center, by axis in the order X Y Z. */
 const STEP_LETTERS = ["I", "J", "K"] as const;
 
@@ -216,7 +220,7 @@ class Run implements Rig {
     if (units !== null) this.scale = (units === 20 ? MM_PER_INCH : 1) / this.unitMm;
     const feed = said.of("feed");
     if (feed !== null) {
-      const per = this.isLathe ? (feed === 98 ? "min" : "rev") : feed === 93 ? "inverse" : feed === 94 ? "min" : "rev";
+      const per = (this.isLathe ? LATHE_FEEDS : MILL_FEEDS)[feed] ?? "min";
       if (per !== this.feedPer) this.feed = null;
       this.feedPer = per;
     }
@@ -291,7 +295,7 @@ class Run implements Rig {
     if (this.said.has("D") && !this.isLathe) this.diameterRow = this.said.value("D");
     const code = this.said.of("compensation");
     if (code === null) return;
-    const side = code === 40 ? "none" : code === 41 ? "left" : "right";
+    const side = SIDES[code] ?? "none";
     if (side !== "none" && !this.isLathe && this.diameterRow === null) throw new Wrong("offset-row-missing");
     if (side !== this.compensation) this.isSideNew = true;
     this.compensation = side;
@@ -557,9 +561,10 @@ class Run implements Rig {
     if ([...start, ...end].some(Number.isNaN)) throw new Wrong("position-unknown");
     const words = { steps: this.centerSteps(u, v), radius: this.length("R") };
     const center = arcCenter(start, end, words, this.motion === 2, this.unitMm);
-    const [first, second] = this.isLathe ? [center[1] * 2, center[0]] : u < v ? center : [center[1], center[0]];
-    const kind = KINDS[this.motion] ?? "cw";
-    this.push(kind, goal, named, [first, second], this.feed);
+    // told in the order X Y Z
+    const told: [number, number] = u < v ? center : [center[1], center[0]];
+    if (this.isLathe) told[0] *= 2;
+    this.push(KINDS[this.motion] ?? "cw", goal, named, told, this.feed);
   }
 
   /** I J K along the plane's two axes, turned with the frame. */
@@ -680,8 +685,8 @@ class Run implements Rig {
 }
 
 /**
- * What a program does, block by block, lazily. A program that cannot be read gives its diagnostics and nothing else; the
- * first thing that is wrong while it runs is given last. Throws nothing and ends always: a jump back is followed by
+ * What a program does, block by block, lazily. A program that cannot be read gives its diagnostics and nothing else;
+ * the first thing that is wrong while it runs is given last. Throws nothing and ends always: a jump back is followed by
  * `stepLimit` blocks at most.
  */
 export function* interpret(program: Program, options: RunOptions): Generator<Step, void, void> {

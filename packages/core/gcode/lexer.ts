@@ -1,49 +1,58 @@
+import { Cursor } from "./cursor";
+import { Wrong } from "./diagnostics";
+
 /**
  * block   := { word | space | comment }
- * word    := letter [space] number
- * number  := [sign] digits [ "." digits ] | [sign] "." digits
+ * word    := letter number
+ * number  := [sign] digits [ "." digits ] | [sign] "." digits, spaces anywhere
  * comment := "(" … ")" | ";" … end of line
  */
 export type Token =
-  | { type: "word"; letter: string; value: number; hasPoint: boolean; text: string; span: readonly [number, number] }
+  | { type: "word"; letter: string; value: number; text: string; span: readonly [number, number] }
   | { type: "unreadable"; text: string; span: readonly [number, number] };
 
-const WORD = /([A-Za-z])\s*([+-]?(?:\d+\.?\d*|\.\d+))/y;
-const SKIP = /\s+|\([^()]*\)|;.*/y;
 /** What cannot be read is taken up to the next space, so that one complaint names it whole. */
 const REST = /\S[^\s;(]*/y;
+const LETTER = /[A-Za-z]/;
 
-/** The words of a block and what could not be read, in order, each with its `[start, end)`. */
-export function lex(text: string): Token[] {
-  const plain = text.replace(/[\u2212\u2013\u2014]/g, "-");
-  const tokens: Token[] = [];
-  let at = 0;
-  const match = (pattern: RegExp): RegExpExecArray | null => {
-    pattern.lastIndex = at;
-    return pattern.exec(plain);
-  };
-  while (at < plain.length) {
-    const skipped = match(SKIP);
-    if (skipped) {
-      at += skipped[0].length;
-      continue;
-    }
-    const word = match(WORD);
-    const next = word ?? match(REST);
-    const found = next?.[0] ?? plain.slice(at);
-    const span = [at, at + found.length] as const;
-    if (word) {
-      const digits = word[2] ?? "";
-      tokens.push({
-        type: "word",
-        letter: (word[1] ?? "").toUpperCase(),
-        value: Number(digits),
-        hasPoint: digits.includes("."),
-        text: found,
-        span,
-      });
-    } else tokens.push({ type: "unreadable", text: found, span });
-    at += found.length;
+function readWord(cursor: Cursor): Token | null {
+  const from = cursor.at;
+  const letter = cursor.text.charAt(from);
+  if (!LETTER.test(letter)) return null;
+  try {
+    cursor.at += 1;
+    const value = cursor.sign() * cursor.number();
+    const text = cursor.text.slice(from, cursor.at).trimEnd();
+    return { type: "word", letter: letter.toUpperCase(), value: value || 0, text, span: [from, from + text.length] };
+  } catch (error) {
+    if (!(error instanceof Wrong)) throw error;
+    cursor.at = from;
+    return null;
   }
+}
+
+function readRest(cursor: Cursor): Token {
+  const from = cursor.at;
+  REST.lastIndex = from;
+  const text = REST.exec(cursor.text)?.[0] ?? cursor.text.slice(from);
+  cursor.at = from + text.length;
+  return { type: "unreadable", text, span: [from, cursor.at] };
+}
+
+/** True where nothing more stands in the line; a comment that is not shut is left to be named. */
+function isAtEnd(cursor: Cursor): boolean {
+  try {
+    return Number.isNaN(cursor.next());
+  } catch (error) {
+    if (error instanceof Wrong) return false;
+    throw error;
+  }
+}
+
+/** The words of a block and what could not be read, in order, each with its `[start, end)`. Throws nothing. */
+export function lex(text: string): Token[] {
+  const cursor = new Cursor(text);
+  const tokens: Token[] = [];
+  while (!isAtEnd(cursor)) tokens.push(readWord(cursor) ?? readRest(cursor));
   return tokens;
 }

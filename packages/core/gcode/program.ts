@@ -200,9 +200,9 @@ function pairLoops(blocks: readonly ProgramBlock[]): Diagnostic[] {
 }
 
 /**
- * A program read whole: blocks with their words, and a diagnostic for every line that cannot be read (one a line). Spaces
- * and case do not matter; `(…)` and what follows `;` are comments; a number without a point is in whole units. Throws
- * nothing.
+ * A program read whole: blocks with their words, and a diagnostic for every line that cannot be read (one a line).
+ * Spaces and case do not matter; `(…)` and what follows `;` are comments; a number without a point is in whole units.
+ * Throws nothing.
  */
 export function readProgram(text: string, dialect: Dialect): Program {
   const table = dialects[dialect];

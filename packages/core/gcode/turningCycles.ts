@@ -1,29 +1,5 @@
 import { Wrong } from "./diagnostics";
-import { type DrillingCycle } from "./drillingCycles";
-import { type Feed, type MoveKind } from "./moves";
-import { type Said } from "./said";
-
-/** What a cycle needs of the run that it is part of. Places and lengths in the program's start unit. */
-export interface Rig {
-  readonly said: Said;
-  readonly place: number[];
-  readonly shift: number[];
-  readonly isIncremental: boolean;
-  readonly returnsToInitial: boolean;
-  drilling: DrillingCycle | null;
-  turning: TurningCycle | null;
-  length(letter: string): number | null;
-  goal(): number[];
-  lead(): Feed | null;
-  go(kind: MoveKind, to: number[], named: number, feed?: Feed | null): void;
-}
-
-/** X (a diameter), Z and R of a turning cycle, as they hold from block to block. */
-export interface TurningCycle {
-  readonly x?: number;
-  readonly z?: number;
-  readonly taper?: number;
-}
+import { type Rig } from "./rig";
 
 const [ALONG, THREAD] = [90, 92] as const;
 const BOTH = 3;

@@ -10,6 +10,15 @@ export interface CoachStep<C extends string = string> {
   readonly task?: SetupTask | undefined;
 }
 
+/** A part of the gate that is next, and whether the log has it: a fact of what was done, never of what is right. */
+export interface CoachMark {
+  readonly code: "task" | "homed" | "found" | "foundAgain" | "set" | "toolIn" | "touched";
+  readonly isDone: boolean;
+  readonly axis?: "x" | "y" | "z";
+  readonly tool?: number;
+  readonly task?: SetupTask;
+}
+
 /** Steps that every machine has. */
 export const sharedCoachCodes = [
   "resetAfterStrike",

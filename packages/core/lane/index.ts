@@ -12,7 +12,7 @@ export {
   type TermName,
 } from "./names";
 export { isAlike, isReadOff } from "./checks";
-export type { CoachStep } from "./coach";
+export type { CoachMark, CoachStep } from "./coach";
 export type { Gate } from "./gates";
 export type { Refusal } from "./refusals";
 export type { LedgerLine, Reading } from "./state";

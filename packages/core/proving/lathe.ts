@@ -6,7 +6,7 @@ import { SLACK_MM } from "./millTool";
 import { firstPast } from "./solids";
 import { machinePath } from "./straight";
 
-/** A turning tool as it is: machine X (a diameter) and Z at which its control point lies on the axis and on the datum. */
+/** A turning tool as it is: machine X (a diameter) and Z with its control point on the axis and on the datum. */
 export interface TurningTool {
   readonly kx: number;
   readonly kz: number;
@@ -39,7 +39,7 @@ function noseCenter({ noseRadius, tipCode }: TurningTool): HalfPlace {
 }
 
 /** Nose and strip about the nose's center, smaller all around by `slack`. */
-export function shapeOf({ noseRadius, tipCode, width }: TurningTool, slack: number): NoseShape {
+function shapeOf({ noseRadius, tipCode, width }: TurningTool, slack: number): NoseShape {
   const radius = Math.max(0, noseRadius - slack);
   const across: [number, number] = [-noseRadius + slack, width - noseRadius - slack];
   return tipCode === 3

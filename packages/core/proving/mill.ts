@@ -123,7 +123,7 @@ export class UnknownRegister extends Error {
 }
 
 /** Machine = place + this, by work offset and length row (none: the gauge line counts). */
-export function millOffset(registers: MillRegisters, frame: string, row: number | null, sign: 1 | -1): Triple {
+function millOffset(registers: MillRegisters, frame: string, row: number | null, sign: 1 | -1): Triple {
   const work = registers.work.get(frame);
   if (!work) throw new UnknownRegister(frame);
   const length = row === null ? 0 : registers.lengths.get(row);
@@ -133,8 +133,9 @@ export function millOffset(registers: MillRegisters, frame: string, row: number 
 }
 
 /**
- * The first forbidden contact of a program that is run from home with these registers on a real mill; null where there is
- * none. Straight in rapids too. Throws `UnknownTool` and `UnknownRegister`; a program that is wrong tells its line.
+ * The first forbidden contact of a program that is run from home with these registers on a real mill; null where
+ * there is none. Straight in rapids too. Throws `UnknownTool` and `UnknownRegister`; a program that is wrong tells its
+ * line.
  */
 export function proveMill(
   program: Program,

@@ -1,9 +1,11 @@
 import { type MillBodies } from "./millTool";
-import { atHeights, both, type Box, type Cylinder, nearPoint, placeOn, type Shares, type Way } from "./solids";
+import { atHeights, both, type Box, type Cylinder, nearPoint, type Shares, type Way } from "./solids";
 
 /** Side of a cell, mm: what is found is told to a fifth of a millimetre. */
 const CELL_MM = 0.2;
 const MOST_CELLS = 2_000_000;
+/** Columns along the side of a patch whose highest one is known. */
+const PATCH = 16;
 
 /**
  * What is left of a block: upright columns, each with the heights between which there is material. One stretch a column
@@ -16,36 +18,29 @@ export class MillStock {
   private readonly low: Float64Array;
   private readonly high: Float64Array;
   private readonly more = new Map<number, [number, number][]>();
+  private readonly patches: number;
+  private readonly tops: Float64Array;
+  private isStale = true;
 
   constructor(readonly box: Box) {
     const [sx, sy] = [box.max[0] - box.min[0], box.max[1] - box.min[1]];
     this.cell = Math.max(CELL_MM, Math.sqrt((sx * sy) / MOST_CELLS));
     this.across = Math.max(1, Math.ceil(sx / this.cell));
     this.along = Math.max(1, Math.ceil(sy / this.cell));
+    this.patches = Math.ceil(this.across / PATCH);
+    this.tops = new Float64Array(this.patches * Math.ceil(this.along / PATCH));
     this.low = new Float64Array(this.across * this.along).fill(box.min[2]);
     this.high = new Float64Array(this.across * this.along).fill(box.max[2]);
   }
 
-  /** Calls `visit` for each column whose middle comes within `radius` of the way. */
-  private visit(
-    way: Way,
-    radius: number,
-    visit: (index: number, x: number, y: number, near: readonly [number, number]) => void,
-  ): void {
-    const { box, cell, across, along } = this;
-    const span = (axis: 0 | 1, count: number): [number, number] => [
-      Math.max(0, Math.floor((Math.min(way.from[axis], way.to[axis]) - radius - box.min[axis]) / cell)),
-      Math.min(count - 1, Math.floor((Math.max(way.from[axis], way.to[axis]) + radius - box.min[axis]) / cell)),
+  /** First and last column, along one axis, whose middle may come within `radius` of a way. */
+  private span(way: Way, axis: 0 | 1, radius: number): readonly [number, number] {
+    const count = axis === 0 ? this.across : this.along;
+    const at = (mm: number): number => (mm - this.box.min[axis]) / this.cell;
+    return [
+      Math.max(0, Math.floor(at(Math.min(way.from[axis], way.to[axis]) - radius))),
+      Math.min(count - 1, Math.floor(at(Math.max(way.from[axis], way.to[axis]) + radius))),
     ];
-    const [[x0, x1], [y0, y1]] = [span(0, across), span(1, along)];
-    for (let j = y0; j <= y1; j++) {
-      const y = box.min[1] + (j + 0.5) * cell;
-      for (let i = x0; i <= x1; i++) {
-        const x = box.min[0] + (i + 0.5) * cell;
-        const near = nearPoint(way, x, y, radius);
-        if (near) visit(j * across + i, x, y, near);
-      }
-    }
   }
 
   private stretches(index: number): readonly (readonly [number, number])[] {
@@ -77,38 +72,105 @@ export class MillStock {
     this.more.set(index, left);
   }
 
-  /** Takes away what a tool's edges pass on a straight way. */
+  /**
+   * Takes away what a tool's edges pass on a straight way. Written out as one loop over plain numbers: it is what a
+   * long program spends its time in.
+   */
   cut(way: Way, tool: MillBodies): void {
-    if (Math.min(way.from[2], way.to[2]) >= this.box.max[2]) return;
-    const isLevel = way.from[2] === way.to[2];
-    const climb = way.to[2] - way.from[2];
-    const isFlat = tool.underside(tool.radius) === 0;
-    this.visit(way, tool.radius, (index, x, y, near) => {
-      const tip = (share: number): number => way.from[2] + climb * share;
-      const over = (share: number): number => {
-        const [px, py] = placeOn(way, share);
-        return tip(share) + tool.underside(Math.hypot(x - px, y - py));
-      };
-      const bottom = isFlat
-        ? Math.min(tip(near[0]), tip(near[1]))
-        : Math.min(over(near[0]), over((near[0] + near[1]) / 2), over(near[1]));
-      const top = (isLevel ? way.from[2] : Math.max(tip(near[0]), tip(near[1]))) + tool.fluteLength;
-      this.clear(index, bottom, top);
-    });
+    const [x0, y0, z0] = way.from;
+    const lowest = Math.min(z0, way.to[2]);
+    if (lowest >= this.box.max[2]) return;
+    const [dx, dy, dz] = [way.to[0] - x0, way.to[1] - y0, way.to[2] - z0];
+    const a = dx * dx + dy * dy;
+    const { radius, underside, fluteLength } = tool;
+    const square = radius * radius;
+    const isFlat = underside(radius) === 0;
+    const { cell, across, low, high, box, more } = this;
+    const [i0, i1] = this.span(way, 0, radius);
+    const [j0, j1] = this.span(way, 1, radius);
+    const hasLists = more.size > 0;
+    for (let j = j0; j <= j1; j++) {
+      const py = y0 - (box.min[1] + (j + 0.5) * cell);
+      for (let i = i0, index = j * across + i0; i <= i1; i++, index++) {
+        // nothing stands there that this way could reach
+        if ((high[index] ?? 0) <= lowest && !(hasLists && more.has(index))) continue;
+        const px = x0 - (box.min[0] + (i + 0.5) * cell);
+        const c = px * px + py * py - square;
+        let first = 0;
+        let last = 1;
+        if (a === 0) {
+          if (c >= 0) continue;
+        } else {
+          const b = px * dx + py * dy;
+          const under = b * b - a * c;
+          if (under <= 0) continue;
+          const root = Math.sqrt(under);
+          first = Math.max(0, (-b - root) / a);
+          last = Math.min(1, (-b + root) / a);
+          if (first > last) continue;
+        }
+        const [atFirst, atLast] = [z0 + dz * first, z0 + dz * last];
+        let bottom = Math.min(atFirst, atLast);
+        if (!isFlat) {
+          const over = (share: number): number =>
+            z0 + dz * share + underside(Math.hypot(px + dx * share, py + dy * share));
+          bottom = Math.min(over(first), over((first + last) / 2), over(last));
+        }
+        const top = Math.max(atFirst, atLast) + fluteLength;
+        const isList = hasLists && more.has(index);
+        if (isList || bottom < (high[index] ?? 0)) {
+          if (!isList && top >= (high[index] ?? 0)) high[index] = Math.max(low[index] ?? 0, bottom);
+          else this.clear(index, bottom, top);
+        }
+      }
+    }
+    this.isStale = true;
+  }
+
+  /** The highest that stands in each patch of columns, no lower than it is. */
+  private findTops(): void {
+    if (!this.isStale) return;
+    this.tops.fill(-Infinity);
+    for (let j = 0; j < this.along; j++) {
+      const row = Math.floor(j / PATCH) * this.patches;
+      for (let i = 0; i < this.across; i++) {
+        const patch = row + Math.floor(i / PATCH);
+        const index = j * this.across + i;
+        const top = this.more.get(index)?.at(-1)?.[1] ?? this.high[index] ?? 0;
+        if (top > (this.tops[patch] ?? 0)) this.tops[patch] = top;
+      }
+    }
+    this.isStale = false;
   }
 
   /** The first share of a straight way at which a cylinder over the tip is in what is left; null where it never is. */
   firstMeeting(way: Way, cylinder: Cylinder): number | null {
     if (cylinder.radius <= 0 || cylinder.high <= cylinder.low) return null;
-    if (Math.min(way.from[2], way.to[2]) + cylinder.low >= this.box.max[2]) return null;
+    const lowest = Math.min(way.from[2], way.to[2]) + cylinder.low;
+    if (lowest >= this.box.max[2]) return null;
+    const { cell, box } = this;
+    const [i0, i1] = this.span(way, 0, cylinder.radius);
+    const [j0, j1] = this.span(way, 1, cylinder.radius);
+    if (i0 > i1 || j0 > j1) return null;
+    this.findTops();
     let first: number | null = null;
-    this.visit(way, cylinder.radius, (index, _x, _y, near) => {
-      if (first !== null && near[0] >= first) return;
-      for (const [low, high] of this.stretches(index)) {
-        const shares: Shares = both(near, atHeights(way, cylinder, low, high));
-        if (shares && (first === null || shares[0] < first)) first = shares[0];
+    for (let j = j0; j <= j1; j++) {
+      const row = Math.floor(j / PATCH) * this.patches;
+      for (let i = i0; i <= i1; i++) {
+        if ((this.tops[row + Math.floor(i / PATCH)] ?? 0) <= lowest) {
+          i += PATCH - 1 - (i % PATCH);
+          continue;
+        }
+        const index = j * this.across + i;
+        if ((this.high[index] ?? 0) <= lowest && !this.more.has(index)) continue;
+        const near = nearPoint(way, box.min[0] + (i + 0.5) * cell, box.min[1] + (j + 0.5) * cell, cylinder.radius);
+        if (!near || (first !== null && near[0] >= first)) continue;
+        for (const [from, to] of this.stretches(index)) {
+          const shares: Shares = both(near, atHeights(way, cylinder, from, to));
+          if (shares && (first === null || shares[0] < first)) first = shares[0];
+        }
       }
-    });
+    }
     return first;
   }
 }

@@ -28,7 +28,8 @@ export const placeOn = ({ from, to }: Way, share: number): Triple => [
   from[2] + (to[2] - from[2]) * share,
 ];
 
-const both = (a: Shares, b: Shares): Shares => {
+/** Shares that lie in both stretches. */
+export const both = (a: Shares, b: Shares): Shares => {
   if (!a || !b) return null;
   const [from, to] = [Math.max(a[0], b[0]), Math.min(a[1], b[1])];
   return from <= to ? [from, to] : null;
@@ -75,9 +76,21 @@ export function atHeights(way: Way, cylinder: Cylinder, low: number, high: numbe
   return between(way.from[2], way.to[2] - way.from[2], low - cylinder.high, high - cylinder.low);
 }
 
+/** True where the room that is passed on the whole way is clear of a box: what is asked first, because it mostly is. */
+function isApart({ from, to }: Way, { radius, low, high }: Cylinder, { min, max }: Box): boolean {
+  return (
+    Math.min(from[0], to[0]) - radius >= max[0] ||
+    Math.max(from[0], to[0]) + radius <= min[0] ||
+    Math.min(from[1], to[1]) - radius >= max[1] ||
+    Math.max(from[1], to[1]) + radius <= min[1] ||
+    Math.min(from[2], to[2]) + low >= max[2] ||
+    Math.max(from[2], to[2]) + high <= min[2]
+  );
+}
+
 /** The first share of a straight way at which a cylinder over the tip is in a box; null where it never is. */
 export function firstInBox(way: Way, cylinder: Cylinder, box: Box): number | null {
-  if (cylinder.radius <= 0 || cylinder.high <= cylinder.low) return null;
+  if (cylinder.radius <= 0 || cylinder.high <= cylinder.low || isApart(way, cylinder, box)) return null;
   const heights = atHeights(way, cylinder, box.min[2], box.max[2]);
   return (heights && both(heights, discOnRectangle(way, box, cylinder.radius))?.[0]) ?? null;
 }
@@ -88,5 +101,3 @@ export function firstPast(from: number, to: number, low: number, high: number): 
   if (from < low || from > high) return 0;
   return to > high ? (high - from) / (to - from) : (low - from) / (to - from);
 }
-
-export { both };

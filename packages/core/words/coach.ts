@@ -1,5 +1,5 @@
 import type { Observation } from "../bench";
-import type { CoachStep, Gate } from "../lane";
+import type { CoachMark, CoachStep, Gate } from "../lane";
 import type { sharedCoachCodes } from "../lane/coach";
 import type { LatheGateKind } from "../machines/lathe/gates";
 import type { MillGateKind } from "../machines/mill/gates";
@@ -66,3 +66,15 @@ function words(step: CoachStep, seen: Observation): string {
 
 /** The next step and why, in the student's own numbers. */
 export const coachWords = (step: CoachStep, seen: Observation): string => inShopWords(words(step, seen), seen.kind);
+
+const MARKS: Record<Exclude<CoachMark["code"], "task">, (mark: CoachMark) => string> = {
+  homed: () => "reference taken",
+  found: ({ axis = "x" }) => `${axis.toUpperCase()} found`,
+  foundAgain: () => "found again",
+  set: ({ axis = "x" }) => (axis === "z" ? "register set" : `${axis.toUpperCase()} set`),
+  toolIn: ({ tool = 1 }) => `tool ${tool} in`,
+  touched: () => "touched",
+};
+/** What a part of the next gate is called, in a few words. */
+export const markWords = (mark: CoachMark): string =>
+  mark.code === "task" ? (mark.task ? taskWords[mark.task].done : "made ready") : MARKS[mark.code](mark);

@@ -15,7 +15,7 @@ export const methodWords: Record<Method, string> = {
 
 /** What a figure is called in a form; lengths without their unit. */
 export const figureWords: Record<FigureName, string> = {
-  approach: "direction of approach",
+  approach: "which way the tip moved",
   tipRadius: "tip radius",
   edgeWork: "work coordinate of that edge",
   partSize: "size of the part across it",
@@ -35,7 +35,7 @@ export const figureWords: Record<FigureName, string> = {
   cutterDiameter: "measured cutter diameter",
   nominalDiameter: "nominal cutter diameter",
   touchDiameter: "diameter touched or measured",
-  outside: "outside or bore",
+  outside: "what was touched",
   bladeWidth: "width of the blade",
   noseRadius: "nose radius",
   tipCode: "tip code",

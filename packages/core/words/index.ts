@@ -3,7 +3,7 @@
  * a lane.
  */
 export { refusalWords } from "./refusals";
-export { coachWords, gateWords } from "./coach";
+export { coachWords, gateWords, markWords } from "./coach";
 export { causeName, mistakeWords } from "./causes";
 export { figureWords, methodWords } from "./figures";
 export { causeWords, choiceWords } from "./ruling";
@@ -40,3 +40,4 @@ export {
 export { momentWords } from "./moments";
 export { skillWords, standWords, whyWords } from "./skills";
 export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";
+export { programWords } from "./program";

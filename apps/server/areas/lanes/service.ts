@@ -7,10 +7,11 @@ import {
   nowOf,
   observe,
   openLane,
+  replay,
   type LaneEvent,
 } from "@probe-lane/core/bench";
 import type { Refusal } from "@probe-lane/core/lane";
-import { machineOf } from "@probe-lane/core/exercises";
+import { machineOf, type Exercise } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 import type { LengthUnit } from "@probe-lane/core/units";
 import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
@@ -22,6 +23,7 @@ import type {
   LaneView,
   MyLanes,
   Outcome,
+  PartDrawing,
   RulingView,
 } from "@probe-lane/contract";
 import { isUniqueViolation } from "../../db/client";
@@ -59,6 +61,25 @@ const headline = (ruling: Ruling): string => {
   const worst = [...ruling.values].filter(({ cause }) => cause.kind !== "none").sort((a, b) => a.marks - b.marks)[0];
   return worst ? causeWords(worst, ruling.sheet).headline : "Every value is right.";
 };
+
+const MINUTES_PER_GATE = 3;
+const knownMinutes = new WeakMap<Exercise, number>();
+
+/** About how long an exercise takes, to five minutes: its gates, a few minutes each. */
+function minutesOf(exercise: Exercise): number {
+  const known = knownMinutes.get(exercise);
+  if (known !== undefined) return known;
+  const gates = gatesOf(replay([eventSchema.parse(openLane(exercise, "how long", false))])).length;
+  const minutes = Math.ceil((gates * MINUTES_PER_GATE) / 5) * 5;
+  knownMinutes.set(exercise, minutes);
+  return minutes;
+}
+
+function drawingOf({ lathe, feature, datum }: Exercise): PartDrawing {
+  if (lathe) return lathe.stock.boreMm === undefined ? "turned" : "bored";
+  if (datum.kind === "middle") return "middle";
+  return feature && datum.kind === "feature" ? feature.kind : "corner";
+}
 
 /** How often work is done again where another process was first; each time one of them gets on. */
 const MOST_TURNS = 8;
@@ -303,6 +324,8 @@ export class LaneService {
         story: row.exercise.story,
         partName: row.exercise.part.name,
         machine: machineOf(row.exercise),
+        drawing: drawingOf(row.exercise),
+        minutes: minutesOf(row.exercise),
         dueAt: row.dueAt?.toISOString() ?? null,
         isCoachOn: row.isCoachOn,
         attemptsAllowed: row.attemptsAllowed,

@@ -71,9 +71,13 @@ function WorkedBench({ first }: { first: LaneView }) {
       view={view}
       send={(command, isRepeat) => link.send(command, isRepeat)}
       isReadOnly={isHandedIn}
+      isFirst={first.turn <= FIRST_TURN && first.lane.attempt === 1}
     />
   );
 }
+
+/** Turn of a lane in which nothing was done yet: it was opened, and that is all. */
+const FIRST_TURN = 1;
 
 /** The same bench, read only, following the student's log. */
 function WatchedBench({ first }: { first: LaneView }) {
@@ -122,6 +126,7 @@ function Bench({
   send,
   isReadOnly,
   isWatching = false,
+  isFirst = false,
 }: {
   lane: LaneView["lane"];
   kit: BenchKit;
@@ -129,6 +134,8 @@ function Bench({
   send(command: Command, isRepeat?: boolean): void;
   isReadOnly: boolean;
   isWatching?: boolean;
+  /** A first start: the sheet lies on top, as it would beside the machine. */
+  isFirst?: boolean;
 }) {
   const seen = view.observation;
   const [size, setSize] = useState<JogSize>("rapid");
@@ -136,7 +143,7 @@ function Bench({
   const [framing, setFraming] = useState<Framing>("auto");
   const [isTen, setTen] = useState(false);
   const [isInSpace, setInSpace] = useState(false);
-  const [dialog, setDialog] = useState<OpenDialog>(null);
+  const [dialog, setDialog] = useState<OpenDialog>(isFirst ? "sheet" : null);
   const registers = useRef<RegisterPanelHandle>(null);
   const ledger = useRef<LedgerHandle>(null);
   const block = useRef<HTMLInputElement>(null);
@@ -151,7 +158,7 @@ function Bench({
   if (heard.seen !== seen) {
     const noticed = JSON.stringify(kit.noticed(seen));
     setHeard({
-      what: heardBetween(heard.seen, seen, noticed !== heard.noticed),
+      what: heardBetween(heard.seen, seen, noticed !== heard.noticed, kit.sounds(seen)),
       count: heard.count + 1,
       seen,
       noticed,

@@ -20,7 +20,12 @@ const WALK: readonly Command[] = [
 /** Everything that the picture makes of a look: camera, view in space, own zero, sound. */
 function pictured(before: Observation, seen: Observation): unknown[] {
   const kit = benchKitFor(seen.kind);
-  const noise = heardBetween(before, seen, JSON.stringify(kit.noticed(before)) !== JSON.stringify(kit.noticed(seen)));
+  const noise = heardBetween(
+    before,
+    seen,
+    JSON.stringify(kit.noticed(before)) !== JSON.stringify(kit.noticed(seen)),
+    kit.sounds(seen),
+  );
   const heard = [noise, caption(seen, noise)];
   const space = kit.picture.space(seen, seen.machine);
   if (seen.kind === "mill")

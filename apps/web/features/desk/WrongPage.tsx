@@ -18,6 +18,7 @@ const show =
   (unit: Unit) =>
   (mm: number): string =>
     unit === "mm" ? formatMm(mm) : formatMm(mm / INCH_MM, 4);
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 const SELECT = "min-h-11 sm:min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2";
 
 /** A number on a register, and the mistake behind it. Needs no lane; nothing is stored. */
@@ -88,7 +89,7 @@ export function WrongPage() {
         >
           {form.method === "mill-edge" ? (
             <label>
-              <span className="font-bold">Tip moved</span>
+              <span className="font-bold">{capital(figureWords.approach)}</span>
               <select
                 className={SELECT}
                 value={form.approach}
@@ -102,7 +103,7 @@ export function WrongPage() {
           ) : null}
           {form.method === "lathe-x" ? (
             <label>
-              <span className="font-bold">Touched</span>
+              <span className="font-bold">{capital(figureWords.outside)}</span>
               <select
                 className={SELECT}
                 value={form.outside}
@@ -116,7 +117,7 @@ export function WrongPage() {
           {form.method === "lathe-x" || form.method === "lathe-z" ? (
             <Figure
               name="tipCode"
-              label="tip code, 0 to 9"
+              label={`${figureWords.tipCode}, 0 to 9`}
               value={form.tipCode}
               onChange={(tipCode) => set({ tipCode })}
             />
@@ -162,14 +163,36 @@ export function WrongPage() {
             <p>
               Type what it should hold, or where the machine stood in contact
               {form.method === "mill-edge"
-                ? ", with the tip radius and the direction of approach"
+                ? `, with “${capital(figureWords.tipRadius)}” and “${capital(figureWords.approach)}”`
                 : form.method === "lathe-x"
-                  ? ", with the diameter"
+                  ? `, with “${capital(figureWords.touchDiameter)}”`
                   : ""}
               .
             </p>
           ) : null}
-          {view.explained ? <Answer explained={view.explained} figures={view.figures} figure={figure} /> : null}
+          {view.isReadingItself ? (
+            <p className="border-l-[5px] border-contact pl-3">
+              <b className="text-lg">The register holds the reading itself.</b> Nothing was taken to it: where the
+              drawing has this edge at zero, the tip’s radius was left out, and the axis is off by just that.
+            </p>
+          ) : null}
+          {view.either.map(({ approach, closureMm, explained }) => (
+            <div key={approach} className="flex flex-col gap-2">
+              <p className="font-bold text-expected">
+                If the tip moved {approach}, it is off by <span className="figures">{figure(closureMm)}</span>:
+              </p>
+              <Answer explained={explained} figures={view.figures} figure={figure} />
+            </div>
+          ))}
+          {view.explained && (!view.explained.unexplained || view.either.length === 0) ? (
+            <Answer explained={view.explained} figures={view.figures} figure={figure} />
+          ) : null}
+          {view.explained?.unexplained && form.method === "mill-edge" && view.figures.tipRadius === undefined ? (
+            <p className="text-ink2">
+              A tip of ⌀ <b className="figures">{figure(Math.abs(2 * (view.closureMm ?? 0)))}</b> has just this radius:
+              if yours is one, the radius was left out or taken the wrong way.
+            </p>
+          ) : null}
         </div>
         {view.explained && view.closureMm !== null ? (
           <div className="mt-4">
@@ -322,7 +345,7 @@ function Help({ name, isOpen }: { name: FigureName; isOpen: boolean }) {
   return (
     <p className="text-ink2">
       {isOpen ? "One more figure may open it: " : "One more figure would help most: "}
-      <b className="text-expected">{figureWords[name]}</b>.
+      <b className="text-expected">{capital(figureWords[name])}</b>.
     </p>
   );
 }

@@ -18,6 +18,29 @@ describe("a number and the mistake behind it", () => {
       "radiusForgotten",
     ]);
   });
+  it("an error of one radius is known whatever half is empty", () => {
+    // 5 too low with a tip of 10: left out if it moved plus, the diameter taken if it moved minus
+    const open = deskView(form({ held: "-300", wanted: "-295", figures: { tipRadius: "5" } }));
+    const named = open.either.map(({ approach, explained }) => [approach, explained.ranked[0]?.classes[0]?.[0]]);
+    expect(named).toEqual([
+      ["plus", "radiusForgotten"],
+      ["minus", "diameterForRadius"],
+    ]);
+    // held is the reading: left out, whichever way the tip moved
+    const same = deskView(form({ held: "-300", reading: "-300", figures: { tipRadius: "5" } }));
+    expect(same.either.map(({ explained }) => explained.ranked[0]?.classes[0]?.[0])).toEqual([
+      "radiusForgotten",
+      "radiusForgotten",
+    ]);
+    expect(same.isReadingItself).toBe(true);
+    // without the radius too
+    expect(deskView(form({ held: "-300", reading: "-300" })).isReadingItself).toBe(true);
+    expect(deskView(form({ held: "-295", reading: "-300" })).isReadingItself).toBe(false);
+    // and nothing of it where the direction was said
+    expect(
+      deskView(form({ held: "-300", wanted: "-295", approach: "plus", figures: { tipRadius: "5" } })).either,
+    ).toEqual([]);
+  });
   it("two mistakes at once", () => {
     expect(
       firstIds({

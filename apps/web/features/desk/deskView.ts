@@ -95,6 +95,10 @@ export interface DeskView {
   /** What is still needed before anything can be said. */
   needs: "held" | "wanted" | null;
   explained: Explained | null;
+  /** Where the direction of approach was left empty and nothing can be said without it: what each one would mean. */
+  either: readonly { readonly approach: "plus" | "minus"; readonly closureMm: number; readonly explained: Explained }[];
+  /** The register holds the reading itself: no radius was taken to it, whatever the rest is. */
+  isReadingItself: boolean;
 }
 
 /** Standard uncertainty of a careful touch and of what it is held against, mm. */
@@ -129,19 +133,49 @@ export function deskView(form: DeskForm): DeskView {
     tipCode: /^[0-9]$/.test(form.tipCode.trim()) ? Number(form.tipCode) : undefined,
     reading: form.method === "lathe-readout" ? reading : undefined,
   };
-  const wanted =
-    read("wanted", form.wanted) ??
-    (reading === undefined ? undefined : (wantedFrom(form.method, reading, figures) ?? undefined));
+  const typed = read("wanted", form.wanted);
+  const wanted = typed ?? wantedBy(form.method, reading, figures);
+  const either = held === undefined ? [] : eitherWay(form.method, held, typed, reading, figures);
+  const isReadingItself =
+    form.method === "mill-edge" && held !== undefined && reading !== undefined && Math.abs(held - reading) < 4 * U_MM;
   if (held === undefined || wanted === undefined) {
-    return { problems, figures, closureMm: null, needs: held === undefined ? "held" : "wanted", explained: null };
+    const needs = held === undefined ? "held" : "wanted";
+    return { problems, figures, closureMm: null, needs, explained: null, either, isReadingItself };
   }
   const closureMm = held - wanted;
   const all = { ...figures, wanted };
+  const explained = explainedBy(form.method, closureMm, all);
   return {
     problems,
     figures: all,
     closureMm,
     needs: null,
-    explained: explain({ method: form.method, closure: closureMm, figures: all, u: U_MM, resolution: 0.001 }),
+    explained,
+    either: explained.unexplained ? either : [],
+    isReadingItself: isReadingItself && explained.unexplained,
   };
+}
+
+const wantedBy = (method: Method, reading: number | undefined, figures: Figures): number | undefined =>
+  reading === undefined ? undefined : (wantedFrom(method, reading, figures) ?? undefined);
+
+const explainedBy = (method: Method, closure: number, figures: Figures): Explained =>
+  explain({ method, closure, figures, u: U_MM, resolution: 0.001 });
+
+/** An edge whose direction of approach was not said: what each would explain, those that explain nothing left out. */
+function eitherWay(
+  method: Method,
+  held: number,
+  typed: number | undefined,
+  reading: number | undefined,
+  figures: Figures,
+): DeskView["either"] {
+  if (method !== "mill-edge" || figures.approach !== undefined || figures.tipRadius === undefined) return [];
+  return (["plus", "minus"] as const).flatMap((approach) => {
+    const known: Figures = { ...figures, approach: approach === "plus" ? 1 : -1 };
+    const wanted = typed ?? wantedBy(method, reading, known);
+    if (wanted === undefined) return [];
+    const explained = explainedBy(method, held - wanted, { ...known, wanted });
+    return explained.unexplained ? [] : [{ approach, closureMm: held - wanted, explained }];
+  });
 }

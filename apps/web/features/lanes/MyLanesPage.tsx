@@ -1,5 +1,5 @@
 import { keyOf, reading } from "../../app/queries";
-import type { AssignmentRow, AttemptRow, StartedLane } from "@probe-lane/contract";
+import type { AssignmentRow, AttemptRow, PartDrawing, StartedLane } from "@probe-lane/contract";
 import { machines } from "@probe-lane/core/exercises";
 import { machineWords, skillWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -8,6 +8,46 @@ import { useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { useMe } from "../../app/session";
 import { Button, Loading, Notice, PageError, TextLink } from "../../ui";
+
+/** Features on a plate, by what the drawing counts from. */
+const PLATE: Partial<Record<PartDrawing, React.ReactNode>> = {
+  bore: <circle cx="30" cy="20" r="9" fill="var(--well)" stroke="var(--stock-edge)" />,
+  boss: <circle cx="30" cy="20" r="9" fill="var(--panel)" stroke="var(--stock-edge)" />,
+  pocket: <rect x="19" y="13" width="22" height="14" fill="var(--well)" stroke="var(--stock-edge)" />,
+};
+const ZERO: Record<PartDrawing, readonly [number, number]> = {
+  corner: [8, 34],
+  middle: [30, 20],
+  bore: [30, 20],
+  boss: [30, 20],
+  pocket: [30, 20],
+  turned: [52, 20],
+  bored: [52, 20],
+};
+
+/** The part, small, with its zero: enough to tell a corner from a bore and a plate from a bar. */
+function Thumb({ drawing }: { drawing: PartDrawing }) {
+  const isTurned = drawing === "turned" || drawing === "bored";
+  const [x, y] = ZERO[drawing];
+  return (
+    <svg viewBox="0 0 64 42" className="h-11 w-16 shrink-0" aria-hidden>
+      {isTurned ? (
+        <>
+          <path d="M2 8h10v24H2z" fill="var(--steel)" stroke="var(--ink3)" />
+          <path d="M12 10h22v4h18v12H34v4H12z" fill="var(--stock)" stroke="var(--stock-edge)" />
+          {drawing === "bored" ? <path d="M30 17h22v6H30z" fill="var(--well)" stroke="var(--stock-edge)" /> : null}
+          <path d="M2 20h60" stroke="var(--ink3)" strokeDasharray="7 2 1 2" />
+        </>
+      ) : (
+        <>
+          <rect x="8" y="6" width="44" height="28" fill="var(--stock)" stroke="var(--stock-edge)" />
+          {PLATE[drawing]}
+        </>
+      )}
+      <path d={`M${x - 6} ${y}h12M${x} ${y - 6}v12`} stroke="var(--expected)" strokeWidth="2" />
+    </svg>
+  );
+}
 
 function AttemptLine({ attempt }: { attempt: AttemptRow }) {
   const isOpen = attempt.handedInAt === null;
@@ -91,8 +131,9 @@ function ShelfLine({ row }: { row: AssignmentRow }) {
   const start = useStart(row.id);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule-soft px-4 py-2">
-      <div className="min-w-64 flex-1">
-        <b>{row.title}</b>
+      <Thumb drawing={row.drawing} />
+      <div className="min-w-56 flex-1">
+        <b>{row.title}</b> <span className="text-xs text-ink2">about {row.minutes} min</span>
         <p className="max-w-prose text-xs text-ink2">{row.story}</p>
       </div>
       <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>
@@ -115,6 +156,7 @@ function Assignment({ row }: { row: AssignmentRow }) {
   return (
     <section aria-label={row.title} className="rounded-panel border border-rule bg-panel">
       <div className="flex flex-wrap items-start gap-4 p-4">
+        <Thumb drawing={row.drawing} />
         <div className="min-w-64 flex-1">
           <h2 className="text-lg font-bold">{row.title}</h2>
           <p className="mt-1 max-w-prose text-ink2">{row.story}</p>
@@ -125,7 +167,8 @@ function Assignment({ row }: { row: AssignmentRow }) {
                 {formatDistanceToNow(new Date(row.dueAt), { addSuffix: true })}) ·{" "}
               </>
             ) : null}
-            coach {row.isCoachOn ? "on" : "off"} · {left === 1 ? "1 attempt" : `${left} attempts`} left
+            about {row.minutes} min · coach {row.isCoachOn ? "on" : "off"} ·{" "}
+            {left === 1 ? "1 attempt" : `${left} attempts`} left
           </p>
         </div>
         {open ? (

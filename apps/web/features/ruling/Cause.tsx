@@ -7,17 +7,17 @@ import { Odds } from "./Odds";
 import { ReplayLink } from "./ReplayLink";
 import { marks } from "./show";
 
+/** What a value's cause is told apart by: what was done, or the value itself where nothing is known of it. */
+function habitOf({ cause, target }: RegisterRuling): string {
+  if (cause.kind === "proven") return cause.terms.map(({ id }) => id).join();
+  return cause.kind === "inferred" ? (cause.ranked[0]?.ids.join() ?? "") : target.id;
+}
+
 /** Values that went wrong for the same cause: one habit on five tools is one cause; what cost most comes first. */
 export function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {
   const groups = new Map<string, RegisterRuling[]>();
   for (const value of values) {
-    const { cause } = value;
-    const key =
-      cause.kind === "proven"
-        ? cause.terms.map(({ id }) => id).join()
-        : cause.kind === "inferred"
-          ? (cause.ranked[0]?.ids.join() ?? "")
-          : value.target.id;
+    const key = habitOf(value);
     groups.set(key, [...(groups.get(key) ?? []), value]);
   }
   const lost = (group: readonly RegisterRuling[]) => group.reduce((sum, one) => sum + one.outOf - one.marks, 0);
@@ -48,7 +48,10 @@ export function Cause({
   const seq = seqOf(value);
   const lost = values.reduce((sum, one) => sum + one.outOf - one.marks, 0);
   return (
-    <section className="rounded-panel border border-l-[5px] border-rule border-l-contact bg-panel px-5 py-4">
+    <section
+      data-testid="cause"
+      className="rounded-panel border border-l-[5px] border-rule border-l-contact bg-panel px-5 py-4"
+    >
       <div className="flex items-baseline gap-4">
         <h2 className="flex-1 text-lg font-bold">{headline}</h2>
         <span className="whitespace-nowrap font-bold text-ink2">{STANDING[value.cause.kind]}</span>

@@ -1,22 +1,38 @@
 import type { Observation } from "@probe-lane/core/bench";
-import { coachWords } from "@probe-lane/core/words";
+import { marksOf } from "@probe-lane/core/machines";
+import { coachWords, markWords } from "@probe-lane/core/words";
 import { Button } from "../../../ui";
 
-/** The one thing to do next, where the eye begins; the control that it names is outlined in the same color. */
+/**
+ * The one thing to do next, where the eye begins; the control that it names is outlined in the same color. Below it
+ * what this gate is made of, ticked when the log has it.
+ */
 export function Coach({ seen, onWords }: { seen: Observation; onWords(): void }) {
   if (!seen.coach) return null;
   const [first = "", ...why] = coachWords(seen.coach, seen).split(/(?<=[.?!])\s+/);
+  const next = seen.gates.find(({ isPassed }) => !isPassed);
+  const marks = next && !seen.isStopped ? marksOf(seen, next) : [];
   return (
     <aside
       aria-label="Coach"
-      aria-live="polite"
-      data-testid="coach"
       className="flex shrink-0 items-start gap-3 rounded-panel border border-l-4 border-expected bg-expected-soft px-3 py-2"
     >
-      <p className="min-w-0 flex-1">
-        <b className="block text-base leading-5">{first}</b>
-        {why.length > 0 ? <span className="text-sm">{why.join(" ")}</span> : null}
-      </p>
+      <div className="min-w-0 flex-1">
+        <p aria-live="polite" data-testid="coach">
+          <b className="block text-base leading-5">{first}</b>
+          {why.length > 0 ? <span className="text-sm">{why.join(" ")}</span> : null}
+        </p>
+        {marks.length > 0 ? (
+          <ul aria-label="Of this gate" className="mt-1 flex flex-wrap gap-x-3 text-xs">
+            {marks.map((mark) => (
+              <li key={markWords(mark)} className={mark.isDone ? "font-bold text-expected" : "text-ink2"}>
+                <span aria-hidden>{mark.isDone ? "✓" : "○"}</span> {markWords(mark)}
+                <span className="sr-only">{mark.isDone ? ", done" : ", still to do"}</span>
+              </li>
+            ))}
+          </ul>
+        ) : null}
+      </div>
       <Button look="quiet" className="!py-0 text-xs" onClick={onWords}>
         Words
       </Button>

@@ -7,6 +7,7 @@ import type { Act, ActKey, DialogName } from "./act";
 import type { Framing } from "./camera";
 import type { Jog } from "./drawing";
 import type { JogKey, KeyVerb } from "./keys";
+import type { Noise } from "./sound";
 import type { SpaceScene } from "./space/bodies";
 
 export interface DialogProps<S extends Observation = Observation> {
@@ -121,6 +122,8 @@ export interface BenchKit<S extends Observation = Observation> {
   canMeasure(seen: S): boolean;
   /** What eyes, ears and fingers have now; when it changes, presses that wait are dropped. */
   noticed(seen: S): unknown;
+  /** What is heard of the tool while it moves; null where nothing but the click is. */
+  sounds(seen: S): Noise | null;
   readonly dialogs: Readonly<Partial<Record<DialogName, BenchDialog<S>>>>;
   /** What carries the tools: where it stands on the controls, and what opens it. */
   readonly carrier: { readonly where: string; readonly opens: string };

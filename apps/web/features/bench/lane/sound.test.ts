@@ -17,6 +17,11 @@ describe("what is heard", () => {
     expect(heardBetween(home, moved, true)).toBe("touch");
     expect(heardBetween(home, { ...moved, incidents: ["noseStruck"] }, true)).toBe("crash");
   });
+  it("tells what drags, flutters and cuts by sounds of their own, and only while something moves", () => {
+    expect(heardBetween(home, moved, false, "rustle")).toBe("rustle");
+    expect(heardBetween(home, moved, true, "cut")).toBe("touch");
+    expect(heardBetween(home, home, false, "cut")).toBeNull();
+  });
   it("stands in words", () => {
     expect(caption(moved, "tick")).toBe("tick");
     expect(caption({ ...moved, spindle: { isOn: true, rpm: 600, direction: "forward" } }, "touch")).toBe(

@@ -4,6 +4,11 @@ import { useEffect, useRef } from "react";
 /** What is heard for a moment: what it is called, its pitch and how long it lasts. */
 const NOISES = {
   tick: { caption: "tick", hz: 1500, seconds: 0.018, kind: "square", loud: 0.05 },
+  flutter: { caption: "the tip flutters", hz: 30, seconds: 0.22, kind: "triangle", loud: 0.14 },
+  shiver: { caption: "the tip sings", hz: 210, seconds: 0.16, kind: "triangle", loud: 0.1 },
+  rustle: { caption: "paper rustles", hz: 3100, seconds: 0.12, kind: "sawtooth", loud: 0.03 },
+  cut: { caption: "it cuts", hz: 240, seconds: 0.35, kind: "sawtooth", loud: 0.12 },
+  chatter: { caption: "it chatters", hz: 47, seconds: 0.4, kind: "square", loud: 0.2 },
   touch: { caption: "a soft knock", hz: 420, seconds: 0.09, kind: "triangle", loud: 0.2 },
   crash: { caption: "a heavy thud", hz: 62, seconds: 0.5, kind: "sawtooth", loud: 0.5 },
 } as const;
@@ -13,12 +18,18 @@ export type Noise = keyof typeof NOISES;
 export const humHz = (rpm: number): number => Math.min(900, Math.max(70, (rpm / 60) * 8));
 
 /** What was heard between two looks, the loudest first; null where nothing was. Only from what is seen anyway. */
-export function heardBetween(before: Observation, after: Observation, isNoticed: boolean): Noise | null {
+export function heardBetween(
+  before: Observation,
+  after: Observation,
+  isNoticed: boolean,
+  /** What the tool sounds like where it moved to; null where it only moves. */
+  moving: Noise | null = null,
+): Noise | null {
   if (after.incidents.length > before.incidents.length) return "crash";
   if (isNoticed) return "touch";
   const { x, y, z } = before.machine;
   const hasMoved = x !== after.machine.x || y !== after.machine.y || z !== after.machine.z;
-  return hasMoved ? "tick" : null;
+  return hasMoved ? (moving ?? "tick") : null;
 }
 
 /** What is heard now, in words: for who has the sound off, or does not hear. */

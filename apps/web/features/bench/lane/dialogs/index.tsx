@@ -1,5 +1,5 @@
 import type { Observation } from "@probe-lane/core/bench";
-import { SideSheet } from "../../../../ui";
+import { Button, SideSheet } from "../../../../ui";
 import type { OpenDialog } from "../act";
 import type { BenchDialog, DialogProps } from "../kit";
 import { Check } from "./Check";
@@ -30,6 +30,11 @@ export function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialo
       isWide={shown?.isWide === true}
     >
       {shown ? <shown.Body {...props} /> : null}
+      {open === "sheet" ? (
+        <Button look="act" className="mt-3 px-4 py-2" onClick={props.onClose}>
+          To the machine
+        </Button>
+      ) : null}
     </SideSheet>
   );
 }

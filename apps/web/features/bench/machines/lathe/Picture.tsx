@@ -9,6 +9,7 @@ import { clamp, frameOf } from "../../lane/drawing";
 import type { PictureProps } from "../../lane/kit";
 import { easeMs, useEased } from "../../lane/useEased";
 import { handWoundKeys, latheKeys } from "./keys";
+import { FromTheTailstock } from "./scene/FromTheTailstock";
 import { SlideFromTheEnd } from "./scene/SlideFromTheEnd";
 import { TurningLoupe } from "./scene/TurningLoupe";
 import { TurningScene } from "./scene/TurningScene";
@@ -114,7 +115,9 @@ export function LathePicture({ seen, machine, framing, lastAxis, onJog, pointed,
           <TurningLoupe seen={seen} machine={machine} />
           {seen.lathe.neighbors.length > 0 ? (
             <SlideFromTheEnd seen={seen} shiftMm={radiusMm - seen.lathe.tip.radiusMm} />
-          ) : null}
+          ) : (
+            <FromTheTailstock seen={seen} radiusMm={radiusMm} />
+          )}
           <ul className="mt-auto text-xs leading-4 text-ink2">
             <li>{seen.kind === "gang" ? "hatched: bar as it came" : "hatched: sawn"}; heavy line: turned</li>
             {turningFacts(seen).map(([name, size]) => (

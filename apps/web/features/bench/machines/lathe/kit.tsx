@@ -5,6 +5,7 @@ import { inShopWords } from "@probe-lane/core/words";
 import type { ActKey } from "../../lane/act";
 import { verbKeys, type KeyVerb } from "../../lane/keys";
 import type { BenchKit, Control } from "../../lane/kit";
+import type { Noise } from "../../lane/sound";
 import { latheActs } from "./acts";
 import { AxisHeight } from "./dialogs/AxisHeight";
 import { Fit } from "./dialogs/Fit";
@@ -74,6 +75,9 @@ const POINTS: Readonly<Record<string, readonly Control[]>> = {
   handIn: ["handIn"],
 };
 
+/** What an edge in metal sounds like while it moves. */
+const HEARD: Partial<Record<NonNullable<TurningSeen["lathe"]["heard"]>, Noise>> = { cuts: "cut", chatters: "chatter" };
+
 const called = ({ lathe: { station, row } }: TurningSeen): string =>
   `T${station}, ${row === null ? "no offset called" : `offset ${row} called`}`;
 
@@ -86,6 +90,7 @@ const turret: LatheKit = {
   acts: latheActs,
   asks: (key) => ASKS[key],
   canMeasure: ({ sheet }) => sheet.instruments.some((name) => MEASURES.has(name)),
+  sounds: ({ lathe: { heard } }) => HEARD[heard ?? "air"] ?? null,
   noticed: ({ lathe }) => [
     lathe.gap?.feel,
     lathe.block?.id,

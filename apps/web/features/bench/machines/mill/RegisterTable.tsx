@@ -1,5 +1,6 @@
 import type { MillSeen } from "@probe-lane/core/bench";
 import { lengthRows, type Axis } from "@probe-lane/core/registers";
+import { useState } from "react";
 import { scales, showCounts, showLength } from "@probe-lane/core/units";
 import { toolKindWords } from "@probe-lane/core/words";
 
@@ -7,11 +8,12 @@ const AXES: readonly Axis[] = ["x", "y", "z"];
 
 /** Work offsets, and the rows of the tool table that are in use. */
 export function MillTable({ seen }: { seen: MillSeen }) {
+  const [isWhole, setWhole] = useState(false);
   const { registers, modal, sheet } = seen;
   const scale = scales[sheet.unit];
   const show = (counts: number) => showCounts(counts, scale);
   const rows = Object.entries(registers.work).filter(
-    ([name, row]) => name === modal.workOffset || row.x !== 0 || row.y !== 0 || row.z !== 0,
+    ([name, row]) => isWhole || name === modal.workOffset || row.x !== 0 || row.y !== 0 || row.z !== 0,
   );
   const { common } = registers;
   const isCommonZero = common.x === 0 && common.y === 0 && common.z === 0;
@@ -57,13 +59,13 @@ export function MillTable({ seen }: { seen: MillSeen }) {
               ))}
             </tr>
           ))}
-          {isCommonZero ? null : (
+          {isCommonZero && !isWhole ? null : (
             <tr className="border-t border-rule-soft">
               <th scope="row" className="pl-2.5 text-left">
                 common
               </th>
               {AXES.map((axis) => (
-                <td key={axis} className={cell}>
+                <td key={axis} data-register={`common.${axis}`} className={cell}>
                   {show(common[axis])}
                 </td>
               ))}
@@ -71,7 +73,12 @@ export function MillTable({ seen }: { seen: MillSeen }) {
           )}
         </tbody>
       </table>
-      <p className="px-2.5 pb-1 text-xs text-ink2">other work offsets{isCommonZero ? " and common" : ""}: all zero</p>
+      <p className="flex gap-2 px-2.5 pb-1 text-xs text-ink2">
+        {isWhole ? null : <>other work offsets{isCommonZero ? " and common" : ""}: all zero</>}
+        <button type="button" className="ml-auto underline" aria-expanded={isWhole} onClick={() => setWhole(!isWhole)}>
+          {isWhole ? "only what is in use" : "more"}
+        </button>
+      </p>
       <table className="w-full border-t border-rule-soft">
         <thead>
           <tr className="text-right text-xs text-ink2">

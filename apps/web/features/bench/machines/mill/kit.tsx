@@ -98,6 +98,11 @@ export const millKit: BenchKit<MillSeen> = {
   acts: millActs,
   asks: (key, { sight }) => (key === "look" ? { type: "lookFrom", side: nextSide[sight] } : ASKS[key]),
   canMeasure: ({ sheet }) => sheet.instruments.some((name) => MEASURES.has(name)),
+  sounds: ({ tip, paper }) => {
+    if (paper?.feel === "drags" || paper?.feel === "held") return "rustle";
+    if (tip?.kind !== "running" || tip.wobble === "true") return null;
+    return tip.wobble === "shiver" || tip.wobble === "slight" ? "shiver" : "flutter";
+  },
   noticed: ({ tip, paper, block, resting, lamp, isSetterTriggered }) => [
     // a dial's hands move with every click: only that they begin or stop to move is a sensation
     tip?.kind === "dial" ? tip.isTouching : tip,

@@ -1,5 +1,6 @@
 import type { LatheSeen, TurningSeen } from "@probe-lane/core/bench";
 import type { TurretTool } from "@probe-lane/core/exercises";
+import { useId } from "react";
 import { Rect, type Frame } from "../../../lane/drawing";
 import { type Point, outlineOf } from "./inserts";
 
@@ -45,6 +46,63 @@ export function slopeOf({ outer }: LatheSeen): Point[] | null {
   ];
 }
 
+/** Steps of a jaw, from the bar outward: how far each reaches from the chuck's face, and how high it is, mm. */
+const STEPS = [
+  { length: 18, height: 9 },
+  { length: 12, height: 8 },
+  { length: 6, height: 7 },
+] as const;
+const CHUCK = { faceMm: 18, depthMm: 42, roomMm: 34, serrationMm: 1.5 } as const;
+
+/** Chuck body with its slots, and a stepped jaw above and below that bites with serrations. */
+function Chuck({ frame, jawMm, widest }: { frame: Frame; jawMm: number; widest: number }) {
+  const face = jawMm - CHUCK.faceMm;
+  const jaw = (side: 1 | -1) => {
+    const corners: Point[] = [[face - 10, side * widest]];
+    let height = widest;
+    corners.push([jawMm, side * widest]);
+    for (const step of STEPS) {
+      corners.push([face + step.length, side * height]);
+      height += step.height;
+      corners.push([face + step.length, side * height]);
+    }
+    corners.push([face - 10, side * height]);
+    return points(frame, corners);
+  };
+  const teeth = Math.floor(CHUCK.faceMm / CHUCK.serrationMm);
+  const bite = (side: 1 | -1) =>
+    Array.from({ length: teeth }, (_, i) => {
+      const z = jawMm - i * CHUCK.serrationMm;
+      const y = frame.py(side * widest);
+      const half = ((CHUCK.serrationMm / 2) * frame.scale) | 0;
+      return `M${frame.px(z)} ${y}l${-half} ${side * -2.5}l${-half} ${side * 2.5}`;
+    }).join("");
+  return (
+    <>
+      <Rect
+        frame={frame}
+        u={[face - CHUCK.depthMm, face]}
+        v={[-60, widest + CHUCK.roomMm]}
+        fill="var(--steel)"
+        stroke="var(--ink2)"
+      />
+      {[0.35, 0.7].map((share) => (
+        <path
+          key={share}
+          d={`M${frame.px(face - CHUCK.depthMm * share)} ${frame.py(widest + CHUCK.roomMm)}V${frame.py(-60)}`}
+          stroke="var(--ink3)"
+        />
+      ))}
+      {([1, -1] as const).map((side) => (
+        <g key={side}>
+          <polygon points={jaw(side)} fill="var(--jaw)" stroke="var(--ink)" />
+          <path d={bite(side)} fill="none" stroke="var(--ink)" />
+        </g>
+      ))}
+    </>
+  );
+}
+
 /** Stock and chuck in section: sawn skin rough, turned bands smooth, as they were cut. */
 export function Part({
   frame,
@@ -75,9 +133,7 @@ export function Part({
         </>
       ) : (
         <>
-          <Rect frame={frame} u={[tip.jawMm - 60, tip.jawMm - 18]} v={[-60, widest + 34]} fill="var(--steel-dark)" />
-          <Rect frame={frame} u={[tip.jawMm - 18, tip.jawMm]} v={[widest, widest + 24]} fill="var(--jaw)" />
-          <Rect frame={frame} u={[tip.jawMm - 18, tip.jawMm]} v={[-60, -widest]} fill="var(--jaw)" />
+          <Chuck frame={frame} jawMm={tip.jawMm} widest={widest} />
         </>
       )}
       <Rect frame={frame} u={[tip.jawMm - 18, tip.jawMm]} v={[-widest, widest]} fill="var(--stock)" />
@@ -120,8 +176,32 @@ export function Part({
           part="bore"
         />
       ))}
+      <Cut frame={frame} lathe={lathe} />
       <path d={`M${frame.px(tip.faceMm)} ${frame.py(endRadius)}V${frame.py(-endRadius)}`} stroke="var(--stock-edge)" />
     </>
+  );
+}
+
+/** Distance of the lines with which a cut face is hatched, px. */
+const HATCH_PX = 11;
+
+/** Above the axis the part is cut, and hatched as a section is. */
+function Cut({ frame, lathe: { outer, bore } }: { frame: Frame; lathe: LatheSeen }) {
+  const id = useId();
+  return (
+    <g aria-hidden>
+      <defs>
+        <pattern id={id} width={HATCH_PX} height={HATCH_PX} patternUnits="userSpaceOnUse">
+          <path d={`M0 ${HATCH_PX}L${HATCH_PX} 0`} stroke="var(--stock-edge)" strokeOpacity="0.55" strokeWidth="0.9" />
+        </pattern>
+      </defs>
+      {outer.map(({ fromMm, toMm, radiusMm }) => {
+        const hole = bore.find((one) => one.fromMm < toMm && one.toMm > fromMm)?.radiusMm ?? 0;
+        return radiusMm > hole ? (
+          <Rect key={fromMm} frame={frame} u={[fromMm, toMm]} v={[hole, radiusMm]} fill={`url(#${id})`} />
+        ) : null;
+      })}
+    </g>
   );
 }
 

@@ -1,24 +1,8 @@
 import type { MillSeen } from "@probe-lane/core/bench";
 import { toolNumber } from "@probe-lane/core/instruments";
-import { useEffect, useId, useState, type CSSProperties } from "react";
+import { useId, type CSSProperties } from "react";
 import type { Frame } from "../../../lane/drawing";
-
-const COAST_MS = 1200;
-/** Turning or running down; a spindle that stops is not at rest at once. */
-function useTurning({ isOn, rpm }: MillSeen["spindle"]): "still" | "turning" | "coasting" {
-  const [coasting, setCoasting] = useState({ wasOn: isOn, isCoasting: false });
-  if (coasting.wasOn !== isOn) setCoasting({ wasOn: isOn, isCoasting: !isOn && rpm > 0 });
-  useEffect(() => {
-    if (!coasting.isCoasting) return undefined;
-    const end = setTimeout(() => setCoasting((now) => ({ ...now, isCoasting: false })), COAST_MS);
-    return () => clearTimeout(end);
-  }, [coasting.isCoasting]);
-  if (isOn) return "turning";
-  return coasting.isCoasting ? "coasting" : "still";
-}
-
-/** One turn as it is drawn, s: far slower than it is, and still the faster the faster it turns. */
-const turnSeconds = (rpm: number): number => Math.min(2.4, Math.max(0.35, 700 / Math.max(rpm, 1)));
+import { turnSeconds, useTurning } from "../../../lane/useTurning";
 
 /** How far a tip that was kicked aside is drawn beside its axis, px at the least. */
 const ASIDE_PX = 5;

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { readProgram } from "../gcode";
-import { type Contact, proveLathe, proveMill, UnknownRegister, UnknownTool } from "../proving";
-import { notNegative, number, operation, place, Refused } from "./operation";
+import { readProgram } from "../../gcode";
+import { type Contact, proveLathe, proveMill, UnknownRegister, UnknownTool } from "../../proving";
+import { notNegative, number, operation, place, Refused } from "../operation";
 
 const triple = z.tuple([number, number, number]);
 const above = z.number().positive("must be above zero");

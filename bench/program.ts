@@ -1,0 +1,105 @@
+import { interpret, readProgram, listMoves } from "@probe-lane/core/gcode";
+import { proveMill, type MillWorld } from "@probe-lane/core/proving";
+import { report } from "./measure";
+
+/** Plain blocks of about a millimetre, as a surface is written by a program that writes programs. */
+export function plainBlocks(count: number): string {
+  const lines = ["%", "O1 (bench)", "G21 G17 G90 G94", "T1 M6", "M3 S3000", "G0 X0 Y0", "G43 H1 Z2", "G1 Z-1 F400"];
+  for (let i = 0; i < count; i++) {
+    const row = Math.floor(i / 60);
+    const step = i % 60;
+    const x = 10 + (row % 2 === 0 ? step : 60 - step);
+    lines.push(
+      `X${(x + 0.001 * (i % 7)).toFixed(3)} Y${(5 + (row % 40)).toFixed(3)} Z${(-1 - (i % 11) / 100).toFixed(3)}`,
+    );
+  }
+  lines.push("G0 Z40", "M30", "%");
+  return lines.join("\n");
+}
+
+const WORDS = /([A-Z])\s*([+-]?(?:\d+\.?\d*|\.\d+))/g;
+
+/** As little as can be done with a program: every word told apart by one regular expression, and counted. */
+function splitWords(text: string): number {
+  let count = 0;
+  for (const line of text.split("\n")) for (const match of line.matchAll(WORDS)) count += match.length > 0 ? 1 : 0;
+  return count;
+}
+
+const seconds = (run: () => unknown): number => {
+  const start = performance.now();
+  run();
+  return (performance.now() - start) / 1000;
+};
+const best = (times: number, run: () => unknown): number =>
+  Math.min(...Array.from({ length: times }, () => seconds(run)));
+
+function runAll(text: string): number {
+  let moves = 0;
+  for (const step of interpret(readProgram(text, "mill"), { startUnits: "mm" })) if (step.type === "move") moves += 1;
+  return moves;
+}
+
+const world: MillWorld = {
+  datum: [-300, -200, -400],
+  tools: new Map([
+    [
+      1,
+      {
+        length: 100,
+        diameter: 10,
+        shape: "flat",
+        fluteLength: 25,
+        shankDiameter: 10,
+        holder: { diameter: 40, length: 50 },
+      },
+    ],
+  ]),
+  stock: { min: [0, 0, -20], max: [80, 50, 0] },
+  solids: [
+    { id: "jaw-back", min: [-20, 50, -60], max: [100, 76, -10] },
+    { id: "jaw-front", min: [-20, -26, -60], max: [100, 0, -10] },
+    { id: "parallel-front", min: [-5, 3, -40], max: [85, 9, -20] },
+    { id: "parallel-back", min: [-5, 41, -40], max: [85, 47, -20] },
+    { id: "vise-bed", min: [-20, -26, -100], max: [100, 76, -40] },
+    { id: "table", min: [-260, -160, -140], max: [360, 260, -100] },
+  ],
+  travel: { min: [-650, -420, -500], max: [2, 2, 2] },
+  home: [0, 0, 0],
+};
+
+/** Reading, running and proving a long program. */
+export function benchProgram(): void {
+  const text = plainBlocks(50_000);
+  runAll(text);
+  splitWords(text);
+  const split = best(5, () => splitWords(text));
+  const read = best(5, () => runAll(text));
+  report(
+    "read and run 50,000 plain blocks",
+    `${Math.round(((50_000 / read) * 60) / 1000) / 1000} million a minute`,
+    "goal 3 million; 0.05 × splitting into words",
+    `${(split / read).toFixed(2)} × splitting`,
+  );
+  const long = plainBlocks(200_000);
+  const before = process.memoryUsage().heapUsed;
+  const program = readProgram(long, "mill");
+  const held = (process.memoryUsage().heapUsed - before) / 2 ** 20;
+  report("200,000 blocks held", `${held.toFixed(0)} MB`, "goal 300 MB", `${program.blocks.length} blocks`);
+  const registers = {
+    common: [0, 0, 0] as const,
+    work: new Map([["G54", [-300, -200, -400] as const]]),
+    lengths: new Map([[1, 100]]),
+  };
+  const moves = listMoves(text, "mill", { startUnits: "mm" });
+  const checked = seconds(() => {
+    const found = proveMill(readProgram(text, "mill"), registers, world, "mm");
+    if (found) throw new Error(`bench: ${JSON.stringify(found)}`);
+  });
+  report(
+    "50,000 moves against stock and six solids",
+    `${checked.toFixed(2)} s`,
+    "goal 3 s",
+    `${"moves" in moves ? moves.moves.length : 0} moves, ${(checked / read).toFixed(1)} × reading and running them`,
+  );
+}

@@ -1,0 +1,39 @@
+import { type Feed, type MoveKind } from "./moves";
+import { type Said } from "./said";
+
+/** A figure as it was written: a height, or a step from where the cycle counts it. */
+export interface Level {
+  readonly value: number;
+  readonly isStep: boolean;
+}
+
+export interface DrillingCycle {
+  readonly code: number;
+  /** Where Z stood when a cycle was called with none in force. */
+  readonly initial: number;
+  readonly depth?: Level;
+  readonly retract?: Level;
+  readonly peck?: number;
+}
+
+/** What a cycle needs of the run that it is part of. Places and lengths in the program's start unit. */
+export interface Rig {
+  readonly said: Said;
+  readonly place: number[];
+  readonly shift: number[];
+  readonly isIncremental: boolean;
+  readonly returnsToInitial: boolean;
+  drilling: DrillingCycle | null;
+  turning: TurningCycle | null;
+  length(letter: string): number | null;
+  goal(): number[];
+  lead(): Feed | null;
+  go(kind: MoveKind, to: number[], named: number, feed?: Feed | null): void;
+}
+
+/** X (a diameter), Z and R of a turning cycle, as they hold from block to block. */
+export interface TurningCycle {
+  readonly x?: number;
+  readonly z?: number;
+  readonly taper?: number;
+}

@@ -1,0 +1,43 @@
+import type { Diagnostic, DiagnosticCode } from "../gcode";
+
+/** What is wrong with a line of a program, and what to do; `said` is what stands there. */
+const SENTENCES: Record<DiagnosticCode, (said: string) => string> = {
+  "unknown-letter": (said) => `This machine knows no word “${said}”: take it out, or write the letter that is meant.`,
+  "unreadable-number": (said) => `“${said}” is no number: digits, at most one point, a sign before them.`,
+  bracket: () => "A bracket or a comment is opened here and not shut: shut it.",
+  expression: (said) =>
+    said === ""
+      ? "This sum or statement cannot be read: check its brackets, and that it is complete."
+      : `The sum cannot be read at “${said}”: check its brackets and names.`,
+  loop: () => "WHILE … DO and END do not pair: every DO 1, 2 or 3 wants an END with its number, one within the other.",
+  "unknown-code": (said) =>
+    `This machine has no code ${said === "" ? "of this number" : said}: take it out, or write the one that is meant.`,
+  "two-of-a-group": (said) =>
+    `${said === "" ? "This code" : said} and another of its kind stand in one block: only one of them can hold.`,
+  "word-twice": (said) => `${said} says the same thing twice in one block: leave one of them.`,
+  "word-missing": () =>
+    "A word is missing that this code needs: Z and R of a cycle, Q of pecks, P of a call, both ends of a turning cycle.",
+  "feed-missing": () =>
+    "It is to be fed here and no feed has been given: write F. After another kind of feed it has to be given anew.",
+  "arc-without-center": () => "The arc has neither R nor a center: write R, or the steps to the center.",
+  "arc-radius": () => "The radius is too small to reach from start to end, or start and end are one place: correct R.",
+  "arc-ends-differ": () =>
+    "Start and end lie at different distances from the center: correct the steps to the center, or the end.",
+  "comp-in-arc": () => "Compensation begins or ends in an arc: let the first move after it be a straight one.",
+  "cycle-levels": () =>
+    "The heights of this cycle are the wrong way round: Z has to lie below R, in a cycle from below above it.",
+  "tool-missing": () => "A tool is to be changed and none has been named: write T.",
+  "offset-row-missing": () => "An offset is called without its row: write H with a length, D with a compensation.",
+  "position-unknown": () => "Where the tool stands is not known here: give the place of each axis first.",
+  "program-missing": () => "There is no program of this number here: load it, or correct P.",
+  "target-missing": () => "There is no block of this number: correct it, or number the block that is meant.",
+  nesting: () => "Programs call one another more than four deep: call fewer within one another.",
+  endless: () => "The program goes back here for ever: let something change that ends it.",
+  "division-by-zero": () => "Something is divided by zero here: check the variables of the sum.",
+  value: () =>
+    "This value cannot be: a root below zero, the tangent of a right angle, or a variable that does not exist.",
+};
+
+/** One sentence for a diagnostic of a program. */
+export const programWords = ({ code, said = "" }: Pick<Diagnostic, "code"> & { said?: string }): string =>
+  SENTENCES[code](said);
