@@ -153,7 +153,8 @@ export interface AttemptRow {
   outOf: number | null;
   headline: string | null;
 }
-export type PartDrawing = "corner" | "middle" | "bore" | "boss" | "pocket" | "turned" | "bored";
+export type PartDrawing =
+  "frontLeft" | "frontRight" | "backLeft" | "backRight" | "middle" | "bore" | "boss" | "pocket" | "turned" | "bored";
 
 export interface AssignmentRow {
   id: string;

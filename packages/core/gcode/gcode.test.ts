@@ -25,8 +25,9 @@ describe("reading a block", () => {
     ["", "blockEmpty"],
     ["(only words)", "blockEmpty"],
     ["G0 X1 R5", "wordUnknown"],
-    ["G2 X1", "wordUnknown"],
-    ["M8", "wordUnknown"],
+    ["G2 X1", "codeOfProgram"],
+    ["M8", "codeOfProgram"],
+    ["G201 X1", "wordUnknown"],
     ["G54.1", "extendedMissing"],
     ["G54.1 P7", "wordOutOfRange"],
     ["P2", "wordUnknown"],
@@ -55,6 +56,12 @@ describe("reading a block", () => {
     expect(readBlock("G68 R-0.75", modal).block).toMatchObject({ rotation: "on", rotationDeg: -0.75 });
     expect(readBlock("G69", modal).block.rotation).toBe("off");
     expect(readBlock("G1 X2 F10", modal, "inch").block).toMatchObject({ axesMm: { x: 50.8 }, feedMmPerMin: 254 });
+  });
+  it("reads a lathe's steps, and refuses them beside the axis that they step along", () => {
+    const lathe = (text: string) => readBlock(text, modal, "mm", "lathe");
+    expect(lathe("G0 U-4 W1.5").block).toMatchObject({ stepsMm: { x: -4, z: 1.5 }, axesMm: {} });
+    expect(lathe("X40 U2").diagnostics[0]).toMatchObject({ code: "groupTwice", first: "X", second: "U" });
+    expect(lathe("G91 X1").diagnostics[0]).toMatchObject({ code: "wordUnknown", word: "G91" });
   });
   it("takes any minus sign", () => expect(readBlock("X−5 Y–2", modal).block.axesMm).toEqual({ x: -5, y: -2 }));
   it("survives any text, and its spans cover the text without overlap", () => {

@@ -1,6 +1,7 @@
 import { workOffsetNames, type Axis, type WorkOffsetName } from "../registers";
-import { type Dialect } from "./dialects";
+import { type Dialect, dialects } from "./dialects";
 import { lex, type Token } from "./lexer";
+import { codeKey } from "./program";
 
 export type MotionMode = "rapid" | "feed";
 type Span = readonly [number, number];
@@ -19,6 +20,8 @@ export interface Block {
   /** Which extended work offset G54.1 calls. */
   extended?: number;
   axesMm: Partial<Record<Axis, number>>;
+  /** Lathe: U and W, steps from where it stands. */
+  stepsMm: Partial<Record<Axis, number>>;
   feedMmPerMin?: number;
   spindle?: "forward" | "reverse" | "stop";
   spindleRpm?: number;
@@ -36,6 +39,7 @@ export type BlockDiagnostic =
   | { code: "blockHasLines" }
   | { code: "blockUnreadable"; text: string; span: Span }
   | { code: "wordUnknown"; word: string; span: Span }
+  | { code: "codeOfProgram"; word: string; span: Span }
   | { code: "wordTwice"; word: string; span: Span }
   | { code: "groupTwice"; first: string; second: string; span: Span }
   | { code: "wordNeedsWhole"; word: string; span: Span }
@@ -53,42 +57,36 @@ type WordToken = Extract<Token, { type: "word" }>;
 const LONGEST_BLOCK = 200;
 const LARGEST_MM = 10_000;
 
-type GroupName =
-  "motion" | "frame" | "distance" | "workOffset" | "lengthComp" | "rotation" | "spindle" | "toolChange" | "service";
-type Code = { group: GroupName; set: Partial<Block> };
-
-/** Codes by letter and number: the modal group each belongs to, and what it sets; those that both dialects have. */
-const SHARED: Record<string, Code> = {
-  G0: { group: "motion", set: { motion: "rapid" } },
-  G1: { group: "motion", set: { motion: "feed" } },
-  G53: { group: "frame", set: { isMachineFrame: true } },
-  G90: { group: "distance", set: { distance: "absolute" } },
-  G91: { group: "distance", set: { distance: "incremental" } },
-  M3: { group: "spindle", set: { spindle: "forward" } },
-  M4: { group: "spindle", set: { spindle: "reverse" } },
-  M5: { group: "spindle", set: { spindle: "stop" } },
+/** What a code that may be typed sets, by letter and number; which group it is of is the dialect's. */
+const SHARED: Record<string, Partial<Block>> = {
+  G0: { motion: "rapid" },
+  G1: { motion: "feed" },
+  G53: { isMachineFrame: true },
+  M3: { spindle: "forward" },
+  M4: { spindle: "reverse" },
+  M5: { spindle: "stop" },
   ...Object.fromEntries(
-    workOffsetNames
-      .filter((name) => name.startsWith("G"))
-      .map((name) => [name, { group: "workOffset" as const, set: { workOffset: name } }]),
+    workOffsetNames.filter((name) => name.startsWith("G")).map((name) => [name, { workOffset: name }]),
   ),
 };
 
-const CODES: Record<Dialect, Record<string, Code>> = {
+const TYPED: Record<Dialect, Record<string, Partial<Block>>> = {
   mill: {
     ...SHARED,
-    G43: { group: "lengthComp", set: { lengthComp: "on" } },
-    G49: { group: "lengthComp", set: { lengthComp: "off" } },
-    G68: { group: "rotation", set: { rotation: "on" } },
-    G69: { group: "rotation", set: { rotation: "off" } },
-    "G54.1": { group: "workOffset", set: {} },
-    M6: { group: "toolChange", set: { isToolChange: true } },
+    G90: { distance: "absolute" },
+    G91: { distance: "incremental" },
+    G43: { lengthComp: "on" },
+    G49: { lengthComp: "off" },
+    G68: { rotation: "on" },
+    G69: { rotation: "off" },
+    "G54.1": {},
+    M6: { isToolChange: true },
   },
   lathe: {
     ...SHARED,
-    G10: { group: "service", set: { service: "setData" } },
-    G28: { group: "service", set: { service: "reference" } },
-    G50: { group: "service", set: { service: "declare" } },
+    G10: { service: "setData" },
+    G28: { service: "reference" },
+    G50: { service: "declare" },
   },
 };
 
@@ -115,14 +113,17 @@ const LATHE_NUMBERS = "FS";
 const MM_PER_INCH = 25.4;
 const MOST_DEG = 360;
 
-const codeOf = ({ letter, value }: WordToken, dialect: Dialect): Code | undefined =>
-  CODES[dialect][`${letter}${value}`];
+const codeOf = ({ letter, value }: WordToken, dialect: Dialect): Partial<Block> | undefined =>
+  TYPED[dialect][`${letter}${value}`];
+
+/** Steps of a lathe's block, counted from where it stands. */
+const STEPS: Record<Dialect, Record<string, Axis>> = { mill: {}, lathe: { U: "x", W: "z" } };
 
 /** A block being read: its words so far, by group and by letter. */
 interface Reading {
   readonly block: Block;
   readonly dialect: Dialect;
-  readonly groups: Map<GroupName, string>;
+  readonly groups: Map<string, string>;
   readonly seen: Set<string>;
   readonly unitMm: number;
   /** Letters that belong to the service that the block asks for. */
@@ -143,22 +144,26 @@ function readWord(token: WordToken, reading: Reading): BlockDiagnostic | null {
   const word = token.text.replace(/\s/g, "").toUpperCase();
   if (letter === "N") return null;
   if (letter === "G" || letter === "M") {
+    const group = (letter === "G" ? dialects[dialect].g : dialects[dialect].m).get(codeKey(value));
     const code = codeOf(token, dialect);
-    if (!code) return { code: "wordUnknown", word, span };
-    const before = groups.get(code.group);
+    if (!code || !group) return { code: group ? "codeOfProgram" : "wordUnknown", word, span };
+    const before = groups.get(group);
     if (before !== undefined) return { code: "groupTwice", first: before, second: word, span };
-    groups.set(code.group, word);
-    Object.assign(block, code.set);
+    groups.set(group, word);
+    Object.assign(block, code);
     return null;
   }
+  const twin = dialects[dialect].twins[letter];
+  if (twin && seen.has(twin)) return { code: "groupTwice", first: twin, second: letter, span };
   if (seen.has(letter)) return { code: "wordTwice", word: letter, span };
   seen.add(letter);
   if (served.includes(letter)) return null;
   if (letter === "T" && dialect === "lathe") return readStation(token, word, block);
-  const axis = AXES[dialect][letter];
-  if (axis) {
+  const [axis, step] = [AXES[dialect][letter], STEPS[dialect][letter]];
+  if (axis ?? step) {
     if (Math.abs(value * unitMm) > LARGEST_MM) return { code: "wordOutOfRange", word, span };
-    block.axesMm[axis] = value * unitMm;
+    if (axis) block.axesMm[axis] = value * unitMm;
+    if (step) block.stepsMm[step] = value * unitMm;
     return null;
   }
   if (letter === "R" && dialect === "mill") {
@@ -184,7 +189,7 @@ export function readBlock(
   unit: "mm" | "inch" = "mm",
   dialect: Dialect = "mill",
 ): { block: Block; diagnostics: BlockDiagnostic[] } {
-  const block: Block = { isMachineFrame: false, axesMm: {}, isToolChange: false };
+  const block: Block = { isMachineFrame: false, axesMm: {}, stepsMm: {}, isToolChange: false };
   if (text.length > LONGEST_BLOCK) return { block, diagnostics: [{ code: "blockTooLong", limit: LONGEST_BLOCK }] };
   // a line's end ends a block: what stands below it is another one
   if (/[\r\n\u2028\u2029]/.test(text.trim())) return { block, diagnostics: [{ code: "blockHasLines" }] };
@@ -192,9 +197,9 @@ export function readBlock(
   if (tokens.length === 0) return { block, diagnostics: [{ code: "blockEmpty" }] };
   const diagnostics: BlockDiagnostic[] = [];
   const unitMm = unit === "mm" ? 1 : MM_PER_INCH;
-  const groups = new Map<GroupName, string>();
+  const groups = new Map<string, string>();
   const seen = new Set<string>();
-  const service = tokens.map((token) => (token.type === "word" ? codeOf(token, dialect)?.set.service : undefined));
+  const service = tokens.map((token) => (token.type === "word" ? codeOf(token, dialect)?.service : undefined));
   const served = service.flatMap((one) => (one ? [WORDS_OF_SERVICE[one]] : [])).join("");
   const reading: Reading = { block, dialect, groups, seen, unitMm, served };
   for (const token of tokens) {
@@ -213,19 +218,19 @@ export function readBlock(
       ? []
       : words.filter(
           ({ letter }) =>
-            (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("workOffset") !== "G54.1"),
+            (letter === "R" && block.rotation !== "on") || (letter === "P" && groups.get("frame") !== "G54.1"),
         );
   for (const { text: word, span } of stray)
     diagnostics.push({ code: "wordUnknown", word: word.replace(/\s/g, "").toUpperCase(), span });
   const axisOfRotation = block.rotation === undefined ? undefined : words.find(({ letter }) => AXES[dialect][letter]);
   if (axisOfRotation) diagnostics.push({ code: "rotationHasAxes", span: axisOfRotation.span });
   if (block.rotation === "on" && block.rotationDeg === undefined) diagnostics.push({ code: "rotationAngleMissing" });
-  if (groups.get("workOffset") === "G54.1") {
+  if (groups.get("frame") === "G54.1") {
     const name = block.extended === undefined ? undefined : workOffsetNames.find((one) => one === `P${block.extended}`);
     if (name) block.workOffset = name;
     else diagnostics.push({ code: "extendedMissing" });
   }
-  const moves = Object.keys(block.axesMm).length > 0;
+  const moves = Object.keys(block.axesMm).length + Object.keys(block.stepsMm).length > 0;
   const hasFeed = (block.feedMmPerMin ?? modal.feedMmPerMin ?? 0) > 0;
   if (moves && (block.motion ?? modal.motion) === "feed" && !hasFeed) diagnostics.push({ code: "feedMissing" });
   if (block.isToolChange && (block.tool ?? modal.tool) === null) diagnostics.push({ code: "changeWithoutTool" });

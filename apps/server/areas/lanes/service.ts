@@ -77,8 +77,10 @@ function minutesOf(exercise: Exercise): number {
 
 function drawingOf({ lathe, feature, datum }: Exercise): PartDrawing {
   if (lathe) return lathe.stock.boreMm === undefined ? "turned" : "bored";
-  if (datum.kind === "middle") return "middle";
-  return feature && datum.kind === "feature" ? feature.kind : "corner";
+  if (feature && datum.kind === "feature") return feature.kind;
+  if (datum.kind !== "corner") return "middle";
+  const { x, y } = datum.edges;
+  return `${y.approach === 1 ? "front" : "back"}${x.approach === 1 ? "Left" : "Right"}`;
 }
 
 /** How often work is done again where another process was first; each time one of them gets on. */

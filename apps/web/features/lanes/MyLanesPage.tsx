@@ -16,7 +16,10 @@ const PLATE: Partial<Record<PartDrawing, React.ReactNode>> = {
   pocket: <rect x="19" y="13" width="22" height="14" fill="var(--well)" stroke="var(--stock-edge)" />,
 };
 const ZERO: Record<PartDrawing, readonly [number, number]> = {
-  corner: [8, 34],
+  frontLeft: [8, 34],
+  frontRight: [52, 34],
+  backLeft: [8, 6],
+  backRight: [52, 6],
   middle: [30, 20],
   bore: [30, 20],
   boss: [30, 20],

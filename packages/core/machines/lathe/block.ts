@@ -67,7 +67,6 @@ function setRows(rules: LaneRules<TurningLane>, draft: LatheDraft, text: string)
 function modalOf(block: Block): EventOf<"modalChanged"> | null {
   const change: Omit<EventOf<"modalChanged">, "type"> = {
     ...(block.motion ? { motion: block.motion } : {}),
-    ...(block.distance ? { distance: block.distance } : {}),
     ...(block.workOffset ? { workOffset: block.workOffset } : {}),
     ...(block.feedMmPerMin === undefined ? {} : { feedMmPerMin: block.feedMmPerMin }),
   };
@@ -105,7 +104,7 @@ export function runTurretBlock(
   if (modal) draft.emit(modal);
   if (turning) startSpindle(rules, draft, { direction: turning, rpm, isStated: block.spindleRpm !== undefined });
   else if (block.spindleRpm !== undefined) draft.emit({ type: "speedSet", rpm: block.spindleRpm });
-  if (Object.keys(block.axesMm).length > 0 && !draft.state.isStopped) {
+  if (Object.keys(block.axesMm).length + Object.keys(block.stepsMm).length > 0 && !draft.state.isStopped) {
     const refusal = move(draft, block);
     if (refusal) return refuse(refusal);
   }
@@ -117,7 +116,10 @@ export function runTurretBlock(
 const rowReads = (axis: "x" | "z", row: number): RegisterId[] =>
   axis === "x" ? [`X${row}`, `XW${row}`, `LX${row}`] : [`Z${row}`, `ZW${row}`, `LZ${row}`];
 
-function move(draft: LatheDraft, { axesMm, isMachineFrame }: Pick<Block, "axesMm" | "isMachineFrame">): Refusal | null {
+function move(
+  draft: LatheDraft,
+  { axesMm, stepsMm, isMachineFrame }: Pick<Block, "axesMm" | "stepsMm" | "isMachineFrame">,
+): Refusal | null {
   const { state } = draft;
   const { registers, modal, position, scale } = state;
   const lathe = state.lathe;
@@ -126,16 +128,17 @@ function move(draft: LatheDraft, { axesMm, isMachineFrame }: Pick<Block, "axesMm
   if (lathe.gap) return { code: "paperInGap" };
   if (lathe.block) return { code: "blockInGap" };
   const target = (axis: "x" | "z"): number => {
-    const word = axesMm[axis];
+    const [word, step] = [axesMm[axis], stepsMm[axis]];
+    if (step !== undefined) return position[axis] + toCounts(step, scale);
     if (word === undefined) return position[axis];
     const counts = toCounts(word, scale);
     if (isMachineFrame) return counts;
-    return modal.distance === "incremental"
-      ? position[axis] + counts
-      : machineFromDisplay(registers, axis, counts, modal.workOffset, 0) + turretSum(registers.turret, axis, lathe.row);
+    return (
+      machineFromDisplay(registers, axis, counts, modal.workOffset, 0) + turretSum(registers.turret, axis, lathe.row)
+    );
   };
   const reads = (["x", "z"] as const)
-    .filter((axis) => modal.distance === "absolute" && axesMm[axis] !== undefined)
+    .filter((axis) => axesMm[axis] !== undefined)
     .flatMap((axis): RegisterId[] => [
       `common.${axis}`,
       `${modal.workOffset}.${axis}`,

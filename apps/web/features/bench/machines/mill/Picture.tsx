@@ -63,7 +63,7 @@ const windowOf = ([left = 0, right = 1, bottom = 0, top = 1]: readonly number[])
 });
 const EDGE_PX = 30;
 /** Narrower than this the sheet’s figures stand on the sheet only, px. */
-const FACTS_FROM_PX = 460;
+const FACTS_FROM_PX = 560;
 
 /** On which side the loupe stands: where the part is not, and once it stands there until the tip is past the part. */
 function useLoupeSide(at: number, low: number, high: number): "left" | "right" {

@@ -21,7 +21,7 @@ export function FromTheTailstock({ seen, radiusMm }: { seen: TurningSeen; radius
   const side = seen.kind === "readout" ? 1 : -1;
   const isClear = radiusMm >= tip.partRadiusMm;
   // far out it stands at the edge of this small view
-  const away = Math.min(Math.max(radiusMm * scale, isClear ? part + LEAST_PX : 0), VIEW.cy - 26);
+  const away = Math.min(Math.max(radiusMm * scale, isClear ? part + LEAST_PX : 0), VIEW.cy - 54);
   const tipY = VIEW.cy + side * away;
   const endY = side < 0 ? 20 : VIEW.height - 4;
   const style = {
@@ -37,7 +37,7 @@ export function FromTheTailstock({ seen, radiusMm }: { seen: TurningSeen; radius
       aria-label={`From the tailstock: the chuck ${turning === "turning" ? "turns" : "stands"}, tool ${seen.lathe.station} comes from ${side < 0 ? "behind" : "the front"}`}
     >
       <text x="4" y="12" fontSize="12" fill="var(--ink2)">
-        from the tailstock
+        from the end
       </text>
       <g
         className={

@@ -4,6 +4,9 @@ import { Rect, type Frame } from "../../../lane/drawing";
 import { toolOf } from "../view";
 import { ConeLine, Part, TurretToolShape, chipAt } from "./Part";
 
+/** Drawn smaller than this, px a mm, a jaw has no room for its name. */
+const NAMED_FROM = 2.4;
+
 /**
  * Half section of chuck, part and tool to scale, the axis of rotation level. X is drawn as a radius and counted as a
  * diameter, and the drawing says so.
@@ -48,15 +51,17 @@ export function TurningScene({
       <text x={width - 8} y={frame.py(0) - 5} textAnchor="end" fontSize="12" fill="var(--expected)">
         axis, X 0
       </text>
-      <text
-        x={frame.px(tip.jawMm) - 8}
-        y={frame.py(tip.partRadiusMm + (isBar ? 19 : 10))}
-        textAnchor="end"
-        fontSize="12"
-        fill={isBar ? "var(--ink2)" : "var(--jaw-ink)"}
-      >
-        {isBar ? "guide bush" : "jaw"}
-      </text>
+      {frame.scale > NAMED_FROM ? (
+        <text
+          x={frame.px(tip.jawMm) - 8}
+          y={frame.py(tip.partRadiusMm + (isBar ? 19 : 3))}
+          textAnchor="end"
+          fontSize="12"
+          fill={isBar ? "var(--ink2)" : "var(--jaw-ink)"}
+        >
+          {isBar ? "guide bush" : "jaw"}
+        </text>
+      ) : null}
       {arm ? (
         <g>
           <path
