@@ -33,7 +33,7 @@ for (const size of [
     await page.getByLabel("tip radius").fill("5");
     await expect(answer).toContainText("radius left out");
     await expect(answer).toContainText("Is there a line for the tip radius in your working?");
-    await expect(answer).toContainText("work coordinate of that edge");
+    await expect(answer).toContainText("Work coordinate of that edge");
     await page.getByLabel("tip radius").fill("five");
     await expect(page.getByText("“five” is not a length")).toBeVisible();
     await page.getByLabel("What was set, and where").selectOption("lathe-x");

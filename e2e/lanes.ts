@@ -64,11 +64,11 @@ const SLIPS: readonly ((mm: number) => number)[] = [
   (mm) => mm * 2,
   (mm) => mm + 0.9,
   (mm) => mm - 25,
-  (mm) => mm + 0.047,
+  (mm) => mm + 0.47,
   () => 0,
 ];
 
-/** Eight tools, every length spoiled in a way of its own after it was set, and one radius left out. */
+/** Eight tools, every length spoiled in a way of its own after it was set. */
 function eightTools(): PageLane {
   const { exercise, marking } = findDemoExercise("five-tools-part-touch");
   const [first] = exercise.tools;
@@ -78,11 +78,12 @@ function eightTools(): PageLane {
     id: "eight-tools",
     title: "Eight tools, each wrong in its own way",
     tools: [...exercise.tools, ...more],
+    targets: { ...exercise.targets, lengths: [1, 2, 3, 4, 5, 6, 7, 8] },
   });
   return {
     exercise: eight,
     given: marking,
-    habits: { stopsAfter: "zero", radius: { x: "forgotten" } },
+    habits: { stopsAfter: "zero" },
     then: (registers) => [
       ...SLIPS.map((slip, i): Command => {
         const held = (registers.lengthGeometry[i + 1] ?? 0) / 1000;

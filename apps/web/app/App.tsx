@@ -160,6 +160,10 @@ const router = createBrowserRouter([
         { title: "Turning desk" },
         page("/turning-desk", async () => (await import("../features/desk/TurningDeskPage")).TurningDeskPage),
       ),
+      gated(
+        { title: "Read a program" },
+        page("/prove", async () => (await import("../features/prove/ProvePage")).ProvePage),
+      ),
       gated({ title: "Nothing here" }, { path: "*", element: <NothingHere /> }),
     ],
   },

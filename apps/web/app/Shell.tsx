@@ -33,6 +33,7 @@ const PAGES = [
   { to: "/what-went-wrong", label: "What did I do wrong?", role: null },
   { to: "/schools", label: "Schools", role: null },
   { to: "/turning-desk", label: "Turning desk", role: null },
+  { to: "/prove", label: "Program", role: null },
 ] as const;
 
 /** The frame of every page: where you are, what belongs to this page, who you are. */

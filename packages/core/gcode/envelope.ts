@@ -1,6 +1,6 @@
 import { type Diagnostic } from "./diagnostics";
 import { type Dialect } from "./dialects";
-import { arcTurn, planeAxes } from "./arcs";
+import { circleOf } from "./chords";
 import { interpret, type RunOptions } from "./interpret";
 import { type Move } from "./moves";
 import { readProgram } from "./program";
@@ -29,26 +29,17 @@ const widened = (extent: Extent | undefined, value: number): Extent =>
 /** Places between the ends of an arc where one of its axes is farthest out. */
 function extremes(move: Move, isLathe: boolean): { axis: number; value: number }[] {
   if (!move.center) return [];
-  const [u, v] = isLathe ? ([1, 0] as const) : planeAxes[move.plane];
-  const half = (value: number, axis: number): number => (isLathe && axis === 0 ? value / 2 : value);
-  const [first, second] = move.center;
-  // told in the order X Y Z: of a plane that begins with Z the other way round
-  const center = u < v ? ([first, second] as const) : ([second, half(first, v)] as const);
-  const at = (place: readonly number[]): [number, number] => [half(place[u] ?? NaN, u), half(place[v] ?? NaN, v)];
-  const [start, end] = [at(move.from), at(move.to)];
-  const isClockwise = move.kind === "cw";
+  const { u, v, center, start, isClockwise, turn } = circleOf(move, isLathe);
   const radius = Math.hypot(start[0] - center[0], start[1] - center[1]);
-  const turn = arcTurn(start, end, center, isClockwise);
+  const from = Math.atan2(start[1] - center[1], start[0] - center[0]);
   return [0, 1, 2, 3].flatMap((quarter) => {
     const angle = (quarter * Math.PI) / 2;
-    const from = Math.atan2(start[1] - center[1], start[0] - center[0]);
     const way = isClockwise ? from - angle : angle - from;
     const along = ((way % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
     if (along > turn) return [];
     const isFirst = quarter % 2 === 0;
-    const sign = quarter < 2 ? 1 : -1;
     const axis = isFirst ? u : v;
-    const value = (isFirst ? center[0] : center[1]) + sign * radius;
+    const value = (isFirst ? center[0] : center[1]) + (quarter < 2 ? radius : -radius);
     return [{ axis, value: isLathe && axis === 0 ? value * 2 : value }];
   });
 }

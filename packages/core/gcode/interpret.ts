@@ -107,6 +107,8 @@ class Run implements Rig {
   private tool: number | null = null;
   private nextTool: number | null = null;
   private spindle: Turning = "stopped";
+  private speed: Move["speed"] = null;
+  private isSurfaceSpeed = false;
   shift: number[];
   private turned: Turned | null = null;
   drilling: DrillingCycle | null = null;
@@ -226,6 +228,8 @@ class Run implements Rig {
     }
     const plane = said.of("plane");
     if (plane !== null) this.plane = plane as Plane;
+    const surface = said.of("surface");
+    if (surface !== null) this.isSurfaceSpeed = surface === 96;
     const distance = said.of("distance");
     if (distance !== null) this.isIncremental = distance === 91;
     const back = said.of("return");
@@ -233,6 +237,9 @@ class Run implements Rig {
   }
 
   private setFeed(): void {
+    const speed = this.said.value("S");
+    // beside G50 it is a limit
+    if (speed !== null && this.said.of("once") !== 50) this.speed = { value: speed, isSurface: this.isSurfaceSpeed };
     const value = this.said.value("F");
     if (value === null) return;
     const scale = this.feedPer === "inverse" ? 1 : this.scale;
@@ -546,6 +553,7 @@ class Run implements Rig {
       plane: this.plane,
       center,
       spindle: this.spindle,
+      speed: this.speed,
       machine,
     };
   }

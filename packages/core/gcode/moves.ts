@@ -34,6 +34,8 @@ export interface Move {
   /** Of an arc: its center, the two axes of the plane in the order X Y Z; a lathe's X is a diameter. */
   readonly center: readonly [number, number] | null;
   readonly spindle: Turning;
+  /** The last S, in turns a minute, or a surface speed (G96); null while none was given. */
+  readonly speed: { readonly value: number; readonly isSurface: boolean } | null;
   /** Where the machine stands before and after, when the registers are known to who asked. */
   readonly machine: { readonly from: ProgramPlace; readonly to: ProgramPlace } | null;
 }

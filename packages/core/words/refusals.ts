@@ -30,7 +30,8 @@ const blockWords: WordsFor<BlockDiagnostic> = {
   blockUnreadable: ({ text }) =>
     `“${text}” cannot be read: a word is one letter and one number, like X12.5. Nothing was run.`,
   wordUnknown: ({ word }) => `${word} is not a word that this bench runs. Nothing was run.`,
-  codeOfProgram: ({ word }) => `${word} belongs in a program: what is typed here is one straight move. Nothing was run.`,
+  codeOfProgram: ({ word }) =>
+    `${word} belongs in a program: what is typed here is one straight move. Nothing was run.`,
   wordTwice: ({ word }) => `${word} stands twice in the block: leave one of them. Nothing was run.`,
   groupTwice: ({ first, second }) =>
     `${first} and ${second} say different things about the same setting: keep one. Nothing was run.`,

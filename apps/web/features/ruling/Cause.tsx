@@ -1,3 +1,4 @@
+import type { CauseId } from "@probe-lane/core/diagnosis";
 import type { RegisterRuling, Ruling } from "@probe-lane/core/grading";
 import { causeWords, targetWords } from "@probe-lane/core/words";
 import { scales, showLength } from "@probe-lane/core/units";
@@ -7,11 +8,24 @@ import { Odds } from "./Odds";
 import { ReplayLink } from "./ReplayLink";
 import { marks } from "./show";
 
-/** What a value's cause is told apart by: what was done, or the value itself where nothing is known of it. */
+/**
+ * What a value's cause is told apart by: what was done, or the value itself where nothing is known of it, and where
+ * fingers slipped: two wrong figures are two slips and no habit.
+ */
 function habitOf({ cause, target }: RegisterRuling): string {
-  if (cause.kind === "proven") return cause.terms.map(({ id }) => id).join();
-  return cause.kind === "inferred" ? (cause.ranked[0]?.ids.join() ?? "") : target.id;
+  const proven = cause.kind === "proven" ? cause.terms.map(({ id }) => id) : [];
+  const ids = cause.kind === "inferred" ? (cause.ranked[0]?.ids ?? []) : proven;
+  return ids.length > 0 && !ids.some((id) => SLIPS.has(id)) ? ids.join() : target.id;
 }
+
+const SLIPS: ReadonlySet<string> = new Set([
+  "otherFigure",
+  "digitMistyped",
+  "digitsSwapped",
+  "decimalShifted",
+  "otherReading",
+  "wrongSum",
+] satisfies CauseId[]);
 
 /** Values that went wrong for the same cause: one habit on five tools is one cause; what cost most comes first. */
 export function byCause(values: readonly RegisterRuling[]): RegisterRuling[][] {

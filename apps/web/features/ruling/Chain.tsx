@@ -11,7 +11,7 @@ export function Chain({ values, sheet }: { values: readonly RegisterRuling[]; sh
   if (!view) return null;
   const isOne = view.rows.length === 1;
   return (
-    <div className="mt-3 overflow-x-auto">
+    <div className="relative mt-3 overflow-x-auto">
       <table className="text-[15px]">
         <caption className="sr-only">From the contact to where the tool landed; every row adds up</caption>
         <thead>

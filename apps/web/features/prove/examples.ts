@@ -1,0 +1,64 @@
+import type { Dialect } from "@probe-lane/core/gcode";
+
+/** Programs of the demo workshop, to see the page at work. */
+export const EXAMPLES: readonly { readonly name: string; readonly dialect: Dialect; readonly text: string }[] = [
+  {
+    name: "focuser plate",
+    dialect: "mill",
+    text: `%
+O2041 (focuser plate, slot and holes)
+G21 G17 G40 G49 G80 G90 G94
+T2 M6 (end mill 12)
+G54 G0 X-12. Y26. S2600 M3
+G43 H2 Z40.
+Z2.
+G1 Z-5. F300
+X105.5 F380
+G0 Z40. M9
+M5
+G91 G28 Z0
+G90
+T4 M6 (drill 8.5)
+G54 G0 X29.5 Y26. S1900 M3
+G43 H4 Z40.
+G83 G98 X29.5 Y26. Z-32.5 R3. Q3. F140
+X54. Y26.
+G80
+G0 Z40. M9
+M5
+G91 G28 Z0
+G28 X0 Y0
+G90
+M30
+%
+`,
+  },
+  {
+    name: "drawtube knob",
+    dialect: "lathe",
+    text: `%
+O0916 (drawtube knob, outside and groove)
+G21 G18 G40 G99
+G28 U0 W0
+T0101
+G96 S160 M3
+G0 X54. Z2.
+Z0
+G1 X-1.6 F.15
+G0 Z2.
+X44.
+G1 Z-30. F.2
+X53.
+G28 U0 W0
+T0303
+G97 S700 M3
+G0 X46. Z2.
+Z-25.
+G1 X40. F.06
+G0 X54.
+G28 U0 W0
+M30
+%
+`,
+  },
+];
