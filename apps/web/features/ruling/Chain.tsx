@@ -11,7 +11,12 @@ export function Chain({ values, sheet }: { values: readonly RegisterRuling[]; sh
   if (!view) return null;
   const isOne = view.rows.length === 1;
   return (
-    <div className="relative mt-3 overflow-x-auto">
+    <div
+      role="group"
+      aria-label="From the contact to the landing"
+      tabIndex={0}
+      className="relative mt-3 overflow-x-auto"
+    >
       <table className="text-[15px]">
         <caption className="sr-only">From the contact to where the tool landed; every row adds up</caption>
         <thead>

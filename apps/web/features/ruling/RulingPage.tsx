@@ -148,7 +148,7 @@ function RulingSheet({ view }: { view: RulingView }) {
 /** Values that are right, a line each; how much of what is left is the method's own stands beside it. */
 function RightTable({ values, sheet }: { values: readonly RegisterRuling[]; sheet: Ruling["sheet"] }) {
   return (
-    <div className="relative overflow-x-auto">
+    <div role="group" aria-label="What is right" tabIndex={0} className="relative overflow-x-auto">
       <table className="w-full min-w-[26rem]">
         <thead>
           <tr className="text-right text-xs text-ink2">
