@@ -2,7 +2,8 @@ import { expect, test, type Page } from "@playwright/test";
 import { accessible } from "./accessible";
 import { BenchHands } from "./benchHands";
 import { pageLanes } from "./lanes";
-import { workThrough } from "./workThrough";
+import { PointerHands } from "./pointerHands";
+import { firstEvent, planned, workThrough } from "./workThrough";
 import { atTheBench } from "./sheet";
 
 const figure = async (page: Page, testId: string): Promise<number> =>
@@ -115,3 +116,32 @@ test.describe("with fingers", () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
   });
 });
+
+for (const isTouch of [false, true]) {
+  test.describe(isTouch ? "with fingers alone" : "with the mouse alone", () => {
+    test.use({ hasTouch: isTouch });
+    test("the first exercise is worked whole, from its sheet to full marks", async ({ page }) => {
+      test.setTimeout(180_000);
+      const lane = pageLanes.whole;
+      const hands = new PointerHands(page, "mill", isTouch);
+      await hands.signIn(isTouch ? "sorrel" : "dunmarrow");
+      const keys = page.keyboard as unknown as Record<string, () => Promise<void>>;
+      for (const name of ["press", "type", "down"])
+        keys[name] = async () => {
+          throw new Error(`hands that only point pressed a key: ${name}`);
+        };
+      await page
+        .getByRole("region", { name: lane.exercise.title })
+        .getByRole("button", { name: /^(Start this lane|Try again)/ })
+        .click();
+      await page.waitForURL(/\/lanes\//);
+      await expect(page.getByTestId("link")).toContainText("linked");
+      const begin = page.getByRole("dialog").getByRole("button", { name: "To the machine" });
+      if ((await begin.count()) > 0) await begin.click();
+      const laneId = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
+      for (const step of planned(lane, await firstEvent(laneId))) await hands.perform(step);
+      await page.waitForURL(/\/ruling$/);
+      await expect(page.getByTestId("total")).toHaveText(/^(9\d|100)$/);
+    });
+  });
+}

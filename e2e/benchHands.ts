@@ -70,7 +70,7 @@ export class BenchHands extends KeyboardStudent {
     await this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   }
 
-  private async jog({ axis, direction, size }: CommandOf<"jog">, clicks: number): Promise<void> {
+  protected async jog({ axis, direction, size }: CommandOf<"jog">, clicks: number): Promise<void> {
     if (this.level !== SIZES[size]) await this.size(SIZES[size]);
     this.level = SIZES[size];
     const key = (this.isOnLathe ? TURNING_KEYS : KEYS)[axis][direction === 1 ? 1 : 0];
@@ -124,9 +124,14 @@ export class BenchHands extends KeyboardStudent {
     } else {
       await this.page.getByLabel("Kind of line").selectOption(kind);
       await this.page.getByLabel("Amount with its sign").fill(text);
-      await this.page.keyboard.press("Enter");
+      await this.enterLine();
     }
     await this.settle();
+  }
+
+  /** What was put into the ledger's box becomes a line. */
+  protected async enterLine(): Promise<void> {
+    await this.page.keyboard.press("Enter");
   }
 
   private async type_({ register, text, how }: CommandOf<"typeRegister">): Promise<void> {

@@ -123,6 +123,8 @@ export const pageLanes = {
     paper: "forgotten",
     startsAtRememberedSpeed: true,
   }),
+  // the first exercise as it is meant to be worked
+  whole: demo("focuser-plate-lower-left"),
   // up to where the tip is closed in on the first face, for hands that hold a key down
   closingIn: demo(
     "focuser-plate-lower-left",

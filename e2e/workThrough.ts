@@ -10,7 +10,7 @@ import { byHand, type PageLane } from "./lanes";
 import { atTheBench } from "./sheet";
 
 /** The truth that the server drew for a lane, so that a simulated student can work on a copy of it. */
-async function firstEvent(laneId: string): Promise<unknown> {
+export async function firstEvent(laneId: string): Promise<unknown> {
   const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
   await client.connect();
   try {

@@ -102,7 +102,8 @@ export function RegisterPanel({
     isCode
       ? Math.round(mm / (unit === "mm" ? 1 : INCH_MM)) * scale.countsPerUnit
       : (how === "add" ? held : 0) + toCounts(mm, scale);
-  const stored = captured(kit, view, register, asMm);
+  // before the reference return nobody knows where it stands, and a preview would tell
+  const stored = seen.isHomed ? captured(kit, view, register, asMm) : null;
   const typedTo = typedMm === null ? null : typedCounts(typedMm);
   const target = mode === "type" ? typedTo : stored;
   const shown = (counts: number) =>
@@ -257,6 +258,11 @@ export function RegisterPanel({
               </Button>
             </p>
           )}
+          {mode === "capture" && !seen.isHomed ? (
+            <p className="text-xs">
+              Nothing can be taken from where it stands before the reference return: no position means anything yet.
+            </p>
+          ) : null}
           {problem ? (
             <p role="alert" className="text-xs">
               {problem}

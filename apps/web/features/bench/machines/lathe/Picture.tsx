@@ -8,6 +8,7 @@ import { DOCK_PX, DockedKey, KEY_PX, TravelStrip, type Travel } from "../../lane
 import { clamp, frameOf } from "../../lane/drawing";
 import type { PictureProps } from "../../lane/kit";
 import { easeMs, useEased } from "../../lane/useEased";
+import { useStruckAt } from "../../lane/Witness";
 import { handWoundKeys, latheKeys } from "./keys";
 import { FromTheTailstock } from "./scene/FromTheTailstock";
 import { SlideFromTheEnd } from "./scene/SlideFromTheEnd";
@@ -32,6 +33,7 @@ export function LathePicture({ seen, machine, framing, lastAxis, onJog, pointed,
   );
   const now = tipPlace(seen, machine);
   const [zMm = now.zMm, radiusMm = now.radiusMm] = useEased([now.zMm, now.radiusMm], easeMs);
+  const struck = useStruckAt(seen.isStopped, now);
   const window = { left, right, bottom, top };
   // a post stands on its operator's side
   const isUpsideDown = seen.kind === "readout";
@@ -76,6 +78,7 @@ export function LathePicture({ seen, machine, framing, lastAxis, onJog, pointed,
               <TurningScene
                 seen={seen}
                 tip={{ zMm, radiusMm }}
+                struck={struck}
                 frame={frame}
                 keys={
                   onJog

@@ -11,6 +11,7 @@ import { DOCK_PX, DockedKey, KEY_PX, TravelStrip, type Travel } from "../../lane
 import { clamp, frameOf } from "../../lane/drawing";
 import type { PictureProps } from "../../lane/kit";
 import { easeMs, useEased } from "../../lane/useEased";
+import { useStruckAt } from "../../lane/Witness";
 import { millKeys } from "./keys";
 import { Loupe } from "./Loupe";
 import { Plan } from "./scene/Plan";
@@ -99,6 +100,7 @@ export function MillPicture({
   const eased = useEased([...flat(windows.plan), ...flat(windows.section)], windowMs);
   const [plan, section] = [windowOf(eased.slice(0, 4)), windowOf(eased.slice(4))];
   const [x = now.x, y = now.y, tipZ = now.tipZ] = useEased([now.x, now.y, now.tipZ], easeMs);
+  const struck = useStruckAt(seen.isStopped, now);
   const leftOut = leftOutMm(seen, tipZ, wanted);
   const place = { ...now, x, y, tipZ: tipZ - leftOut };
   const at = across(sight, x, y);
@@ -173,6 +175,7 @@ export function MillPicture({
             <Plan
               seen={seen}
               place={place}
+              struck={struck}
               frame={planFrame}
               toward={new Set(toward.map(({ axis, direction }) => `${axis}${direction}`))}
               keys={
@@ -185,6 +188,7 @@ export function MillPicture({
             <Section
               seen={seen}
               place={place}
+              struck={struck}
               leftOutMm={leftOut}
               frame={sectionFrame}
               keys={

@@ -47,7 +47,7 @@ export function FromTheTailstock({ seen, radiusMm }: { seen: TurningSeen; radius
         data-part="chuck"
         data-turning={turning}
       >
-        <circle cx={cx} cy={cy} r={chuck} fill="var(--steel)" stroke="var(--ink2)" strokeWidth="1.5" />
+        <circle cx={cx} cy={cy} r={chuck} fill="var(--steel)" stroke="var(--ink)" strokeWidth="1.5" />
         <circle cx={cx} cy={cy} r={chuck - 5} fill="none" stroke="var(--ink3)" />
         {JAWS.map((deg) => (
           <g key={deg} transform={`rotate(${deg} ${cx} ${cy})`}>
@@ -79,7 +79,7 @@ export function FromTheTailstock({ seen, radiusMm }: { seen: TurningSeen; radius
           <path
             d={`M${cx - 11} ${endY}V${tipY + side * 15}H${cx + 3}V${endY}Z`}
             fill="var(--steel)"
-            stroke="var(--ink2)"
+            stroke="var(--ink)"
           />
           <path
             d={`M${cx - 9} ${tipY + side * 17}V${tipY + side * 5}L${cx} ${tipY}V${tipY + side * 17}Z`}

@@ -17,7 +17,7 @@ export function TurretToolShape({ frame, tool, z, r }: { frame: Frame; tool: Tur
     );
   return (
     <g data-testid="turret-tool">
-      <polygon points={at(holder)} fill="var(--steel)" stroke="var(--steel-dark)" />
+      <polygon points={at(holder)} fill="var(--steel)" stroke="var(--ink)" />
       <polygon
         points={at(insert)}
         fill="var(--contact-soft)"
@@ -84,7 +84,7 @@ function Chuck({ frame, jawMm, widest }: { frame: Frame; jawMm: number; widest: 
         u={[face - CHUCK.depthMm, face]}
         v={[-60, widest + CHUCK.roomMm]}
         fill="var(--steel)"
-        stroke="var(--ink2)"
+        stroke="var(--ink)"
       />
       {[0.35, 0.7].map((share) => (
         <path

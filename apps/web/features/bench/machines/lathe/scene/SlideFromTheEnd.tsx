@@ -37,7 +37,7 @@ export function SlideFromTheEnd({ seen, shiftMm }: { seen: TurningSeen; shiftMm:
               width="18"
               height={Math.max(4, tipY - 34)}
               fill="var(--steel)"
-              stroke="var(--steel-dark)"
+              stroke="var(--ink)"
             />
             <path
               d={`M${toolX - 6} ${Math.max(28, tipY - 10)}L${toolX} ${tipY}L${toolX + 6} ${Math.max(28, tipY - 10)}Z`}

@@ -1,6 +1,7 @@
 import type { TurningSeen } from "@probe-lane/core/bench";
 import { useId } from "react";
 import { Rect, type Frame } from "../../../lane/drawing";
+import { Witness } from "../../../lane/Witness";
 import { toolOf } from "../view";
 import { ConeLine, Part, TurretToolShape, chipAt } from "./Part";
 
@@ -16,8 +17,11 @@ export function TurningScene({
   tip: { radiusMm, zMm },
   frame,
   keys,
+  struck,
 }: {
   seen: TurningSeen;
+  /** Where something was struck; null where nothing was. */
+  struck: { readonly radiusMm: number; readonly zMm: number } | null;
   /** Where the tip stands, mm. */
   tip: { readonly radiusMm: number; readonly zMm: number };
   frame: Frame;
@@ -101,6 +105,7 @@ export function TurningScene({
           fill="none"
         />
       ) : null}
+      {struck ? <Witness x={frame.px(struck.zMm)} y={frame.py(struck.radiusMm)} /> : null}
       <TurretToolShape frame={frame} tool={tool} z={zMm} r={radiusMm} />
       {radiusMm > 1 ? (
         <g>

@@ -4,6 +4,7 @@ import { scales, showLength, toMm } from "@probe-lane/core/units";
 import { Rect, type Frame } from "../../../lane/drawing";
 import { ownZero, solidsOf, type Place } from "../view";
 import { fillOf, Note, PlanSolid, ragged } from "./bodies";
+import { Witness } from "../../../lane/Witness";
 import { HeldFromAbove } from "./Held";
 
 /** T-slots of the table run along X, this far apart, mm. */
@@ -115,9 +116,12 @@ export function Plan({
   frame,
   toward,
   keys,
+  struck,
 }: {
   seen: MillSeen;
   place: Place;
+  /** Where something was struck; null where nothing was. */
+  struck: Place | null;
   frame: Frame;
   /** Axis keys that lead to the part, as "x1" and "y-1". */
   toward: ReadonlySet<string>;
@@ -228,6 +232,7 @@ export function Plan({
         </>
       ) : null}
       <OwnZero seen={seen} frame={frame} width={width} height={height} />
+      {struck ? <Witness x={frame.px(struck.x)} y={frame.py(struck.y)} /> : null}
       <HeldFromAbove seen={seen} frame={frame} x={x} y={y} />
     </svg>
   );

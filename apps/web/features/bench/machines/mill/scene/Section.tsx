@@ -5,6 +5,7 @@ import { useId } from "react";
 import { Rect, type Frame } from "../../../lane/drawing";
 import { across, depth, ownZero, solidsOf, type Place } from "../view";
 import { fillOf, Hatch, Note, ragged } from "./bodies";
+import { Witness } from "../../../lane/Witness";
 import { HeldFromBeside } from "./Held";
 
 /** Parallels under the blank: how wide each is, and how much of the room below is the vise's own bed. */
@@ -65,9 +66,12 @@ export function Section({
   leftOutMm,
   frame,
   keys,
+  struck,
 }: {
   seen: MillSeen;
   place: Place;
+  /** Where something was struck; null where nothing was. */
+  struck: Place | null;
   /** What of the way between tip and blank is left out of the drawing, mm. */
   leftOutMm: number;
   frame: Frame;
@@ -260,6 +264,7 @@ export function Section({
           ) : null}
         </>
       ) : null}
+      {struck ? <Witness x={frame.px(u(struck.x, struck.y))} y={frame.py(struck.tipZ)} /> : null}
       {leftOutMm > 0 ? <Break frame={frame} v={stock.high.z + 19} mm={leftOutMm} at={at} /> : null}
       {keys ? (
         <>
