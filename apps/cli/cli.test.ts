@@ -30,7 +30,8 @@ describe("calc", () => {
     ["edge", '{"contact": "NaN", "approach": 1, "tipRadius": 5}', /contact/],
     ["edge", '{"contact": 1, "approach": 1, "tipRadius": -5}', /tipRadius: must not be below zero/],
     ["edge", "not json", /not JSON/],
-    ["inspect", "{}", /"inspect" is not built/],
+    ["later", "{}", /"later" is not built/],
+    ["inspect", '{"machine": "mill"}', /program/],
     ["prove", '{"machine": "router"}', /machine/],
     ["envelope", '{"machine": "mill", "program": "", "startUnits": "mm"}', /empty/],
     ["center", '{"contacts": [1, 2], "tipRadius": 3, "kind": "outside"}', /closer together/],
@@ -131,13 +132,13 @@ describe("vectors", () => {
       }),
     );
     writeFileSync(
-      join(folder, "inspect.json"),
-      JSON.stringify({ op: "inspect", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }),
+      join(folder, "later.json"),
+      JSON.stringify({ op: "later", cases: [{ name: "later", input: {}, expect: {}, tolerance: 0 }] }),
     );
     const { code, out } = await call(["vectors", folder]);
     expect(code).toBe(1);
     expect(out.at(-1)).toBe("1 passed, 2 failed");
-    expect(out.some((line) => line.includes("inspect (1)"))).toBe(true);
+    expect(out.some((line) => line.includes("later (1)"))).toBe(true);
   });
   it("finds the first difference by its path", () => {
     expect(firstDifference({ a: [1, { b: 2 }] }, { a: [1, { b: 2.1 }] }, 0.01)).toBe("a.1.b: expected 2, got 2.1");

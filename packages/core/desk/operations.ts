@@ -13,6 +13,7 @@ import { wearCorrection } from "../registers/wear";
 import { accept, refuse, type Result } from "../result";
 import { must, notNegative, number, operation, place, Refused } from "./operation";
 import { programOperations } from "./programOperations";
+import { inspectOperation } from "./machines/inspect";
 import { proveOperation } from "./machines/prove";
 import { turningOperations } from "./turningOperations";
 import { standardUncertainty } from "./uncertainty";
@@ -240,6 +241,7 @@ export const operations = {
   ...turningOperations,
   ...programOperations,
   ...proveOperation,
+  ...inspectOperation,
 } as const;
 
 /** The answer of one operation, or a refusal; never a number for an input that cannot be. */

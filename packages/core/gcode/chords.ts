@@ -3,7 +3,7 @@ import { type Move } from "./moves";
 
 /** How far a chord may leave its arc, mm or inch alike: no eye sees more, and no slack is used up. */
 const CHORD = 0.01;
-const MOST_CHORDS = 720;
+const MOST_CHORDS = 2000;
 
 /** The circle of an arc in its plane: the two axes, and places as the circle has them (a lathe's X as a radius). */
 export function circleOf(move: Move, isLathe: boolean) {
@@ -21,13 +21,16 @@ export function circleOf(move: Move, isLathe: boolean) {
   return { u, v, center, start, isClockwise, turn: arcTurn(start, end, center, isClockwise) };
 }
 
-/** Places that a move passes, its start first: two of a straight one, more of an arc; in the frame of the move. */
-export function movePoints(move: Move, isLathe: boolean): (readonly number[])[] {
+/**
+ * Places that a move passes, its start first: two of a straight one, more of an arc, whose chords leave it by `offArc`
+ * at most; in the frame of the move.
+ */
+export function movePoints(move: Move, isLathe: boolean, offArc = CHORD): (readonly number[])[] {
   const { from, to } = move;
   if (!move.center) return [from, to];
   const { u, v, center, start, isClockwise, turn } = circleOf(move, isLathe);
   const radius = Math.hypot(start[0] - center[0], start[1] - center[1]);
-  const perChord = 2 * Math.acos(Math.max(-1, 1 - CHORD / Math.max(radius, CHORD)));
+  const perChord = 2 * Math.acos(Math.max(-1, 1 - offArc / Math.max(radius, offArc)));
   const chords = Math.min(MOST_CHORDS, Math.max(1, Math.ceil(turn / perChord)));
   const first = Math.atan2(start[1] - center[1], start[0] - center[0]);
   const between = Array.from({ length: chords - 1 }, (_, i) => {

@@ -1,5 +1,7 @@
 /** A program run on a machine as it really is: the first contact that must not happen, and where. */
 export { type Contact, type ContactKind } from "./contact";
-export { proveLathe, type LatheRegisters, type LatheWorld, type TurningTool } from "./lathe";
-export { proveMill, UnknownRegister, UnknownTool, type MillRegisters, type MillWorld } from "./mill";
+export { latheOffset, proveLathe, type LatheRegisters, type LatheWorld, type TurningTool } from "./lathe";
+export { millOffset, proveMill, UnknownRegister, UnknownTool, type MillRegisters, type MillWorld } from "./mill";
 export { type MillTool } from "./millTool";
+export { type HalfPlace } from "./latheStock";
+export { undersideOf } from "./millTool";

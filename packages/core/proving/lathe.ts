@@ -107,6 +107,15 @@ class LatheProof {
   }
 }
 
+/** Machine = place + this, by work offset and row (none: the machine's own). X is a diameter. */
+export function latheOffset(registers: LatheRegisters, frame: string, row: number | null): HalfPlace {
+  const work = registers.work.get(frame);
+  if (!work) throw new UnknownRegister(frame);
+  const geometry = row === null ? ([0, 0] as const) : registers.rows.get(row);
+  if (!geometry) throw new UnknownRegister(`row ${row}`);
+  return [registers.common[0] + work[0] + geometry[0], registers.common[1] + work[1] + geometry[1]];
+}
+
 /** As `proveMill`, on a lathe: X of registers and answer is a diameter. */
 export function proveLathe(
   program: Program,
@@ -115,13 +124,7 @@ export function proveLathe(
   startUnits: "mm" | "inch",
 ): Contact | { readonly wrong: { readonly line: number; readonly code: string } } | null {
   const proof = new LatheProof(world);
-  const offset = (frame: string, row: number | null): HalfPlace => {
-    const work = registers.work.get(frame);
-    if (!work) throw new UnknownRegister(frame);
-    const geometry = row === null ? ([0, 0] as const) : registers.rows.get(row);
-    if (!geometry) throw new UnknownRegister(`row ${row}`);
-    return [registers.common[0] + work[0] + geometry[0], registers.common[1] + work[1] + geometry[1]];
-  };
+  const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
   const steps = interpret(program, {
     startUnits,
     figures: "mm",

@@ -123,7 +123,7 @@ export class UnknownRegister extends Error {
 }
 
 /** Machine = place + this, by work offset and length row (none: the gauge line counts). */
-function millOffset(registers: MillRegisters, frame: string, row: number | null, sign: 1 | -1): Triple {
+export function millOffset(registers: MillRegisters, frame: string, row: number | null, sign: 1 | -1): Triple {
   const work = registers.work.get(frame);
   if (!work) throw new UnknownRegister(frame);
   const length = row === null ? 0 : registers.lengths.get(row);

@@ -29,7 +29,8 @@ export interface MillBodies {
 const SLICES = 12;
 const DEFAULT_POINT_DEG = 118;
 
-function undersideOf(tool: MillTool): (distance: number) => number {
+/** How high the underside of a tool stands over its tip, by the distance from its axis. */
+export function undersideOf(tool: Pick<MillTool, "diameter" | "shape" | "pointAngle">): (distance: number) => number {
   const radius = tool.diameter / 2;
   if (tool.shape === "ball")
     return (distance) => radius - Math.sqrt(Math.max(0, radius * radius - distance * distance));

@@ -1,0 +1,4 @@
+/** What a program clears with these registers on a true machine, and how far a ray runs through it: no raster. */
+export { millRay, millSweeps, type CuttingTruth, type CutProblem, type Ray } from "./mill";
+export { turnedRay, turnedSweeps, type NoseRows, type TurningTruth } from "./lathe";
+export { type End } from "./sweep";
