@@ -125,6 +125,7 @@ export const pageLanes = {
   }),
   // the first exercise as it is meant to be worked
   whole: demo("focuser-plate-lower-left"),
+  handedInAtOnce: demo("focuser-plate-lower-left", {}, { script: [{ type: "home" }, { type: "handIn" }] }),
   // up to where the tip is closed in on the first face, for hands that hold a key down
   closingIn: demo(
     "focuser-plate-lower-left",

@@ -1,6 +1,9 @@
+import type { MyLanes } from "@probe-lane/contract";
 import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
+import { pageLanes } from "./lanes";
+import { workThrough } from "./workThrough";
 
 test("a program is read: loaded from a file, what is wrong named by its line, mended, and how far each tool goes", async ({
   page,
@@ -47,4 +50,30 @@ test("what is no program is refused in a sentence, and nothing is changed", asyn
     .setInputFiles({ name: "photo.jpg", mimeType: "image/jpeg", buffer: Buffer.from([0xff, 0xd8, 0, 0, 1]) });
   await expect(page.getByRole("alert")).toContainText("photo.jpg is no text");
   await expect(page.getByRole("rowheader", { name: "T3" })).toBeVisible();
+});
+
+test("after hand-in a program is run with the student's own registers, and what it would have struck is said", async ({
+  page,
+}) => {
+  await workThrough(page, "tamblin", pageLanes.handedInAtOnce);
+  await page.waitForURL(/\/ruling$/);
+  await page.getByRole("link", { name: "Run a program" }).click();
+  await page.getByRole("button", { name: "Show focuser plate" }).click();
+  await page.getByRole("button", { name: "Run the program" }).click();
+  // nothing was set: Y25 of a work offset of nothing lies behind the end of the travel
+  await expect(page.getByTestId("proof")).toContainText("Line 5: Y would have run past the end of its travel");
+  await page.getByRole("button", { name: "Go to line 5" }).click();
+  await accessible(page);
+  // another text is another question: the answer is gone
+  await page.keyboard.press("End");
+  await page.keyboard.type(" (changed)");
+  await expect(page.getByTestId("proof")).toHaveCount(0);
+  // and of a lane that is not handed in nothing is told
+  const open = await page.request.get("/api/lanes");
+  const { assignments } = (await open.json()) as MyLanes;
+  const id = assignments.flatMap(({ attempts }) => attempts).find(({ handedInAt }) => handedInAt === null)?.id;
+  if (id) {
+    const reply = await page.request.post(`/api/lanes/${id}/prove`, { data: { program: "M30" } });
+    expect(reply.status()).toBe(409);
+  }
 });

@@ -81,9 +81,9 @@ export function buildApp({
     if (!isOwn) cache.drop(laneId);
   });
   const reviews = reviewStore(db);
-  const lanes = new LaneService({ store, reviews, cache, changed: (laneId) => sender.changed(laneId), now });
-  const queue = new JobQueue(pool, logger);
   const threads = new WorkPool();
+  const lanes = new LaneService({ store, reviews, cache, threads, changed: (laneId) => sender.changed(laneId), now });
+  const queue = new JobQueue(pool, logger);
   const regrade = new RegradeService({
     store: regradeStore(db),
     lanes: store,

@@ -14,6 +14,7 @@ export const errorStatus = {
   notFound: 404,
   laneMoved: 409,
   notHandedIn: 409,
+  notProvable: 409,
   attemptsUsedUp: 409,
   tooManyMarks: 422,
   noSuchMoment: 422,
@@ -46,6 +47,8 @@ export const errorWords: Record<ErrorCode, string> = {
   crossSite: "This request came from another site and was not run. Open Probe Lane by its own address.",
   notFound: "There is nothing at this address. Go back to your lanes and choose one.",
   laneMoved: "This lane has gone on in another tab or window. Reload to see where it stands; nothing of it is lost.",
+  notProvable:
+    "No program can be run against this setup yet: only a plain blank on a mill that lies along the axes can be proved.",
   notHandedIn: "This lane is not handed in yet, so there is no ruling. Go back to the bench.",
   attemptsUsedUp: "All attempts of this exercise are used. Ask your instructor for another one.",
   tooManyMarks: "A strand cannot get more marks than it is out of, so nothing was changed. Give fewer.",

@@ -1,4 +1,10 @@
-import { commandSchema, type IncidentCode, type Observation, type ObservationNow } from "@probe-lane/core/bench";
+import {
+  commandSchema,
+  type IncidentCode,
+  type Observation,
+  type ObservationNow,
+  type ProgramProof,
+} from "@probe-lane/core/bench";
 import type { Gate, Refusal } from "@probe-lane/core/lane";
 import { markingSchema, type Machine, type Marking } from "@probe-lane/core/exercises";
 import {
@@ -11,6 +17,7 @@ import {
 import { strandNames, type Ruling } from "@probe-lane/core/grading";
 import type { SkillId, Stand } from "@probe-lane/core/skills";
 import type { Review } from "@probe-lane/core/review";
+import type { LengthUnit } from "@probe-lane/core/units";
 import { z } from "zod";
 
 export const signInRequest = z.strictObject({
@@ -191,6 +198,21 @@ export interface RulingView {
   earlier: { revision: number; total: number; at: string }[];
   /** One thing to practice next, and the exercise that asks for it; null when everything on offer is used up. */
   practice: Practice | null;
+  /** Whether a program can be run with the registers of this lane. */
+  canProve: boolean;
+}
+
+/** Longest program that is run for a lane, characters. */
+export const PROGRAM_LIMIT = 48_000;
+/** A program to be run with the registers of a lane that was handed in. */
+export const proveRequest = z.strictObject({
+  program: z.string().min(1).max(PROGRAM_LIMIT),
+  /** Blocks after a slash are passed over. */
+  blockDelete: z.boolean().optional(),
+});
+export interface ProveReply {
+  proof: ProgramProof;
+  unit: LengthUnit;
 }
 
 export interface Practice {

@@ -1,4 +1,4 @@
-import { upgradeEvent } from "@probe-lane/core/bench";
+import { proveProgram, replay, upgradeEvent, type ProgramProof } from "@probe-lane/core/bench";
 import { markingSchema } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 
@@ -8,6 +8,13 @@ interface RuleTask {
   readonly marking: unknown;
 }
 
+/** A lane's log as it is stored, and a program to run with what its registers came to. */
+interface ProveTask {
+  readonly log: readonly { readonly event: unknown }[];
+  readonly program: string;
+  readonly blockDelete?: boolean | undefined;
+}
+
 /** Kinds of work that threads do, so that lanes at work are answered meanwhile. */
 const kinds = {
   rule: ({ log, marking }: RuleTask): Ruling =>
@@ -15,6 +22,8 @@ const kinds = {
       log.map(({ event, ...entry }) => ({ ...entry, event: upgradeEvent(event) })),
       markingSchema.parse(marking),
     ),
+  prove: ({ log, program, blockDelete }: ProveTask): ProgramProof | null =>
+    proveProgram(replay(log.map(({ event }) => upgradeEvent(event))), program, blockDelete),
 } as const;
 type Kinds = typeof kinds;
 export type Kind = keyof Kinds;

@@ -1,4 +1,4 @@
-import { interpret, type Move, type Program } from "../gcode";
+import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
 import { type Contact, earlier, type Met } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
 import { UnknownRegister, UnknownTool } from "./mill";
@@ -122,7 +122,7 @@ export function proveLathe(
   registers: LatheRegisters,
   world: LatheWorld,
   startUnits: "mm" | "inch",
-): Contact | { readonly wrong: { readonly line: number; readonly code: string } } | null {
+): Contact | { readonly wrong: { readonly line: number; readonly code: DiagnosticCode } } | null {
   const proof = new LatheProof(world);
   const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
   const steps = interpret(program, {

@@ -1,4 +1,4 @@
-import { interpret, type Move, type Program } from "../gcode";
+import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
 import { type Contact, earlier, type Met } from "./contact";
 import { bodiesOf, type MillBodies, type MillTool } from "./millTool";
 import { MillStock } from "./millStock";
@@ -81,8 +81,10 @@ class MillProof {
         const share = firstInBox(way, cylinder, solid);
         if (share !== null) met = earlier(met, { share, kind: "tool-in-fixture", with: solid.id });
       }
-      const share = firstInBox(way, bodies.holder, solid);
-      if (share !== null) met = earlier(met, { share, kind: "holder-in-fixture", with: solid.id });
+      for (const cylinder of bodies.nose ? [bodies.holder, bodies.nose] : [bodies.holder]) {
+        const share = firstInBox(way, cylinder, solid);
+        if (share !== null) met = earlier(met, { share, kind: "holder-in-fixture", with: solid.id });
+      }
     }
     return earlier(met, this.metStock(move, way, bodies));
   }
@@ -99,6 +101,7 @@ class MillProof {
     else for (const edge of bodies.edges) look(edge, edgesKind(move));
     look(bodies.shank, "shank-in-stock");
     look(bodies.holder, "holder-in-stock");
+    if (bodies.nose) look(bodies.nose, "holder-in-stock");
     return met;
   }
 }
@@ -142,10 +145,12 @@ export function proveMill(
   registers: MillRegisters,
   world: MillWorld,
   startUnits: "mm" | "inch",
-): Contact | { readonly wrong: { readonly line: number; readonly code: string } } | null {
+  blockDelete = false,
+): Contact | { readonly wrong: { readonly line: number; readonly code: DiagnosticCode } } | null {
   const proof = new MillProof(world);
   const steps = interpret(program, {
     startUnits,
+    blockDelete,
     figures: "mm",
     registers: {
       at: world.home,

@@ -10,6 +10,8 @@ export interface MillTool {
   readonly fluteLength: number;
   readonly shankDiameter: number;
   readonly holder: { readonly diameter: number; readonly length: number };
+  /** Of the spindle nose over it, where that is to be kept clear too. */
+  readonly noseDiameter?: number;
 }
 
 /** What of a tool may touch nothing that it does not cut: taken this much smaller, so that it fits its own slot. */
@@ -24,9 +26,11 @@ export interface MillBodies {
   readonly edges: readonly Cylinder[];
   readonly shank: Cylinder;
   readonly holder: Cylinder;
+  readonly nose: Cylinder | null;
 }
 
 const SLICES = 12;
+const NOSE_HIGH_MM = 200;
 const DEFAULT_POINT_DEG = 118;
 
 /** How high the underside of a tool stands over its tip, by the distance from its axis. */
@@ -64,6 +68,10 @@ export function bodiesOf(tool: MillTool): MillBodies {
     underside,
     edges: slices(tool, underside),
     shank: { radius: tool.shankDiameter / 2 - SLACK_MM, low: tool.fluteLength + SLACK_MM, high: holderFrom },
+    nose:
+      tool.noseDiameter === undefined
+        ? null
+        : { radius: tool.noseDiameter / 2 - SLACK_MM, low: tool.length + SLACK_MM, high: tool.length + NOSE_HIGH_MM },
     holder: { radius: tool.holder.diameter / 2 - SLACK_MM, low: holderFrom + SLACK_MM, high: tool.length },
   };
 }

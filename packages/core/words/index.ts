@@ -40,4 +40,4 @@ export {
 export { momentWords } from "./moments";
 export { skillWords, standWords, whyWords } from "./skills";
 export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";
-export { programWords } from "./program";
+export { programWords, proofWords } from "./program";

@@ -1,4 +1,7 @@
 import type { Diagnostic, DiagnosticCode } from "../gcode";
+import type { ProgramProof } from "../machines/proof";
+import type { Contact, ContactKind } from "../proving";
+import { scales, showLength, type LengthUnit } from "../units";
 
 /** What is wrong with a line of a program, and what to do; `said` is what stands there. */
 const SENTENCES: Record<DiagnosticCode, (said: string) => string> = {
@@ -41,3 +44,51 @@ const SENTENCES: Record<DiagnosticCode, (said: string) => string> = {
 /** One sentence for a diagnostic of a program. */
 export const programWords = ({ code, said = "" }: Pick<Diagnostic, "code"> & { said?: string }): string =>
   SENTENCES[code](said);
+
+const THINGS: Readonly<Record<string, string>> = {
+  stock: "the blank",
+  frontJaw: "the jaw in front",
+  backJaw: "the jaw behind",
+  table: "the table",
+  plate: "the plate under the part",
+  stop: "the stop",
+  setter: "the setter, which still stands there",
+  lampGauge: "the height gauge, which still stands there",
+  chuck: "the chuck",
+};
+const thing = (id: string): string => THINGS[id] ?? id;
+
+const CONTACTS: Record<ContactKind, (what: string) => string> = {
+  "past-travel": (what) => `${what.toUpperCase()} would have run past the end of its travel`,
+  "tool-in-fixture": (what) => `the tool would have run into ${thing(what)}`,
+  "holder-in-fixture": (what) => `the holder would have run into ${thing(what)}`,
+  "tool-in-chuck": () => "the tool would have run into the chuck",
+  "rapid-in-stock": () => "the tool would have gone into the blank in rapid",
+  "fed-with-spindle-stopped": () => "the tool would have been fed into the blank with the spindle standing",
+  "wrong-direction": () => "the tool would have been fed into the blank turning backwards",
+  "shank-in-stock": () => "the shank, which does not cut, would have run into the blank",
+  "holder-in-stock": () => "the holder would have run into the blank",
+};
+
+/** What would have been struck, and where the tip stood then, in the part's own frame. */
+export function contactWords({ line, kind, with: what, at }: Contact, unit: LengthUnit): string {
+  const axes = at.length === 2 ? ["X", "Z"] : ["X", "Y", "Z"];
+  const place = axes.map((axis, i) => `${axis} ${showLength(at[i] ?? 0, scales[unit])}`).join(", ");
+  return `Line ${line}: ${CONTACTS[kind](what)}, with the tip at ${place} from the part’s true zero.`;
+}
+
+/** What came of a program run with a lane's registers, in a sentence. */
+export function proofWords(proof: ProgramProof, unit: LengthUnit): string {
+  switch (proof.kind) {
+    case "clear":
+      return "It ran to its end, and nothing was touched that it does not cut.";
+    case "contact":
+      return contactWords(proof.contact, unit);
+    case "wrong":
+      return `Line ${proof.line}: ${programWords(proof)}`;
+    case "noTool":
+      return `Line ${proof.line} calls tool ${proof.tool}, and this setup has none of that number: correct T, or set that tool.`;
+    case "noRegister":
+      return `The program calls ${proof.register}, and this machine has no such register: correct the word that calls it.`;
+  }
+}

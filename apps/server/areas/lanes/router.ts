@@ -1,5 +1,5 @@
 import { reply } from "../../reply";
-import { commandBatch, type StartedLane } from "@probe-lane/contract";
+import { commandBatch, proveRequest, type StartedLane } from "@probe-lane/contract";
 import { Router } from "express";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
 import type { LaneService } from "./service";
@@ -21,6 +21,9 @@ export function laneRouter(service: LaneService): Router {
   router.get("/lanes/:id/ruling", async (req, res) =>
     reply(res, "/lanes/:id/ruling", await service.rulingView(idOf(req), actorOf(req))),
   );
+  router.post("/lanes/:id/prove", async (req, res) => {
+    res.json(await service.prove(idOf(req), actorOf(req), parseBody(proveRequest, req.body)));
+  });
   router.get("/lanes/:id/record", requireRole("instructor"), async (req, res) => {
     const id = idOf(req);
     res.attachment(`lane-${id}.json`).json(await service.record(id, actorOf(req)));

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import {
+  canProve,
   decide,
   drawnOf,
   eventSchema,
@@ -24,11 +25,15 @@ import type {
   MyLanes,
   Outcome,
   PartDrawing,
+  ProveReply,
+  proveRequest,
   RulingView,
 } from "@probe-lane/contract";
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
+import type { z } from "zod";
 import type { Actor } from "../../guards";
+import type { WorkPool } from "../../jobs/workPool";
 import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
 import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
@@ -38,6 +43,7 @@ export interface LaneServiceDeps {
   store: LaneStore;
   reviews: Pick<ReviewStore, "notes">;
   cache: LaneCache;
+  threads: Pick<WorkPool, "run">;
   changed(laneId: string): void;
   now(): Date;
 }
@@ -277,8 +283,21 @@ export class LaneService {
       assignmentId: header.assignmentId,
       ruled,
       bestTotal: Math.max(...ruled.map(({ total }) => total)),
+      canProve: canProve(lane.state),
       attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
     };
+  }
+
+  /** Runs a program with the registers of a lane that was handed in, on its machine as it really is. */
+  async prove(laneId: string, actor: Actor, asked: z.infer<typeof proveRequest>): Promise<ProveReply> {
+    const { state } = await this.held(laneId, actor);
+    if (!state.isHandedIn) throw new HttpError("notHandedIn");
+    const log = await this.deps.store.log(laneId);
+    const proof = canProve(state)
+      ? await this.deps.threads.run("prove", { log: log.map(({ event }) => ({ event })), ...asked })
+      : null;
+    if (!proof) throw new HttpError("notProvable");
+    return { proof, unit: state.setup.unit };
   }
 
   /** The lane record with its log: for instructors, and for `cli replay`. It holds the truth. */

@@ -2,11 +2,13 @@ import type { Dialect, ProgramFacts, ToolCall } from "@probe-lane/core/gcode";
 import { formatMm } from "@probe-lane/core/units";
 import { programWords } from "@probe-lane/core/words";
 import { FileText } from "lucide-react";
+import { useSearchParams } from "react-router";
 import { lazy, Suspense, useRef, useState, type ReactNode } from "react";
 import { Button, Notice, Panel, Select } from "../../ui";
 import { EXAMPLES } from "./examples";
 import { PathDrawing } from "./PathDrawing";
 import type { EditorHandle } from "./ProgramEditor";
+import { RunWithLane } from "./RunWithLane";
 import { LONGEST_TEXT, useProgram } from "./useProgram";
 
 const ProgramEditor = lazy(async () => ({ default: (await import("./ProgramEditor")).ProgramEditor }));
@@ -15,7 +17,7 @@ type Unit = "mm" | "inch";
 /** More findings than this are counted, not listed. */
 const LISTED = 50;
 
-/** A program read without any machine: what is wrong with it, what it calls, how far each tool goes. */
+/** A program read: what is wrong with it, what it calls, how far each tool goes; and run, with a lane that is done. */
 export function ProvePage() {
   const [text, setText] = useState("");
   const [dialect, setDialect] = useState<Dialect>("mill");
@@ -25,6 +27,8 @@ export function ProvePage() {
   const [problem, setProblem] = useState<string | null>(null);
   const editor = useRef<EditorHandle>(null);
   const file = useRef<HTMLInputElement>(null);
+  const [search] = useSearchParams();
+  const laneId = search.get("lane");
   const { read, isReading } = useProgram(text, dialect, unit, isSkipping);
   const facts = read?.facts ?? null;
   const take = async (chosen: File | undefined) => {
@@ -113,7 +117,8 @@ export function ProvePage() {
           </Suspense>
         </div>
         <p className="border-t border-rule-soft px-3 py-1 text-xs text-ink2">
-          Words in <b className="text-expected">this color</b> read a register. Nothing is sent or stored.
+          Words in <b className="text-expected">this color</b> read a register.{" "}
+          {laneId === null ? "Nothing is sent or stored." : ""}
         </p>
       </Panel>
       <div className="flex min-h-0 flex-col gap-4 lg:overflow-y-auto [&>*]:shrink-0" aria-busy={isReading}>
@@ -141,6 +146,15 @@ export function ProvePage() {
             </p>
           </Panel>
         ) : null}
+        {laneId === null ? null : (
+          <RunWithLane
+            laneId={laneId}
+            text={text}
+            blockDelete={isSkipping}
+            isReadable={dialect !== "lathe" && facts !== null && !isReading && facts.diagnostics.length === 0}
+            onGo={(line) => editor.current?.goTo(line, 1)}
+          />
+        )}
         {facts && text.trim() !== "" ? (
           <Read
             facts={facts}

@@ -6,24 +6,14 @@ export const EXAMPLES: readonly { readonly name: string; readonly dialect: Diale
     name: "focuser plate",
     dialect: "mill",
     text: `%
-O2041 (focuser plate, slot and holes)
+O2041 (focuser plate, slot)
 G21 G17 G40 G49 G80 G90 G94
-T2 M6 (end mill 12)
-G54 G0 X-12. Y26. S2600 M3
-G43 H2 Z40.
+T1 M6 (end mill 10)
+G54 G0 X-12. Y25. S2600 M3
+G43 H1 Z40.
 Z2.
 G1 Z-5. F300
-X105.5 F380
-G0 Z40. M9
-M5
-G91 G28 Z0
-G90
-T4 M6 (drill 8.5)
-G54 G0 X29.5 Y26. S1900 M3
-G43 H4 Z40.
-G83 G98 X29.5 Y26. Z-32.5 R3. Q3. F140
-X54. Y26.
-G80
+X122. F380
 G0 Z40. M9
 M5
 G91 G28 Z0

@@ -1,0 +1,98 @@
+import { PROGRAM_LIMIT, type ProveReply } from "@probe-lane/contract";
+import { proofWords } from "@probe-lane/core/words";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { api, type ApiError } from "../../app/api";
+import { reading } from "../../app/queries";
+import { Button, Notice, PageError, Panel, TextLink } from "../../ui";
+
+function lineOf(proof: ProveReply["proof"]): number | null {
+  if (proof.kind === "contact") return proof.contact.line;
+  return "line" in proof ? proof.line : null;
+}
+
+/** What came of it: the line that it is about can be gone to. */
+function Outcome({ reply: { proof, unit }, onGo }: { reply: ProveReply; onGo(line: number): void }) {
+  const line = lineOf(proof);
+  const isClear = proof.kind === "clear";
+  return (
+    <div
+      role="status"
+      data-testid="proof"
+      className={`border-l-[5px] px-3 py-2 ${isClear ? "border-expected bg-expected-soft" : "border-contact bg-contact-soft"}`}
+    >
+      <p className="text-base font-bold">
+        {isClear ? "Nothing would have been struck." : "It would have been stopped here."}
+      </p>
+      <p>{proofWords(proof, unit)}</p>
+      {line === null ? null : (
+        <p className="mt-1">
+          <button type="button" className="font-bold text-contact underline" onClick={() => onGo(line)}>
+            Go to line {line}
+          </button>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The program run from home with the registers of a lane that was handed in, on its machine as it really was. */
+export function RunWithLane({
+  laneId,
+  text,
+  blockDelete,
+  isReadable,
+  onGo,
+}: {
+  laneId: string;
+  text: string;
+  blockDelete: boolean;
+  isReadable: boolean;
+  onGo(line: number): void;
+}) {
+  const { data, error } = useQuery(reading("/lanes/:id/ruling", { id: laneId }));
+  const asked = `${String(blockDelete)} ${text}`;
+  const run = useMutation<{ reply: ProveReply; asked: string }, ApiError>({
+    mutationFn: async () => ({
+      reply: await api.post<ProveReply>(`/lanes/${laneId}/prove`, { program: text, blockDelete }),
+      asked,
+    }),
+  });
+  if (error) return <PageError error={error} />;
+  if (!data) return <p className="text-ink2">Fetching the lane …</p>;
+  const { lane } = data;
+  const isTooLong = text.length > PROGRAM_LIMIT;
+  // an answer is about what was run, and about nothing else
+  const reply = run.data?.asked === asked ? run.data.reply : null;
+  return (
+    <Panel
+      title="Run it with the registers of this lane"
+      note={<TextLink to={`/lanes/${laneId}/ruling`}>{`${lane.title}, attempt ${lane.attempt}`}</TextLink>}
+      bodyClassName="flex flex-col gap-2 p-3"
+    >
+      <p className="text-ink2">
+        From home, in single straight ways, with blank, jaws and tools as they really were at hand-in. The first contact
+        that must not be ends it. The text is sent to be run, and is not stored.
+      </p>
+      <p className="flex flex-wrap items-center gap-3">
+        <Button
+          look="act"
+          disabled={!isReadable || text.trim() === "" || isTooLong || run.isPending || !data.canProve}
+          onClick={() => run.mutate()}
+        >
+          {run.isPending ? "It runs …" : "Run the program"}
+        </Button>
+        {isReadable || text.trim() === "" ? null : <span>Mend what is wrong with it first.</span>}
+        {isTooLong ? <span>It is longer than {PROGRAM_LIMIT} characters: run a part of it.</span> : null}
+      </p>
+      {data.canProve ? null : (
+        <Notice>Only a plain blank on a mill that lies along the axes can be run against so far.</Notice>
+      )}
+      {run.error ? (
+        <Notice kind="stop" role="alert">
+          {run.error.message}
+        </Notice>
+      ) : null}
+      {reply ? <Outcome reply={reply} onGo={onGo} /> : null}
+    </Panel>
+  );
+}

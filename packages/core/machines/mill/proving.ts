@@ -1,0 +1,92 @@
+import { type Program } from "../../gcode";
+import { toolName } from "../../instruments/things";
+import { travelCounts } from "../../lane/travel";
+import { type MillTool, type MillWorld, proveMill } from "../../proving";
+import { lengthRows, workOffsetNames } from "../../registers/mill";
+import { toMm } from "../../units/scale";
+import { type ProgramProof } from "../proof";
+import { type MillLane } from "./lane";
+import { datumNowMm, shapeFor, skewNowDeg, trueBoxes } from "./solids";
+
+/** A blank that lies turned by more than this is no box along the axes any more, degrees. */
+const STRAIGHT_DEG = 0.02;
+const NOSE_DIAMETER_MM = 60;
+const HOLDER_DIAMETER_MM = 40;
+const DRILL_POINTS: Readonly<Record<string, number>> = { drill: 118, spotDrill: 90 };
+
+/** Whether a program can be run against this setup: a plain blank that lies along the axes. */
+export const canProveMill = (state: MillLane): boolean =>
+  state.setup.feature === null && Math.abs(skewNowDeg(state)) <= STRAIGHT_DEG;
+
+function toolsOf({ setup, truth, harm }: MillLane): Map<number, MillTool> {
+  return new Map(
+    setup.tools.map(({ number, kind, diameterMm }) => {
+      const name = toolName(number);
+      const length = (truth.lengthsMm[name] ?? 0) - (harm.shorterMm[name] ?? 0);
+      const diameter = truth.diametersMm[number] ?? diameterMm;
+      const cutter = shapeFor(setup, name, length, diameter).rigid.findLast(
+        ({ radiusMm }) => radiusMm === diameter / 2,
+      );
+      const fluteLength = cutter?.toMm ?? length;
+      const pointAngle = DRILL_POINTS[kind];
+      return [
+        number,
+        {
+          length,
+          diameter,
+          shape: pointAngle === undefined ? "flat" : "drill",
+          pointAngle,
+          fluteLength,
+          shankDiameter: diameter,
+          holder: { diameter: HOLDER_DIAMETER_MM, length: length - fluteLength },
+          noseDiameter: NOSE_DIAMETER_MM,
+        },
+      ];
+    }),
+  );
+}
+
+function worldOf(state: MillLane): MillWorld {
+  const datum = datumNowMm(state);
+  const { stock, ...others } = trueBoxes(state);
+  const part = ({ x, y, z }: { x: number; y: number; z: number }) => [x - datum.x, y - datum.y, z - datum.z] as const;
+  const travel = travelCounts[state.setup.unit];
+  const ends = (end: 0 | 1) =>
+    [toMm(travel.x[end], state.scale), toMm(travel.y[end], state.scale), toMm(travel.z[end], state.scale)] as const;
+  return {
+    datum: [datum.x, datum.y, datum.z],
+    tools: toolsOf(state),
+    stock: { min: part(stock.low), max: part(stock.high) },
+    solids: Object.entries(others).flatMap(([id, box]) =>
+      box ? [{ id, min: part(box.low), max: part(box.high) }] : [],
+    ),
+    travel: { min: ends(0), max: ends(1) },
+    home: [0, 0, 0],
+  };
+}
+
+/** The first forbidden contact of a program with the registers of a lane on the machine as it really is. */
+export function proofOnMill(state: MillLane, program: Program, blockDelete: boolean): ProgramProof {
+  const { registers, scale, setup } = state;
+  const place = ({ x, y, z }: MillLane["registers"]["common"]) =>
+    [toMm(x, scale), toMm(y, scale), toMm(z, scale)] as const;
+  const found = proveMill(
+    program,
+    {
+      common: place(registers.common),
+      work: new Map(workOffsetNames.map((name) => [name, place(registers.work[name])])),
+      lengths: new Map(
+        lengthRows.map((row) => [
+          row,
+          toMm((registers.lengthGeometry[row] ?? 0) + (registers.lengthWear[row] ?? 0), scale),
+        ]),
+      ),
+    },
+    worldOf(state),
+    setup.unit,
+    blockDelete,
+  );
+  if (found === null) return { kind: "clear" };
+  if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
+  return { kind: "contact", contact: found };
+}

@@ -1,0 +1,58 @@
+import { LaneDriver, millLane, workLane } from "@probe-lane/students";
+import { describe, expect, it } from "vitest";
+import { findDemoExercise } from "../../../demo";
+import { canProve, proveProgram } from "../bench";
+import { proofWords } from "../words";
+
+const { exercise } = findDemoExercise("focuser-plate-lower-left");
+const slot = (depth: number) =>
+  ["T1 M6", "G54 G0 X-12 Y25 M3 S2600", "G43 H1 Z40", "Z2", `G1 Z${-depth} F300`, "X122", "G0 Z40", "M30"].join("\n");
+
+/** A careful lane, its registers changed before it is handed in. */
+function worked(...changes: readonly [register: "H1" | "G54.z" | "G54.x" | "G54.y", addMm: number][]) {
+  const lane = millLane(exercise, "program");
+  workLane(lane, { stopsAfter: "zero" });
+  for (const [register, addMm] of changes)
+    lane.do({ type: "typeRegister", register, text: String(addMm), how: "add", isConfirmed: true });
+  lane.do({ type: "handIn" });
+  return lane.state;
+}
+
+describe("a program run with the registers of a lane", () => {
+  it("touches nothing where the setup is right, and strikes the jaw where the program itself goes too deep", () => {
+    const state = worked();
+    expect(canProve(state)).toBe(true);
+    expect(proveProgram(state, slot(5))).toEqual({ kind: "clear" });
+    // along the jaw behind: the blank stands 8 mm proud of it, and 12 is deeper
+    const edge = slot(12).replace("Y25", "Y50");
+    expect(proveProgram(state, edge)).toMatchObject({
+      kind: "contact",
+      contact: { kind: "tool-in-fixture", with: "backJaw" },
+    });
+  });
+  it("a length 30 too short on paper sends the rapid into the blank, and the sentence says so", () => {
+    const proof = proveProgram(worked(["H1", -30]), slot(5));
+    expect(proof).toMatchObject({ kind: "contact", contact: { line: 5 } });
+    expect(proof && proofWords(proof, "mm")).toMatch(/^Line 5: the holder would have run into the blank/);
+    const deep = proveProgram(worked(["H1", -30]), slot(5).replace("X-12", "X40"));
+    expect(deep && proofWords(deep, "mm")).toMatch(
+      /^Line 4: the tool would have gone into the blank in rapid, with the tip at X 40/,
+    );
+  });
+  it("what the program calls and the setup has not is named", () => {
+    expect(proveProgram(worked(), slot(5).replace("T1", "T7"))).toEqual({ kind: "noTool", tool: 7, line: 2 });
+    expect(proveProgram(worked(), slot(5).replace("H1", "H44"))).toEqual({ kind: "noRegister", register: "H44" });
+    expect(proveProgram(worked(), slot(5).replace("F300", ""))).toEqual({
+      kind: "wrong",
+      line: 5,
+      code: "feed-missing",
+    });
+  });
+  it("is not offered where the blank is no plain box, nor on a lathe", () => {
+    const opened = (id: string) => new LaneDriver(findDemoExercise(id).exercise, "plain").state;
+    expect(canProve(opened("plate-bore-sweep"))).toBe(false);
+    expect(canProve(opened("plate-skewed"))).toBe(false);
+    expect(canProve(opened("knob-first-tool"))).toBe(false);
+    expect(proveProgram(opened("knob-first-tool"), "M30")).toBeNull();
+  });
+});
