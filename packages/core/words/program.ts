@@ -1,6 +1,8 @@
+import { surfaces, type Surface } from "../exercises/scene";
 import type { Diagnostic, DiagnosticCode } from "../gcode";
 import type { ProgramProof } from "../machines/proof";
 import type { Contact, ContactKind } from "../proving";
+import { surfaceWords } from "./names";
 import { scales, showLength, type LengthUnit } from "../units";
 
 /** What is wrong with a line of a program, and what to do; `said` is what stands there. */
@@ -45,18 +47,8 @@ const SENTENCES: Record<DiagnosticCode, (said: string) => string> = {
 export const programWords = ({ code, said = "" }: Pick<Diagnostic, "code"> & { said?: string }): string =>
   SENTENCES[code](said);
 
-const THINGS: Readonly<Record<string, string>> = {
-  stock: "the blank",
-  frontJaw: "the jaw in front",
-  backJaw: "the jaw behind",
-  table: "the table",
-  plate: "the plate under the part",
-  stop: "the stop",
-  setter: "the setter, which still stands there",
-  lampGauge: "the height gauge, which still stands there",
-  chuck: "the chuck",
-};
-const thing = (id: string): string => THINGS[id] ?? id;
+/** A surface of the bench by its name; whatever else a solid is called, as it is called. */
+const thing = (id: string): string => `the ${surfaces.find((one) => one === id) ? surfaceWords(id as Surface) : id}`;
 
 const CONTACTS: Record<ContactKind, (what: string) => string> = {
   "past-travel": (what) => `${what.toUpperCase()} would have run past the end of its travel`,
@@ -71,7 +63,7 @@ const CONTACTS: Record<ContactKind, (what: string) => string> = {
 };
 
 /** What would have been struck, and where the tip stood then, in the part's own frame. */
-export function contactWords({ line, kind, with: what, at }: Contact, unit: LengthUnit): string {
+function contactWords({ line, kind, with: what, at }: Contact, unit: LengthUnit): string {
   const axes = at.length === 2 ? ["X", "Z"] : ["X", "Y", "Z"];
   const place = axes.map((axis, i) => `${axis} ${showLength(at[i] ?? 0, scales[unit])}`).join(", ");
   return `Line ${line}: ${CONTACTS[kind](what)}, with the tip at ${place} from the part’s true zero.`;
