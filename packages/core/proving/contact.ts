@@ -1,3 +1,5 @@
+import { firstPast } from "./solids";
+
 /** What must not happen on the way of a tool. */
 export type ContactKind =
   | "past-travel"
@@ -24,6 +26,18 @@ export interface Met {
   readonly share: number;
   readonly kind: ContactKind;
   readonly with: string;
+}
+
+/** The axis that leaves its travel first on one straight way of the machine; null where none does. */
+export function pastTravel(
+  axes: readonly string[],
+  [from, to]: readonly [readonly number[], readonly number[]],
+  { min, max }: { readonly min: readonly number[]; readonly max: readonly number[] },
+): Met | null {
+  return axes.reduce<Met | null>((met, axis, i) => {
+    const share = firstPast(from[i] ?? 0, to[i] ?? 0, min[i] ?? 0, max[i] ?? 0);
+    return share === null ? met : earlier(met, { share, kind: "past-travel", with: axis });
+  }, null);
 }
 
 export const earlier = (a: Met | null, b: Met | null): Met | null => (!a || (b && b.share < a.share) ? b : a);

@@ -1,9 +1,8 @@
 import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
-import { type Contact, earlier, type Met } from "./contact";
+import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
 import { UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
-import { firstPast } from "./solids";
 import { machinePath } from "./straight";
 
 /** A turning tool as it is: machine X (a diameter) and Z with its control point on the axis and on the datum. */
@@ -68,7 +67,7 @@ class LatheProof {
     const path = machinePath(move, true);
     for (let i = 1; i < path.length; i++) {
       const [from = [], to = []] = [path[i - 1], path[i]];
-      const met = earlier(this.pastTravel(from, to), tool && this.met(move, from, to, tool));
+      const met = earlier(pastTravel(AXES, [from, to], this.world.travel), tool && this.met(move, from, to, tool));
       if (!met) continue;
       const at = [0, 1].map((axis) => {
         const value = (from[axis] ?? 0) + ((to[axis] ?? 0) - (from[axis] ?? 0)) * met.share;
@@ -77,14 +76,6 @@ class LatheProof {
       return { line: move.line, kind: met.kind, with: met.with, at };
     }
     return null;
-  }
-
-  private pastTravel(from: readonly number[], to: readonly number[]): Met | null {
-    const { min, max } = this.world.travel;
-    return AXES.reduce<Met | null>((met, axis, i) => {
-      const share = firstPast(from[i] ?? 0, to[i] ?? 0, min[i] ?? 0, max[i] ?? 0);
-      return share === null ? met : earlier(met, { share, kind: "past-travel", with: axis });
-    }, null);
   }
 
   private met(move: Move, from: readonly number[], to: readonly number[], tool: TurningTool): Met | null {

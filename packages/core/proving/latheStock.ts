@@ -1,4 +1,4 @@
-import { both, type Shares } from "./solids";
+import { between, both, nearPoint, type Shares } from "./solids";
 
 /** A place in the half plane of a lathe: radius from the axis, and z. mm. */
 export type HalfPlace = readonly [number, number];
@@ -25,26 +25,6 @@ export interface Ring {
 const CELL_MM = 0.1;
 const MOST_CELLS = 2_000_000;
 
-/** Shares at which `at + share × by` lies strictly between. */
-function between(at: number, by: number, low: number, high: number): Shares {
-  if (by === 0) return at > low && at < high ? [0, 1] : null;
-  const [a, b] = [(low - at) / by, (high - at) / by];
-  return both([Math.min(a, b), Math.max(a, b)], [0, 1]);
-}
-
-function nearest(way: NoseWay, r: number, z: number, radius: number): Shares {
-  const [pr, pz] = [way.from[0] - r, way.from[1] - z];
-  const [dr, dz] = [way.to[0] - way.from[0], way.to[1] - way.from[1]];
-  const a = dr * dr + dz * dz;
-  const c = pr * pr + pz * pz - radius * radius;
-  if (a === 0) return c < 0 ? [0, 1] : null;
-  const b = pr * dr + pz * dz;
-  const under = b * b - a * c;
-  if (under <= 0) return null;
-  const root = Math.sqrt(under);
-  return both([(-b - root) / a, (-b + root) / a], [0, 1]);
-}
-
 /** Shares at which a point lies in the circle or in the strip: both are convex and touch, so the whole is taken. */
 function shares(way: NoseWay, shape: NoseShape, r: number, z: number): Shares {
   const [dr, dz] = [way.to[0] - way.from[0], way.to[1] - way.from[1]];
@@ -52,7 +32,7 @@ function shares(way: NoseWay, shape: NoseShape, r: number, z: number): Shares {
     between(way.from[0], dr, r - shape.r[1], r - shape.r[0]),
     between(way.from[1], dz, z - shape.z[1], z - shape.z[0]),
   );
-  const circle = nearest(way, r, z, shape.radius);
+  const circle = nearPoint(way, r, z, shape.radius);
   if (!strip || !circle) return strip ?? circle;
   return [Math.min(strip[0], circle[0]), Math.max(strip[1], circle[1])];
 }
@@ -74,7 +54,7 @@ export function firstInRing(way: NoseWay, shape: NoseShape, ring: Ring): number 
       between(way.from[0], dr, ring.r[0], ring.r[1]),
       between(way.from[1], dz, ring.z[0] - shape.radius, ring.z[1] + shape.radius),
     ),
-    ...ring.r.flatMap((r) => ring.z.flatMap((z) => (Number.isFinite(z) ? [nearest(way, r, z, shape.radius)] : []))),
+    ...ring.r.flatMap((r) => ring.z.flatMap((z) => (Number.isFinite(z) ? [nearPoint(way, r, z, shape.radius)] : []))),
   ];
   const found = parts.filter((part) => part !== null);
   return found.length === 0 ? null : Math.min(...found.map(([first]) => first));

@@ -1,8 +1,8 @@
 import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
-import { type Contact, earlier, type Met } from "./contact";
+import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { bodiesOf, type MillBodies, type MillTool } from "./millTool";
 import { MillStock } from "./millStock";
-import { type Box, firstInBox, firstPast, placeOn, type Triple, type Way } from "./solids";
+import { type Box, firstInBox, placeOn, type Triple, type Way } from "./solids";
 import { machinePath } from "./straight";
 
 /** What a mill really has: where the datum lies, its tools, the block, what holds it, and how far it travels. mm. */
@@ -60,18 +60,10 @@ class MillProof {
         (place[2] ?? 0) - datum[2] - length,
       ];
       const way = { from: tip(from), to: tip(to) };
-      const met = earlier(this.pastTravel(from, to), bodies && this.met(move, way, bodies));
+      const met = earlier(pastTravel(AXES, [from, to], this.world.travel), bodies && this.met(move, way, bodies));
       if (met) return { line: move.line, kind: met.kind, with: met.with, at: placeOn(way, met.share) };
     }
     return null;
-  }
-
-  private pastTravel(from: readonly number[], to: readonly number[]): Met | null {
-    const { min, max } = this.world.travel;
-    return AXES.reduce<Met | null>((met, axis, i) => {
-      const share = firstPast(from[i] ?? 0, to[i] ?? 0, min[i] ?? 0, max[i] ?? 0);
-      return share === null ? met : earlier(met, { share, kind: "past-travel", with: axis });
-    }, null);
   }
 
   private met(move: Move, way: Way, bodies: MillBodies): Met | null {

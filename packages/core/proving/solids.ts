@@ -36,14 +36,20 @@ export const both = (a: Shares, b: Shares): Shares => {
 };
 
 /** Shares at which `at + share × by` lies strictly between two values. */
-function between(at: number, by: number, low: number, high: number): Shares {
+export function between(at: number, by: number, low: number, high: number): Shares {
   if (by === 0) return at > low && at < high ? [0, 1] : null;
   const [a, b] = [(low - at) / by, (high - at) / by];
   return both([Math.min(a, b), Math.max(a, b)], [0, 1]);
 }
 
-/** Shares at which a point on a straight way in X Y is nearer to a place than `radius`. */
-export function nearPoint(way: Way, x: number, y: number, radius: number): Shares {
+/** A straight way in a plane: of a tip in X Y, of a nose's center in radius and z. */
+export interface FlatWay {
+  readonly from: readonly [number, number, ...number[]];
+  readonly to: readonly [number, number, ...number[]];
+}
+
+/** Shares at which a point on a straight way is nearer to a place than `radius`. */
+export function nearPoint(way: FlatWay, x: number, y: number, radius: number): Shares {
   const [px, py] = [way.from[0] - x, way.from[1] - y];
   const [dx, dy] = [way.to[0] - way.from[0], way.to[1] - way.from[1]];
   const a = dx * dx + dy * dy;

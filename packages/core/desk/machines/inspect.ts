@@ -1,24 +1,25 @@
 import { z } from "zod";
 import { readProgram, type Program } from "../../gcode";
 import { millRay, millSweeps, turnedRay, turnedSweeps, type CutProblem } from "../../inspection";
-import { undersideOf, UnknownRegister, UnknownTool } from "../../proving";
-import { tipCodes } from "../../registers/nose";
+import { undersideOf } from "../../proving";
 import { notNegative, number, operation, place, Refused } from "../operation";
-
-const triple = z.tuple([number, number, number]);
-const above = z.number().positive("must be above zero");
-const tools = <T extends z.ZodType>(tool: T) => z.record(z.string().regex(/^\d+$/), tool);
-const tipCode = z.literal([...tipCodes], { error: "a tip code is one of 0 to 9" });
+import {
+  above,
+  byNumber,
+  latheRegisters,
+  millRegisters,
+  pointAngle,
+  refuseWrong,
+  tipCode,
+  tools,
+  triple,
+  withKnown,
+} from "./programInput";
 
 const millInput = z.strictObject({
   machine: z.literal("mill"),
   program: z.string(),
-  registers: z.strictObject({
-    common: triple.optional(),
-    work: z.record(z.string(), triple),
-    tools: tools(z.strictObject({ H: number, Hw: number.optional(), D: number.optional(), Dw: number.optional() })),
-    mode: z.enum(["diameter", "radius"]),
-  }),
+  registers: millRegisters,
   truth: z.strictObject({
     datum: triple,
     tools: tools(
@@ -26,7 +27,7 @@ const millInput = z.strictObject({
         length: above,
         diameter: above,
         shape: z.enum(["flat", "ball", "drill"]),
-        pointAngle: z.number().positive().max(179, "must be below 180").optional(),
+        pointAngle,
       }),
     ),
   }),
@@ -36,29 +37,13 @@ const millInput = z.strictObject({
 const latheInput = z.strictObject({
   machine: z.literal("lathe"),
   program: z.string(),
-  registers: z.strictObject({
-    common: place.optional(),
-    work: z.record(z.string(), place),
-    tools: tools(
-      z.strictObject({
-        x: number,
-        z: number,
-        xw: number.optional(),
-        zw: number.optional(),
-        noseRadius: notNegative.optional(),
-        tipCode: tipCode.optional(),
-      }),
-    ),
-  }),
+  registers: latheRegisters,
   truth: z.strictObject({ tools: tools(z.strictObject({ kx: number, kz: number, noseRadius: notNegative, tipCode })) }),
   rays: z.array(z.strictObject({ from: place, to: place })),
 });
 
 type MillInput = z.output<typeof millInput>;
 type LatheInput = z.output<typeof latheInput>;
-
-const byNumber = <A, B>(record: Record<string, A>, make: (value: A) => B): Map<number, B> =>
-  new Map(Object.entries(record).map(([key, value]) => [Number(key), make(value)]));
 
 /** Program and registers share one unit: the one that the program names first, mm where it names none. */
 function unitOf({ blocks }: Program): "mm" | "inch" {
@@ -112,18 +97,12 @@ function latheDistances(input: LatheInput): { distances: (number | null)[]; prob
 function distancesOf(input: MillInput | LatheInput): (number | null)[] {
   if (input.rays.some(({ to }) => to.every((value) => value === 0)))
     throw new Refused("a ray has no direction: give it one that is not zero");
-  try {
-    const { distances, problems } = input.machine === "mill" ? millDistances(input) : latheDistances(input);
-    // a contour that cannot be followed is cut all the same, as a control would
-    const first = problems.find(({ code }) => code !== "gouge" && code !== "arc-too-small");
-    if (first) throw new Refused(`line ${first.line} of the program is wrong (${first.code}): mend it first`);
-    return distances;
-  } catch (error) {
-    if (error instanceof UnknownTool)
-      throw new Refused(`tool ${error.tool}, called in line ${error.line}, is not among the true tools: add it`);
-    if (error instanceof UnknownRegister) throw new Refused(`${error.register} is not among the registers: add it`);
-    throw error;
-  }
+  const { distances, problems } = withKnown(() =>
+    input.machine === "mill" ? millDistances(input) : latheDistances(input),
+  );
+  // a contour that cannot be followed is cut all the same, as a control would
+  const first = problems.find(({ code }) => code !== "gouge" && code !== "arc-too-small");
+  return first ? refuseWrong(first) : distances;
 }
 
 export const inspectOperation = {

@@ -1,23 +1,26 @@
 import { z } from "zod";
 import { readProgram } from "../../gcode";
-import { type Contact, proveLathe, proveMill, UnknownRegister, UnknownTool } from "../../proving";
+import { type Contact, proveLathe, proveMill } from "../../proving";
 import { notNegative, number, operation, place, Refused } from "../operation";
+import {
+  above,
+  byNumber,
+  latheRegisters,
+  millRegisters,
+  pointAngle,
+  refuseWrong,
+  tools,
+  triple,
+  withKnown,
+} from "./programInput";
 
-const triple = z.tuple([number, number, number]);
-const above = z.number().positive("must be above zero");
-const tools = <T extends z.ZodType>(tool: T) => z.record(z.string().regex(/^\d+$/), tool);
 const startUnits = z.enum(["mm", "inch"]).optional();
 
 const millInput = z.strictObject({
   machine: z.literal("mill"),
   program: z.string(),
   startUnits,
-  registers: z.strictObject({
-    common: triple.optional(),
-    work: z.record(z.string(), triple),
-    tools: tools(z.strictObject({ H: number, Hw: number.optional(), D: number.optional(), Dw: number.optional() })),
-    mode: z.enum(["diameter", "radius"]),
-  }),
+  registers: millRegisters,
   truth: z.strictObject({
     datum: triple,
     tools: tools(
@@ -25,7 +28,7 @@ const millInput = z.strictObject({
         length: above,
         diameter: above,
         shape: z.enum(["flat", "ball", "drill"]),
-        pointAngle: z.number().positive().max(179, "must be below 180").optional(),
+        pointAngle,
         fluteLength: above,
         shankDiameter: above,
         holder: z.strictObject({ diameter: above, length: notNegative }),
@@ -42,20 +45,7 @@ const latheInput = z.strictObject({
   machine: z.literal("lathe"),
   program: z.string(),
   startUnits,
-  registers: z.strictObject({
-    common: place.optional(),
-    work: z.record(z.string(), place),
-    tools: tools(
-      z.strictObject({
-        x: number,
-        z: number,
-        xw: number.optional(),
-        zw: number.optional(),
-        noseRadius: notNegative.optional(),
-        tipCode: z.number().int().optional(),
-      }),
-    ),
-  }),
+  registers: latheRegisters,
   truth: z.strictObject({
     tools: tools(
       z.strictObject({
@@ -81,9 +71,6 @@ const scaled =
   (unit: number) =>
   <T extends readonly number[]>(values: T): T =>
     values.map((value) => value * unit) as unknown as T;
-
-const byNumber = <A, B>(record: Record<string, A>, make: (value: A) => B): Map<number, B> =>
-  new Map(Object.entries(record).map(([key, value]) => [Number(key), make(value)]));
 
 function millContact(input: MillInput, mm: number): ReturnType<typeof proveMill> {
   const s = scaled(mm);
@@ -153,17 +140,9 @@ function latheContact(input: LatheInput, mm: number): ReturnType<typeof proveLat
 
 /** Every tool that the program may take must be known before anything is run. */
 function contactOf(input: MillInput | LatheInput, mm: number): Contact | null {
-  try {
-    const found = input.machine === "mill" ? millContact(input, mm) : latheContact(input, mm);
-    if (found && "wrong" in found)
-      throw new Refused(`line ${found.wrong.line} of the program is wrong (${found.wrong.code}): mend it first`);
-    return found && { ...found, at: found.at.map((value) => value / mm) };
-  } catch (error) {
-    if (error instanceof UnknownTool)
-      throw new Refused(`tool ${error.tool}, called in line ${error.line}, is not among the true tools: add it`);
-    if (error instanceof UnknownRegister) throw new Refused(`${error.register} is not among the registers: add it`);
-    throw error;
-  }
+  const found = withKnown(() => (input.machine === "mill" ? millContact(input, mm) : latheContact(input, mm)));
+  if (found && "wrong" in found) return refuseWrong(found.wrong);
+  return found && { ...found, at: found.at.map((value) => value / mm) };
 }
 
 export const proveOperation = {
