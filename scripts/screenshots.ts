@@ -34,7 +34,20 @@ test("student: my lanes, ruling", async ({ page }) => {
   await shot(page, "ruling");
 });
 
-test("bench: a corner read on the hand-wound lathe, a tool slid to the bar on the gang slide", async ({ page }) => {
+test("student: a program, run with the registers of a lane", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("brandvold");
+  await page
+    .getByRole("link", { name: /Read the ruling/ })
+    .first()
+    .click();
+  await page.getByRole("link", { name: "Run a program" }).click();
+  await page.getByRole("button", { name: "Show focuser plate" }).click();
+  await page.getByRole("button", { name: "Run the program" }).click();
+  await page.getByTestId("proof").waitFor();
+  await shot(page, "program");
+});
+
+test("bench: a corner read on the hand-wound lathe", async ({ page }) => {
   const until = (type: string, count: number) => (step: { command: { type: string } }) =>
     step.command.type === type && --count < 0;
   await workThrough(page, "sorrel", {
@@ -42,14 +55,6 @@ test("bench: a corner read on the hand-wound lathe, a tool slid to the bar on th
     until: until("placeGap", 1),
   });
   await shot(page, "bench-readout");
-  await page.goto("/");
-  await page.getByRole("button", { name: "Sign out" }).click();
-  await workThrough(page, "fennimore", {
-    exercise: findDemoExercise("collar-gang-two-changed").exercise,
-    habits: { toolToRegister: true },
-    until: until("tightenTool", 0),
-  });
-  await shot(page, "bench-gang");
 });
 
 test("bench: the lathe, a skim along the diameter", async ({ page }) => {
