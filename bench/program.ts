@@ -1,6 +1,12 @@
+import { setFlagsFromString } from "node:v8";
+import { runInNewContext } from "node:vm";
 import { interpret, readProgram, listMoves } from "@probe-lane/core/gcode";
 import { proveMill, type MillWorld } from "@probe-lane/core/proving";
 import { report } from "./measure";
+
+setFlagsFromString("--expose_gc");
+/** Leaves on the heap only what is held. */
+const collect = runInNewContext("gc") as () => void;
 
 /** Plain blocks of about a millimetre, as a surface is written by a program that writes programs. */
 export function plainBlocks(count: number): string {
@@ -82,8 +88,10 @@ export function benchProgram(): void {
     `${(split / read).toFixed(2)} × splitting`,
   );
   const long = plainBlocks(200_000);
+  collect();
   const before = process.memoryUsage().heapUsed;
   const program = readProgram(long, "mill");
+  collect();
   const held = (process.memoryUsage().heapUsed - before) / 2 ** 20;
   report("200,000 blocks held", `${held.toFixed(0)} MB`, "goal 300 MB", `${program.blocks.length} blocks`);
   const registers = {

@@ -1,5 +1,5 @@
 import { decide, evolve, openLane, commandSchema, type Command, type LaneState } from "@probe-lane/core/bench";
-import { readBlock } from "@probe-lane/core/gcode";
+import { interpret, programFacts, readBlock, readProgram, type Dialect } from "@probe-lane/core/gcode";
 import { readRegisters } from "@probe-lane/core/exchange";
 import { parseLengthMm } from "@probe-lane/core/units";
 import { readRoster } from "../../apps/server/areas/roster/readRoster";
@@ -117,6 +117,103 @@ export function fuzzReaders(texts: number): boolean {
     }),
   );
   return throws === 0 && again < 100;
+}
+
+/** Pieces of programs: what a control reads, and what only looks like it. */
+const PROGRAM_PIECES = [
+  ..."GMXYZIJKRFTHDPQLNOSUW#[]()/%;+-*.=".split(""),
+  "\n",
+  "\n",
+  "\nG0X1Y1Z1",
+  "\nG1X2F100",
+  "\nG2X0Y0I1",
+  "\nG3X5R-9",
+  "\nG81X1Y1Z-2R1F9L99999",
+  "\nT0101",
+  "\nG71P1Q2",
+  "\nG70P1Q2",
+  "\nN1",
+  "\nN2",
+  "\nGOTO1",
+  "\nIF[#1LT9]GOTO1",
+  "\nWHILE[#1LT9]DO1",
+  "\nEND1",
+  "\n#1=#1+1",
+  "\nM98P1L9999",
+  "\nG65P1A1B2",
+  "\nM99",
+  "\nO1",
+  "\nG68X0Y0R30",
+  "\nG28X0",
+  "SQRT[",
+  "ATAN[1]/[0]",
+  "[[[[[[[[[[",
+  "1e999",
+  "999999999999999999",
+  "\u2028",
+  "\ud800",
+] as const;
+/** Blocks that a program may run here after a jump back. */
+const STEPS = 3000;
+const SPARE_MS = 50;
+
+/**
+ * Programs made of pieces, read, run and looked through: no throw, and none longer than three times its blocks at the
+ * pace of plain ones, and a pause.
+ */
+export function fuzzPrograms(texts: number): boolean {
+  const next = pickerOf(texts + 1);
+  const programs = (number: number) => (number === 1 ? "G0X#1\n#1=#1+1\nM99" : null);
+  const run = (text: string, dialect: Dialect): number => {
+    const program = readProgram(text, dialect);
+    const options = { startUnits: "mm", programs, stepLimit: STEPS } as const;
+    let steps = 0;
+    for (const step of interpret(program, options)) steps += step.type === "move" ? 1 : 0;
+    programFacts(text, dialect, options);
+    return Math.max(program.blocks.length, steps, STEPS);
+  };
+  const plain = Array.from({ length: 20_000 }, (_, i) => `G1 X${i % 50} Y${i % 30} F100`).join("\n");
+  run(plain, "mill");
+  const from = performance.now();
+  run(plain, "mill");
+  const msPerBlock = (performance.now() - from) / 20_000;
+  let throws = 0;
+  let late = 0;
+  let longest = 0;
+  for (let turn = 0; turn < texts; turn++) {
+    const pieces = Array.from({ length: 1 + Math.floor(next() * 24) }, () => {
+      const piece = PROGRAM_PIECES[Math.floor(next() * PROGRAM_PIECES.length)] ?? "";
+      return next() < 0.3 ? `${piece}${Math.floor(next() * 40) - 5}` : piece;
+    });
+    const text = pieces.join("");
+    const dialect = turn % 2 === 0 ? "mill" : "lathe";
+    const start = performance.now();
+    try {
+      const blocks = run(text, dialect);
+      const allowed = SPARE_MS + 3 * 3 * blocks * msPerBlock;
+      const ms = performance.now() - start;
+      longest = Math.max(longest, ms);
+      // a pause of the machine is no fault of the reader: what was late is run again
+      if (ms > allowed) {
+        const again = performance.now();
+        run(text, dialect);
+        if (performance.now() - again > allowed) {
+          late += 1;
+          if (late < 4) process.stdout.write(`late by ${(ms - allowed).toFixed(0)} ms: ${JSON.stringify(text)}\n`);
+        }
+      }
+    } catch (error) {
+      throws += 1;
+      if (throws < 4) process.stdout.write(`threw on ${JSON.stringify(text)}: ${String(error)}\n`);
+    }
+  }
+  report(
+    `${texts.toLocaleString("en")} programs read, run, looked through`,
+    `${throws} throws, ${late} late`,
+    "goal 0, 0",
+    `longest ${longest.toFixed(1)} ms, plain blocks ${(msPerBlock * 1000).toFixed(1)} µs each`,
+  );
+  return throws === 0 && late === 0;
 }
 
 /** Values that a client may put into any field. */

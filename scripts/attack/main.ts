@@ -1,11 +1,12 @@
 import { agent } from "../../bench/server";
 import { flood, fullDisk, kills, load, soak, two } from "./loads";
-import { fuzzCommands, fuzzReaders } from "./fuzz";
+import { fuzzCommands, fuzzPrograms, fuzzReaders } from "./fuzz";
 
 /** `npm run attack [short|long] [NAME …]`: what the house is built to stand, run against it. Loopback only. */
 const isLong = process.argv.includes("long");
 const RUNS: Record<string, () => boolean | Promise<boolean>> = {
   fuzz: () => fuzzReaders(isLong ? 10_000_000 : 200_000),
+  programs: () => fuzzPrograms(isLong ? 1_000_000 : 20_000),
   commands: () => fuzzCommands(isLong ? 2_000_000 : 50_000),
   load: () => load(isLong ? 120 : 10),
   two: () => two(isLong ? 120 : 5),

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Command, ObservationNow } from "@probe-lane/core/bench";
 import type { MillTruth } from "@probe-lane/core/exercises";
-import type { BatchReply, MarksView, RulingView, WallView } from "@probe-lane/contract";
+import type { BatchReply, MarksView, ProveReply, RulingView, WallView } from "@probe-lane/contract";
 import { openTab, TestClient, TestTab, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -168,6 +168,31 @@ describe("a lane's batches", () => {
     const { body } = await student.call<RulingView>("GET", `/lanes/${tab.lane}/ruling`);
     expect(body.ruling.values.map(({ cause }) => cause.kind)).toEqual(["proven", "proven", "proven"]);
     expect(body.ruling.strands.find(({ name }) => name === "method")?.marks).toBe(0);
+  });
+
+  it("a program is run with a lane's registers after hand-in, by its student and their instructor, and by nobody before", async () => {
+    const student = await client("okonjo");
+    const tab = await openTab(student, await student.startLane(0));
+    const ask = (who: TestClient, program: string) =>
+      who.call<ProveReply & { error: { code: string } }>("POST", `/lanes/${tab.lane}/prove`, { program });
+    const instructor = await client("marrow");
+    for (const who of [student, instructor]) expect((await ask(who, "M30")).body.error.code).toBe("notHandedIn");
+    await tab.do({ type: "handIn" });
+    // nothing was set: G54 is machine zero, and 25 behind it the travel has ended
+    const text = "T1 M6\nG54 G0 X0 Y25\nM30";
+    for (const who of [student, instructor])
+      expect((await ask(who, text)).body).toMatchObject({
+        unit: "mm",
+        proof: { kind: "contact", contact: { line: 2, kind: "past-travel", with: "y" } },
+      });
+    expect((await ask(student, "T1 M6\nG1 X5\nM30")).body.proof).toEqual({
+      kind: "wrong",
+      line: 2,
+      code: "feed-missing",
+    });
+    expect((await ask(student, "N1 GOTO 1")).body.proof).toMatchObject({ kind: "wrong", code: "endless" });
+    expect((await ask(student, "")).status).toBe(400);
+    expect((await ask(await client("tamblin"), text)).status).toBe(404);
   });
 
   it("a new attempt draws a new truth, an open one is gone on with, and attempts run out", async () => {
