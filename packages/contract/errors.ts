@@ -48,7 +48,7 @@ export const errorWords: Record<ErrorCode, string> = {
   notFound: "There is nothing at this address. Go back to your lanes and choose one.",
   laneMoved: "This lane has gone on in another tab or window. Reload to see where it stands; nothing of it is lost.",
   notProvable:
-    "No program can be run against this setup yet: only a plain blank on a mill that lies along the axes can be proved.",
+    "No program can be run against this setup yet: only a plain blank on a mill that lies along the axes, and a turret lathe.",
   notHandedIn: "This lane is not handed in yet, so there is no ruling. Go back to the bench.",
   attemptsUsedUp: "All attempts of this exercise are used. Ask your instructor for another one.",
   tooManyMarks: "A strand cannot get more marks than it is out of, so nothing was changed. Give fewer.",

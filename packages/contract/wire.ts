@@ -5,6 +5,7 @@ import {
   type ObservationNow,
   type ProgramProof,
 } from "@probe-lane/core/bench";
+import type { Dialect } from "@probe-lane/core/gcode";
 import type { Gate, Refusal } from "@probe-lane/core/lane";
 import { markingSchema, type Machine, type Marking } from "@probe-lane/core/exercises";
 import {
@@ -198,8 +199,8 @@ export interface RulingView {
   earlier: { revision: number; total: number; at: string }[];
   /** One thing to practice next, and the exercise that asks for it; null when everything on offer is used up. */
   practice: Practice | null;
-  /** Whether a program can be run with the registers of this lane. */
-  canProve: boolean;
+  /** In which dialect a program can be run with the registers of this lane; null where none can be. */
+  provableIn: Dialect | null;
 }
 
 /** Longest program that is run for a lane, characters. */

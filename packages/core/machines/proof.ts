@@ -6,5 +6,6 @@ export type ProgramProof =
   | { readonly kind: "clear" }
   | { readonly kind: "contact"; readonly contact: Contact }
   | { readonly kind: "wrong"; readonly line: number; readonly code: DiagnosticCode }
-  | { readonly kind: "noTool"; readonly tool: number; readonly line: number }
+  /** There is none of this number; or there is, and it cannot be run yet (a drill, a threading tool of a lathe). */
+  | { readonly kind: "noTool" | "otherTool"; readonly tool: number; readonly line: number }
   | { readonly kind: "noRegister"; readonly register: string };

@@ -1,24 +1,35 @@
-import { readProgram } from "../gcode";
+import { readProgram, type Dialect } from "../gcode";
 import { UnknownRegister, UnknownTool } from "../proving";
 import { type LaneState } from "./kits";
-import { type ProgramProof } from "./proof";
+import { canProveLathe, proofOnLathe } from "./lathe/proving";
 import { canProveMill, proofOnMill } from "./mill/proving";
+import { type ProgramProof } from "./proof";
 
 export { type ProgramProof } from "./proof";
 
-/** Whether a program can be run against the setup of a lane: so far on a mill with a plain blank. */
-export const canProve = (state: LaneState): boolean => state.kind === "mill" && canProveMill(state);
+/** In which dialect a program can be run against the setup of a lane; null where none can be yet. */
+export function provableIn(state: LaneState): Dialect | null {
+  if (state.kind === "mill") return canProveMill(state) ? "mill" : null;
+  return canProveLathe(state) ? "lathe" : null;
+}
+
+/** Whether the sheet lists a tool of this number: then it is there, and only cannot be run yet. */
+const isListed = (state: LaneState, tool: number): boolean =>
+  (state.kind === "mill" ? state.setup.tools : state.setup.lathe.tools).some(({ number }) => number === tool);
 
 /**
  * A program run from home with the registers of a lane on the machine as it really is. Reads the truth: only for lanes
- * that were handed in. Null where `canProve` is false.
+ * that were handed in. Null where `provableIn` is.
  */
 export function proveProgram(state: LaneState, text: string, blockDelete = false): ProgramProof | null {
-  if (state.kind !== "mill" || !canProveMill(state)) return null;
+  const dialect = provableIn(state);
+  if (dialect === null) return null;
+  const program = readProgram(text, dialect);
   try {
-    return proofOnMill(state, readProgram(text, "mill"), blockDelete);
+    return state.kind === "mill" ? proofOnMill(state, program, blockDelete) : proofOnLathe(state, program, blockDelete);
   } catch (error) {
-    if (error instanceof UnknownTool) return { kind: "noTool", tool: error.tool, line: error.line };
+    if (error instanceof UnknownTool)
+      return { kind: isListed(state, error.tool) ? "otherTool" : "noTool", tool: error.tool, line: error.line };
     if (error instanceof UnknownRegister) return { kind: "noRegister", register: error.register };
     throw error;
   }

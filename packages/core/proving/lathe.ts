@@ -113,11 +113,13 @@ export function proveLathe(
   registers: LatheRegisters,
   world: LatheWorld,
   startUnits: "mm" | "inch",
+  blockDelete = false,
 ): Contact | { readonly wrong: { readonly line: number; readonly code: DiagnosticCode } } | null {
   const proof = new LatheProof(world);
   const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
   const steps = interpret(program, {
     startUnits,
+    blockDelete,
     figures: "mm",
     registers: { at: world.home, home: world.home, offset },
   });

@@ -1,7 +1,7 @@
 import { LaneDriver, millLane, workLane } from "@probe-lane/students";
 import { describe, expect, it } from "vitest";
 import { findDemoExercise } from "../../../demo";
-import { canProve, proveProgram } from "../bench";
+import { decide, evolve, provableIn, proveProgram, replay } from "../bench";
 import { proofWords } from "../words";
 
 const { exercise } = findDemoExercise("focuser-plate-lower-left");
@@ -21,7 +21,7 @@ function worked(...changes: readonly [register: "H1" | "G54.z" | "G54.x" | "G54.
 describe("a program run with the registers of a lane", () => {
   it("touches nothing where the setup is right, and strikes the jaw where the program itself goes too deep", () => {
     const state = worked();
-    expect(canProve(state)).toBe(true);
+    expect(provableIn(state)).toBe("mill");
     expect(proveProgram(state, slot(5))).toEqual({ kind: "clear" });
     // along the jaw behind: the blank stands 8 mm proud of it, and 12 is deeper
     const edge = slot(12).replace("Y25", "Y50");
@@ -48,11 +48,56 @@ describe("a program run with the registers of a lane", () => {
       code: "feed-missing",
     });
   });
-  it("is not offered where the blank is no plain box, nor on a lathe", () => {
+  it("is not offered where the blank is no plain box, nor on the other lathes", () => {
     const opened = (id: string) => new LaneDriver(findDemoExercise(id).exercise, "plain").state;
-    expect(canProve(opened("plate-bore-sweep"))).toBe(false);
-    expect(canProve(opened("plate-skewed"))).toBe(false);
-    expect(canProve(opened("knob-first-tool"))).toBe(false);
-    expect(proveProgram(opened("knob-first-tool"), "M30")).toBeNull();
+    for (const id of ["plate-bore-sweep", "plate-skewed", "ring-readout-library", "collar-gang-two-changed"])
+      expect(provableIn(opened(id)), id).toBeNull();
+    expect(proveProgram(opened("ring-readout-library"), "M30")).toBeNull();
+  });
+});
+
+describe("a turning program run with the registers of a lane", () => {
+  const { exercise: knob } = findDemoExercise("knob-first-tool");
+  const turn = (z: number) =>
+    ["T0101", "G97 S900 M3", "G0 X46 Z2", "X40", `G1 Z${z} F.2`, "X46", "G0 Z2", "G28 U0 W0", "M30"].join("\n");
+  function turned(...changes: readonly [register: "X1" | "Z1", addMm: number][]) {
+    const lane = new LaneDriver(knob, "turned");
+    workLane(lane, {});
+    const open = replay(lane.log.filter(({ event }) => event.type !== "handedIn").map(({ event }) => event));
+    return changes.reduce((state, [register, add]) => {
+      const decided = decide(state, {
+        type: "typeRegister",
+        register,
+        text: String(add),
+        how: "add",
+        isConfirmed: true,
+      });
+      if (!decided.ok) throw new Error(JSON.stringify(decided.error));
+      return decided.value.reduce(evolve, state);
+    }, open);
+  }
+
+  it("touches nothing where the tool is set right, and meets the jaws where it goes on into them", () => {
+    const state = turned();
+    expect(provableIn(state)).toBe("lathe");
+    expect(proveProgram(state, turn(-20))).toEqual({ kind: "clear" });
+    expect(proveProgram(state, turn(-60))).toMatchObject({
+      kind: "contact",
+      contact: { line: 5, kind: "tool-in-chuck" },
+    });
+  });
+  it("a Z 10 too low sends the rapid beside the face into the bar", () => {
+    const proof = proveProgram(turned(["Z1", -10]), turn(-20));
+    expect(proof).toMatchObject({ kind: "contact", contact: { line: 4, kind: "rapid-in-stock" } });
+    expect(proof && proofWords(proof, "mm")).toMatch(
+      /^Line 4: the tool would have gone into the blank in rapid, with the tip at X /,
+    );
+  });
+  it("is the same right setup whatever the seed", () => {
+    for (const seed of ["a", "b", "c"]) {
+      const lane = new LaneDriver(knob, seed);
+      workLane(lane, {});
+      expect(proveProgram(lane.state, turn(-20)), seed).toEqual({ kind: "clear" });
+    }
   });
 });

@@ -80,6 +80,8 @@ export function proofWords(proof: ProgramProof, unit: LengthUnit): string {
       return `Line ${proof.line}: ${programWords(proof)}`;
     case "noTool":
       return `Line ${proof.line} calls tool ${proof.tool}, and this setup has none of that number: correct T, or set that tool.`;
+    case "otherTool":
+      return `Line ${proof.line} calls tool ${proof.tool}, whose shape is not run here yet: on a lathe only turning, parting and boring tools are. Run the program without it.`;
     case "noRegister":
       return `The program calls ${proof.register}, and this machine has no such register: correct the word that calls it.`;
   }

@@ -1,6 +1,5 @@
 import { randomUUID } from "node:crypto";
 import {
-  canProve,
   decide,
   drawnOf,
   eventSchema,
@@ -8,6 +7,7 @@ import {
   nowOf,
   observe,
   openLane,
+  provableIn,
   replay,
   type LaneEvent,
 } from "@probe-lane/core/bench";
@@ -283,7 +283,7 @@ export class LaneService {
       assignmentId: header.assignmentId,
       ruled,
       bestTotal: Math.max(...ruled.map(({ total }) => total)),
-      canProve: canProve(lane.state),
+      provableIn: provableIn(lane.state),
       attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
     };
   }
@@ -293,7 +293,7 @@ export class LaneService {
     const { state } = await this.held(laneId, actor);
     if (!state.isHandedIn) throw new HttpError("notHandedIn");
     const log = await this.deps.store.log(laneId);
-    const proof = canProve(state)
+    const proof = provableIn(state)
       ? await this.deps.threads.run("prove", { log: log.map(({ event }) => ({ event })), ...asked })
       : null;
     if (!proof) throw new HttpError("notProvable");

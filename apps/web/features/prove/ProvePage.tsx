@@ -151,7 +151,8 @@ export function ProvePage() {
             laneId={laneId}
             text={text}
             blockDelete={isSkipping}
-            isReadable={dialect !== "lathe" && facts !== null && !isReading && facts.diagnostics.length === 0}
+            dialect={dialect}
+            isReadable={facts !== null && !isReading && facts.diagnostics.length === 0}
             onGo={(line) => editor.current?.goTo(line, 1)}
           />
         )}

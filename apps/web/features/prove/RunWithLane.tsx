@@ -1,9 +1,12 @@
 import { PROGRAM_LIMIT, type ProveReply } from "@probe-lane/contract";
+import type { Dialect } from "@probe-lane/core/gcode";
 import { proofWords } from "@probe-lane/core/words";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { api, type ApiError } from "../../app/api";
 import { reading } from "../../app/queries";
 import { Button, Notice, PageError, Panel, TextLink } from "../../ui";
+
+const DIALECTS: Record<Dialect, string> = { mill: "mill", lathe: "turret lathe" };
 
 function lineOf(proof: ProveReply["proof"]): number | null {
   if (proof.kind === "contact") return proof.contact.line;
@@ -40,12 +43,14 @@ export function RunWithLane({
   laneId,
   text,
   blockDelete,
+  dialect,
   isReadable,
   onGo,
 }: {
   laneId: string;
   text: string;
   blockDelete: boolean;
+  dialect: Dialect;
   isReadable: boolean;
   onGo(line: number): void;
 }) {
@@ -76,7 +81,7 @@ export function RunWithLane({
       <p className="flex flex-wrap items-center gap-3">
         <Button
           look="act"
-          disabled={!isReadable || text.trim() === "" || isTooLong || run.isPending || !data.canProve}
+          disabled={!isReadable || text.trim() === "" || isTooLong || run.isPending || data.provableIn !== dialect}
           onClick={() => run.mutate()}
         >
           {run.isPending ? "It runs …" : "Run the program"}
@@ -84,9 +89,12 @@ export function RunWithLane({
         {isReadable || text.trim() === "" ? null : <span>Mend what is wrong with it first.</span>}
         {isTooLong ? <span>It is longer than {PROGRAM_LIMIT} characters: run a part of it.</span> : null}
       </p>
-      {data.canProve ? null : (
-        <Notice>Only a plain blank on a mill that lies along the axes can be run against so far.</Notice>
-      )}
+      {data.provableIn === null ? (
+        <Notice>Only a plain blank on a mill that lies along the axes, and a turret lathe, can be run so far.</Notice>
+      ) : null}
+      {data.provableIn !== null && data.provableIn !== dialect ? (
+        <Notice>This lane is of another machine: read the program as one of a {DIALECTS[data.provableIn]}.</Notice>
+      ) : null}
       {run.error ? (
         <Notice kind="stop" role="alert">
           {run.error.message}

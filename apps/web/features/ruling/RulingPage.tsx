@@ -64,7 +64,7 @@ function RulingSheet({ view }: { view: RulingView }) {
       aside={
         <>
           <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>
-          {view.canProve ? <TextLink to={`/prove?lane=${lane.id}`}>Run a program</TextLink> : null}
+          {view.provableIn ? <TextLink to={`/prove?lane=${lane.id}`}>Run a program</TextLink> : null}
           {isStudent ? (
             <TextLink to="/">My lanes</TextLink>
           ) : (

@@ -1,0 +1,78 @@
+import { type Program } from "../../gcode";
+import { travelCounts } from "../../lane/travel";
+import { type LatheWorld, proveLathe, type TurningTool } from "../../proving";
+import { workOffsetNames } from "../../registers/mill";
+import { turretSum } from "../../registers/turret";
+import { toMm } from "../../units/scale";
+import { type ProgramProof } from "../proof";
+import { faceMm, kxNowMm, reachNowMm } from "./contact";
+import { type TurningLane } from "./lane";
+
+/** How broad the shank of a turning tool and the bar of a boring tool are taken, where no blade says it, mm. */
+const SHANK_MM = { 3: 16, 2: 10 } as const;
+/** How far the chuck's own body reaches beyond the bar, and the bar into it, mm. */
+const CHUCK_MM = { over: 96, grip: 40 } as const;
+
+const isRun = (code: number): code is 2 | 3 => code === 2 || code === 3;
+
+/** Whether a program can be run against this setup: on a turret, once the part has a face. */
+export const canProveLathe = (state: TurningLane): boolean => state.kind === "turret" && faceMm(state) !== null;
+
+function worldOf(state: TurningLane, face: number): LatheWorld {
+  const { setup, truth, scale } = state;
+  const { stock } = truth.lathe;
+  const tools = setup.lathe.tools.flatMap(({ number, tipCode, noseRadiusMm, bladeMm }): [number, TurningTool][] =>
+    isRun(tipCode)
+      ? [
+          [
+            number,
+            {
+              kx: kxNowMm(state, number),
+              kz: face + reachNowMm(state, number),
+              noseRadius: noseRadiusMm,
+              tipCode,
+              width: bladeMm ?? SHANK_MM[tipCode],
+            },
+          ],
+        ]
+      : [],
+  );
+  const travel = travelCounts[setup.unit];
+  const jaw = truth.lathe.jawMm - face;
+  return {
+    tools: new Map(tools),
+    stock: { diameter: stock.diameterMm, length: CHUCK_MM.grip - jaw, face: 0, bore: stock.boreMm ?? 0 },
+    chuck: { z: jaw, diameter: stock.diameterMm + CHUCK_MM.over },
+    travel: {
+      min: [toMm(travel.x[0], scale), toMm(travel.z[0], scale)],
+      max: [toMm(travel.x[1], scale), toMm(travel.z[1], scale)],
+    },
+    home: [0, 0],
+  };
+}
+
+/** As on a mill: X of registers and places is a diameter, and the datum is the face as it was cut. */
+export function proofOnLathe(state: TurningLane, program: Program, blockDelete: boolean): ProgramProof | null {
+  const face = faceMm(state);
+  if (face === null) return null;
+  const { registers, scale, setup } = state;
+  const place = ({ x, z }: { x: number; z: number }) => [toMm(x, scale), toMm(z, scale)] as const;
+  const rows = setup.lathe.tools.map(({ number }) => {
+    const { turret } = registers;
+    return [number, place({ x: turretSum(turret, "x", number), z: turretSum(turret, "z", number) })] as const;
+  });
+  const found = proveLathe(
+    program,
+    {
+      common: place(registers.common),
+      work: new Map(workOffsetNames.map((name) => [name, place(registers.work[name])])),
+      rows: new Map(rows),
+    },
+    worldOf(state, face),
+    setup.unit,
+    blockDelete,
+  );
+  if (found === null) return { kind: "clear" };
+  if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
+  return { kind: "contact", contact: found };
+}
