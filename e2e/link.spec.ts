@@ -2,6 +2,7 @@ import { expect, test } from "@playwright/test";
 import { KeyboardStudent } from "./keyboardStudent";
 import { OwnServer } from "./server";
 import pg from "pg";
+import { atTheBench } from "./sheet";
 
 const FOCUSER = "Focuser plate, lower left corner";
 const ROLLER = "Roller bracket, back right corner";
@@ -30,11 +31,11 @@ test("a lost link holds the machine and says so; on return nothing is missing or
 
 test("two tabs on one lane: the second is told, and goes on after a reload", async ({ page, context }) => {
   const student = new KeyboardStudent(page);
-  await student.signIn("hollinsworth");
+  await student.signIn("merriwick");
   await student.startLane(FOCUSER);
   const second = new KeyboardStudent(await context.newPage());
   await second.page.goto(page.url());
-  await expect(second.page.getByTestId("link")).toContainText("linked");
+  await atTheBench(second.page);
   await student.do("h");
   await second.press("o");
   await expect(second.page.getByRole("alert")).toContainText("gone on in another tab");

@@ -55,7 +55,7 @@ test("what is no program is refused in a sentence, and nothing is changed", asyn
 test("after hand-in a program is run with the student's own registers, and what it would have struck is said", async ({
   page,
 }) => {
-  await workThrough(page, "tamblin", pageLanes.handedInAtOnce);
+  await workThrough(page, "okonjo", pageLanes.handedInAtOnce);
   await page.waitForURL(/\/ruling$/);
   await page.getByRole("link", { name: "Run a program" }).click();
   await page.getByRole("button", { name: "Show focuser plate" }).click();
