@@ -57,7 +57,7 @@ test("after hand-in a program is run with the student's own registers, and what 
 }) => {
   await workThrough(page, "okonjo", pageLanes.handedInAtOnce);
   await page.waitForURL(/\/ruling$/);
-  await page.getByRole("link", { name: "Run a program" }).click();
+  await page.getByRole("link", { name: "Run a program with them" }).click();
   await page.getByRole("button", { name: "Show focuser plate" }).click();
   await page.getByRole("button", { name: "Run the program" }).click();
   // nothing was set: Y25 of a work offset of nothing lies behind the end of the travel

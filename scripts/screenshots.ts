@@ -40,7 +40,7 @@ test("student: a program, run with the registers of a lane", async ({ page }) =>
     .getByRole("link", { name: /Read the ruling/ })
     .first()
     .click();
-  await page.getByRole("link", { name: "Run a program" }).click();
+  await page.getByRole("link", { name: "Run a program with them" }).click();
   await page.getByRole("button", { name: "Show focuser plate" }).click();
   await page.getByRole("button", { name: "Run the program" }).click();
   await page.getByTestId("proof").waitFor();

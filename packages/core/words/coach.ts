@@ -71,7 +71,7 @@ const MARKS: Record<Exclude<CoachMark["code"], "task">, (mark: CoachMark) => str
   homed: () => "reference taken",
   found: ({ axis = "x" }) => `${axis.toUpperCase()} found`,
   foundAgain: () => "found again",
-  set: ({ axis = "x" }) => (axis === "z" ? "register set" : `${axis.toUpperCase()} set`),
+  set: ({ axis }) => (axis === undefined ? "length set" : `${axis.toUpperCase()} set`),
   toolIn: ({ tool = 1 }) => `tool ${tool} in`,
   touched: () => "touched",
 };

@@ -64,7 +64,6 @@ function RulingSheet({ view }: { view: RulingView }) {
       aside={
         <>
           <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>
-          {view.provableIn ? <TextLink to={`/prove?lane=${lane.id}`}>Run a program</TextLink> : null}
           {isStudent ? (
             <TextLink to="/">My lanes</TextLink>
           ) : (
@@ -99,6 +98,12 @@ function RulingSheet({ view }: { view: RulingView }) {
                   : {schoolWords[ruling.school]}.
                 </p>
               ) : null}
+            </Panel>
+          ) : null}
+          {view.provableIn ? (
+            <Panel title="What these registers would do" bodyClassName="px-4 py-2">
+              <TextLink to={`/prove?lane=${lane.id}`}>Run a program with them</TextLink>: what it would have struck
+              first, and at which line.
             </Panel>
           ) : null}
         </div>

@@ -29,7 +29,7 @@ export function millMarks({ evidence, holds, tasksDone, sheet, isHomed }: MillSe
       return [
         { code: "toolIn", tool, isDone: isTouched || holds === `tool${tool}` },
         { code: "touched", tool, isDone: isTouched },
-        { code: "set", axis: "z", isDone: evidence.isLengthSet[tool] === true },
+        { code: "set", isDone: evidence.isLengthSet[tool] === true },
       ];
     }
     default:
