@@ -29,6 +29,7 @@ export function drillCycle(rig: Rig, held: DrillingCycle, named: number): void {
   if (Number.isNaN(high) || Number.isNaN(held.initial)) throw new Wrong("position-unknown");
   if (held.code === FROM_BELOW ? high >= low : low > high) throw new Wrong("cycle-levels");
   const times = rig.said.value("L") ?? 1;
+  rig.repeat(times);
   for (let i = 0; i < times; i++) hole(rig, held, named & 3, high, low);
 }
 

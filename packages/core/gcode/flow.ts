@@ -29,6 +29,7 @@ export class Flow {
   private readonly called = new Map<number, Program | null>();
   private lastJump: number | null = null;
   private stepsSinceJump = 0;
+  private repeated = 0;
 
   /** `programs` gives the text of a called program; `stepLimit` is the most blocks that run after a jump back. */
   constructor(
@@ -65,6 +66,12 @@ export class Flow {
       throw new Wrong("endless");
     }
     return block;
+  }
+
+  /** Counts what one block does many times over, as blocks are counted after a jump back. */
+  repeat(times: number): void {
+    if (times > 1) this.repeated += times;
+    if (this.repeated > this.stepLimit) throw new Wrong("endless");
   }
 
   private jumped(): void {
@@ -154,7 +161,8 @@ export class Flow {
   /** M99, or the end of a called text: back to who called, or once more; in the main program back to its head. */
   giveBack(): void {
     const { frame } = this;
-    if (this.isMain || frame.repeats > 0) {
+    // a text without a block would be called again for nothing
+    if (this.isMain || (frame.repeats > 0 && frame.program.blocks.length > 0)) {
       frame.repeats -= 1;
       frame.index = frame.start;
       return this.jumped();

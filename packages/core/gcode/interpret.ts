@@ -102,6 +102,9 @@ class Run implements Rig {
   lead(): Feed | null {
     return this.modes.lead();
   }
+  repeat(times: number): void {
+    this.flow.repeat(times);
+  }
 
   /** One block, or what its end means; what it does is in `out`. */
   step(): void {

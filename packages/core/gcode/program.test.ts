@@ -85,6 +85,9 @@ describe("running", () => {
     // one that stands in the same text
     expect(ends("M98 P77\nM30\nO77\nG0 X3\nM99")).toEqual([[3, null, null]]);
   });
+  it("an empty text that is called a thousand million times ends", () => {
+    expect(moves("M98 P5 L999999999\nG0 X1", "mill", { programs: () => "" }).length).toBe(1);
+  });
   it("EQ tells an empty variable from zero, LT does not", () => {
     expect(ends("IF [#1 EQ 0] GOTO 9\nG0 X1\nN9 G0 Y1").length).toBe(2);
     expect(ends("IF [#1 LT 1] GOTO 9\nG0 X1\nN9 G0 Y1").length).toBe(1);
@@ -101,6 +104,7 @@ describe("running", () => {
     ["GOTO 5", "1 target-missing"],
     ["N1 G4 P1\nGOTO 1", "2 endless"],
     ["M98 P1", "1 program-missing"],
+    ["G0 X0 Y0 Z5\nG81 X1 Y1 Z-2 R1 F9 L999999999", "2 endless"],
     ["#1=1/0", "1 division-by-zero"],
     ["#1=SQRT[-1]", "1 value"],
     ["#200=1", "1 value"],

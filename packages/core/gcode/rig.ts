@@ -28,6 +28,8 @@ export interface Rig {
   length(letter: string): number | null;
   goal(): number[];
   lead(): Feed | null;
+  /** Counts holes of one block; throws where they are more than any program has. */
+  repeat(times: number): void;
   go(kind: MoveKind, to: number[], named: number, feed?: Feed | null): void;
 }
 

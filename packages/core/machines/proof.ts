@@ -8,4 +8,6 @@ export type ProgramProof =
   | { readonly kind: "wrong"; readonly line: number; readonly code: DiagnosticCode }
   /** There is none of this number; or there is, and it cannot be run yet (a drill, a threading tool of a lathe). */
   | { readonly kind: "noTool" | "otherTool"; readonly tool: number; readonly line: number }
+  /** More moves than are proved. */
+  | { readonly kind: "tooLong"; readonly line: number }
   | { readonly kind: "noRegister"; readonly register: string };

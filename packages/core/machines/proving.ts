@@ -1,5 +1,5 @@
 import { readProgram, type Dialect } from "../gcode";
-import { UnknownRegister, UnknownTool } from "../proving";
+import { TooManyMoves, UnknownRegister, UnknownTool } from "../proving";
 import { type LaneState } from "./kits";
 import { canProveLathe, proofOnLathe } from "./lathe/proving";
 import { canProveMill, proofOnMill } from "./mill/proving";
@@ -30,6 +30,7 @@ export function proveProgram(state: LaneState, text: string, blockDelete = false
   } catch (error) {
     if (error instanceof UnknownTool)
       return { kind: isListed(state, error.tool) ? "otherTool" : "noTool", tool: error.tool, line: error.line };
+    if (error instanceof TooManyMoves) return { kind: "tooLong", line: error.line };
     if (error instanceof UnknownRegister) return { kind: "noRegister", register: error.register };
     throw error;
   }

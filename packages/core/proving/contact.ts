@@ -1,5 +1,15 @@
 import { firstPast } from "./solids";
 
+/** More moves than this are not proved: a class shares the machine that does it. */
+export const MOST_MOVES = 200_000;
+
+/** Thrown where a program makes more moves than are proved. */
+export class TooManyMoves extends Error {
+  constructor(readonly line: number) {
+    super(`more than ${MOST_MOVES} moves, at line ${line}`);
+  }
+}
+
 /** What must not happen on the way of a tool. */
 export type ContactKind =
   | "past-travel"

@@ -1,5 +1,5 @@
 /** A program run on a machine as it really is: the first contact that must not happen, and where. */
-export { type Contact, type ContactKind } from "./contact";
+export { MOST_MOVES, TooManyMoves, type Contact, type ContactKind } from "./contact";
 export { latheOffset, proveLathe, type LatheRegisters, type LatheWorld, type TurningTool } from "./lathe";
 export { millOffset, proveMill, UnknownRegister, UnknownTool, type MillRegisters, type MillWorld } from "./mill";
 export { type MillTool } from "./millTool";

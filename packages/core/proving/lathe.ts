@@ -1,5 +1,5 @@
 import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
-import { type Contact, earlier, type Met, pastTravel } from "./contact";
+import { type Contact, earlier, type Met, MOST_MOVES, pastTravel, TooManyMoves } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
 import { UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
@@ -123,8 +123,10 @@ export function proveLathe(
     figures: "mm",
     registers: { at: world.home, home: world.home, offset },
   });
+  let moves = 0;
   for (const step of steps) {
     if (step.type === "wrong") return { wrong: step };
+    if (step.type === "move" && ++moves > MOST_MOVES) throw new TooManyMoves(step.line);
     const contact = step.type === "move" ? proof.run(step) : null;
     if (contact) return contact;
   }

@@ -1,5 +1,5 @@
 import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
-import { type Contact, earlier, type Met, pastTravel } from "./contact";
+import { type Contact, earlier, type Met, MOST_MOVES, pastTravel, TooManyMoves } from "./contact";
 import { bodiesOf, type MillBodies, type MillTool } from "./millTool";
 import { MillStock } from "./millStock";
 import { type Box, firstInBox, placeOn, type Triple, type Way } from "./solids";
@@ -150,8 +150,10 @@ export function proveMill(
       offset: (frame, row, sign) => millOffset(registers, frame, row, sign),
     },
   });
+  let moves = 0;
   for (const step of steps) {
     if (step.type === "wrong") return { wrong: step };
+    if (step.type === "move" && ++moves > MOST_MOVES) throw new TooManyMoves(step.line);
     const contact = step.type === "move" ? proof.run(step) : null;
     if (contact) return contact;
   }

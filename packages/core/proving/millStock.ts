@@ -20,7 +20,7 @@ export class MillStock {
   private readonly more = new Map<number, [number, number][]>();
   private readonly patches: number;
   private readonly tops: Float64Array;
-  private isStale = true;
+  private readonly isStale: Uint8Array;
 
   constructor(readonly box: Box) {
     const [sx, sy] = [box.max[0] - box.min[0], box.max[1] - box.min[1]];
@@ -29,6 +29,7 @@ export class MillStock {
     this.along = Math.max(1, Math.ceil(sy / this.cell));
     this.patches = Math.ceil(this.across / PATCH);
     this.tops = new Float64Array(this.patches * Math.ceil(this.along / PATCH));
+    this.isStale = new Uint8Array(this.tops.length).fill(1);
     this.low = new Float64Array(this.across * this.along).fill(box.min[2]);
     this.high = new Float64Array(this.across * this.along).fill(box.max[2]);
   }
@@ -124,23 +125,27 @@ export class MillStock {
         }
       }
     }
-    this.isStale = true;
+    for (let row = Math.floor(j0 / PATCH); row <= Math.floor(j1 / PATCH); row++)
+      this.isStale.fill(
+        1,
+        row * this.patches + Math.floor(i0 / PATCH),
+        row * this.patches + Math.floor(i1 / PATCH) + 1,
+      );
   }
 
-  /** The highest that stands in each patch of columns, no lower than it is. */
-  private findTops(): void {
-    if (!this.isStale) return;
-    this.tops.fill(-Infinity);
-    for (let j = 0; j < this.along; j++) {
-      const row = Math.floor(j / PATCH) * this.patches;
-      for (let i = 0; i < this.across; i++) {
-        const patch = row + Math.floor(i / PATCH);
+  /** The highest that stands in a patch of columns; looked up anew where something was cut since. */
+  private topOf(row: number, column: number): number {
+    const patch = row * this.patches + column;
+    if (this.isStale[patch] === 0) return this.tops[patch] ?? 0;
+    let top = -Infinity;
+    for (let j = row * PATCH; j < Math.min(this.along, (row + 1) * PATCH); j++)
+      for (let i = column * PATCH; i < Math.min(this.across, (column + 1) * PATCH); i++) {
         const index = j * this.across + i;
-        const top = this.more.get(index)?.at(-1)?.[1] ?? this.high[index] ?? 0;
-        if (top > (this.tops[patch] ?? 0)) this.tops[patch] = top;
+        top = Math.max(top, this.more.get(index)?.at(-1)?.[1] ?? this.high[index] ?? 0);
       }
-    }
-    this.isStale = false;
+    this.tops[patch] = top;
+    this.isStale[patch] = 0;
+    return top;
   }
 
   /** The first share of a straight way at which a cylinder over the tip is in what is left; null where it never is. */
@@ -152,12 +157,11 @@ export class MillStock {
     const [i0, i1] = this.span(way, 0, cylinder.radius);
     const [j0, j1] = this.span(way, 1, cylinder.radius);
     if (i0 > i1 || j0 > j1) return null;
-    this.findTops();
     let first: number | null = null;
     for (let j = j0; j <= j1; j++) {
-      const row = Math.floor(j / PATCH) * this.patches;
+      const row = Math.floor(j / PATCH);
       for (let i = i0; i <= i1; i++) {
-        if ((this.tops[row + Math.floor(i / PATCH)] ?? 0) <= lowest) {
+        if (this.topOf(row, Math.floor(i / PATCH)) <= lowest) {
           i += PATCH - 1 - (i % PATCH);
           continue;
         }

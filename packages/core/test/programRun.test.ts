@@ -48,6 +48,28 @@ describe("a program run with the registers of a lane", () => {
       code: "feed-missing",
     });
   });
+  it("what would run for a whole lesson is cut off, and said", () => {
+    const loop = [
+      "T1 M6",
+      "#1=0",
+      "WHILE [#1 LT 30000] DO1",
+      "G53 G0 X-1",
+      "X-2",
+      "X-1",
+      "X-2",
+      "X-1",
+      "X-2",
+      "X-1",
+      "X-2",
+      "#1=#1+1",
+      "END1",
+    ];
+    const proof = proveProgram(worked(), loop.join("\n"));
+    expect(proof?.kind === "wrong" ? proof.code : proof?.kind).toBe("endless");
+    const holes = ["T1 M6", "G54 G0 X5 Y5 M3", "G43 H1 Z40", "G81 G98 X20 Y20 Z38 R39 F99 L60000", "M30"].join("\n");
+    const long = proveProgram(worked(), holes);
+    expect(long && proofWords(long, "mm")).toMatch(/^Up to line 4 it makes 200,000 moves/);
+  });
   it("is not offered where the blank is no plain box, nor on the other lathes", () => {
     const opened = (id: string) => new LaneDriver(findDemoExercise(id).exercise, "plain").state;
     for (const id of ["plate-bore-sweep", "plate-skewed", "ring-readout-library", "collar-gang-two-changed"])

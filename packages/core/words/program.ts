@@ -1,7 +1,7 @@
 import { surfaces, type Surface } from "../exercises/scene";
 import type { Diagnostic, DiagnosticCode } from "../gcode";
 import type { ProgramProof } from "../machines/proof";
-import type { Contact, ContactKind } from "../proving";
+import { MOST_MOVES, type Contact, type ContactKind } from "../proving";
 import { surfaceWords } from "./names";
 import { scales, showLength, type LengthUnit } from "../units";
 
@@ -80,6 +80,8 @@ export function proofWords(proof: ProgramProof, unit: LengthUnit): string {
       return `Line ${proof.line}: ${programWords(proof)}`;
     case "noTool":
       return `Line ${proof.line} calls tool ${proof.tool}, and this setup has none of that number: correct T, or set that tool.`;
+    case "tooLong":
+      return `Up to line ${proof.line} it makes ${MOST_MOVES.toLocaleString("en")} moves, and no more are run here: run a part of it.`;
     case "otherTool":
       return `Line ${proof.line} calls tool ${proof.tool}, whose shape is not run here yet: on a lathe only turning, parting and boring tools are. Run the program without it.`;
     case "noRegister":

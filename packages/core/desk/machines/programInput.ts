@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { UnknownRegister, UnknownTool } from "../../proving";
+import { MOST_MOVES, TooManyMoves, UnknownRegister, UnknownTool } from "../../proving";
 import { tipCodes } from "../../registers/nose";
 import { notNegative, number, place, Refused } from "../operation";
 
@@ -47,6 +47,10 @@ export function withKnown<T>(run: () => T): T {
   } catch (error) {
     if (error instanceof UnknownTool)
       throw new Refused(`tool ${error.tool}, called in line ${error.line}, is not among the true tools: add it`);
+    if (error instanceof TooManyMoves)
+      throw new Refused(
+        `up to line ${error.line} there are ${MOST_MOVES} moves, and no more are run: give a part of it`,
+      );
     if (error instanceof UnknownRegister) throw new Refused(`${error.register} is not among the registers: add it`);
     throw error;
   }
