@@ -50,6 +50,11 @@ test("what is no program is refused in a sentence, and nothing is changed", asyn
     .setInputFiles({ name: "photo.jpg", mimeType: "image/jpeg", buffer: Buffer.from([0xff, 0xd8, 0, 0, 1]) });
   await expect(page.getByRole("alert")).toContainText("photo.jpg is no text");
   await expect(page.getByRole("rowheader", { name: "T3" })).toBeVisible();
+  // left and come back to, it is as it was
+  await page.getByRole("link", { name: "Turning desk" }).click();
+  await page.getByRole("link", { name: "Program" }).click();
+  await expect(page.getByRole("rowheader", { name: "T3" })).toBeVisible();
+  await expect(page.getByLabel("Machine", { exact: true })).toHaveValue("lathe");
 });
 
 test("after hand-in a program is run with the student's own registers, and what it would have struck is said", async ({

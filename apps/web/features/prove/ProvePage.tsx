@@ -3,10 +3,12 @@ import { formatMm } from "@probe-lane/core/units";
 import { programWords } from "@probe-lane/core/words";
 import { FileText } from "lucide-react";
 import { useSearchParams } from "react-router";
-import { lazy, Suspense, useRef, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
+import { useMe } from "../../app/session";
 import { Button, Notice, Panel, Select } from "../../ui";
 import { EXAMPLES } from "./examples";
 import { PathDrawing } from "./PathDrawing";
+import { keepProgram, keptProgram } from "./kept";
 import type { EditorHandle } from "./ProgramEditor";
 import { RunWithLane } from "./RunWithLane";
 import { LONGEST_TEXT, useProgram } from "./useProgram";
@@ -19,11 +21,14 @@ const LISTED = 50;
 
 /** A program read: what is wrong with it, what it calls, how far each tool goes; and run, with a lane that is done. */
 export function ProvePage() {
-  const [text, setText] = useState("");
-  const [dialect, setDialect] = useState<Dialect>("mill");
-  const [unit, setUnit] = useState<Unit>("mm");
+  const { me } = useMe();
+  const owner = me?.id ?? "";
+  const [before] = useState(() => keptProgram(owner));
+  const [text, setText] = useState(before.text);
+  const [dialect, setDialect] = useState<Dialect>(before.dialect);
+  const [unit, setUnit] = useState<Unit>(before.unit);
   const [isSkipping, setSkipping] = useState(false);
-  const [name, setName] = useState<string | null>(null);
+  const [name, setName] = useState<string | null>(before.name);
   const [problem, setProblem] = useState<string | null>(null);
   const editor = useRef<EditorHandle>(null);
   const file = useRef<HTMLInputElement>(null);
@@ -31,6 +36,7 @@ export function ProvePage() {
   const laneId = search.get("lane");
   const { read, isReading } = useProgram(text, dialect, unit, isSkipping);
   const facts = read?.facts ?? null;
+  useEffect(() => keepProgram(owner, { text, name, dialect, unit }), [owner, text, name, dialect, unit]);
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
     if (chosen.size > LONGEST_TEXT) {
@@ -118,7 +124,7 @@ export function ProvePage() {
         </div>
         <p className="border-t border-rule-soft px-3 py-1 text-xs text-ink2">
           Words in <b className="text-expected">this color</b> read a register.{" "}
-          {laneId === null ? "Nothing is sent or stored." : ""}
+          {laneId === null ? "Nothing is sent; this tab keeps it until it is shut." : ""}
         </p>
       </Panel>
       <div className="flex min-h-0 flex-col gap-4 lg:overflow-y-auto [&>*]:shrink-0" aria-busy={isReading}>
