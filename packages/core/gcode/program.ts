@@ -39,8 +39,6 @@ export interface Program {
   readonly lastLine: number;
 }
 
-/** Letters that no machine here has but that pass a value to a G65 program. */
-const ANY_LETTER = /[A-Z]/;
 const isCapital = (code: number): boolean => code >= 65 && code <= 90;
 
 interface Reading {
@@ -107,8 +105,7 @@ function readWords(reading: Reading): void {
     if (Number.isNaN(code)) break;
     const letter = String.fromCharCode(code & ~32);
     const at = cursor.at;
-    if (!ANY_LETTER.test(letter) || !isCapital(code & ~32) || code > 122)
-      throw new Wrong("unknown-letter", at, cursor.text.slice(at, at + 1));
+    if (!isCapital(code & ~32) || code > 122) throw new Wrong("unknown-letter", at, cursor.text.slice(at, at + 1));
     cursor.at += 1;
     const value = readValue(cursor);
     if (letter === "N" && typeof value === "number") {

@@ -1,8 +1,9 @@
-import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
-import { type Contact, earlier, type Met, MOST_MOVES, pastTravel, TooManyMoves } from "./contact";
+import { type Move, type Program } from "../gcode";
+import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
 import { UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
+import { firstContact, type Proved } from "./run";
 import { machinePath } from "./straight";
 
 /** A turning tool as it is: machine X (a diameter) and Z with its control point on the axis and on the datum. */
@@ -114,21 +115,9 @@ export function proveLathe(
   world: LatheWorld,
   startUnits: "mm" | "inch",
   blockDelete = false,
-): Contact | { readonly wrong: { readonly line: number; readonly code: DiagnosticCode } } | null {
+): Proved {
   const proof = new LatheProof(world);
   const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
-  const steps = interpret(program, {
-    startUnits,
-    blockDelete,
-    figures: "mm",
-    registers: { at: world.home, home: world.home, offset },
-  });
-  let moves = 0;
-  for (const step of steps) {
-    if (step.type === "wrong") return { wrong: step };
-    if (step.type === "move" && ++moves > MOST_MOVES) throw new TooManyMoves(step.line);
-    const contact = step.type === "move" ? proof.run(step) : null;
-    if (contact) return contact;
-  }
-  return null;
+  const options = { startUnits, blockDelete, registers: { at: world.home, home: world.home, offset } };
+  return firstContact(program, options, (move) => proof.run(move));
 }

@@ -1,8 +1,9 @@
-import { interpret, type DiagnosticCode, type Move, type Program } from "../gcode";
-import { type Contact, earlier, type Met, MOST_MOVES, pastTravel, TooManyMoves } from "./contact";
+import { type Move, type Program } from "../gcode";
+import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { bodiesOf, type MillBodies, type MillTool } from "./millTool";
 import { MillStock } from "./millStock";
 import { type Box, firstInBox, placeOn, type Triple, type Way } from "./solids";
+import { firstContact, type Proved } from "./run";
 import { machinePath } from "./straight";
 
 /** What a mill really has: where the datum lies, its tools, the block, what holds it, and how far it travels. mm. */
@@ -138,24 +139,9 @@ export function proveMill(
   world: MillWorld,
   startUnits: "mm" | "inch",
   blockDelete = false,
-): Contact | { readonly wrong: { readonly line: number; readonly code: DiagnosticCode } } | null {
+): Proved {
   const proof = new MillProof(world);
-  const steps = interpret(program, {
-    startUnits,
-    blockDelete,
-    figures: "mm",
-    registers: {
-      at: world.home,
-      home: world.home,
-      offset: (frame, row, sign) => millOffset(registers, frame, row, sign),
-    },
-  });
-  let moves = 0;
-  for (const step of steps) {
-    if (step.type === "wrong") return { wrong: step };
-    if (step.type === "move" && ++moves > MOST_MOVES) throw new TooManyMoves(step.line);
-    const contact = step.type === "move" ? proof.run(step) : null;
-    if (contact) return contact;
-  }
-  return null;
+  const offset = (frame: string, row: number | null, sign: 1 | -1): Triple => millOffset(registers, frame, row, sign);
+  const options = { startUnits, blockDelete, registers: { at: world.home, home: world.home, offset } };
+  return firstContact(program, options, (move) => proof.run(move));
 }

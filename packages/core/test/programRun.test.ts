@@ -48,6 +48,16 @@ describe("a program run with the registers of a lane", () => {
       code: "feed-missing",
     });
   });
+  it("nothing is said of a way that is not followed: compensation, written registers", () => {
+    for (const [from, to, code] of [
+      ["X122", "G41 D1 X122", "G41"],
+      ["Z2", "G10 L10 P1 R80", "G10"],
+    ] as const) {
+      const proof = proveProgram(worked(), slot(5).replace(from, to));
+      expect(proof).toMatchObject({ kind: "notRun", code });
+      expect(proof && proofWords(proof, "mm")).toContain(`says ${code}, which is not followed here yet`);
+    }
+  });
   it("what would run for a whole lesson is cut off, and said", () => {
     const loop = [
       "T1 M6",
@@ -114,6 +124,14 @@ describe("a turning program run with the registers of a lane", () => {
     expect(proof && proofWords(proof, "mm")).toMatch(
       /^Line 4: the tool would have gone into the blank in rapid, with the tip at X /,
     );
+  });
+  it("a declared position and passes of a cycle are not run, a limit of the speed is", () => {
+    expect(proveProgram(turned(), `G50 S2000\n${turn(-20)}`)).toEqual({ kind: "clear" });
+    expect(proveProgram(turned(), `G50 X100 Z50\n${turn(-20)}`)).toMatchObject({
+      kind: "notRun",
+      line: 1,
+      code: "G50",
+    });
   });
   it("is the same right setup whatever the seed", () => {
     for (const seed of ["a", "b", "c"]) {

@@ -80,6 +80,8 @@ export function proofWords(proof: ProgramProof, unit: LengthUnit): string {
       return `Line ${proof.line}: ${programWords(proof)}`;
     case "noTool":
       return `Line ${proof.line} calls tool ${proof.tool}, and this setup has none of that number: correct T, or set that tool.`;
+    case "notRun":
+      return `Line ${proof.line} says ${proof.code}, which is not followed here yet, so that nothing can be said of the way: run the program without it.`;
     case "tooLong":
       return `Up to line ${proof.line} it makes ${MOST_MOVES.toLocaleString("en")} moves, and no more are run here: run a part of it.`;
     case "otherTool":

@@ -158,6 +158,7 @@ export function ProvePage() {
             text={text}
             blockDelete={isSkipping}
             dialect={dialect}
+            isWrong={facts !== null && facts.diagnostics.length > 0}
             isReadable={facts !== null && !isReading && facts.diagnostics.length === 0}
             onGo={(line) => editor.current?.goTo(line, 1)}
           />

@@ -13,6 +13,11 @@ function lineOf(proof: ProveReply["proof"]): number | null {
   return "line" in proof ? proof.line : null;
 }
 
+const HEADLINES: Partial<Record<ProveReply["proof"]["kind"], string>> = {
+  clear: "Nothing would have been struck.",
+  contact: "It would have ended here.",
+};
+
 /** What came of it: the line that it is about can be gone to. */
 function Outcome({ reply: { proof, unit }, onGo }: { reply: ProveReply; onGo(line: number): void }) {
   const line = lineOf(proof);
@@ -23,9 +28,7 @@ function Outcome({ reply: { proof, unit }, onGo }: { reply: ProveReply; onGo(lin
       data-testid="proof"
       className={`border-l-[5px] px-3 py-2 ${isClear ? "border-expected bg-expected-soft" : "border-contact bg-contact-soft"}`}
     >
-      <p className="text-base font-bold">
-        {isClear ? "Nothing would have been struck." : "It would have been stopped here."}
-      </p>
+      <p className="text-base font-bold">{HEADLINES[proof.kind] ?? "It was not run to its end."}</p>
       <p>{proofWords(proof, unit)}</p>
       {line === null ? null : (
         <p className="mt-1">
@@ -45,6 +48,7 @@ export function RunWithLane({
   blockDelete,
   dialect,
   isReadable,
+  isWrong,
   onGo,
 }: {
   laneId: string;
@@ -52,6 +56,7 @@ export function RunWithLane({
   blockDelete: boolean;
   dialect: Dialect;
   isReadable: boolean;
+  isWrong: boolean;
   onGo(line: number): void;
 }) {
   const { data, error } = useQuery(reading("/lanes/:id/ruling", { id: laneId }));
@@ -75,8 +80,9 @@ export function RunWithLane({
       bodyClassName="flex flex-col gap-2 p-3"
     >
       <p className="text-ink2">
-        From home, in single straight ways, with blank, jaws and tools as they really were at hand-in. The first contact
-        that must not be ends it. The text is sent to be run, and is not stored.
+        From home, in single straight ways, with jaws and tools as they really were at hand-in, and the blank or bar as
+        it was before anything was cut. The first contact that must not be ends it. The text is sent to be run, and is
+        not stored.
       </p>
       <p className="flex flex-wrap items-center gap-3">
         <Button
@@ -86,7 +92,7 @@ export function RunWithLane({
         >
           {run.isPending ? "It runs …" : "Run the program"}
         </Button>
-        {isReadable || text.trim() === "" ? null : <span>Mend what is wrong with it first.</span>}
+        {!isWrong || text.trim() === "" ? null : <span>Mend what is wrong with it first.</span>}
         {isTooLong ? <span>It is longer than {PROGRAM_LIMIT} characters: run a part of it.</span> : null}
       </p>
       {data.provableIn === null ? (
