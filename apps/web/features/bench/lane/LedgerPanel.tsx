@@ -14,6 +14,7 @@ import {
 } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useEffect, useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
+import { HandInstrument } from "./HandInstrument";
 import type { BenchKit } from "./kit";
 import { Button, FigureInput, Panel, Select } from "../../../ui";
 
@@ -243,7 +244,7 @@ function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: numbe
     >
       <h3 className="px-2.5 pt-1.5 text-xs font-bold text-ink2">Readings, newest first</h3>
       <ol>
-        {seen.readings.toReversed().map((reading) => (
+        {seen.readings.toReversed().map((reading, at) => (
           <li
             key={reading.number}
             data-testid={`reading-${reading.number}`}
@@ -276,12 +277,16 @@ function Readings({ seen, onTake }: { seen: Observation; onTake: ((number: numbe
                 </span>
               ))}
             </p>
+            {at === 0 ? <HandInstrument instrument={reading.instrument} isRound={isRound(reading.what)} /> : null}
           </li>
         ))}
       </ol>
     </section>
   );
 }
+
+const ROUND = new Set(["diameter", "turned", "pip", "bored"]);
+const isRound = (what: string): boolean => ROUND.has(what);
 
 const titleOf = ({ instrument, what, tool }: Reading, kind: Observation["kind"]): string =>
   inShopWords(`${instrumentWords(instrument)}: ${readingWords(what, tool)}`, kind);

@@ -91,6 +91,16 @@ function startNotes({ holds }: MillSeen) {
     : [];
 }
 
+/**
+ * What of the tip stops a hand. A dial's hands move with every click: only that they begin or stop to move does. A
+ * wobble stops it where it begins to close and where it is all but gone; between them it shrinks as one looks on.
+ */
+function tipNoticed(tip: MillSeen["tip"]): unknown {
+  if (tip?.kind === "dial") return tip.isTouching;
+  if (tip?.kind !== "running" || tip.wobble === "wide") return tip;
+  return tip.wobble === "shiver" || tip.wobble === "true" ? "all but true" : "closing";
+}
+
 /** A mill on the bench. */
 export const millKit: BenchKit<MillSeen> = {
   jogKeys: millKeys,
@@ -104,8 +114,7 @@ export const millKit: BenchKit<MillSeen> = {
     return tip.wobble === "shiver" || tip.wobble === "slight" ? "shiver" : "flutter";
   },
   noticed: ({ tip, paper, block, resting, lamp, isSetterTriggered }) => [
-    // a dial's hands move with every click: only that they begin or stop to move is a sensation
-    tip?.kind === "dial" ? tip.isTouching : tip,
+    tipNoticed(tip),
     paper?.feel,
     block?.id,
     resting,
