@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { exerciseSchema, markingSchema, type Exercise, type Marking } from "@probe-lane/core/exercises";
 import bracketBossSweep from "./exercises/bracket-boss-sweep.json" with { type: "json" };
 import bracketColdMachine from "./exercises/bracket-cold-machine.json" with { type: "json" };
@@ -30,6 +31,7 @@ import plateBoreSweep from "./exercises/plate-bore-sweep.json" with { type: "jso
 import platePocketProbe from "./exercises/plate-pocket-probe.json" with { type: "json" };
 import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
 import beamCalibrated from "./exercises/beam-calibrated.json" with { type: "json" };
+import plateProgramTop from "./exercises/plate-program-top.json" with { type: "json" };
 import probeCalibrated from "./exercises/probe-calibrated.json" with { type: "json" };
 import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" };
 import rollerBracketBackRight from "./exercises/roller-bracket-back-right.json" with { type: "json" };
@@ -61,8 +63,24 @@ export interface ExerciseFile {
   marking: Marking;
 }
 
+/** Programs lie beside the exercises as they are, in files of their own. */
+const programText = (file: string): string => readFileSync(`demo/exercises/${file}`, "utf8");
+
+interface Programmed {
+  readonly program?: {
+    readonly store: readonly { readonly number: number; readonly title: string; readonly file: string }[];
+  };
+}
+
+function withTexts(exercise: Programmed): unknown {
+  const { program } = exercise;
+  if (!program) return exercise;
+  const store = program.store.map(({ number, title, file }) => ({ number, title, text: programText(file) }));
+  return { ...exercise, program: { ...program, store } };
+}
+
 const read = (file: { exercise: unknown; marking: unknown }): ExerciseFile => ({
-  exercise: exerciseSchema.parse(file.exercise),
+  exercise: exerciseSchema.parse(withTexts(file.exercise as Programmed)),
   marking: markingSchema.parse(file.marking),
 });
 
@@ -102,6 +120,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   probeInDoubt,
   beamCalibrated,
   probeCalibrated,
+  plateProgramTop,
   handedOverEvening,
   handedOverMorning,
   knobFirstTool,

@@ -1,4 +1,5 @@
 import type { LatheHabits } from "./machines/lathe/habits";
+import type { ProvingHabits } from "./proving";
 import type { MillHabits } from "./machines/mill/habits";
 
 /** What a student does otherwise than a careful one with somebody else's setup, on any machine. */
@@ -16,7 +17,7 @@ interface HandoverHabits {
 }
 
 /** What this student does otherwise than a careful one. Empty: everything right. */
-export interface Habits extends MillHabits, LatheHabits, HandoverHabits {
+export interface Habits extends MillHabits, LatheHabits, HandoverHabits, ProvingHabits {
   /** Stops working at this point, leaving the lane open. */
   stopsAfter?: "homed" | "dressed" | "x" | "y" | "z" | "zero";
 }

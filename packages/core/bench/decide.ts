@@ -21,6 +21,23 @@ const stopIsHeld = ({ setup, tasksDone }: LaneState): boolean =>
 /** Commands that need a machine that knows where it is. */
 const NEEDS_HOME = new Set<Command["type"]>(["captureRegister", "takeReading"]);
 
+/** What stays possible while a program is under way, held or running; everything else waits for its end or a reset. */
+const WHILE_RUNNING = new Set<Command["type"]>([
+  "runOn",
+  "holdCycle",
+  "resumeCycle",
+  "setPace",
+  "sayGap",
+  "reset",
+  "lookFrom",
+  "takeReading",
+  "writeTerm",
+  "writeSum",
+  "strikeLine",
+  "raiseHand",
+  "lowerHand",
+]);
+
 /**
  * What a command leads to: facts, or one refusal that says why and gives away nothing that could not be observed. A
  * refused command changes nothing.
@@ -30,6 +47,7 @@ export function decide(state: LaneState, command: Command): Decision {
   if (state.isHandedIn) return refuse({ code: "handedInAlready" });
   if (state.isStopped && !kit.whileStopped.has(command.type)) return refuse({ code: "machineStopped" });
   if (stopIsHeld(state) && kit.needsPower.has(command.type)) return refuse({ code: "stopIsHeld" });
+  if (state.program.run && !WHILE_RUNNING.has(command.type)) return refuse({ code: "programRuns" });
   if (!state.isHomed && NEEDS_HOME.has(command.type)) return refuse({ code: "notHomed" });
   const answer = kit.decide[command.type] as ((draft: Draft<LaneState>, asked: Command) => Decision) | undefined;
   return answer ? answer(new Draft(state, evolveOn), command) : refuse({ code: "notOnThisMachine" });

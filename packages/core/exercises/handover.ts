@@ -2,6 +2,7 @@ import { drawMillHandover } from "./machines/millHandover";
 import { drawTurningHandover } from "./machines/turningHandover";
 import type { Exercise } from "./schema";
 import type { Draw } from "./setup";
+import { withPrograms } from "./programmed";
 import { drawVariant } from "./variant";
 
 /** Below this height of the tip over the part's skin a rapid move counts as moving at speed, mm; the bench says so. */
@@ -12,7 +13,7 @@ export const SLOW_BELOW_MM = 25;
  * again.
  */
 export function drawLane(exercise: Exercise, seed: string): Draw {
-  const drawn = drawVariant(exercise, seed);
+  const drawn = withPrograms(exercise, seed, drawVariant(exercise, seed));
   if (!exercise.handover) return drawn;
   return drawn.kind === "mill"
     ? drawMillHandover(exercise.handover, drawn)

@@ -18,6 +18,8 @@ export {
   type LatheSchool,
   type Machine,
   type MillLengthSchool,
+  type ProgramFaultKind,
+  type ProvingSchool,
   type SetupTask,
   type TurretToolKind,
 } from "./schools";
@@ -37,6 +39,8 @@ export {
   type MillDraw,
   type MillSetup,
   type MillTruth,
+  type ProgramFault,
+  type StoredProgram,
   type Setup,
   type SetupEdge,
   type SetupTool,

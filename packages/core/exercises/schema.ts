@@ -2,7 +2,15 @@ import { z } from "zod";
 import { gapKinds, instrumentNames, toolKinds, MOST_TOOLS } from "../instruments";
 import { isRegisterId, type RegisterId } from "../registers";
 import { latheSchema } from "./machines/latheSchema";
-import { doubtful, faultKinds, millLengthSchools, setupTasks, type Machine } from "./schools";
+import {
+  doubtful,
+  faultKinds,
+  millLengthSchools,
+  programFaultKinds,
+  provingSchools,
+  setupTasks,
+  type Machine,
+} from "./schools";
 import { upgradeExercise } from "./upgrade";
 
 const range = z
@@ -56,6 +64,54 @@ const touching = z.strictObject({
   paper: z.enum(["counted", "free", "ignored"]).default("counted"),
 });
 export type Touching = z.output<typeof touching>;
+
+/** One program fault: what stands in the program instead of what should, line by line, whole lines. */
+const programFault = z.strictObject({
+  kind: z.enum(programFaultKinds),
+  /** The tool that it is about. */
+  tool: toolNumberSchema.optional(),
+  lines: z.array(z.strictObject({ right: z.string().min(1), wrong: z.string().min(1) })).min(1),
+});
+
+/** The program of a part: the shop's store, the one that belongs to it, what may be wrong in it, how it is proved. */
+const programmed = z
+  .strictObject({
+    number: z.number().int().min(1).max(9999),
+    store: z
+      .array(
+        z.strictObject({
+          number: z.number().int().min(1).max(9999),
+          title: z.string().min(1),
+          text: z.string().min(1).max(60_000),
+        }),
+      )
+      .min(1),
+    /** What each tool is to do by the drawing, and how deep that goes, in part coordinates. */
+    operations: z
+      .array(
+        z.strictObject({
+          tool: toolNumberSchema,
+          what: z.string().min(1),
+          deepestMm: z.number(),
+          rpm: z.number().int().positive(),
+        }),
+      )
+      .min(1),
+    faults: z.array(programFault).default([]),
+    soundShare: z.number().min(0).max(1).default(1),
+    /** Schools of proving that are asked for before it is run whole. */
+    proving: z.array(z.enum(provingSchools)).default([]),
+  })
+  .superRefine(({ number, store, faults, soundShare }, context) => {
+    const complain = (message: string) => context.addIssue({ code: "custom", message });
+    const own = store.filter((one) => one.number === number);
+    if (own.length !== 1) complain("the program of the part stands in the store once");
+    if (new Set(store.map((one) => one.number)).size !== store.length) complain("two programs have the same number");
+    const lines = own[0]?.text.split("\n").map((line) => line.trim()) ?? [];
+    if (faults.some((fault) => fault.lines.some(({ right }) => !lines.includes(right.trim()))))
+      complain("a fault names a line that the program does not have");
+    if (soundShare < 1 && faults.length === 0) complain("a share of the lanes has a fault, and no fault is named");
+  });
 
 /** One exercise version: scene, schools and what varies by student. Versions in use never change. */
 const currentSchema = z
@@ -163,6 +219,7 @@ const currentSchema = z
     /** Two tools stand in each other's pockets. */
     swapsPockets: z.boolean().default(false),
     tasks: z.array(z.enum(setupTasks)).default([]),
+    program: programmed.optional(),
   })
   .superRefine((exercise, context) => {
     const complain = (message: string) => context.addIssue({ code: "custom", message });
@@ -214,6 +271,9 @@ const currentSchema = z
       )
         complain("a blank off the stop needs a stop and the task of pushing it there");
     }
+    if (exercise.program && exercise.handover) complain("a setup that is handed over is not run yet");
+    if (exercise.program && exercise.lathe && exercise.lathe.control !== "turret")
+      complain("programs are run on a mill or a turret lathe");
     if (exercise.datum.kind === "feature" && !exercise.feature) complain("a datum on a feature needs the feature");
   });
 

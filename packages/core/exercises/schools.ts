@@ -100,3 +100,11 @@ export const faultKinds = [
   "facedAgain",
 ] as const;
 export type FaultKind = (typeof faultKinds)[number];
+
+/** What can be wrong with a program that comes to the machine, or with what it calls. */
+export const programFaultKinds = ["otherRow", "otherUnits", "otherOffset", "tooDeep", "wrongLine"] as const;
+export type ProgramFaultKind = (typeof programFaultKinds)[number];
+
+/** How a program is proved before it cuts; each can be asked for. */
+export const provingSchools = ["lookedUp", "deepestBeside", "airRun", "gapCompared"] as const;
+export type ProvingSchool = (typeof provingSchools)[number];

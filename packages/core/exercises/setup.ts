@@ -9,6 +9,8 @@ import type {
   LatheKind,
   LatheSchool,
   MillLengthSchool,
+  ProgramFaultKind,
+  ProvingSchool,
   SetupTask,
   TurretToolKind,
 } from "./schools";
@@ -71,6 +73,28 @@ interface SheetBase {
   /** How this shop touches; left out where a contact is taken as it is and the paper is counted. */
   readonly touching?: Exercise["touching"] | undefined;
   readonly tasks: readonly SetupTask[];
+  /** Programs in the shop's store, and the one that belongs to this part; left out where nothing is run. */
+  readonly programs?: readonly StoredProgram[] | undefined;
+  readonly program?: number | undefined;
+  /** What each tool is to do by the drawing, how deep, and how fast it turns. */
+  readonly operations?: NonNullable<Exercise["program"]>["operations"] | undefined;
+  /** Schools of proving that are asked for before the program is run whole. */
+  readonly proving?: readonly ProvingSchool[] | undefined;
+}
+
+/** What is wrong in a program, in which of its lines, and what should stand there. Hidden until the ruling. */
+export interface ProgramFault {
+  readonly kind: ProgramFaultKind;
+  readonly lines: readonly number[];
+  readonly tool: number | null;
+  readonly right: readonly string[];
+}
+
+/** A program as the shop keeps it. */
+export interface StoredProgram {
+  readonly number: number;
+  readonly title: string;
+  readonly text: string;
 }
 
 /** The sheet of a mill. */
@@ -186,6 +210,8 @@ interface TruthBase {
   readonly seed: string;
   readonly gapsMm: Readonly<Record<string, number>>;
   readonly dirtMm: number;
+  /** What is wrong in the program of the part; null where it is as it should be, left out where there is none. */
+  readonly programFault?: ProgramFault | null | undefined;
   /** What is wrong with a setup that was handed over; empty when it is sound. */
   readonly faults?: readonly Fault[];
   /** Shifts the grid to which an eye rounds places; fixed for the lane. */

@@ -3,6 +3,7 @@ import type { LaneTrace } from "../diagnosis";
 import type { Marking } from "../exercises";
 import type { CheckNote } from "./checking";
 import type { HandoverFinding } from "./handover";
+import type { StrikeFinding } from "./proving";
 import type { MethodStep } from "./stepNames";
 import type { StepRow } from "./steps";
 import { severityOf } from "./severity";
@@ -35,6 +36,7 @@ export type Finding =
       readonly rpm?: number | undefined;
     }
   | { readonly code: "noIncident"; readonly marks: number }
+  | StrikeFinding
   | WorkingFinding
   | HandoverFinding;
 

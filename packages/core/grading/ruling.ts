@@ -7,6 +7,7 @@ import { markingKitFor } from "./machines";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
 import { isValueRight, valueMarks, type RegisterRuling } from "./values";
 import { inTenths, tenth } from "./tenths";
+import { strikeFindings } from "./proving";
 import { workingFindings } from "./working";
 
 /** Stored with every ruling, so that a later change of the marking code never passes for the old one. */
@@ -115,6 +116,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     ? inTenths(handoverFindings(trace, kit.handover, values, weights.proving))
     : inTenths(stepFindings(trace, kit.steps, "proving", marking));
   const working = weights.working > 0 ? inTenths(workingFindings(trace, kit.working, weights.working, values)) : [];
+  const strikes = strikeFindings(trace, values);
   const safety = safetyFindings(trace, marking);
   const failing = safety.find((finding) => finding.code === "incident" && finding.failsLane === true) as
     Extract<Finding, { code: "incident" }> | undefined;
@@ -140,7 +142,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     ...(isNamed ? { isSchoolNamed: true } : {}),
     ...(failing ? { failedBy: failing.incident } : {}),
     values,
-    findings: [...working, ...method, ...proving, ...safety],
+    findings: [...working, ...method, ...proving, ...strikes, ...safety],
     sheet: setup,
   };
 }

@@ -8,6 +8,7 @@ const GRAVE = new Set<IncidentCode>([
   "noseStruck",
   "jawStruck",
   "changerStruck",
+  "ranIntoFixture",
 ]);
 
 /** What an incident does to the marks, by the class that it is in. */

@@ -33,5 +33,12 @@ export const methodSteps = [
   "insertFresh",
   "calibratedFirst",
   "raisedFromBelow",
+  "programRead",
+  "programFaultFound",
+  "deepestBeside",
+  "airRun",
+  "gapCompared",
+  "ranThrough",
+  "runsClear",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];

@@ -28,5 +28,8 @@ export const sharedCoachCodes = [
   "checkAgain",
   "answerCheck",
   "judgeSetup",
+  "loadProgram",
+  "proveProgram",
+  "runProgram",
   "handIn",
 ] as const;

@@ -62,7 +62,9 @@ export function laneDecides<S extends LaneBase>(rules: LaneRules<S>): Decides<S,
     takeInRegisters: (draft, command) => takeInRegisters(rules, draft, command),
     reset: ({ state }) => {
       const stopped: LaneEvent[] = state.spindle.isOn ? [{ type: "spindleStopped" }] : [];
-      return accept([{ type: "machineReset" }, ...stopped, ...rules.droppedByReset(state)]);
+      const { run } = state.program;
+      const left: LaneEvent[] = run ? [{ type: "runEnded", why: "reset", line: run.line }] : [];
+      return accept([{ type: "machineReset" }, ...left, ...stopped, ...rules.droppedByReset(state)]);
     },
     takeReading: (draft, command) => writeLedger(rules, draft.state, command),
     writeTerm: (draft, command) => writeLedger(rules, draft.state, command),

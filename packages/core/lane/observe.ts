@@ -3,6 +3,7 @@ import type { AxisCounts } from "../registers";
 import type { Counts, LengthUnit } from "../units";
 import { lengthInUse, type LaneBase } from "./state";
 import { guardCounts, travelCounts } from "./travel";
+import type { ProgramSeen } from "../machines/program/observe";
 
 /**
  * What may be seen of every lane before hand-in. Places are at the precision of an eye; instruments read what they
@@ -36,6 +37,8 @@ export interface SeenBase extends Pick<
   readonly check: LaneBase["desk"]["check"];
   readonly verdict: LaneBase["desk"]["verdict"];
   readonly incidents: readonly IncidentCode[];
+  /** Programs, where the lane has any. */
+  readonly program?: ProgramSeen;
 }
 
 /** What may be seen of a lane whatever its machine. An instructor also sees the incidents that say nothing. */

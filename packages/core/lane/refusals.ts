@@ -1,5 +1,7 @@
 import { type Axis, type RegisterId } from "../registers/mill";
 import { type Counts } from "../units/counts";
+import { type DiagnosticCode } from "../gcode/diagnostics";
+import { type AskKind } from "../machines/program/names";
 import { type LengthUnit } from "../units/scale";
 import type { TurnedFace } from "../machines/lathe/faces";
 import { type LengthRefusal } from "../units/parse";
@@ -8,6 +10,21 @@ import { type BlockDiagnostic } from "../gcode/parser";
 /** Why the bench did not do what was asked. Nothing here tells more than the student could observe. */
 export type Refusal =
   | { code: "handedInAlready" }
+  | { code: "programNotHere"; number: number }
+  | { code: "programHeld"; number: number }
+  | { code: "ownProgramInPractice" }
+  | { code: "noProgram" }
+  | { code: "oneLineOnly" }
+  | { code: "answerUnreadable"; ask: AskKind }
+  | { code: "toolFirst"; tool: number }
+  | { code: "toolNotCalled"; tool: number }
+  | { code: "programWrong"; line: number; problem: DiagnosticCode }
+  | { code: "programNotFollowed"; line: number; word: string }
+  | { code: "programRuns" }
+  | { code: "cycleNotStarted" }
+  | { code: "cycleHeld" }
+  | { code: "holdFirst" }
+  | { code: "notProvable" }
   | { code: "machineStopped" }
   | { code: "notHomed" }
   | { code: "pastTravel"; axis: Axis }

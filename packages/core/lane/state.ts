@@ -13,6 +13,7 @@ import {
   type WorkOffsetName,
 } from "../registers";
 import { scales, toCounts, type Counts, type Scale } from "../units";
+import { lookedAfterRegister, noProgram, type ProgramDesk } from "../machines/program/desk";
 import type { CheckName, Side, TermName } from "./names";
 
 export interface LedgerLine {
@@ -105,6 +106,7 @@ export interface LaneBase {
   readonly desk: DeskState;
   readonly incidents: readonly { readonly code: IncidentCode; readonly isSilent: boolean }[];
   readonly checking: Checking;
+  readonly program: ProgramDesk;
 }
 
 const HOME: AxisCounts = { x: 0, y: 0, z: 0 };
@@ -174,6 +176,7 @@ export function openedBase<S extends Setup, T extends Truth>(
     },
     incidents: [],
     checking: { made: [], withdrawn: [] },
+    program: noProgram,
   };
 }
 
@@ -198,6 +201,7 @@ function withRegister<S extends LaneBase>(state: S, { register, from, to, how }:
     registers: writeRegister(state.registers, register, to),
     desk: { ...state.desk, undo },
     checking: from === to ? state.checking : withdrawnBy(state.checking, register),
+    program: from === to ? state.program : lookedAfterRegister(state.program, register),
   };
 }
 

@@ -5,9 +5,10 @@ import { counts, mm, surface, thing } from "../lane/pieces";
 import { laneEvents } from "../lane/schemas";
 import { latheEvents, latheIncidents } from "./lathe/schemas";
 import { millEvents, millIncidents } from "./mill/schemas";
+import { events as programEvents, incidents as programIncidents } from "./program/schema";
 
 /** Share of the safety strand that each incident costs. */
-export const incidentCosts = { ...millIncidents, ...latheIncidents };
+export const incidentCosts = { ...millIncidents, ...latheIncidents, ...programIncidents };
 export type IncidentCode = keyof typeof incidentCosts;
 const incidentCodes = Object.keys(incidentCosts) as [IncidentCode, ...IncidentCode[]];
 
@@ -36,7 +37,13 @@ const shared = [
 ] as const;
 
 /** Facts of a lane: of every lane, and of the acts of every machine. */
-export const eventSchema = z.discriminatedUnion("type", [...shared, ...laneEvents, ...millEvents, ...latheEvents]);
+export const eventSchema = z.discriminatedUnion("type", [
+  ...shared,
+  ...laneEvents,
+  ...programEvents,
+  ...millEvents,
+  ...latheEvents,
+]);
 export type LaneEvent = z.infer<typeof eventSchema>;
 export type EventOf<T extends LaneEvent["type"]> = Extract<LaneEvent, { type: T }>;
 

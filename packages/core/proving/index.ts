@@ -1,7 +1,17 @@
 /** A program run on a machine as it really is: the first contact that must not happen, and where. */
 export { MOST_MOVES, TooManyMoves, type Contact, type ContactKind } from "./contact";
-export { latheOffset, proveLathe, type LatheRegisters, type LatheWorld, type TurningTool } from "./lathe";
-export { millOffset, proveMill, UnknownRegister, UnknownTool, type MillRegisters, type MillWorld } from "./mill";
+export { latheOffset, LatheProof, proveLathe, type LatheRegisters, type LatheWorld, type TurningTool } from "./lathe";
+export {
+  millOffset,
+  MillProof,
+  proveMill,
+  type MetOnPath,
+  UnknownRegister,
+  UnknownTool,
+  type MillRegisters,
+  type MillWorld,
+} from "./mill";
 export { type MillTool } from "./millTool";
+export { machinePath } from "./straight";
 export { type HalfPlace } from "./latheStock";
 export { undersideOf } from "./millTool";

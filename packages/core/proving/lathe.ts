@@ -1,7 +1,7 @@
 import { type Move, type Program } from "../gcode";
 import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
-import { UnknownRegister, UnknownTool } from "./mill";
+import { type MetOnPath, UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
 import { firstContact, type Proved } from "./run";
 import { machinePath } from "./straight";
@@ -20,6 +20,8 @@ export interface TurningTool {
 /** What a lathe really has; X of machine places is a diameter, mm. */
 export interface LatheWorld {
   readonly tools: ReadonlyMap<number, TurningTool>;
+  /** What was turned of the bar already: nothing stands outside of so large a radius between two places. */
+  readonly turned?: readonly { readonly z: HalfPlace; readonly radius: number }[];
   readonly stock: { readonly diameter: number; readonly length: number; readonly face: number; readonly bore: number };
   readonly chuck: { readonly z: number; readonly diameter: number };
   readonly travel: { readonly min: HalfPlace; readonly max: HalfPlace };
@@ -49,8 +51,9 @@ function shapeOf({ noseRadius, tipCode, width }: TurningTool, slack: number): No
 
 const AXES = ["x", "z"] as const;
 
-class LatheProof {
-  private readonly stock: LatheStock;
+/** A bar that is being cut by moves in their order, and what must not be met on their ways. */
+export class LatheProof {
+  private stock: LatheStock;
   private readonly chuck: Ring;
 
   constructor(private readonly world: LatheWorld) {
@@ -59,24 +62,46 @@ class LatheProof {
       r: [stock.bore / 2, stock.diameter / 2],
       z: [stock.face - stock.length, stock.face],
     });
+    for (const { z, radius } of world.turned ?? []) this.stock.clear([radius, Infinity], z);
     this.chuck = { r: [stock.diameter / 2, chuck.diameter / 2], z: [-Infinity, chuck.z] };
   }
 
-  run(move: Move): Contact | null {
-    const tool = move.tool === null ? null : this.world.tools.get(move.tool);
-    if (tool === undefined) throw new UnknownTool(move.tool ?? 0, move.line);
-    const path = machinePath(move, true);
+  /** What is left now, in a world that may hold other tools. */
+  fork(world: LatheWorld): LatheProof {
+    const after = new LatheProof(world);
+    after.stock = this.stock.copy();
+    return after;
+  }
+
+  private toolOf(number: number | null, line: number): TurningTool | null {
+    const tool = number === null ? null : this.world.tools.get(number);
+    if (tool === undefined) throw new UnknownTool(number ?? 0, line);
+    return tool;
+  }
+
+  /** As on a mill; X of the places is a diameter. */
+  meet(move: Move, path: readonly (readonly number[])[], number: number | null): MetOnPath | null {
+    const tool = this.toolOf(number, move.line);
     for (let i = 1; i < path.length; i++) {
       const [from = [], to = []] = [path[i - 1], path[i]];
       const met = earlier(pastTravel(AXES, [from, to], this.world.travel), tool && this.met(move, from, to, tool));
-      if (!met) continue;
-      const at = [0, 1].map((axis) => {
-        const value = (from[axis] ?? 0) + ((to[axis] ?? 0) - (from[axis] ?? 0)) * met.share;
-        return value - (tool ? ([tool.kx, tool.kz][axis] ?? 0) : 0);
-      });
-      return { line: move.line, kind: met.kind, with: met.with, at };
+      if (met) return { stretch: i - 1, met };
     }
     return null;
+  }
+
+  run(move: Move): Contact | null {
+    const path = machinePath(move, true);
+    const found = this.meet(move, path, move.tool);
+    if (!found) return null;
+    const { stretch, met } = found;
+    const tool = this.toolOf(move.tool, move.line);
+    const [from = [], to = []] = [path[stretch], path[stretch + 1]];
+    const at = [0, 1].map((axis) => {
+      const value = (from[axis] ?? 0) + ((to[axis] ?? 0) - (from[axis] ?? 0)) * met.share;
+      return value - (tool ? ([tool.kx, tool.kz][axis] ?? 0) : 0);
+    });
+    return { line: move.line, kind: met.kind, with: met.with, at };
   }
 
   private met(move: Move, from: readonly number[], to: readonly number[], tool: TurningTool): Met | null {

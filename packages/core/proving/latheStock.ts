@@ -75,6 +75,22 @@ export class LatheStock {
     this.isThere = new Uint8Array(this.rows * this.columns).fill(1);
   }
 
+  /** Takes away what stands between two radii and two places along Z. */
+  clear(r: HalfPlace, z: HalfPlace): void {
+    for (let row = 0; row < this.rows; row++)
+      for (let column = 0; column < this.columns; column++) {
+        const [atR, atZ] = [this.ring.r[0] + (row + 0.5) * this.cell, this.ring.z[0] + (column + 0.5) * this.cell];
+        if (atR > r[0] && atR < r[1] && atZ > z[0] && atZ < z[1]) this.isThere[row * this.columns + column] = 0;
+      }
+  }
+
+  /** Another bar, cut as far as this one is. */
+  copy(): LatheStock {
+    const other = new LatheStock(this.ring);
+    other.isThere.set(this.isThere);
+    return other;
+  }
+
   private visit(way: NoseWay, shape: NoseShape, visit: (index: number, near: readonly [number, number]) => void): void {
     const reach = (axis: 0 | 1, low: number, high: number, count: number): [number, number] => {
       const origin = axis === 0 ? this.ring.r[0] : this.ring.z[0];

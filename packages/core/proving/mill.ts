@@ -28,12 +28,26 @@ export class UnknownTool extends Error {
   }
 }
 
-class MillProof {
-  private readonly stock: MillStock;
+/** A contact on a way of several stretches: on which, and by the share of it. */
+export interface MetOnPath {
+  readonly stretch: number;
+  readonly met: Met;
+}
+
+/** A block that is being cut by moves in their order, and what must not be met on their ways. */
+export class MillProof {
+  private stock: MillStock;
   private readonly bodies = new Map<number, MillBodies>();
 
   constructor(private readonly world: MillWorld) {
     this.stock = new MillStock(world.stock);
+  }
+
+  /** What is left now, in a world that may hold other tools. */
+  fork(world: MillWorld): MillProof {
+    const after = new MillProof(world);
+    after.stock = this.stock.copy();
+    return after;
   }
 
   private bodiesOf(tool: number | null, line: number): MillBodies | null {
@@ -47,24 +61,41 @@ class MillProof {
     return bodies;
   }
 
-  /** The first forbidden contact of one move; what it cuts is taken from the stock. */
-  run(move: Move): Contact | null {
-    const bodies = this.bodiesOf(move.tool, move.line);
-    const length = move.tool === null ? 0 : (this.world.tools.get(move.tool)?.length ?? 0);
+  private tipWay(from: readonly number[], to: readonly number[], length: number): Way {
     const { datum } = this.world;
-    const path = machinePath(move, false);
+    const tip = (place: readonly number[]): Triple => [
+      (place[0] ?? 0) - datum[0],
+      (place[1] ?? 0) - datum[1],
+      (place[2] ?? 0) - datum[2] - length,
+    ];
+    return { from: tip(from), to: tip(to) };
+  }
+
+  private lengthOf = (tool: number | null): number => (tool === null ? 0 : (this.world.tools.get(tool)?.length ?? 0));
+
+  /**
+   * The first forbidden contact of one move along machine places, with the tool that really hangs there; what it cuts
+   * on the way is taken from the stock.
+   */
+  meet(move: Move, path: readonly (readonly number[])[], tool: number | null): MetOnPath | null {
+    const bodies = this.bodiesOf(tool, move.line);
+    const length = this.lengthOf(tool);
     for (let i = 1; i < path.length; i++) {
       const [from = [], to = []] = [path[i - 1], path[i]];
-      const tip = (place: readonly number[]): Triple => [
-        (place[0] ?? 0) - datum[0],
-        (place[1] ?? 0) - datum[1],
-        (place[2] ?? 0) - datum[2] - length,
-      ];
-      const way = { from: tip(from), to: tip(to) };
+      const way = this.tipWay(from, to, length);
       const met = earlier(pastTravel(AXES, [from, to], this.world.travel), bodies && this.met(move, way, bodies));
-      if (met) return { line: move.line, kind: met.kind, with: met.with, at: placeOn(way, met.share) };
+      if (met) return { stretch: i - 1, met };
     }
     return null;
+  }
+
+  /** The first forbidden contact of one move, as it is told. */
+  run(move: Move): Contact | null {
+    const path = machinePath(move, false);
+    const found = this.meet(move, path, move.tool);
+    if (!found) return null;
+    const way = this.tipWay(path[found.stretch] ?? [], path[found.stretch + 1] ?? [], this.lengthOf(move.tool));
+    return { line: move.line, kind: found.met.kind, with: found.met.with, at: placeOn(way, found.met.share) };
   }
 
   private met(move: Move, way: Way, bodies: MillBodies): Met | null {

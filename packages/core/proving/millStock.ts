@@ -34,6 +34,15 @@ export class MillStock {
     this.high = new Float64Array(this.across * this.along).fill(box.max[2]);
   }
 
+  /** Another block, cut as far as this one is. */
+  copy(): MillStock {
+    const other = new MillStock(this.box);
+    other.low.set(this.low);
+    other.high.set(this.high);
+    for (const [index, stretches] of this.more) other.more.set(index, [...stretches]);
+    return other;
+  }
+
   /** First and last column, along one axis, whose middle may come within `radius` of a way. */
   private span(way: Way, axis: 0 | 1, radius: number): readonly [number, number] {
     const count = axis === 0 ? this.across : this.along;

@@ -5,6 +5,7 @@ import type { LatheGateKind } from "../machines/lathe/gates";
 import type { MillGateKind } from "../machines/mill/gates";
 import { latheCheckWords, latheCoachWords } from "./machines/latheCoach";
 import { millCoachWords } from "./machines/millCoach";
+import { provingSchoolWords } from "./proving";
 import { inShopWords, registerWords, taskWords } from "./names";
 
 const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool" | "shutBy">) => string> = {
@@ -27,6 +28,9 @@ const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool" | "sh
   axisFound: () => "Axis height",
   gaugeCompared: () => "Gauge compared",
   fit: () => "Fit",
+  programHeld: () => "Program",
+  proved: () => "Proved",
+  ran: () => "Run",
   handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
@@ -44,6 +48,12 @@ const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: 
   home: () => "Send the machine to its reference first: until it knows where home is, no position means anything.",
   doTask: (step) =>
     `${step.task ? taskWords[step.task].act : "Get machine and blank ready"}: what is not ready before the first touch spoils every number after it.`,
+  loadProgram: () =>
+    "Open the program view and load the program of this part from the shop’s store: the sheet says which number it has.",
+  proveProgram: (_step, { sheet }) =>
+    `Before it cuts, prove it: ${(sheet.proving ?? []).map((school) => provingSchoolWords[school].name).join(", ")}. Nothing here tells you whether an answer is right: program and registers do.`,
+  runProgram: () =>
+    "Run it: single block and slow rapid for each tool’s first approach, a hand on hold, then the whole. Take a lift off again first.",
   judgeSetup: () =>
     "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
   handIn: () => "All gates are open. Read your ledger once more, then hand in.",

@@ -4,7 +4,10 @@ import type { Finding, WorkingFault, WorkingFinding } from "../grading";
 import { EDGE_FINDER_HIGHEST_RPM } from "../instruments";
 import { scales, showLength, showSignedCounts, type LengthUnit } from "../units";
 import { axisNames, incidentWords, registerWords, targetWords, termWords } from "./names";
+import { contactName } from "./program";
 import { STEPS } from "./steps";
+import type { StrikeFinding } from "../grading/proving";
+import type { ContactKind } from "../proving";
 
 const WORKING: Record<WorkingFault, (finding: WorkingFinding, show: (counts: number | undefined) => string) => string> =
   {
@@ -109,6 +112,21 @@ function stepWords({ code, step, isAbsent, note }: StepFinding, unit: LengthUnit
   return note ? `${own} ${noteWords(note, unit)}` : own;
 }
 
+/** What a program as it was handed in would strike, and why. */
+function strikesWords({ line, met, with: what, lines, targets }: StrikeFinding, unit: LengthUnit): string {
+  const contact = contactName({ kind: met as ContactKind, with: what });
+  const off = targets.map(
+    ({ target, closureMm }) =>
+      `${targetWords(target)}, ${showLength(Math.abs(closureMm), scales[unit])} ${unit === "mm" ? "mm" : "in"} ${closureMm > 0 ? "too high" : "too low"}`,
+  );
+  const causes = [...(lines.length > 0 ? [`line ${lines.join(" and ")} of the program`] : []), ...off];
+  const why =
+    causes.length === 0
+      ? "No single line or value, put right alone, lets it pass."
+      : `Put right alone, each of these lets it pass: ${causes.join("; ")}.`;
+  return `Line ${line}: ${contact}. ${why}`;
+}
+
 /** One finding as a line: what was done or missed, or what happened. */
 export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string {
   switch (finding.code) {
@@ -129,6 +147,8 @@ export function findingWords(finding: Finding, unit: LengthUnit = "mm"): string 
       return `${targetWords(finding.target)} was sound as it was handed over, and was set wrong.`;
     case "verdict":
       return verdictWords(finding);
+    case "programStrikes":
+      return strikesWords(finding, unit);
     case "noIncident":
       return "Nothing was struck, bent or torn.";
     case "incident": {

@@ -1,3 +1,4 @@
+import { isOfProgram, programMoment } from "./proving";
 import type { LaneEvent } from "../bench";
 import type { Setup } from "../exercises";
 import type { Axis } from "../registers";
@@ -54,6 +55,7 @@ export const momentWords = (event: LaneEvent, sheet: Pick<Setup, "kind" | "unit"
 
 function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
   const scale = scales[sheet.unit];
+  if (isOfProgram(event)) return programMoment(event, sheet.unit);
   const place = (axis: Axis, counts: number) => `${axisNames[axis]} ${showCounts(counts, scale)}`;
   switch (event.type) {
     case "laneOpened":

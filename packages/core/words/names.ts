@@ -187,6 +187,10 @@ export const incidentWords: Record<IncidentCode, string> = {
   armStruck: "setter arm struck",
   handAtChuck: "hand at the part while the chuck turned",
   neighborStruck: "a tool that stands out too far struck the bar",
+  ranIntoFixture: "program run into what holds the part",
+  ranIntoStock: "program run into the blank where nothing may cut",
+  ranStill: "tool fed into the blank that did not turn as it must",
+  ranPastTravel: "program run past the end of an axis",
 };
 
 export const termWords: Record<TermName, string> = {

@@ -62,11 +62,14 @@ const CONTACTS: Record<ContactKind, (what: string) => string> = {
   "holder-in-stock": () => "the holder would have run into the blank",
 };
 
+/** What would have been struck. */
+export const contactName = ({ kind, with: what }: Pick<Contact, "kind" | "with">): string => CONTACTS[kind](what);
+
 /** What would have been struck, and where the tip stood then, in the part's own frame. */
 function contactWords({ line, kind, with: what, at }: Contact, unit: LengthUnit): string {
   const axes = at.length === 2 ? ["X", "Z"] : ["X", "Y", "Z"];
   const place = axes.map((axis, i) => `${axis} ${showLength(at[i] ?? 0, scales[unit])}`).join(", ");
-  return `Line ${line}: ${CONTACTS[kind](what)}, with the tip at ${place} from the part’s true zero.`;
+  return `Line ${line}: ${contactName({ kind, with: what })}, with the tip at ${place} from the part’s true zero.`;
 }
 
 /** What came of a program run with a lane's registers, in a sentence. */

@@ -1,3 +1,5 @@
+import { askWords } from "./proving";
+import { programWords } from "./program";
 import type { Refusal } from "../lane";
 import type { BlockDiagnostic } from "../gcode";
 import { scales, showCounts, showLength, type LengthRefusal, type LengthUnit } from "../units";
@@ -47,6 +49,24 @@ const blockWords: WordsFor<BlockDiagnostic> = {
 };
 
 const words: WordsFor<Refusal> = {
+  programNotHere: ({ number }) => `The shop’s store has no program ${number}: choose one that it has.`,
+  programHeld: ({ number }) =>
+    `The control holds ${number === 0 ? "a program of your own" : `program ${number}`}: loading another takes it away. Confirm, or keep it.`,
+  ownProgramInPractice: () => "A program of your own is taken in practice only: load the part’s from the store.",
+  noProgram: () => "No program is held, or it has no such line or tool: load one first.",
+  oneLineOnly: () => "One line is changed at a time: leave out the line break.",
+  answerUnreadable: ({ ask }) =>
+    `That cannot be read as an answer: ${askWords[ask].asks(null).replace(" tool null", " it")}`,
+  toolFirst: ({ tool }) => `Tool ${tool} does not hang there: bring it first, and call its row.`,
+  toolNotCalled: ({ tool }) => `The program does not call tool ${tool}: choose one that it calls.`,
+  programWrong: ({ line, problem }) => `Line ${line}: ${programWords({ code: problem })}`,
+  programNotFollowed: ({ line, word }) => `Line ${line} says ${word}, which is not run here yet.`,
+  programRuns: () => "The program is under way: let it end, or reset, before anything else is moved or changed.",
+  cycleNotStarted: () => "No program is under way: start the cycle first.",
+  cycleHeld: () => "The run is held: resume it first.",
+  holdFirst: () => "Hold the run near the part first: a gap is looked at while nothing moves.",
+  notProvable: () =>
+    "Programs are not run in this setup yet: the blank must lie straight, and a bar must have its face.",
   handedInAlready: () => "This lane is handed in: start a new attempt to go on practicing.",
   machineStopped: () => "The machine has stopped itself after striking something: tell your instructor, then reset it.",
   notHomed: () => "The machine does not know where it is yet: do the reference return first.",

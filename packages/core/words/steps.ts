@@ -2,6 +2,43 @@ import type { MethodStep } from "../grading";
 
 /** Each step of a method: what is said where it was done, was missed, or where nothing was that it is about. */
 export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: string }> = {
+  programRead: {
+    done: "Program and registers looked up before it cut: every answer is what stands there, and was called what it is.",
+    missed:
+      "Not everything was looked up rightly before it cut: an answer is missing, is not what stands there, or was called sound or faulty against what it is.",
+    absent: "Nothing was looked up in program and registers.",
+  },
+  programFaultFound: {
+    done: "The fault that came with the program was found in time.",
+    missed: "The fault that came with the program was not found before it struck, or not at all.",
+    absent: "No program was loaded, so that nothing could be found in it.",
+  },
+  deepestBeside: {
+    done: "Deepest point seen beside the part, at the right height, and called as it is.",
+    missed:
+      "The deepest point was called before the display stood at it, called other than it is, or only after the program had cut.",
+    absent: "No deepest point was looked at beside the part.",
+  },
+  airRun: {
+    done: "The whole program was run in the air, lifted, and the lift was taken off.",
+    missed: "The program was not run whole in the air before it cut, or its lift was left in.",
+    absent: "No program was run.",
+  },
+  gapCompared: {
+    done: "Held near the part, the gap was seen for what it is and compared with the display.",
+    missed: "What was said of the gap is not what was there to be seen, or came after a strike.",
+    absent: "The run was never held to compare the gap with the display.",
+  },
+  ranThrough: {
+    done: "The program was run to its end.",
+    missed: "The program never came to its end unlifted.",
+    absent: "No program was run.",
+  },
+  runsClear: {
+    done: "As it was handed in, the program runs clear with these registers.",
+    missed: "As it was handed in, the program does not run clear with these registers.",
+    absent: "No program was loaded.",
+  },
   homedFirst: {
     done: "Reference return before anything moved.",
     missed: "The machine was moved before its reference return.",

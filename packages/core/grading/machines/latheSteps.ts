@@ -1,6 +1,7 @@
 import type { TurningTrace } from "../../diagnosis";
 import { toCounts } from "../../units";
 import { homedFirst, isFineEnough, neverMoved, neverStarted, seqOf, speedStated, type StepRow } from "../steps";
+import { programSteps } from "../proving";
 import { checkedBefore, checkNote, neverChecked } from "../checking";
 import { firstFastTurn } from "./latheHandover";
 
@@ -299,4 +300,5 @@ export const latheSteps: readonly StepRow<TurningTrace>[] = [
     asked: (trace) => !isOwn(trace),
     done: (trace) => (firstFastTurn(trace) === null ? (trace.log.at(-1)?.seq ?? null) : null),
   },
+  ...programSteps,
 ];

@@ -5,6 +5,7 @@ import type { MillTrace } from "../../diagnosis";
 import { toolName } from "../../instruments";
 import { toMm } from "../../units";
 import { homedFirst, isFineEnough, neverMoved, neverStarted, seqOf, speedStated, type StepRow } from "../steps";
+import { programSteps } from "../proving";
 import { checkedBefore, checkNote, neverChecked } from "../checking";
 import { firstFastMoveOnMill } from "./millHandover";
 
@@ -274,4 +275,5 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
     asked: (trace) => !isOwn(trace),
     done: (trace) => (firstFastMoveOnMill(trace) === null ? (trace.log.at(-1)?.seq ?? null) : null),
   },
+  ...programSteps,
 ];

@@ -49,6 +49,12 @@ export function latheStep(
       return { code: "readTool", tool };
     case "judged":
       return { code: "judgeSetup" };
+    case "programHeld":
+      return { code: "loadProgram" };
+    case "proved":
+      return { code: "proveProgram" };
+    case "ran":
+      return { code: "runProgram" };
     case "handIn":
       return { code: "handIn" };
   }

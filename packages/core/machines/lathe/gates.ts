@@ -1,5 +1,6 @@
 import { isByMaster, machineTasks } from "../../exercises/schools";
 import { GateRow, type Gate } from "../../lane/gates";
+import { addProgramGates, type ProgramGateKind } from "../program/proved";
 import type { TurningLane } from "./lane";
 
 export type LatheGateKind =
@@ -15,10 +16,14 @@ export type LatheGateKind =
   | "verified"
   | "toolRead"
   | "judged"
+  | ProgramGateKind
   | "handIn";
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
-type Done = Pick<TurningLane, "kind" | "setup" | "isHomed" | "tasksDone" | "checking" | "isHandedIn"> & {
+type Done = Pick<
+  TurningLane,
+  "kind" | "setup" | "isHomed" | "tasksDone" | "checking" | "isHandedIn" | "program" | "registers" | "scale"
+> & {
   readonly desk: Pick<TurningLane["desk"], "verdict">;
   readonly lathe: Pick<
     TurningLane["lathe"],
@@ -106,6 +111,7 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
     ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0)
     : done.checking.made.length > 0;
   if (isTouched) row.addChecked("verified", isProven, done.checking);
+  addProgramGates(row, done);
   row.add("handIn", done.isHandedIn);
   return row.gates;
 }

@@ -22,6 +22,7 @@ import { runTurretBlock } from "./block";
 import { latheStep } from "./coach";
 import { withMeasured, withTurretSet } from "./evidence";
 import { latheGates } from "./gates";
+import { program } from "./program";
 import { openedTurning, type TurningLane } from "./lane";
 import { jog, referenceReturn } from "./motion";
 import { turningSeen, type TurningSeen } from "./observe";
@@ -55,6 +56,7 @@ const evolve = {
   ...axisHeight.evolve,
   ...cone.evolve,
   ...insert.evolve,
+  ...program.evolve,
   incidentHappened: withChipped,
   registerChanged: (state, event) => {
     const after = fromLane.registerChanged(state, event);
@@ -96,6 +98,7 @@ const decides = {
     ...arm.decide,
     ...cone.decide,
     ...power.decide,
+    ...program.decide,
   },
   readout: { ...shared("readout"), ...readout.decide },
   gang: { ...shared("gang"), ...powered("gang"), ...gang.decide },
@@ -107,7 +110,7 @@ const kitOf = (kind: LatheKind, decide: Kit<TurningLane, TurningSeen>["decide"])
   opened: (event) => openedTurning(event as Parameters<typeof openedTurning>[0]),
   decide,
   evolve,
-  ...standing([]),
+  ...standing([program]),
   rules: latheRules(kind),
   gates: latheGates,
   seen: turningSeen,

@@ -1,3 +1,5 @@
+import { programSeen } from "../program/observe";
+import { latheProgramPorts } from "./program";
 import type { CutLook } from "./acts/turning/names";
 import { type LatheState, type TurningLane } from "./lane";
 import type { HeldFace } from "./faces";
@@ -164,6 +166,7 @@ export function turningSeen(state: TurningLane, viewer: "student" | "instructor"
     kind: state.kind,
     sheet: sheetSeen(state.setup),
     ...base,
+    ...programSeen(latheProgramPorts, state),
     // less the offset row in use
     work: { ...work, x: turretDisplay(state, "x"), z: turretDisplay(state, "z") },
     doorLimitRpm: LATHE_DOOR_LIMIT_RPM,

@@ -1,6 +1,6 @@
 import { type Program } from "../../gcode";
 import { travelCounts } from "../../lane/travel";
-import { type LatheWorld, proveLathe, type TurningTool } from "../../proving";
+import { type LatheRegisters, type LatheWorld, proveLathe, type TurningTool } from "../../proving";
 import { workOffsetNames } from "../../registers/mill";
 import { turretSum } from "../../registers/turret";
 import { toMm } from "../../units/scale";
@@ -18,7 +18,8 @@ const isRun = (code: number): code is 2 | 3 => code === 2 || code === 3;
 /** Whether a program can be run against this setup: on a turret, once the part has a face. */
 export const canProveLathe = (state: TurningLane): boolean => state.kind === "turret" && faceMm(state) !== null;
 
-function worldOf(state: TurningLane, face: number): LatheWorld {
+/** What the lathe of a lane really has, once the part has a face. */
+export function worldOf(state: TurningLane, face: number): LatheWorld {
   const { setup, truth, scale } = state;
   const { stock } = truth.lathe;
   const tools = setup.lathe.tools.flatMap(({ number, tipCode, noseRadiusMm, bladeMm }): [number, TurningTool][] =>
@@ -41,6 +42,9 @@ function worldOf(state: TurningLane, face: number): LatheWorld {
   const jaw = truth.lathe.jawMm - face;
   return {
     tools: new Map(tools),
+    turned: state.lathe.outer.flatMap(({ fromMm, toMm, radiusMm, cut }) =>
+      cut === 0 ? [] : [{ z: [fromMm - face, toMm - face] as const, radius: radiusMm }],
+    ),
     stock: { diameter: stock.diameterMm, length: CHUCK_MM.grip - jaw, face: 0, bore: stock.boreMm ?? 0 },
     chuck: { z: jaw, diameter: stock.diameterMm + CHUCK_MM.over },
     travel: {
@@ -51,27 +55,27 @@ function worldOf(state: TurningLane, face: number): LatheWorld {
   };
 }
 
+/** The registers of a lane as a program's moves are run with them, mm; X is a diameter. */
+export function registersOf({ registers, scale, setup }: TurningLane): LatheRegisters {
+  const place = ({ x, z }: { x: number; z: number }) => [toMm(x, scale), toMm(z, scale)] as const;
+  const { turret } = registers;
+  return {
+    common: place(registers.common),
+    work: new Map(workOffsetNames.map((name) => [name, place(registers.work[name])])),
+    rows: new Map(
+      setup.lathe.tools.map(({ number }) => [
+        number,
+        place({ x: turretSum(turret, "x", number), z: turretSum(turret, "z", number) }),
+      ]),
+    ),
+  };
+}
+
 /** As on a mill: X of registers and places is a diameter, and the datum is the face as it was cut. */
 export function proofOnLathe(state: TurningLane, program: Program, blockDelete: boolean): ProgramProof | null {
   const face = faceMm(state);
   if (face === null) return null;
-  const { registers, scale, setup } = state;
-  const place = ({ x, z }: { x: number; z: number }) => [toMm(x, scale), toMm(z, scale)] as const;
-  const rows = setup.lathe.tools.map(({ number }) => {
-    const { turret } = registers;
-    return [number, place({ x: turretSum(turret, "x", number), z: turretSum(turret, "z", number) })] as const;
-  });
-  const found = proveLathe(
-    program,
-    {
-      common: place(registers.common),
-      work: new Map(workOffsetNames.map((name) => [name, place(registers.work[name])])),
-      rows: new Map(rows),
-    },
-    worldOf(state, face),
-    setup.unit,
-    blockDelete,
-  );
+  const found = proveLathe(program, registersOf(state), worldOf(state, face), state.setup.unit, blockDelete);
   if (found === null) return { kind: "clear" };
   if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
   return { kind: "contact", contact: found };

@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { laneCommands, laneEvents } from "../../lane/schemas";
+import type * as program from "../program/schema";
 import * as arm from "./acts/arm/schema";
 import * as axisHeight from "./acts/axisHeight/schema";
 import * as chuck from "./acts/chuck/schema";
@@ -65,5 +66,7 @@ export const latheIncidents = {
 
 type NameIn<T extends readonly z.ZodType<{ type: string }>[]> = z.infer<T[number]>["type"];
 /** Everything that the lathes have to answer between them, and every fact that a lathe has to fold. */
-export type LatheCommandName = NameIn<typeof latheCommands> | NameIn<typeof laneCommands>;
-export type LatheEventName = NameIn<typeof latheEvents> | NameIn<typeof laneEvents> | "incidentHappened";
+export type LatheCommandName =
+  NameIn<typeof latheCommands> | NameIn<typeof laneCommands> | NameIn<typeof program.commands>;
+export type LatheEventName =
+  NameIn<typeof latheEvents> | NameIn<typeof laneEvents> | NameIn<typeof program.events> | "incidentHappened";

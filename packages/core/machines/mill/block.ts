@@ -88,7 +88,7 @@ function problemOf(
       highestRpm: spindleRanges.mill.highestRpm,
     };
   }
-  const change = block.isToolChange ? changeProblem(state, block) : null;
+  const change = block.isToolChange ? changeProblem(state, block.tool ?? state.modal.tool ?? 0) : null;
   if (change) return change;
   if (!moves) return null;
   if (!state.isHomed) return { code: "notHomed" };

@@ -178,6 +178,12 @@ export function millStep(seen: Seen, { kind, tool = 1 }: Gate<MillGateKind>): Mi
       return { code: "readWork" };
     case "judged":
       return { code: "judgeSetup" };
+    case "programHeld":
+      return { code: "loadProgram" };
+    case "proved":
+      return { code: "proveProgram" };
+    case "ran":
+      return { code: "runProgram" };
     case "handIn":
       return { code: "handIn" };
   }

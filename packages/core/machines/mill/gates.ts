@@ -1,5 +1,6 @@
 import { machineTasks, type MillLengthSchool, type SetupTask } from "../../exercises/schools";
 import { GateRow, type Gate } from "../../lane/gates";
+import { addProgramGates, type ProgramGateKind } from "../program/proved";
 import type { MillLane } from "./lane";
 
 export type MillGateKind =
@@ -16,12 +17,22 @@ export type MillGateKind =
   | "toolRead"
   | "workRead"
   | "judged"
+  | ProgramGateKind
   | "handIn";
 
 /** The part of a lane that gates may look at: the sheet, and what was done. Truth is not in it. */
 type Done = Pick<
   MillLane,
-  "setup" | "isHomed" | "isBurrDressed" | "tasksDone" | "evidence" | "checking" | "isHandedIn"
+  | "setup"
+  | "isHomed"
+  | "isBurrDressed"
+  | "tasksDone"
+  | "evidence"
+  | "checking"
+  | "isHandedIn"
+  | "program"
+  | "registers"
+  | "scale"
 > & { readonly desk: Pick<MillLane["desk"], "verdict"> };
 
 const isOverZeroSeen = ({ evidence }: Done): boolean =>
@@ -88,6 +99,7 @@ export function millGates(done: Done): Gate<MillGateKind>[] {
     row.add("diameter", (evidence.diameterReadings[tool] ?? 0) > 0 && evidence.isDiameterSet[tool] === true, tool);
   if (needsWorkZ(done)) row.add("workZ", evidence.isWorkZSet || isAllOnPart(done));
   row.addChecked("verified", isVerified(done), done.checking);
+  addProgramGates(row, done);
   row.add("handIn", done.isHandedIn);
   return row.gates;
 }

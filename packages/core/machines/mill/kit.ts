@@ -26,6 +26,7 @@ import { millStep } from "./coach";
 import { seenScene } from "./eye";
 import { evidenceOfReading, withContactSeen, withRegisterSet } from "./evidence";
 import { millGates } from "./gates";
+import { program } from "./program";
 import { openedMill, type MillAct, type MillLane, type Senses } from "./lane";
 import { jog, millSenses, referenceReturn } from "./motion";
 import { millSeen, type MillSeen } from "./observe";
@@ -125,6 +126,7 @@ const decide = {
   ...blank.decide,
   ...calibration.decide,
   ...points.decide,
+  ...program.decide,
   sweep,
   home: (draft) => referenceReturn(retracted, draft),
   jog: (draft, command) => jog(senses, draft, command),
@@ -144,6 +146,7 @@ const evolve = {
   ...blank.evolve,
   ...calibration.evolve,
   ...points.evolve,
+  ...program.evolve,
   registerChanged: withRegister,
   readingShown: (state, event) => ({
     ...fromLane.readingShown(state, event),
@@ -160,7 +163,7 @@ export const millKit: Kit<MillLane, MillSeen> = {
   opened: (event) => openedMill(event as Parameters<typeof openedMill>[0]),
   decide,
   evolve,
-  ...standing([holder, beamSetter, probe, plungerSetter, calibration]),
+  ...standing([holder, beamSetter, probe, plungerSetter, calibration, program]),
   rules: millRules,
   gates: millGates,
   seen: millSeen,

@@ -17,6 +17,8 @@ import { millGates, type MillGateKind } from "./gates";
 import { type CoachStep } from "../../lane/coach";
 import { MILL_DOOR_LIMIT_RPM } from "./rules";
 import { standsOverZero } from "./checking";
+import { programSeen } from "../program/observe";
+import { millProgramPorts } from "./program";
 /** What eyes and fingers tell of the tip of an instrument from where the student stands. */
 export type TipSeen =
   | { readonly kind: "still" }
@@ -122,6 +124,7 @@ export function millSeen(state: MillLane, viewer: "student" | "instructor"): Omi
     kind: "mill",
     sheet: state.setup,
     ...base,
+    ...programSeen(millProgramPorts, state),
     work: displayCounts(state.registers, state.position, state.modal.workOffset, base.lengthCounts),
     doorLimitRpm: MILL_DOOR_LIMIT_RPM,
     quarter: state.carried.quarter,

@@ -1,7 +1,7 @@
 import { type Program } from "../../gcode";
 import { toolName } from "../../instruments/things";
 import { travelCounts } from "../../lane/travel";
-import { type MillTool, type MillWorld, proveMill } from "../../proving";
+import { type MillRegisters, type MillTool, type MillWorld, proveMill } from "../../proving";
 import { lengthRows, workOffsetNames } from "../../registers/mill";
 import { toMm } from "../../units/scale";
 import { type ProgramProof } from "../proof";
@@ -46,7 +46,8 @@ function toolsOf({ setup, truth, harm }: MillLane): Map<number, MillTool> {
   );
 }
 
-function worldOf(state: MillLane): MillWorld {
+/** What the mill of a lane really has. */
+export function worldOf(state: MillLane): MillWorld {
   const datum = datumNowMm(state);
   const { stock, ...others } = trueBoxes(state);
   const part = ({ x, y, z }: { x: number; y: number; z: number }) => [x - datum.x, y - datum.y, z - datum.z] as const;
@@ -65,27 +66,25 @@ function worldOf(state: MillLane): MillWorld {
   };
 }
 
-/** The first forbidden contact of a program with the registers of a lane on the machine as it really is. */
-export function proofOnMill(state: MillLane, program: Program, blockDelete: boolean): ProgramProof {
-  const { registers, scale, setup } = state;
+/** The registers of a lane as a program's moves are run with them, mm. */
+export function registersOf({ registers, scale }: Pick<MillLane, "registers" | "scale">): MillRegisters {
   const place = ({ x, y, z }: MillLane["registers"]["common"]) =>
     [toMm(x, scale), toMm(y, scale), toMm(z, scale)] as const;
-  const found = proveMill(
-    program,
-    {
-      common: place(registers.common),
-      work: new Map(workOffsetNames.map((name) => [name, place(registers.work[name])])),
-      lengths: new Map(
-        lengthRows.map((row) => [
-          row,
-          toMm((registers.lengthGeometry[row] ?? 0) + (registers.lengthWear[row] ?? 0), scale),
-        ]),
-      ),
-    },
-    worldOf(state),
-    setup.unit,
-    blockDelete,
-  );
+  return {
+    common: place(registers.common),
+    work: new Map(workOffsetNames.map((name) => [name, place(registers.work[name])])),
+    lengths: new Map(
+      lengthRows.map((row) => [
+        row,
+        toMm((registers.lengthGeometry[row] ?? 0) + (registers.lengthWear[row] ?? 0), scale),
+      ]),
+    ),
+  };
+}
+
+/** The first forbidden contact of a program with the registers of a lane on the machine as it really is. */
+export function proofOnMill(state: MillLane, program: Program, blockDelete: boolean): ProgramProof {
+  const found = proveMill(program, registersOf(state), worldOf(state), state.setup.unit, blockDelete);
   if (found === null) return { kind: "clear" };
   if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
   return { kind: "contact", contact: found };

@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import type { laneCommands, laneEvents } from "../../lane/schemas";
+import type * as program from "../program/schema";
 import * as beamSetter from "./acts/beamSetter/schema";
 import * as blank from "./acts/blank/schema";
 import * as block from "./acts/block/schema";
@@ -74,5 +75,7 @@ export const millIncidents = {
 
 type NameIn<T extends readonly z.ZodType<{ type: string }>[]> = z.infer<T[number]>["type"];
 /** Everything that a mill has to answer, and every fact that it has to fold: what is missing does not compile. */
-export type MillCommandName = NameIn<typeof millCommands> | NameIn<typeof laneCommands>;
-export type MillEventName = NameIn<typeof millEvents> | NameIn<typeof laneEvents> | "incidentHappened";
+export type MillCommandName =
+  NameIn<typeof millCommands> | NameIn<typeof laneCommands> | NameIn<typeof program.commands>;
+export type MillEventName =
+  NameIn<typeof millEvents> | NameIn<typeof laneEvents> | NameIn<typeof program.events> | "incidentHappened";

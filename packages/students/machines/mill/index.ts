@@ -6,6 +6,7 @@ import { readHandover } from "./handover";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, text } from "../../moves";
 import { lastReading } from "../../readings";
+import { proveProgram } from "../../proving";
 import { swapTo } from "./moves";
 import { middleByProbe, pocketByProbe, roundByProbe, skewedCorner, sweepRound } from "./places";
 
@@ -181,5 +182,6 @@ export function workMill(lane: MillBench, habits: Habits): void {
     else checkTool(lane);
   }
   if (stop("zero")) return;
+  proveProgram(lane, habits);
   lane.do({ type: "handIn" });
 }

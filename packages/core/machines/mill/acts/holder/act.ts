@@ -9,7 +9,6 @@ import { seenRoomMm } from "../../eye";
 import { drawOwnKickMm } from "../../../../instruments/edgeFinder";
 import { drawBetween } from "../../../../random";
 import { isBroken } from "../../evidence";
-import { type Block } from "../../../../gcode/parser";
 import { type Refusal } from "../../../../lane/refusals";
 
 const ROOM_TO_LOAD_MM = 5;
@@ -81,8 +80,7 @@ function swapPockets({ state }: MillDraft, { a, b }: CommandOf<"swapPockets">): 
 /** Room under the nose that a tool change wants, by eye, mm. */
 const ROOM_TO_CHANGE_MM = 130;
 
-export function changeProblem(state: MillLane, block: Block): Refusal | null {
-  const tool = block.tool ?? state.modal.tool ?? 0;
+export function changeProblem(state: MillLane, tool: number): Refusal | null {
   if (state.carried.pockets[tool] === undefined) return { code: "toolNotHere", tool };
   if (state.isDoorOpen) return { code: "doorOpenMotion" };
   if (state.spindle.isOn) return { code: "spindleTurning" };

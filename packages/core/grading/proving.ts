@@ -1,0 +1,234 @@
+import { proveProgram, type EventOf, type IncidentCode, type LaneEvent, type LaneState } from "../bench";
+import type { LaneTrace } from "../diagnosis";
+import type { ProgramFault, ProvingSchool, Target } from "../exercises";
+import type { AskKind } from "../machines/program/names";
+import { readRegister, writeRegister } from "../registers";
+import { toCounts, toMm } from "../units";
+import type { StepRow } from "./steps";
+import { isValueRight, type RegisterRuling } from "./values";
+
+/** A lift smaller than this is no air run, mm. */
+const LIFT_MM = 5;
+/** An eye beside a rule reads a gap this well, mm; display and gap further apart than the second do not agree. */
+const SEEN_WITHIN_MM = 2;
+const AGREE_MM = 1;
+
+/** Something that happened in a run of a program. */
+const STRUCK: ReadonlySet<IncidentCode> = new Set(["ranIntoFixture", "ranIntoStock", "ranStill", "ranPastTravel"]);
+
+type Log = LaneTrace["log"];
+const seqWhere = (log: Log, is: (event: LaneEvent) => boolean): number | null =>
+  log.find(({ event }) => is(event))?.seq ?? null;
+
+const firstStrike = (log: Log): number =>
+  seqWhere(log, (event) => event.type === "incidentHappened" && STRUCK.has(event.code)) ?? Infinity;
+
+/** A run of a log: where it began and ended, how, and how much higher than at the end the common Z stood, mm. */
+interface RunRead {
+  readonly startSeq: number;
+  readonly endSeq: number | null;
+  readonly why: EventOf<"runEnded">["why"] | null;
+  readonly liftMm: number;
+}
+
+function runsOf({ log, final }: Pick<LaneTrace, "log" | "final">): RunRead[] {
+  const { scale, registers } = final;
+  let common = log.reduceRight(
+    (at, { event }) => (event.type === "registerChanged" && event.register === "common.z" ? event.from : at),
+    registers.common.z,
+  );
+  const runs: RunRead[] = [];
+  for (const { seq, event } of log) {
+    if (event.type === "registerChanged" && event.register === "common.z") common = event.to;
+    if (event.type === "cycleStarted")
+      runs.push({ startSeq: seq, endSeq: null, why: null, liftMm: toMm(common - registers.common.z, scale) });
+    const last = runs.at(-1);
+    if (event.type === "runEnded" && last) runs[runs.length - 1] = { ...last, endSeq: seq, why: event.why };
+  }
+  return runs;
+}
+
+/** The first run that was not lifted clear: what is to be proved is proved before it. */
+const firstRealRun = (trace: Pick<LaneTrace, "log" | "final">): number =>
+  runsOf(trace).find(({ liftMm }) => liftMm < LIFT_MM)?.startSeq ?? Infinity;
+
+const isProgrammed = ({ final }: Pick<LaneTrace, "final">): boolean => final.setup.programs !== undefined;
+const asks =
+  (school: ProvingSchool) =>
+  (trace: Pick<LaneTrace, "final">): boolean =>
+    isProgrammed(trace) && (trace.final.setup.proving ?? []).includes(school);
+
+const never =
+  (type: LaneEvent["type"]) =>
+  ({ log }: LaneTrace): boolean =>
+    !log.some(({ event }) => event.type === type);
+
+/** Everything that stands looked up was read right and called what it is, before anything was cut. */
+function lookedUp(trace: LaneTrace): number | null {
+  const before = firstRealRun(trace);
+  const last = new Map<string, { seq: number; event: EventOf<"lookedUp"> }>();
+  for (const { seq, event } of trace.log)
+    if (event.type === "lookedUp" && seq < before) last.set(`${event.ask} ${event.tool ?? ""}`, { seq, event });
+  const { looked } = trace.final.program;
+  const isWhole =
+    looked.length > 0 &&
+    looked.every(({ ask, tool }) => {
+      const one = last.get(`${ask} ${tool ?? ""}`);
+      return one?.event.isRight === true && one.event.isSound === one.event.isAsItShould;
+    }) &&
+    trace.final.program.withdrawn.length === 0;
+  const tools = new Set(looked.flatMap(({ tool }) => (tool === null ? [] : [tool]))).size;
+  return isWhole && looked.length === ONCE + tools * EACH && tools > 0
+    ? Math.max(...[...last.values()].map(({ seq }) => seq))
+    : null;
+}
+/** Asks that are one for the program, and one for each of its tools. */
+const [ONCE, EACH] = [5, 4] as const;
+
+/** What shows a fault, where it is looked up. */
+const SHOWN_BY: Readonly<Partial<Record<ProgramFault["kind"], AskKind>>> = {
+  otherRow: "rows",
+  otherUnits: "units",
+  otherOffset: "offset",
+  tooDeep: "deepest",
+};
+
+function faultFound({ log, final }: LaneTrace): number | null {
+  const fault = final.truth.programFault;
+  if (!fault) return null;
+  const before = firstStrike(log);
+  const found = log.find(({ seq, event }) => {
+    if (seq >= before) return false;
+    if (event.type === "lineMended") return fault.lines.includes(event.line);
+    if (event.type === "lookedUp")
+      return (
+        event.ask === SHOWN_BY[fault.kind] &&
+        !event.isSound &&
+        event.isRight &&
+        (event.tool === undefined || event.tool === fault.tool)
+      );
+    return (
+      event.type === "deepestJudged" &&
+      fault.kind === "tooDeep" &&
+      event.tool === fault.tool &&
+      event.outcome === "wouldHit"
+    );
+  });
+  return found?.seq ?? null;
+}
+
+const isSeenTrue = ({ mm, displayMm, offMm, isAlike }: EventOf<"gapSaid">): boolean =>
+  Math.abs(mm - (displayMm + offMm)) <= SEEN_WITHIN_MM && isAlike === Math.abs(offMm) <= AGREE_MM;
+
+const heldText = ({ program }: LaneState): string | null => program.held?.lines.join("\n") ?? null;
+
+function runsClear({ final, log }: LaneTrace): number | null {
+  const text = heldText(final);
+  const isClear = text !== null && proveProgram(final, text)?.kind === "clear";
+  return isClear ? (log.at(-1)?.seq ?? null) : null;
+}
+
+/** What is marked of proving a program, on every machine that runs one. */
+export const programSteps: readonly StepRow[] = [
+  {
+    step: "programRead",
+    strand: "proving",
+    asked: asks("lookedUp"),
+    done: lookedUp,
+    isAbsent: never("lookedUp"),
+  },
+  {
+    step: "programFaultFound",
+    strand: "proving",
+    asked: (trace) => isProgrammed(trace) && (trace.final.truth.programFault ?? null) !== null,
+    done: faultFound,
+    isAbsent: never("programLoaded"),
+  },
+  {
+    step: "deepestBeside",
+    strand: "proving",
+    asked: asks("deepestBeside"),
+    done: (trace) => {
+      const before = firstRealRun(trace);
+      const told = trace.log.filter(({ seq, event }) => event.type === "deepestJudged" && seq < before);
+      const isTrue = ({ event }: (typeof told)[number]) =>
+        event.type === "deepestJudged" && event.isStood && event.outcome === event.really;
+      return told.length > 0 && told.every(isTrue) ? (told.at(-1)?.seq ?? null) : null;
+    },
+    isAbsent: never("deepestJudged"),
+  },
+  {
+    step: "airRun",
+    strand: "proving",
+    asked: asks("airRun"),
+    done: (trace) => {
+      const before = firstRealRun(trace);
+      return (
+        runsOf(trace).find(({ liftMm, why, endSeq }) => liftMm >= LIFT_MM && why === "end" && (endSeq ?? 0) < before)
+          ?.endSeq ?? null
+      );
+    },
+    isAbsent: never("cycleStarted"),
+  },
+  {
+    step: "gapCompared",
+    strand: "proving",
+    asked: asks("gapCompared"),
+    done: ({ log }) => {
+      const before = firstStrike(log);
+      return log.find(({ seq, event }) => event.type === "gapSaid" && seq < before && isSeenTrue(event))?.seq ?? null;
+    },
+    isAbsent: never("gapSaid"),
+  },
+  {
+    step: "ranThrough",
+    strand: "proving",
+    asked: isProgrammed,
+    done: (trace) => runsOf(trace).find(({ liftMm, why }) => liftMm < LIFT_MM && why === "end")?.endSeq ?? null,
+    isAbsent: never("cycleStarted"),
+  },
+  {
+    step: "runsClear",
+    strand: "proving",
+    asked: isProgrammed,
+    done: runsClear,
+    isAbsent: ({ final }) => final.program.held === null,
+  },
+];
+
+/** What the program as it was handed in would strike, and what alone, put right, would let it pass. */
+export interface StrikeFinding {
+  readonly code: "programStrikes";
+  readonly line: number;
+  readonly met: string;
+  readonly with: string;
+  /** Lines of a seeded fault, and values that are off. */
+  readonly lines: readonly number[];
+  readonly targets: readonly { readonly target: Target; readonly closureMm: number }[];
+}
+
+const isClear = (state: LaneState, text: string): boolean => proveProgram(state, text)?.kind === "clear";
+
+/** The finding of a program that would strike; nothing where it runs clear, or where there is none. */
+export function strikeFindings({ final }: LaneTrace, values: readonly RegisterRuling[]): StrikeFinding[] {
+  const text = heldText(final);
+  if (text === null || !final.setup.programs) return [];
+  const proof = proveProgram(final, text);
+  if (proof?.kind !== "contact") return [];
+  const { line, kind, with: what } = proof.contact;
+  const fault = final.truth.programFault;
+  const mended = fault
+    ? (final.program.held?.lines ?? []).map((stands, at) => fault.right[fault.lines.indexOf(at + 1)] ?? stands)
+    : null;
+  const isByLine = fault && mended && isClear(final, mended.join("\n"));
+  const targets = values.flatMap((value) => {
+    const register = value.target.registers.at(0);
+    if (isValueRight(value) || register === undefined || value.target.unit !== "mm") return [];
+    const by = toCounts(value.closureMm, final.scale);
+    const registers = writeRegister(final.registers, register, readRegister(final.registers, register) - by);
+    return isClear({ ...final, registers } as LaneState, text)
+      ? [{ target: value.target, closureMm: value.closureMm }]
+      : [];
+  });
+  return [{ code: "programStrikes", line, met: kind, with: what, lines: isByLine ? fault.lines : [], targets }];
+}

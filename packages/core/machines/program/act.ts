@@ -1,0 +1,377 @@
+import { type Draft } from "../../lane/draft";
+import { type LaneRules } from "../../lane/rules";
+import { startSpindle } from "../../lane/spindle";
+import { spindleRanges } from "../../lane/travel";
+import { type LaneBase } from "../../lane/state";
+import { type AxisCounts } from "../../registers";
+import { drawBetween } from "../../random";
+import { accept, refuse } from "../../result";
+import { parseLengthMm, toCounts } from "../../units";
+import { type Act, type Decision } from "../act";
+import { type CommandOf } from "../commands";
+import { type EventOf } from "../events";
+import { courseOf, placeAlong, struckBy, type Piece } from "./course";
+import { withdrawn, type ProgramDesk } from "./desk";
+import { answerTo, canBeRead, deepestMm, readHeld } from "./lookups";
+import { notFollowed } from "./notFollowed";
+import { type ProgramPorts } from "./ports";
+import type * as schema from "./schema";
+
+/** How fast the axes go in rapid, mm/min, and how many pieces one command runs through at most. */
+const RAPID_MM_PER_MIN = 12_000;
+const MOST_PIECES = 200;
+/** What a machine runs on by after something was met, mm. */
+const OVERRUN_MM = { low: 0.2, high: 2 };
+const MS_PER_MIN = 60_000;
+/** The display stands at a height when it is so near, mm. */
+const STANDS_WITHIN_MM = 0.5;
+const END_OF_LINE = /\r\n|\r|\n/;
+
+const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
+
+/** What is made of a move's feed, mm/min; a rapid goes by its own override. */
+function speedOf(state: LaneBase, { move, lengthMm }: Extract<Piece, { type: "move" }>): number {
+  const { pace, run } = state.program;
+  if (move.kind === "rapid") return (RAPID_MM_PER_MIN * pace.rapidPercent) / 100;
+  const { value = 0, per = "min" } = move.feed ?? {};
+  const rpm = state.spindle.isOn ? state.spindle.rpm : 0;
+  const perMin = { min: value, rev: value * rpm, inverse: value * lengthMm }[per];
+  return run ? (perMin * pace.feedPercent) / 100 : 0;
+}
+
+/** The act of programs, on a machine that says this of itself. */
+export function programAct<S extends LaneBase>(
+  ports: ProgramPorts<S>,
+  rules: Pick<LaneRules<S>, "spindleStarted">,
+): Act<S, typeof schema> {
+  const isLathe = ports.dialect === "lathe";
+
+  function loadProgram({ state }: Draft<S>, { number, isConfirmed }: CommandOf<"loadProgram">): Decision {
+    const there = state.setup.programs?.find((one) => one.number === number);
+    if (!there) return refuse({ code: "programNotHere", number });
+    if (state.program.held && !isConfirmed) return refuse({ code: "programHeld", number: state.program.held.number });
+    return accept([{ type: "programLoaded", number }]);
+  }
+
+  function takeProgram({ state }: Draft<S>, { text, isConfirmed }: CommandOf<"takeProgram">): Decision {
+    if (!state.isCoachOn) return refuse({ code: "ownProgramInPractice" });
+    if (state.program.held && !isConfirmed) return refuse({ code: "programHeld", number: state.program.held.number });
+    return accept([{ type: "programLoaded", number: 0, text }]);
+  }
+
+  function mendLine({ state }: Draft<S>, { line, text }: CommandOf<"mendLine">): Decision {
+    const { held } = state.program;
+    const stands = held?.lines[line - 1];
+    if (!held || stands === undefined) return refuse({ code: "noProgram" });
+    if (END_OF_LINE.test(text)) return refuse({ code: "oneLineOnly" });
+    return text === stands ? refuse({ code: "nothingChanges" }) : accept([{ type: "lineMended", line, text }]);
+  }
+
+  function lookUp({ state }: Draft<S>, { ask, tool, text, isSound }: CommandOf<"lookUp">): Decision {
+    const said = text.trim();
+    const answer = answerTo(ports, state, { ask, tool: tool ?? null });
+    if (!answer) return refuse({ code: "noProgram" });
+    if (!canBeRead(ask, said, state.setup.unit)) return refuse({ code: "answerUnreadable", ask });
+    return accept([
+      {
+        type: "lookedUp",
+        ask,
+        tool,
+        said,
+        isSound,
+        reads: [...answer.reads],
+        lines: [...answer.lines],
+        isRight: answer.isRight(said),
+        isAsItShould: answer.isAsItShould,
+      },
+    ]);
+  }
+
+  function judgeDeepest({ state }: Draft<S>, { tool, outcome }: CommandOf<"judgeDeepest">): Decision {
+    const read = readHeld(ports, state);
+    const answer = answerTo(ports, state, { ask: "deepest", tool });
+    const held = answerTo(ports, state, { ask: "held", tool });
+    const deepest = read && deepestMm(read, tool);
+    if (!answer || deepest === null) return refuse({ code: "noProgram" });
+    if (ports.hangs(state) !== ports.brings(state, tool)) return refuse({ code: "toolFirst", tool });
+    return accept([
+      {
+        type: "deepestJudged",
+        tool,
+        outcome,
+        reads: [...(held?.reads ?? []), `${state.modal.workOffset}.z`, "common.z"],
+        really: struckBy(ports, state, tool) ? "wouldHit" : "clear",
+        isStood: Math.abs(ports.displayMm(state) - deepest) <= STANDS_WITHIN_MM,
+      },
+    ]);
+  }
+
+  function startCycle({ state }: Draft<S>, { fromTool }: CommandOf<"startCycle">): Decision {
+    const read = readHeld(ports, state);
+    if (!read) return refuse({ code: "noProgram" });
+    const [wrong] = read.program.diagnostics;
+    if (wrong) return refuse({ code: "programWrong", line: wrong.line, problem: wrong.code });
+    const left = notFollowed(read.program);
+    if (left) return refuse({ code: "programNotFollowed", ...left });
+    if (!state.isHomed) return refuse({ code: "notHomed" });
+    if (state.isDoorOpen) return refuse({ code: "doorOpenMotion" });
+    const problem = ports.startProblem(state);
+    if (problem) return refuse(problem);
+    if (fromTool === undefined) return accept([{ type: "cycleStarted", fromLine: 0 }]);
+    const block = read.program.blocks.find(({ letters, values }) =>
+      [...letters].some((letter, at) => letter === "T" && toolOfWord(values[at]) === fromTool),
+    );
+    return block
+      ? accept([{ type: "cycleStarted", fromLine: block.line }])
+      : refuse({ code: "toolNotCalled", tool: fromTool });
+  }
+  const toolOfWord = (value: unknown): number | null =>
+    typeof value !== "number" ? null : isLathe ? Math.trunc(value / 100) : value;
+
+  const countsAt = (state: S, place: readonly number[]): AxisCounts => {
+    const at = { ...state.position } as Record<"x" | "y" | "z", number>;
+    ports.axes.forEach((axis, i) => (at[axis] = toCounts(place[i] ?? 0, state.scale)));
+    return at;
+  };
+
+  /** Spindle as a move wants it; false where it cannot turn, and the machine stands. */
+  function turn(draft: Draft<S>, piece: Extract<Piece, { type: "move" }>): boolean {
+    const { spindle, setup, rememberedRpm } = draft.state;
+    const { move } = piece;
+    if (move.spindle === "stopped") {
+      if (spindle.isOn) draft.emit({ type: "spindleStopped" });
+      return true;
+    }
+    const { lowestRpm, highestRpm } = spindleRanges[setup.kind];
+    const asked = move.speed && !move.speed.isSurface ? Math.round(move.speed.value) : rememberedRpm;
+    const rpm = Math.min(highestRpm, Math.max(lowestRpm, asked));
+    if (spindle.isOn && spindle.direction === move.spindle && spindle.rpm === rpm) return true;
+    startSpindle(rules, draft, { direction: move.spindle, rpm, isStated: move.speed !== null });
+    return !draft.state.isStopped;
+  }
+
+  function ended(draft: Draft<S>, end: Omit<EventOf<"runEnded">, "type">): void {
+    draft.emit({ type: "runEnded", ...end });
+  }
+
+  /** Goes on along one move for so long, min; what is left of the time. */
+  function goOn(draft: Draft<S>, number: number, piece: Extract<Piece, { type: "move" }>, minutes: number): number {
+    if (!turn(draft, piece)) {
+      ended(draft, { why: "wrong", line: piece.line, code: "spindle-stands" });
+      return 0;
+    }
+    ports.sync(draft, piece.move);
+    const { state } = draft;
+    const { run } = state.program;
+    const course = run && courseOf(ports, run);
+    if (!run || !course) return 0;
+    const speed = speedOf(state, piece);
+    const remaining = piece.lengthMm - run.alongMm;
+    const wanted = speed * minutes;
+    const met = course.contact(number);
+    const alongMm = Math.min(piece.lengthMm, run.alongMm + wanted);
+    const reads = readsOf(piece);
+    const to = (mm: number) => ({
+      type: "ran" as const,
+      piece: number,
+      alongMm: tidy(mm),
+      line: piece.line,
+      to: countsAt(state, placeAlong(piece.path, mm, isLathe)),
+      isRapid: piece.move.kind === "rapid",
+      reads,
+    });
+    if (met && met.alongMm <= alongMm) {
+      const isPast = met.kind === "past-travel";
+      const over = isPast
+        ? 0
+        : drawBetween(OVERRUN_MM.low, OVERRUN_MM.high, state.truth.seed, "overrun", state.incidents.length);
+      draft.emit(to(Math.min(piece.lengthMm, met.alongMm + over)));
+      ports.struck(draft, met.kind);
+      ended(draft, { why: "contact", line: piece.line, met: met.kind, with: met.with });
+      return 0;
+    }
+    draft.emit(to(alongMm));
+    if (alongMm < piece.lengthMm || speed <= 0) return 0;
+    return minutes - remaining / speed;
+  }
+
+  const readsOf = ({ move }: Extract<Piece, { type: "move" }>) =>
+    move.isMachineFrame || (move.isReturn && move.named === 0)
+      ? []
+      : ports.axes.flatMap((axis, at) =>
+          (move.named & (1 << at)) === 0
+            ? []
+            : [
+                `common.${axis}` as const,
+                ...(/^G5[4-9]$/.test(move.frame) ? [`${move.frame}.${axis}` as `G54.x`] : []),
+                ...(axis === "z" && move.row !== null ? ports.rowRegisters(move.row) : []),
+              ],
+        );
+
+  /** After a piece is done: the next one, unless the run stands still here. */
+  function stepped(draft: Draft<S>, number: number, piece: Piece): void {
+    const { run, pace } = draft.state.program;
+    if (!run) return;
+    const next = courseOf(ports, run).piece(number + 1);
+    if (piece.type === "stop" && (!piece.isOptional || pace.stopsAtOptional))
+      draft.emit({ type: "runHeld", why: piece.isOptional ? "optional" : "stop", line: piece.line });
+    else if (pace.isSingle && next && next.line !== piece.line)
+      draft.emit({ type: "runHeld", why: "block", line: next.line });
+  }
+
+  function runOn(draft: Draft<S>, { ms }: CommandOf<"runOn">): Decision {
+    if (!draft.state.program.run) return refuse({ code: "cycleNotStarted" });
+    if (draft.state.program.run.held) return refuse({ code: "cycleHeld" });
+    let minutes = ms / MS_PER_MIN;
+    for (let turns = 0; turns < MOST_PIECES; turns++) {
+      const { run } = draft.state.program;
+      if (!run || run.held || draft.state.isStopped) break;
+      const piece = courseOf(ports, run).piece(run.piece);
+      if (!piece || piece.type === "end") {
+        if (draft.state.spindle.isOn) draft.emit({ type: "spindleStopped" });
+        ended(draft, { why: "end", line: piece?.line ?? run.line });
+        break;
+      }
+      if (piece.type === "wrong") {
+        ended(draft, { why: "wrong", line: piece.line, code: piece.code });
+        break;
+      }
+      if (piece.type === "move") {
+        minutes = goOn(draft, run.piece, piece, minutes);
+        const now = draft.state.program.run;
+        if (!now || now.alongMm < piece.lengthMm - 1e-3) break;
+      } else if (piece.type === "tool") {
+        if (draft.state.spindle.isOn) draft.emit({ type: "spindleStopped" });
+        const stands = ports.changeTool(draft, piece.tool);
+        if (stands !== null) {
+          ended(draft, { why: "wrong", line: piece.line, code: stands });
+          break;
+        }
+        if (draft.state.isStopped) {
+          ended(draft, { why: "contact", line: piece.line, met: "changer", with: "changer" });
+          break;
+        }
+      }
+      draft.emit({ type: "pieceDone", piece: run.piece + 1, line: piece.line });
+      stepped(draft, run.piece, piece);
+      if (minutes <= 0) break;
+    }
+    return accept(draft.events);
+  }
+
+  function sayGap({ state }: Draft<S>, { text, isAlike }: CommandOf<"sayGap">): Decision {
+    const { run } = state.program;
+    if (!run) return refuse({ code: "cycleNotStarted" });
+    if (!run.held) return refuse({ code: "holdFirst" });
+    const read = parseLengthMm(text, state.setup.unit);
+    if (!read.ok) return refuse({ code: "text", problem: read.error });
+    const displayMm = ports.displayMm(state);
+    return accept([
+      {
+        type: "gapSaid",
+        mm: tidy(read.value),
+        displayMm: tidy(displayMm),
+        offMm: tidy(ports.reallyMm(state) - displayMm),
+        tool: state.modal.tool,
+        isAlike,
+      },
+    ]);
+  }
+
+  const on = (state: S, change: Partial<ProgramDesk>): S => ({ ...state, program: { ...state.program, ...change } });
+
+  return {
+    decide: {
+      loadProgram,
+      takeProgram,
+      mendLine,
+      lookUp,
+      judgeDeepest,
+      startCycle,
+      runOn,
+      sayGap,
+      holdCycle: ({ state: { program } }) =>
+        !program.run
+          ? refuse({ code: "cycleNotStarted" })
+          : program.run.held
+            ? refuse({ code: "cycleHeld" })
+            : accept([{ type: "runHeld", why: "hand", line: program.run.line }]),
+      resumeCycle: ({ state: { program } }) =>
+        program.run?.held ? accept([{ type: "runResumed" }]) : refuse({ code: "cycleNotStarted" }),
+      setPace: (_draft, { type: _type, ...pace }) => accept([{ type: "paceSet", ...pace }]),
+    },
+    evolve: {
+      programLoaded: (state, { number, text }) => {
+        const there = text ?? state.setup.programs?.find((one) => one.number === number)?.text ?? "";
+        const { looked } = state.program;
+        const after = withdrawn(
+          state.program,
+          () => true,
+          0,
+          () => true,
+        );
+        return on(state, {
+          ...after,
+          held: { number, lines: there.split(END_OF_LINE), mended: [] },
+          withdrawn: [...state.program.withdrawn, ...looked.map(({ ask, tool }) => ({ ask, tool, by: 0 }))],
+          last: null,
+        });
+      },
+      lineMended: (state, { line, text }) => {
+        const { held } = state.program;
+        if (!held) return state;
+        const lines = held.lines.with(line - 1, text);
+        const isAboutAll = /G\s*(2[01]|5[4-9])\b/i.test(`${held.lines[line - 1]} ${text}`);
+        const after = withdrawn(
+          state.program,
+          (one) => one.lines.includes(line) || (isAboutAll && (one.ask === "units" || one.ask === "offset")),
+          line,
+          () => true,
+        );
+        return on(state, { ...after, held: { ...held, lines, mended: [...held.mended, line] } });
+      },
+      lookedUp: (state, { ask, tool, said, isSound, reads, lines }) => {
+        const isSame = (one: { ask: string; tool: number | null }) => one.ask === ask && one.tool === (tool ?? null);
+        const one = { ask, tool: tool ?? null, said, isSound, reads, lines };
+        return on(state, {
+          looked: [...state.program.looked.filter((other) => !isSame(other)), one],
+          withdrawn: state.program.withdrawn.filter((other) => !isSame(other)),
+        });
+      },
+      deepestJudged: (state, { tool, outcome, reads }) =>
+        on(state, {
+          deepest: [...state.program.deepest.filter((one) => one.tool !== tool), { tool, outcome, reads }],
+        }),
+      paceSet: (state, { type: _type, ...pace }) => on(state, { pace: { ...state.program.pace, ...pace } }),
+      cycleStarted: (state, { fromLine }) =>
+        on(state, {
+          run: { before: state, fromLine, piece: 0, alongMm: 0, line: fromLine, held: null },
+          last: null,
+        }),
+      ran: (state, { piece, alongMm, line, to }) => {
+        const { run } = state.program;
+        return { ...on(state, { run: run && { ...run, piece, alongMm, line } }), position: to };
+      },
+      pieceDone: (state, { piece, line }) => {
+        const { run } = state.program;
+        return on(state, { run: run && { ...run, piece, alongMm: 0, line } });
+      },
+      runHeld: (state, { why, line }) => {
+        const { run } = state.program;
+        return on(state, { run: run && { ...run, held: why, line } });
+      },
+      runResumed: (state) => {
+        const { run } = state.program;
+        return on(state, { run: run && { ...run, held: null } });
+      },
+      runEnded: (state, { type: _type, ...last }) => {
+        const { run, done } = state.program;
+        return on(state, { run: null, last, done: run ? [...done, { run, why: last.why }] : done });
+      },
+      gapSaid: (state, { mm, displayMm, isAlike }) =>
+        on(state, { gaps: [...state.program.gaps, { mm, displayMm, isAlike }] }),
+    },
+    needsPower: ["startCycle", "runOn", "resumeCycle"],
+    whileStopped: ["loadProgram", "takeProgram", "mendLine", "lookUp", "setPace"],
+  };
+}

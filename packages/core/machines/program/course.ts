@@ -1,0 +1,201 @@
+import { interpret, readProgram, type Move, type Program, type Step } from "../../gcode";
+import { type LaneBase } from "../../lane/state";
+import { machinePath, UnknownRegister, UnknownTool } from "../../proving";
+import { toMm } from "../../units";
+import { type ProgramRun } from "./desk";
+import { type ProgramPorts, type Prover } from "./ports";
+
+type Path = readonly (readonly number[])[];
+
+/** One thing that a run does, in order. A move stands with its way through the machine and how long that is, mm. */
+export type Piece =
+  | {
+      readonly type: "move";
+      readonly line: number;
+      readonly move: Move;
+      readonly path: Path;
+      readonly lengthMm: number;
+    }
+  | { readonly type: "tool"; readonly line: number; readonly tool: number }
+  | { readonly type: "stop"; readonly line: number; readonly isOptional: boolean }
+  | { readonly type: "end"; readonly line: number }
+  | { readonly type: "wrong"; readonly line: number; readonly code: string };
+
+interface ContactOnWay {
+  readonly alongMm: number;
+  readonly kind: string;
+  readonly with: string;
+}
+
+/** How long a stretch is; a lathe's X is a diameter. */
+function stretchMm(from: readonly number[], to: readonly number[], isLathe: boolean): number {
+  return Math.hypot(...from.map((value, axis) => ((to[axis] ?? 0) - value) / (isLathe && axis === 0 ? 2 : 1)));
+}
+const pathMm = (path: Path, isLathe: boolean): number =>
+  path.slice(1).reduce((sum, to, at) => sum + stretchMm(path[at] ?? [], to, isLathe), 0);
+
+/** The place so far along a way. */
+export function placeAlong(path: Path, alongMm: number, isLathe: boolean): readonly number[] {
+  let left = alongMm;
+  for (let i = 1; i < path.length; i++) {
+    const [from = [], to = []] = [path[i - 1], path[i]];
+    const length = stretchMm(from, to, isLathe);
+    if (left <= length && length > 0)
+      return from.map((value, axis) => value + ((to[axis] ?? 0) - value) * (left / length));
+    left -= length;
+  }
+  return path.at(-1) ?? [];
+}
+
+/**
+ * What one run does, piece by piece, worked out only as far as it is asked for: nothing of what is still to come takes
+ * time before it comes, and none of it can be read off a clock.
+ */
+export class Course<S extends LaneBase> {
+  private readonly pieces: Piece[] = [];
+  private readonly contacts: (ContactOnWay | null)[] = [];
+  private readonly steps: Iterator<Step, void>;
+  private readonly prover: Prover<S>;
+  private readonly isLathe: boolean;
+  private at: readonly number[];
+  private hanging: number | null;
+  private isSkipping: boolean;
+  private isOver = false;
+
+  constructor(
+    private readonly ports: ProgramPorts<S>,
+    private readonly before: S,
+    private readonly fromLine: number,
+  ) {
+    const { program, setup, position, scale } = before;
+    this.isLathe = ports.dialect === "lathe";
+    this.at = ports.axes.map((axis) => toMm(position[axis], scale));
+    this.hanging = ports.hangs(before);
+    this.isSkipping = fromLine > 0;
+    this.steps = interpret(readProgram((program.held?.lines ?? []).join("\n"), ports.dialect), {
+      startUnits: setup.unit,
+      figures: "mm",
+      blockDelete: program.pace.passesSlash,
+      registers: {
+        at: this.at,
+        home: ports.axes.map(() => 0),
+        offset: (frame, row, sign) => ports.offset(before, frame, row, sign),
+      },
+    });
+    const last = program.done.at(-1);
+    this.prover = last ? courseOf(ports, last.run).after(last.run.piece).fork(before) : ports.prover(before);
+  }
+
+  /** The stock after this run was ended in a piece. */
+  private after(piece: number): Prover<S> {
+    this.contact(piece);
+    return this.prover;
+  }
+
+  /** The piece of a number; null after the last. */
+  piece(number: number): Piece | null {
+    while (this.pieces.length <= number && !this.isOver) this.take();
+    return this.pieces[number] ?? null;
+  }
+
+  /** What is met on the way of a piece, and how far along it. */
+  contact(number: number): ContactOnWay | null {
+    while (this.contacts.length <= number) {
+      const piece = this.piece(this.contacts.length);
+      if (!piece) return null;
+      this.contacts.push(this.met(piece));
+    }
+    return this.contacts[number] ?? null;
+  }
+
+  private met(piece: Piece): ContactOnWay | null {
+    if (piece.type === "tool") this.hanging = this.ports.brings(this.before, piece.tool) ?? null;
+    if (piece.type !== "move") return null;
+    const found = this.prover.meet(piece.move, piece.path, this.hanging);
+    if (!found) return null;
+    const { stretch, met } = found;
+    const [from = [], to = []] = [piece.path[stretch], piece.path[stretch + 1]];
+    const alongMm =
+      pathMm(piece.path.slice(0, stretch + 1), this.isLathe) + stretchMm(from, to, this.isLathe) * met.share;
+    return { alongMm, kind: met.kind, with: met.with };
+  }
+
+  private take(): void {
+    const piece = this.next();
+    if (!piece) return;
+    this.pieces.push(piece);
+    if (piece.type === "end" || piece.type === "wrong") this.isOver = true;
+  }
+
+  private next(): Piece | null {
+    let step: IteratorResult<Step, void>;
+    try {
+      step = this.steps.next();
+    } catch (error) {
+      if (!(error instanceof UnknownRegister) && !(error instanceof UnknownTool)) throw error;
+      return { type: "wrong", line: this.pieces.at(-1)?.line ?? 1, code: "offset-row-missing" };
+    }
+    if (step.done) {
+      this.isOver = true;
+      return null;
+    }
+    return this.pieceOf(step.value);
+  }
+
+  private pieceOf(step: Step): Piece | null {
+    const { line } = step;
+    if (this.isSkipping && step.type === "tool" && line === this.fromLine) this.isSkipping = false;
+    if (step.type === "wrong") return { type: "wrong", line, code: step.code };
+    if (step.type === "end") return { type: "end", line };
+    if (this.isSkipping) return null;
+    if (step.type === "tool")
+      return this.ports.brings(this.before, step.tool) === undefined
+        ? { type: "wrong", line, code: "tool-missing" }
+        : { type: "tool", line, tool: step.tool };
+    if (step.type === "stop") return { type: "stop", line, isOptional: step.kind === "M1" };
+    return step.type === "move" ? this.moved(step) : null;
+  }
+
+  /** Only axes that are named go: the others stay where the machine stands. */
+  private moved(move: Move): Piece {
+    const start = this.at;
+    const whole = machinePath(move, this.isLathe);
+    const end = whole.at(-1) ?? start;
+    const path = move.center
+      ? [start, ...whole.slice(1)]
+      : [start, start.map((value, axis) => ((move.named & (1 << axis)) === 0 ? value : (end[axis] ?? value)))];
+    this.at = path.at(-1) ?? start;
+    return { type: "move", line: move.line, move, path, lengthMm: pathMm(path, this.isLathe) };
+  }
+}
+
+const courses = new WeakMap<LaneBase, unknown>();
+
+/** The course of a run, kept for as long as the lane that it began in. */
+export function courseOf<S extends LaneBase>(ports: ProgramPorts<S>, run: ProgramRun): Course<S> {
+  const known = courses.get(run.before) as Course<S> | undefined;
+  if (known) return known;
+  const course = new Course(ports, run.before as S, run.fromLine);
+  courses.set(run.before, course);
+  return course;
+}
+
+/** The program that a control holds, read; null where it holds none. */
+export const programOf = ({ program }: Pick<LaneBase, "program">, dialect: Program["dialect"]): Program | null =>
+  program.held ? readProgram(program.held.lines.join("\n"), dialect) : null;
+
+const IN_FIXTURE = new Set(["tool-in-fixture", "holder-in-fixture", "tool-in-chuck"]);
+/** The most pieces that are looked through for one tool. */
+const MOST_PIECES = 20_000;
+
+/** Whether a tool meets what holds the part anywhere on its way, with the registers as they stand. Reads the truth. */
+export function struckBy<S extends LaneBase>(ports: ProgramPorts<S>, state: S, tool: number): boolean {
+  const course = new Course(ports, state, 0);
+  for (let number = 0; number < MOST_PIECES; number++) {
+    const piece = course.piece(number);
+    if (!piece) return false;
+    const met = course.contact(number);
+    if (piece.type === "move" && piece.move.tool === tool && met && IN_FIXTURE.has(met.kind)) return true;
+  }
+  return false;
+}

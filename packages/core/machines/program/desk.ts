@@ -1,0 +1,109 @@
+import { type LaneBase } from "../../lane/state";
+import { type RegisterId } from "../../registers";
+import { type AskKind, type Outcome, type RapidPercent, type RunEnd, type RunHold } from "./names";
+
+/** The program that a control holds: its number in the shop's store (0: the student's own), its lines as they stand. */
+export interface HeldProgram {
+  readonly number: number;
+  readonly lines: readonly string[];
+  readonly mended: readonly number[];
+}
+
+/** How fast and in what steps a program is run. */
+export interface Pace {
+  readonly rapidPercent: RapidPercent;
+  readonly feedPercent: number;
+  readonly isSingle: boolean;
+  readonly stopsAtOptional: boolean;
+  readonly passesSlash: boolean;
+}
+
+/** What a run began with, and how far it has come. `before` is the lane as it stood when the cycle was started. */
+export interface ProgramRun {
+  readonly before: LaneBase;
+  /** Line of the tool that it was started at; 0 at the head. */
+  readonly fromLine: number;
+  readonly piece: number;
+  readonly alongMm: number;
+  readonly line: number;
+  readonly held: RunHold | null;
+}
+
+/** Something looked up: what was said of it, and what that hangs on. */
+export interface LookedUp {
+  readonly ask: AskKind;
+  readonly tool: number | null;
+  readonly said: string;
+  readonly isSound: boolean;
+  readonly reads: readonly RegisterId[];
+  readonly lines: readonly number[];
+}
+
+/** What was withdrawn of it, and by what: a register, or a line of the program. */
+export interface WithdrawnLook {
+  readonly ask: AskKind;
+  readonly tool: number | null;
+  readonly by: RegisterId | number;
+}
+
+interface DeepestJudged {
+  readonly tool: number;
+  readonly outcome: Outcome;
+  readonly reads: readonly RegisterId[];
+}
+
+/** Everything about programs on one lane. */
+export interface ProgramDesk {
+  readonly held: HeldProgram | null;
+  readonly pace: Pace;
+  readonly looked: readonly LookedUp[];
+  readonly withdrawn: readonly WithdrawnLook[];
+  readonly deepest: readonly DeepestJudged[];
+  readonly run: ProgramRun | null;
+  /** Runs that have ended: what they cut is gone. */
+  readonly done: readonly { readonly run: ProgramRun; readonly why: RunEnd }[];
+  readonly last: {
+    readonly why: RunEnd;
+    readonly line: number;
+    readonly met?: string | undefined;
+    readonly with?: string | undefined;
+    readonly code?: string | undefined;
+  } | null;
+  readonly gaps: readonly { readonly mm: number; readonly displayMm: number; readonly isAlike: boolean }[];
+}
+
+/** A control that holds no program yet. */
+export const noProgram: ProgramDesk = {
+  held: null,
+  pace: { rapidPercent: 100, feedPercent: 100, isSingle: false, stopsAtOptional: false, passesSlash: false },
+  looked: [],
+  withdrawn: [],
+  deepest: [],
+  run: null,
+  done: [],
+  last: null,
+  gaps: [],
+};
+
+/** What a changed register leaves of what was looked up. */
+export function lookedAfterRegister(desk: ProgramDesk, register: RegisterId): ProgramDesk {
+  const hangs = ({ reads }: { readonly reads: readonly RegisterId[] }) => reads.includes(register);
+  if (!desk.looked.some(hangs) && !desk.deepest.some(hangs)) return desk;
+  return withdrawn(desk, hangs, register, hangs);
+}
+
+/** Takes back what no longer holds, and keeps by what it was taken back. */
+export function withdrawn(
+  desk: ProgramDesk,
+  isLost: (one: LookedUp) => boolean,
+  by: RegisterId | number,
+  isDeepestLost: (one: DeepestJudged) => boolean,
+): ProgramDesk {
+  const lost = desk.looked.filter(isLost);
+  return {
+    ...desk,
+    looked: desk.looked.filter((one) => !isLost(one)),
+    withdrawn: [...desk.withdrawn, ...lost.map(({ ask, tool }) => ({ ask, tool, by }))],
+    deepest: desk.deepest.filter((one) => !isDeepestLost(one)),
+  };
+}

@@ -1,0 +1,17 @@
+/** What is looked up in program and registers before a program is run; of each tool where it is one for each. */
+export const askKinds = ["program", "units", "offset", "lift", "wear", "rows", "held", "spindle", "deepest"] as const;
+export type AskKind = (typeof askKinds)[number];
+
+/** What is seen with the deepest tool beside the part at its deepest Z, looked at across the jaw or the chuck. */
+export const outcomes = ["clear", "wouldHit"] as const;
+export type Outcome = (typeof outcomes)[number];
+
+/** How much of the rapid is allowed. */
+export type RapidPercent = 5 | 25 | 50 | 100;
+
+/** Why a run stands still: by hand, after each block, at a stop of the program's own. */
+export const runHolds = ["hand", "block", "stop", "optional"] as const;
+export type RunHold = (typeof runHolds)[number];
+
+export const runEnds = ["end", "reset", "contact", "wrong"] as const;
+export type RunEnd = (typeof runEnds)[number];

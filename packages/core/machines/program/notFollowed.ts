@@ -1,0 +1,19 @@
+import { type Dialect, type Program } from "../../gcode";
+
+/** Codes whose ways are not followed: compensation, written registers, cycles of many passes, declared positions. */
+const NOT_FOLLOWED: Readonly<Record<Dialect, ReadonlySet<number>>> = {
+  mill: new Set([10, 30, 41, 42]),
+  lathe: new Set([10, 30, 41, 42, 50, 71, 72, 73, 74, 75, 76]),
+};
+const LIMITS_SPEED = 50;
+
+/** The first block that says something which is not followed, and what; G50 that only limits the speed is. */
+export function notFollowed({ dialect, blocks }: Program): { readonly line: number; readonly word: string } | null {
+  for (const { line, letters, values } of blocks)
+    for (let i = 0; i < letters.length; i++) {
+      const code = values[i];
+      if (letters[i] !== "G" || typeof code !== "number" || !NOT_FOLLOWED[dialect].has(code)) continue;
+      if (code !== LIMITS_SPEED || /[XZUW]/.test(letters)) return { line, word: `G${code}` };
+    }
+  return null;
+}

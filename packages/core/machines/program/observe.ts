@@ -1,0 +1,96 @@
+import type { LaneBase } from "../../lane/state";
+import type { AxisCounts } from "../../registers";
+import { toCounts } from "../../units";
+import { courseOf } from "./course";
+import type { LookedUp, ProgramDesk, WithdrawnLook } from "./desk";
+import { answerTo, asksOf, type Ask } from "./lookups";
+import type { RunHold } from "./names";
+import type { ProgramPorts } from "./ports";
+import type { StoredProgram } from "../../exercises/setup";
+
+/** One thing to be looked up, and how it stands; `agrees` only in practice. */
+export interface AskSeen extends Ask {
+  readonly said: string | null;
+  readonly isSound: boolean | null;
+  readonly withdrawnBy: WithdrawnLook["by"] | null;
+  readonly agrees: boolean | null;
+}
+
+/** What may be seen of programs on a lane: what the control shows, and what was said. */
+export interface ProgramSeen {
+  readonly number: number | null;
+  /** A program of one's own, whole; of one from the store the lines that were changed, by number. */
+  readonly own: readonly string[] | null;
+  readonly changed: Readonly<Record<number, string>>;
+  readonly pace: ProgramDesk["pace"];
+  readonly asks: readonly AskSeen[];
+  readonly deepest: readonly Pick<ProgramDesk["deepest"][number], "tool" | "outcome">[];
+  readonly run: {
+    readonly line: number;
+    readonly fromLine: number;
+    readonly held: RunHold | null;
+    /** What is still to go of the block that runs, counts. */
+    readonly toGo: AxisCounts;
+  } | null;
+  readonly last: ProgramDesk["last"];
+  readonly gaps: ProgramDesk["gaps"];
+  readonly runs: number;
+}
+
+function toGoOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AxisCounts {
+  const { run } = state.program;
+  const piece = run && courseOf(ports, run).piece(run.piece);
+  const toGo = { x: 0, y: 0, z: 0 };
+  if (piece?.type !== "move") return toGo;
+  const end = piece.path.at(-1) ?? [];
+  ports.axes.forEach((axis, at) => (toGo[axis] = toCounts(end[at] ?? 0, state.scale) - state.position[axis]));
+  return toGo;
+}
+
+function asksSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AskSeen[] {
+  const { looked, withdrawn } = state.program;
+  return asksOf(ports, state).map((one): AskSeen => {
+    const isOf = ({ ask, tool }: Pick<LookedUp, "ask" | "tool">) => ask === one.ask && tool === one.tool;
+    const said = looked.find(isOf);
+    return {
+      ...one,
+      said: said?.said ?? null,
+      isSound: said?.isSound ?? null,
+      withdrawnBy: withdrawn.findLast(isOf)?.by ?? null,
+      agrees: said && state.isCoachOn ? (answerTo(ports, state, one)?.isRight(said.said) ?? null) : null,
+    };
+  });
+}
+
+/** What may be seen of programs; nothing where the lane has none and none was taken. */
+export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S): { readonly program?: ProgramSeen } {
+  const { held, pace, deepest, run, last, gaps, done } = state.program;
+  if (!held && !state.setup.programs) return {};
+  return {
+    program: {
+      number: held?.number ?? null,
+      own: held?.number === 0 ? held.lines : null,
+      changed:
+        held && held.number !== 0
+          ? Object.fromEntries(held.mended.map((line) => [line, held.lines[line - 1] ?? ""]))
+          : {},
+      pace,
+      asks: asksSeen(ports, state),
+      deepest: deepest.map(({ tool, outcome }) => ({ tool, outcome })),
+      run: run && { line: run.line, fromLine: run.fromLine, held: run.held, toGo: toGoOf(ports, state) },
+      last,
+      gaps,
+      runs: done.length,
+    },
+  };
+}
+
+/** The lines that a control holds, put together from the store on the sheet and what was changed in them. */
+export function linesSeen(
+  { number, own, changed }: Pick<ProgramSeen, "number" | "own" | "changed">,
+  store: readonly StoredProgram[] | undefined,
+): readonly string[] {
+  if (own) return own;
+  const text = store?.find((one) => one.number === number)?.text;
+  return text === undefined ? [] : text.split(/\r\n|\r|\n/).map((line, at) => changed[at + 1] ?? line);
+}

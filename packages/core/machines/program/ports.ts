@@ -1,0 +1,45 @@
+import { type Dialect, type Move } from "../../gcode";
+import { type Draft } from "../../lane/draft";
+import { type Refusal } from "../../lane/refusals";
+import { type LaneBase } from "../../lane/state";
+import { type Axis, type RegisterId } from "../../registers";
+import { type MetOnPath } from "../../proving";
+
+/** Stock as it is cut by a run, with the machine as it really is. */
+export interface Prover<S> {
+  /** The first forbidden contact of a move along machine places, with what really hangs there. */
+  meet(move: Move, path: readonly (readonly number[])[], hangs: number | null): MetOnPath | null;
+  /** The same stock under another lane's tools. */
+  fork(state: S): Prover<S>;
+}
+
+/** What a machine says of itself to a program that is run on it. Places are machine places by axis, mm. */
+export interface ProgramPorts<S extends LaneBase> {
+  readonly dialect: Dialect;
+  readonly axes: readonly Axis[];
+  /** Machine = place + this, with the registers as they stand; throws where a register is not there. */
+  offset(state: S, frame: string, row: number | null, sign: 1 | -1): readonly number[];
+  prover(state: S): Prover<S>;
+  /** What hangs there now, as the prover knows it. */
+  hangs(state: S): number | null;
+  /** What a tool word brings, as the prover knows it; undefined where there is none of that number. */
+  brings(state: S, tool: number): number | undefined;
+  /** Brings a tool; a word for why the machine stands instead. */
+  changeTool(draft: Draft<S>, tool: number): string | null;
+  /** Takes over what a move is run with: work offset, row. */
+  sync(draft: Draft<S>, move: Move): void;
+  /** Why no program can be started now. */
+  startProblem(state: S): Refusal | null;
+  /** What is left behind where something was met: incidents. */
+  struck(draft: Draft<S>, what: string): void;
+  /** Registers that a row of lengths, or of a tool table, is made of. */
+  rowRegisters(row: number): readonly RegisterId[];
+  /** What a row holds along Z, mm. */
+  rowMm(state: S, row: number): number;
+  /** Rows whose wear is not zero. */
+  wearRows(state: S): readonly number[];
+  wearRegisters(state: S): readonly RegisterId[];
+  /** What the display reads along Z, mm, and how far the tip really stands over the datum. */
+  displayMm(state: S): number;
+  reallyMm(state: S): number;
+}

@@ -1,0 +1,66 @@
+import type { ProvingSchool } from "../../exercises/schools";
+import type { GateRow } from "../../lane/gates";
+import type { LaneBase } from "../../lane/state";
+import { toMm } from "../../units/scale";
+import { askKinds, type AskKind } from "./names";
+
+/** A lift smaller than this is no air run, mm. */
+const LIFT_MM = 5;
+
+type Done = Pick<LaneBase, "program" | "registers" | "scale"> & {
+  readonly setup: Pick<LaneBase["setup"], "programs" | "proving">;
+};
+
+/** Asks that are one for the whole program; the others are one for each tool that it calls. */
+const ONCE: ReadonlySet<AskKind> = new Set(["program", "units", "offset", "lift", "wear"]);
+export const isOnce = (ask: AskKind): boolean => ONCE.has(ask);
+const EACH = askKinds.filter((ask) => !ONCE.has(ask));
+
+/** How much higher than now the common Z stood when a run began, mm. */
+const liftMm = ({ registers, scale }: Done, before: LaneBase): number =>
+  toMm(before.registers.common.z - registers.common.z, scale);
+
+/** Runs of the program as it stands now that came to their end. */
+const ended = ({ program }: Done) =>
+  program.done.filter(({ run, why }) => why === "end" && run.before.program.held?.lines === program.held?.lines);
+
+/** Which schools of proving were done, as the log has it: that they were, never whether what was said is right. */
+export function isProved(done: Done, school: ProvingSchool): boolean {
+  const { program } = done;
+  switch (school) {
+    case "lookedUp": {
+      const tools = new Set(program.looked.flatMap(({ tool }) => (tool === null ? [] : [tool])));
+      const asked = program.looked.filter(({ tool }) => tool === null).length === ONCE.size;
+      return (
+        asked &&
+        tools.size > 0 &&
+        program.looked.length === ONCE.size + tools.size * EACH.length &&
+        program.withdrawn.length === 0
+      );
+    }
+    case "deepestBeside":
+      return program.deepest.length > 0;
+    case "airRun":
+      return ended(done).some(({ run }) => liftMm(done, run.before) >= LIFT_MM);
+    case "gapCompared":
+      return program.gaps.length > 0;
+  }
+}
+
+/** Whether the program as it stands was run whole with the registers as they stand, and not in the air. */
+export const isRun = (done: Done): boolean => ended(done).some(({ run }) => liftMm(done, run.before) < LIFT_MM);
+
+export type ProgramGateKind = "programHeld" | "proved" | "ran";
+
+/** The gates of a program, in the order of the work; none where the exercise has none. */
+export function addProgramGates(row: Pick<GateRow<ProgramGateKind>, "add">, done: Done): void {
+  const { programs, proving = [] } = done.setup;
+  if (!programs) return;
+  row.add("programHeld", done.program.held !== null);
+  if (proving.length > 0)
+    row.add(
+      "proved",
+      proving.every((school) => isProved(done, school)),
+    );
+  row.add("ran", isRun(done));
+}

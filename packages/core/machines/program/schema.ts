@@ -1,0 +1,110 @@
+import { z } from "zod";
+import { counts, mm, place, register, tool, typed } from "../../lane/pieces";
+import { askKinds, outcomes, runEnds, runHolds } from "./names";
+
+const line = z.number().int().min(1).max(100_000);
+const percent = z.union([z.literal(5), z.literal(25), z.literal(50), z.literal(100)]);
+/** Which thing is looked up: of a tool where there is one for each. */
+const ask = { ask: z.enum(askKinds), tool: tool.optional() };
+
+export const commands = [
+  // program
+  z.strictObject({ type: z.literal("loadProgram"), number: line, isConfirmed: z.boolean() }),
+  /** A program of the student's own, in practice. */
+  z.strictObject({ type: z.literal("takeProgram"), text: z.string().min(1).max(60_000), isConfirmed: z.boolean() }),
+  z.strictObject({ type: z.literal("mendLine"), line, text: z.string().max(200) }),
+  // looked up before it is run
+  z.strictObject({ type: z.literal("lookUp"), ...ask, text: typed, isSound: z.boolean() }),
+  z.strictObject({ type: z.literal("judgeDeepest"), tool, outcome: z.enum(outcomes) }),
+  // run
+  z.strictObject({ type: z.literal("startCycle"), fromTool: tool.optional() }),
+  z.strictObject({ type: z.literal("runOn"), ms: z.number().int().min(1).max(20_000) }),
+  z.strictObject({ type: z.literal("holdCycle") }),
+  z.strictObject({ type: z.literal("resumeCycle") }),
+  z.strictObject({
+    type: z.literal("setPace"),
+    rapidPercent: percent.optional(),
+    feedPercent: z.number().int().min(0).max(150).optional(),
+    isSingle: z.boolean().optional(),
+    stopsAtOptional: z.boolean().optional(),
+    passesSlash: z.boolean().optional(),
+  }),
+  /** The gap that is seen or measured with a rule, held on the way, against what is still to go. */
+  z.strictObject({ type: z.literal("sayGap"), text: typed, isAlike: z.boolean() }),
+] as const;
+
+export const events = [
+  z.strictObject({ type: z.literal("programLoaded"), number: counts, text: z.string().optional() }),
+  z.strictObject({ type: z.literal("lineMended"), line: counts, text: z.string() }),
+  z.strictObject({
+    type: z.literal("lookedUp"),
+    ...ask,
+    said: z.string(),
+    isSound: z.boolean(),
+    /** What the answer hangs on: registers, and lines of the program as it stood. */
+    reads: z.array(register),
+    lines: z.array(counts),
+    /** Whether that is what stands there, and whether what stands there is as it should be: for the ruling. */
+    isRight: z.boolean(),
+    isAsItShould: z.boolean(),
+  }),
+  z.strictObject({
+    type: z.literal("deepestJudged"),
+    tool,
+    outcome: z.enum(outcomes),
+    reads: z.array(register),
+    /** Whether the display stood at the tool's deepest Z when it was said. */
+    isStood: z.boolean(),
+    /** What it would really be: for the ruling. */
+    really: z.enum(outcomes),
+  }),
+  z.strictObject({
+    type: z.literal("paceSet"),
+    rapidPercent: percent.optional(),
+    feedPercent: counts.optional(),
+    isSingle: z.boolean().optional(),
+    stopsAtOptional: z.boolean().optional(),
+    passesSlash: z.boolean().optional(),
+  }),
+  z.strictObject({ type: z.literal("cycleStarted"), fromLine: counts }),
+  /** On the way of the piece of this number: so far along it, mm. */
+  z.strictObject({
+    type: z.literal("ran"),
+    piece: counts,
+    alongMm: mm,
+    line: counts,
+    to: place,
+    isRapid: z.boolean(),
+    reads: z.array(register),
+  }),
+  /** A piece is done, and the next one is this. */
+  z.strictObject({ type: z.literal("pieceDone"), piece: counts, line: counts }),
+  z.strictObject({ type: z.literal("runHeld"), why: z.enum(runHolds), line: counts }),
+  z.strictObject({ type: z.literal("runResumed") }),
+  z.strictObject({
+    type: z.literal("runEnded"),
+    why: z.enum(runEnds),
+    line: counts,
+    /** What was met, and with what. */
+    met: z.string().optional(),
+    with: z.string().optional(),
+    code: z.string().optional(),
+  }),
+  /** What was seen between tip and part, what the display read, and by how much the two really differ, mm. */
+  z.strictObject({
+    type: z.literal("gapSaid"),
+    mm,
+    displayMm: mm,
+    offMm: mm,
+    tool: counts.nullable(),
+    isAlike: z.boolean(),
+  }),
+] as const;
+
+/** Share of the safety strand that each incident of a run costs. */
+export const incidents = {
+  ranIntoFixture: 1,
+  ranIntoStock: 0.5,
+  ranStill: 0.4,
+  ranPastTravel: 0.2,
+} as const;

@@ -1,0 +1,271 @@
+import { describe, expect, it } from "vitest";
+import { millLane, workLane, type LaneDriver } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
+import type { Command, MillLane, MillSeen } from "../bench";
+import type { Finding } from "../grading";
+import { rule } from "../grading";
+import { findingWords } from "../words";
+
+const { exercise, marking } = findDemoExercise("plate-program-top");
+type Fault = NonNullable<MillLane["truth"]["programFault"]>["kind"];
+
+/** A seed whose program has this fault; null: none. */
+function seedWith(kind: Fault | null): string {
+  for (let turn = 0; turn < 200; turn++) {
+    const lane = millLane(exercise, `seed ${turn}`);
+    if ((lane.state.truth.programFault?.kind ?? null) === kind) return `seed ${turn}`;
+  }
+  throw new Error(`no seed has ${kind ?? "a sound program"}`);
+}
+
+/** A careful setup, its program loaded, nothing in the spindle. */
+function ready(kind: Fault | null, isCoachOn = false): LaneDriver<MillSeen> {
+  const lane = millLane(exercise, seedWith(kind), { isCoachOn });
+  workLane(lane, { stopsAfter: "zero" });
+  lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+  lane.do({ type: "setDoor", isOpen: true });
+  lane.do({ type: "unload" });
+  lane.do({ type: "setDoor", isOpen: false });
+  lane.do({ type: "loadProgram", number: 2041, isConfirmed: false });
+  return lane;
+}
+
+function runOut(lane: LaneDriver<MillSeen>, ms = 2000): void {
+  for (let turn = 0; turn < 3000 && lane.state.program.run && !lane.state.program.run.held; turn++)
+    lane.do({ type: "runOn", ms });
+}
+
+const RIGHT: readonly (readonly [Extract<Command, { type: "lookUp" }>["ask"], number | undefined, string])[] = [
+  ["program", undefined, "O2041"],
+  ["units", undefined, "mm"],
+  ["offset", undefined, "G54"],
+  ["lift", undefined, "0"],
+  ["wear", undefined, "none"],
+  ["rows", 1, "H1"],
+  ["rows", 2, "2"],
+  ["rows", 3, "3"],
+  ["rows", 4, "H4"],
+  ["spindle", 1, "forward 3000"],
+  ["spindle", 2, "forward 2400"],
+  ["spindle", 3, "forward 4800"],
+  ["spindle", 4, "forward 2600"],
+  ["deepest", 1, "-2"],
+  ["deepest", 2, "-8"],
+  ["deepest", 3, "-3"],
+  ["deepest", 4, "-23"],
+];
+
+/** Looks everything up as it stands; `said` and what is called a fault can be told otherwise. */
+function lookUp(
+  lane: LaneDriver<MillSeen>,
+  otherwise: Readonly<Record<string, readonly [string, boolean]>> = {},
+): void {
+  for (const [ask, tool, text] of RIGHT) {
+    const [said, isSound] = otherwise[`${ask}${tool ?? ""}`] ?? [text, true];
+    lane.do({ type: "lookUp", ask, ...(tool === undefined ? {} : { tool }), text: said, isSound });
+  }
+  for (const tool of [1, 2, 3, 4]) {
+    const row = lane.state.registers.lengthGeometry[tool] ?? 0;
+    lane.do({ type: "lookUp", ask: "held", tool, text: String(row / 1000), isSound: true });
+  }
+}
+
+/** Tool 2 in the spindle, its row called, the display brought to its deepest Z beside the part. */
+function standDeepest(lane: LaneDriver<MillSeen>, tool: number, z: number): void {
+  lane.do({ type: "runBlock", text: `T${tool} M6` });
+  lane.do({ type: "runBlock", text: "G54 G0 X-40 Y25" });
+  lane.do({ type: "runBlock", text: `G43 H${tool} G1 Z${z} F500` });
+}
+
+const steps = (findings: readonly Finding[]) =>
+  Object.fromEntries(
+    findings.flatMap((finding) =>
+      finding.code === "stepDone" || finding.code === "stepMissed" ? [[finding.step, finding.code === "stepDone"]] : [],
+    ),
+  );
+
+describe("a program on a lane", () => {
+  it("a sound one is looked up, proved, run and handed in with every mark of proving", () => {
+    const lane = ready(null);
+    lookUp(lane);
+    standDeepest(lane, 2, -8);
+    lane.do({ type: "judgeDeepest", tool: 2, outcome: "clear" });
+    lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+    lane.do({ type: "setPace", isSingle: true, rapidPercent: 25 });
+    lane.do({ type: "startCycle" });
+    // one block at a time to the first approach, held 50 above the part
+    for (let block = 0; block < 30; block++) {
+      runOut(lane);
+      if (lane.state.program.run?.line === 9) break;
+      lane.do({ type: "resumeCycle" });
+    }
+    expect(lane.state.program.run).toMatchObject({ line: 9, held: "block" });
+    const display = lane.seen.work.z / 1000;
+    expect(display).toBeCloseTo(50, 3);
+    lane.do({ type: "sayGap", text: "50", isAlike: true });
+    lane.do({ type: "setPace", isSingle: false });
+    lane.do({ type: "resumeCycle" });
+    runOut(lane);
+    expect(lane.seen.program?.last).toMatchObject({ why: "end" });
+    expect(lane.seen.gates.filter(({ isPassed }) => !isPassed).map(({ kind }) => kind)).toEqual(["handIn"]);
+    lane.do({ type: "handIn" });
+    const ruling = rule(lane.log, marking);
+    expect(steps(ruling.findings)).toMatchObject({
+      programRead: true,
+      deepestBeside: true,
+      gapCompared: true,
+      ranThrough: true,
+      runsClear: true,
+    });
+    expect(ruling.findings.some(({ code }) => code === "programStrikes")).toBe(false);
+  });
+
+  it("single block stands after each block, and nothing else is moved or changed meanwhile", () => {
+    const lane = ready(null);
+    lane.do({ type: "setPace", isSingle: true });
+    lane.do({ type: "startCycle" });
+    runOut(lane, 20_000);
+    expect(lane.state.program.run?.held).toBe("block");
+    expect(lane.attempt({ type: "runOn", ms: 10 })).toEqual({ code: "cycleHeld" });
+    expect(lane.attempt({ type: "jog", axis: "z", direction: 1, clicks: 1, size: "coarse" })).toEqual({
+      code: "programRuns",
+    });
+    expect(lane.attempt({ type: "typeRegister", register: "H1", text: "1", how: "set", isConfirmed: true })).toEqual({
+      code: "programRuns",
+    });
+    const before = lane.state.position;
+    lane.do({ type: "reset" });
+    expect(lane.state.program.run).toBeNull();
+    expect(lane.state.position).toEqual(before);
+    expect(lane.seen.program?.last).toMatchObject({ why: "reset" });
+    lane.do({ type: "jog", axis: "z", direction: -1, clicks: 1, size: "coarse" });
+  });
+
+  it("is started again at a tool, with what holds there, after a reset", () => {
+    const lane = ready(null);
+    lane.do({ type: "startCycle", fromTool: 3 });
+    expect(lane.state.program.run?.fromLine).toBe(26);
+    runOut(lane);
+    expect(lane.seen.program?.last).toMatchObject({ why: "end" });
+    const brought = lane.log.flatMap(({ event }) =>
+      event.type === "loaded" && event.isByChanger === true ? [event.thing] : [],
+    );
+    expect(brought).toEqual(["tool3", "tool4"]);
+    expect(lane.attempt({ type: "startCycle", fromTool: 7 })).toEqual({ code: "toolNotCalled", tool: 7 });
+  });
+
+  it("an end mill too deep at the edge is caught beside the part and mended; unchecked it strikes the jaw", () => {
+    const caught = ready("tooDeep");
+    lookUp(caught, { deepest2: ["-14", false] });
+    standDeepest(caught, 2, -14);
+    caught.do({ type: "judgeDeepest", tool: 2, outcome: "wouldHit" });
+    caught.do({ type: "runBlock", text: "G53 G0 Z0" });
+    const line = caught.state.truth.programFault?.lines[0] ?? 0;
+    caught.do({ type: "mendLine", line, text: "N160 G1 Z-8. F200" });
+    // what hung on the line is withdrawn by its number
+    expect(caught.seen.program?.asks.filter(({ withdrawnBy }) => withdrawnBy === line).map(({ tool }) => tool)).toEqual(
+      [2, 2, 2, 2],
+    );
+    caught.do({ type: "startCycle" });
+    runOut(caught);
+    expect(caught.seen.program?.last).toMatchObject({ why: "end" });
+    caught.do({ type: "handIn" });
+    expect(steps(rule(caught.log, marking).findings)).toMatchObject({
+      programFaultFound: true,
+      deepestBeside: true,
+      runsClear: true,
+    });
+
+    const struck = ready("tooDeep");
+    struck.do({ type: "startCycle" });
+    runOut(struck);
+    expect(struck.seen.program?.last).toMatchObject({ why: "contact", met: "tool-in-fixture", with: "backJaw" });
+    expect(struck.seen).toMatchObject({ isStopped: true, incidents: ["ranIntoFixture"] });
+    struck.do({ type: "handIn" });
+    const ruling = rule(struck.log, marking);
+    expect(steps(ruling.findings)).toMatchObject({ programFaultFound: false, ranThrough: false, runsClear: false });
+    expect(ruling.strands.find(({ name }) => name === "safety")?.marks).toBe(0);
+    const strike = ruling.findings.find(({ code }) => code === "programStrikes");
+    expect(strike && findingWords(strike)).toBe(
+      "Line 21: the tool would have run into the back jaw. Put right alone, each of these lets it pass: line 21 of the program.",
+    );
+  });
+
+  it("another row is called: named a fault it is found, named sound it is not", () => {
+    const found = ready("otherRow");
+    lookUp(found, { rows3: ["H2", false], held3: ["0", true] });
+    found.do({ type: "handIn" });
+    expect(steps(rule(found.log, marking).findings)).toMatchObject({ programFaultFound: true });
+    const missed = ready("otherRow");
+    lookUp(missed, { rows3: ["H2", true] });
+    missed.do({ type: "handIn" });
+    expect(steps(rule(missed.log, marking).findings)).toMatchObject({ programFaultFound: false, programRead: false });
+  });
+
+  it("a length that is off is blamed by its register, and by nothing else", () => {
+    const lane = ready(null);
+    lane.do({ type: "typeRegister", register: "H3", text: "-20", how: "add", isConfirmed: true });
+    lane.do({ type: "startCycle" });
+    runOut(lane);
+    expect(lane.seen.program?.last?.why).toBe("contact");
+    lane.do({ type: "handIn" });
+    const strike = rule(lane.log, marking).findings.find(({ code }) => code === "programStrikes");
+    expect(strike).toMatchObject({ lines: [], targets: [{ target: { id: "z3" } }] });
+  });
+
+  it("an air run counts when its lift was taken off again", () => {
+    const lane = ready(null);
+    lane.do({ type: "typeRegister", register: "common.z", text: "30", how: "set", isConfirmed: true });
+    lane.do({ type: "startCycle" });
+    runOut(lane);
+    expect(lane.seen.program?.last).toMatchObject({ why: "end" });
+    expect(lane.seen.gates.find(({ kind }) => kind === "ran")?.isPassed).toBe(true);
+    lane.do({ type: "typeRegister", register: "common.z", text: "0", how: "set", isConfirmed: true });
+    // with the lift off nothing was run yet
+    expect(lane.seen.gates.find(({ kind }) => kind === "ran")?.isPassed).toBe(false);
+  });
+
+  it("a changed register withdraws what was looked up in it, and only that", () => {
+    const lane = ready(null);
+    lookUp(lane);
+    lane.do({ type: "typeRegister", register: "HW2", text: "0.01", how: "set", isConfirmed: true });
+    const gone = lane.seen.program?.asks
+      .filter(({ said }) => said === null)
+      .map(({ ask, tool }) => `${ask}${tool ?? ""}`);
+    expect(gone).toEqual(["wear", "held2"]);
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "wear")?.withdrawnBy).toBe("HW2");
+  });
+
+  it("only practice confirms an answer, and nothing seen says whether it is a fault", () => {
+    const graded = ready("otherRow");
+    graded.do({ type: "lookUp", ask: "rows", tool: 3, text: "H3", isSound: true });
+    expect(graded.seen.program?.asks.find(({ ask, tool }) => ask === "rows" && tool === 3)?.agrees).toBeNull();
+    const practice = ready("otherRow", true);
+    practice.do({ type: "lookUp", ask: "rows", tool: 3, text: "H3", isSound: true });
+    expect(practice.seen.program?.asks.find(({ ask, tool }) => ask === "rows" && tool === 3)?.agrees).toBe(false);
+    expect(JSON.stringify(graded.seen)).not.toMatch(/isRight|isAsItShould|programFault|otherRow|really|offMm/);
+  });
+
+  it("loading another asks first, an unreadable answer and a missing program are told in words", () => {
+    const lane = ready(null);
+    expect(lane.attempt({ type: "loadProgram", number: 2014, isConfirmed: false })).toEqual({
+      code: "programHeld",
+      number: 2041,
+    });
+    expect(lane.attempt({ type: "loadProgram", number: 9, isConfirmed: true })).toEqual({
+      code: "programNotHere",
+      number: 9,
+    });
+    expect(lane.attempt({ type: "lookUp", ask: "lift", text: "much", isSound: true })).toEqual({
+      code: "answerUnreadable",
+      ask: "lift",
+    });
+    expect(lane.attempt({ type: "takeProgram", text: "G0 X1", isConfirmed: true })).toEqual({
+      code: "ownProgramInPractice",
+    });
+    lane.do({ type: "mendLine", line: 12, text: "N70 G41 D1 X95." });
+    expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programNotFollowed", line: 12, word: "G41" });
+    lane.do({ type: "mendLine", line: 12, text: "N70 X95..5" });
+    expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programWrong", line: 12 });
+  });
+});

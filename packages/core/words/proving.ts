@@ -1,0 +1,124 @@
+import type { z } from "zod";
+import { events } from "../machines/program/schema";
+import type { AskKind, Outcome, RunEnd, RunHold } from "../machines/program/names";
+import type { LaneEvent } from "../machines/events";
+import type { DiagnosticCode } from "../gcode";
+import type { LookedUp, WithdrawnLook } from "../machines/program/desk";
+import type { ProvingSchool } from "../exercises";
+import { scales, showLength, toCounts, type LengthUnit } from "../units";
+import { registerWords } from "./names";
+import { programWords } from "./program";
+
+/** What is looked up: its short name, and the question as it is put. */
+export const askWords: Record<AskKind, { name: string; asks: (tool: number | null) => string }> = {
+  program: { name: "program", asks: () => "What number does the program itself bear, after its O?" },
+  units: { name: "units", asks: () => "In which units does it run?" },
+  offset: { name: "work offset", asks: () => "Which work offset does it call?" },
+  lift: { name: "common Z", asks: () => "What does the common offset add to every Z?" },
+  wear: { name: "wear as meant", asks: () => "Which rows hold a wear other than zero? Their numbers, or none." },
+  rows: { name: "row called", asks: (tool) => `Which row does it call with tool ${tool}? Its number, or none.` },
+  held: {
+    name: "row’s value",
+    asks: (tool) => `What does that row hold for tool ${tool}, geometry and wear together?`,
+  },
+  spindle: { name: "spindle", asks: (tool) => `Which way and how fast does tool ${tool} turn?` },
+  deepest: { name: "deepest Z", asks: (tool) => `How deep does tool ${tool} go, as it is programmed?` },
+};
+
+/** Name of one thing looked up: "row called, tool 3". */
+export const askName = ({ ask, tool }: Pick<LookedUp, "ask" | "tool">): string =>
+  tool === null ? askWords[ask].name : `${askWords[ask].name}, tool ${tool}`;
+
+export const outcomeOfLook: Record<Outcome, string> = { clear: "stays clear", wouldHit: "would hit" };
+
+export const provingSchoolWords: Record<ProvingSchool, { name: string; how: string }> = {
+  lookedUp: {
+    name: "program and registers looked up",
+    how: "Read out of program and registers what will be used, before anything runs.",
+  },
+  deepestBeside: {
+    name: "deepest point beside the part",
+    how: "With the tool in the spindle and its row called, stand off to the side, bring the display to its deepest Z, come in over the jaw and look from the right side.",
+  },
+  airRun: {
+    name: "air run, lifted",
+    how: "Lift the common Z by a stated amount, run the whole program, and take the lift off again.",
+  },
+  gapCompared: {
+    name: "gap against the display",
+    how: "Hold the feed near the part, and say what is seen between tip and part beside what the display reads.",
+  },
+};
+
+export const holdWords: Record<RunHold, string> = {
+  hand: "held by hand",
+  block: "held after a block",
+  stop: "held by M0",
+  optional: "held by M1",
+};
+
+const STANDS: Readonly<Record<string, string>> = {
+  "no-room-to-change": "There is no room under the spindle to change the tool.",
+  "no-room-to-index": "The turret has no room to swing here.",
+  "instrument-in-spindle": "An instrument hangs where the control takes a tool to be.",
+  "spindle-stands": "The spindle does not start with what it holds.",
+  "tool-missing": "There is no such tool here, or it cannot be run yet.",
+};
+
+/** Why a run is over, one sentence. */
+export function endWords(last: {
+  readonly why: RunEnd;
+  readonly line: number;
+  readonly code?: string | undefined;
+}): string {
+  const at = last.line > 0 ? `Line ${last.line}: ` : "";
+  if (last.why === "end") return "The program has run to its end.";
+  if (last.why === "reset") return `${at}reset; the machine stands where it was stopped.`;
+  if (last.why === "contact") return `${at}something was struck, and the machine has stopped.`;
+  const code = last.code ?? "";
+  return `${at}${STANDS[code] ?? programWords({ code: code as DiagnosticCode })}`;
+}
+
+/** What withdrew something that was looked up. */
+export const withdrawnBy = ({ by }: WithdrawnLook): string =>
+  typeof by === "number"
+    ? by === 0
+      ? "another program was loaded"
+      : `line ${by} was changed`
+    : `${registerWords(by)} was changed`;
+
+type ProgramEvent = z.infer<(typeof events)[number]>;
+const OF_PROGRAM = new Set<string>(events.map(({ shape }) => shape.type.value));
+export const isOfProgram = (event: LaneEvent): event is ProgramEvent => OF_PROGRAM.has(event.type);
+
+/** What happened with a program, in a line of the replay. */
+export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
+  const scale = scales[unit];
+  const length = (mm: number) => showLength(mm, scale);
+  switch (event.type) {
+    case "programLoaded":
+      return event.number === 0 ? "A program of one’s own taken." : `Program ${event.number} loaded.`;
+    case "lineMended":
+      return `Line ${event.line} changed to “${event.text}”.`;
+    case "lookedUp":
+      return `Looked up, ${askName({ ask: event.ask, tool: event.tool ?? null })}: ${event.said}${event.isSound ? "" : ", called a fault"}.`;
+    case "deepestJudged":
+      return `Deepest point of tool ${event.tool}, seen beside the part: ${outcomeOfLook[event.outcome]}.`;
+    case "paceSet":
+      return "Pace of the run set.";
+    case "cycleStarted":
+      return event.fromLine === 0 ? "Cycle started at the head." : `Cycle started at line ${event.fromLine}.`;
+    case "ran":
+      return `Ran on in line ${event.line}, ${event.isRapid ? "rapid" : "fed"}: X ${length(event.to.x / toCounts(1, scale))}, Z ${length(event.to.z / toCounts(1, scale))}.`;
+    case "pieceDone":
+      return `Line ${event.line} done.`;
+    case "runHeld":
+      return `Line ${event.line}: ${holdWords[event.why]}.`;
+    case "runResumed":
+      return "Run resumed.";
+    case "runEnded":
+      return endWords(event);
+    case "gapSaid":
+      return `Seen between tip and part: ${length(event.mm)}; the display read ${length(event.displayMm)}. Said: ${event.isAlike ? "they agree" : "they do not agree"}.`;
+  }
+}
