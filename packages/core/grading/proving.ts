@@ -1,7 +1,7 @@
 import { proveProgram, type EventOf, type IncidentCode, type LaneEvent, type LaneState } from "../bench";
 import type { LaneTrace } from "../diagnosis";
 import type { ProgramFault, ProvingSchool, Target } from "../exercises";
-import type { AskKind } from "../machines/program/names";
+import type { AskKind } from "../lane/programNames";
 import { readRegister, writeRegister } from "../registers";
 import { toCounts, toMm } from "../units";
 import type { StepRow } from "./steps";

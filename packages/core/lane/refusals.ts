@@ -1,7 +1,7 @@
 import { type Axis, type RegisterId } from "../registers/mill";
 import { type Counts } from "../units/counts";
 import { type DiagnosticCode } from "../gcode/diagnostics";
-import { type AskKind } from "../machines/program/names";
+import { type AskKind } from "./programNames";
 import { type LengthUnit } from "../units/scale";
 import type { TurnedFace } from "../machines/lathe/faces";
 import { type LengthRefusal } from "../units/parse";

@@ -13,7 +13,7 @@ import {
   type WorkOffsetName,
 } from "../registers";
 import { scales, toCounts, type Counts, type Scale } from "../units";
-import { lookedAfterRegister, noProgram, type ProgramDesk } from "../machines/program/desk";
+import { lookedAfterRegister, noProgram, type ProgramDesk } from "./programDesk";
 import type { CheckName, Side, TermName } from "./names";
 
 export interface LedgerLine {

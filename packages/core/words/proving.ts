@@ -1,9 +1,9 @@
 import type { z } from "zod";
 import { events } from "../machines/program/schema";
-import type { AskKind, Outcome, RunEnd, RunHold } from "../machines/program/names";
+import type { AskKind, Outcome, RunEnd, RunHold } from "../lane/programNames";
 import type { LaneEvent } from "../machines/events";
 import type { DiagnosticCode } from "../gcode";
-import type { LookedUp, WithdrawnLook } from "../machines/program/desk";
+import type { LookedUp, WithdrawnLook } from "../lane/programDesk";
 import type { ProvingSchool } from "../exercises";
 import { scales, showLength, toCounts, type LengthUnit } from "../units";
 import { registerWords } from "./names";

@@ -11,7 +11,7 @@ import { type Act, type Decision } from "../act";
 import { type CommandOf } from "../commands";
 import { type EventOf } from "../events";
 import { courseOf, placeAlong, struckBy, type Piece } from "./course";
-import { withdrawn, type ProgramDesk } from "./desk";
+import { withdrawn, type ProgramDesk } from "../../lane/programDesk";
 import { answerTo, canBeRead, deepestMm, readHeld } from "./lookups";
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";

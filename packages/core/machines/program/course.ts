@@ -1,8 +1,8 @@
-import { interpret, readProgram, type Move, type Program, type Step } from "../../gcode";
+import { interpret, readProgram, type Move, type Step } from "../../gcode";
 import { type LaneBase } from "../../lane/state";
 import { machinePath, UnknownRegister, UnknownTool } from "../../proving";
 import { toMm } from "../../units";
-import { type ProgramRun } from "./desk";
+import { type ProgramRun } from "../../lane/programDesk";
 import { type ProgramPorts, type Prover } from "./ports";
 
 type Path = readonly (readonly number[])[];
@@ -169,7 +169,7 @@ export class Course<S extends LaneBase> {
   }
 }
 
-const courses = new WeakMap<LaneBase, unknown>();
+const courses = new WeakMap<object, unknown>();
 
 /** The course of a run, kept for as long as the lane that it began in. */
 export function courseOf<S extends LaneBase>(ports: ProgramPorts<S>, run: ProgramRun): Course<S> {
@@ -179,10 +179,6 @@ export function courseOf<S extends LaneBase>(ports: ProgramPorts<S>, run: Progra
   courses.set(run.before, course);
   return course;
 }
-
-/** The program that a control holds, read; null where it holds none. */
-export const programOf = ({ program }: Pick<LaneBase, "program">, dialect: Program["dialect"]): Program | null =>
-  program.held ? readProgram(program.held.lines.join("\n"), dialect) : null;
 
 const IN_FIXTURE = new Set(["tool-in-fixture", "holder-in-fixture", "tool-in-chuck"]);
 /** The most pieces that are looked through for one tool. */

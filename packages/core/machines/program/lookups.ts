@@ -3,7 +3,7 @@ import { isByMaster } from "../../exercises/schools";
 import { type LaneBase } from "../../lane/state";
 import { type RegisterId } from "../../registers";
 import { parseLengthMm, toMm } from "../../units";
-import { type AskKind } from "./names";
+import { type AskKind } from "../../lane/programNames";
 import { type ProgramPorts } from "./ports";
 
 /** A figure that was read off a screen may be rounded, mm. */

@@ -2,9 +2,9 @@ import type { LaneBase } from "../../lane/state";
 import type { AxisCounts } from "../../registers";
 import { toCounts } from "../../units";
 import { courseOf } from "./course";
-import type { LookedUp, ProgramDesk, WithdrawnLook } from "./desk";
+import type { LookedUp, ProgramDesk, WithdrawnLook } from "../../lane/programDesk";
 import { answerTo, asksOf, type Ask } from "./lookups";
-import type { RunHold } from "./names";
+import type { RunHold } from "../../lane/programNames";
 import type { ProgramPorts } from "./ports";
 import type { StoredProgram } from "../../exercises/setup";
 

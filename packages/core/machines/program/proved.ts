@@ -2,7 +2,7 @@ import type { ProvingSchool } from "../../exercises/schools";
 import type { GateRow } from "../../lane/gates";
 import type { LaneBase } from "../../lane/state";
 import { toMm } from "../../units/scale";
-import { askKinds, type AskKind } from "./names";
+import { askKinds, type AskKind } from "../../lane/programNames";
 
 /** A lift smaller than this is no air run, mm. */
 const LIFT_MM = 5;
@@ -13,7 +13,6 @@ type Done = Pick<LaneBase, "program" | "registers" | "scale"> & {
 
 /** Asks that are one for the whole program; the others are one for each tool that it calls. */
 const ONCE: ReadonlySet<AskKind> = new Set(["program", "units", "offset", "lift", "wear"]);
-export const isOnce = (ask: AskKind): boolean => ONCE.has(ask);
 const EACH = askKinds.filter((ask) => !ONCE.has(ask));
 
 /** How much higher than now the common Z stood when a run began, mm. */
@@ -22,10 +21,12 @@ const liftMm = ({ registers, scale }: Done, before: LaneBase): number =>
 
 /** Runs of the program as it stands now that came to their end. */
 const ended = ({ program }: Done) =>
-  program.done.filter(({ run, why }) => why === "end" && run.before.program.held?.lines === program.held?.lines);
+  program.done.filter(
+    ({ run, why }) => why === "end" && (run.before as LaneBase).program.held?.lines === program.held?.lines,
+  );
 
 /** Which schools of proving were done, as the log has it: that they were, never whether what was said is right. */
-export function isProved(done: Done, school: ProvingSchool): boolean {
+function isProved(done: Done, school: ProvingSchool): boolean {
   const { program } = done;
   switch (school) {
     case "lookedUp": {
@@ -41,14 +42,14 @@ export function isProved(done: Done, school: ProvingSchool): boolean {
     case "deepestBeside":
       return program.deepest.length > 0;
     case "airRun":
-      return ended(done).some(({ run }) => liftMm(done, run.before) >= LIFT_MM);
+      return ended(done).some(({ run }) => liftMm(done, run.before as LaneBase) >= LIFT_MM);
     case "gapCompared":
       return program.gaps.length > 0;
   }
 }
 
 /** Whether the program as it stands was run whole with the registers as they stand, and not in the air. */
-export const isRun = (done: Done): boolean => ended(done).some(({ run }) => liftMm(done, run.before) < LIFT_MM);
+const isRun = (done: Done): boolean => ended(done).some(({ run }) => liftMm(done, run.before as LaneBase) < LIFT_MM);
 
 export type ProgramGateKind = "programHeld" | "proved" | "ran";
 

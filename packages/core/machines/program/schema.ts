@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { counts, mm, place, register, tool, typed } from "../../lane/pieces";
-import { askKinds, outcomes, runEnds, runHolds } from "./names";
+import { askKinds, outcomes, runEnds, runHolds } from "../../lane/programNames";
 
 const line = z.number().int().min(1).max(100_000);
 const percent = z.union([z.literal(5), z.literal(25), z.literal(50), z.literal(100)]);

@@ -1,16 +1,15 @@
-import { type LaneBase } from "../../lane/state";
-import { type RegisterId } from "../../registers";
-import { type AskKind, type Outcome, type RapidPercent, type RunEnd, type RunHold } from "./names";
+import { type RegisterId } from "../registers";
+import { type AskKind, type Outcome, type RapidPercent, type RunEnd, type RunHold } from "./programNames";
 
 /** The program that a control holds: its number in the shop's store (0: the student's own), its lines as they stand. */
-export interface HeldProgram {
+interface HeldProgram {
   readonly number: number;
   readonly lines: readonly string[];
   readonly mended: readonly number[];
 }
 
 /** How fast and in what steps a program is run. */
-export interface Pace {
+interface Pace {
   readonly rapidPercent: RapidPercent;
   readonly feedPercent: number;
   readonly isSingle: boolean;
@@ -20,7 +19,7 @@ export interface Pace {
 
 /** What a run began with, and how far it has come. `before` is the lane as it stood when the cycle was started. */
 export interface ProgramRun {
-  readonly before: LaneBase;
+  readonly before: object;
   /** Line of the tool that it was started at; 0 at the head. */
   readonly fromLine: number;
   readonly piece: number;
