@@ -8,6 +8,7 @@ import {
   thingWords,
   turnedFaceWords,
   checkWords,
+  askName,
 } from "@probe-lane/core/words";
 import type { Machine } from "@probe-lane/core/exercises";
 import { LaneDriver } from "@probe-lane/students";
@@ -164,6 +165,81 @@ export class BenchHands extends KeyboardStudent {
   private async openAxis(): Promise<void> {
     if (!(await this.page.getByRole("dialog").isVisible())) await this.press("w");
     await expect(this.page.getByRole("dialog")).toBeVisible();
+  }
+
+  /** The program lies where the ledger lay. */
+  private async atProgram(): Promise<void> {
+    if (!(await this.page.getByRole("region", { name: "Looked up by you" }).isVisible())) await this.press("a");
+    await expect(this.page.getByRole("region", { name: "Looked up by you" })).toBeVisible();
+  }
+
+  private async takeProgram(command: CommandOf<"loadProgram" | "takeProgram">): Promise<void> {
+    await this.atProgram();
+    await this.page
+      .getByRole("button", { name: /^Load (a program )?…$/ })
+      .first()
+      .click();
+    const dialog = this.page.getByRole("dialog");
+    await expect(dialog).toBeVisible();
+    if (command.type === "loadProgram") await this.inDialog(new RegExp(`^Load ${command.number}`)).click();
+    else {
+      await dialog.getByLabel(/^Or one of your own/).fill(command.text);
+      await this.inDialog("Take it").click();
+    }
+    await expect(dialog).toBeHidden();
+    await this.settle();
+  }
+
+  private async lookUp({ ask, tool, text, isSound }: CommandOf<"lookUp">): Promise<void> {
+    await this.atProgram();
+    const name = askName({ ask, tool: tool ?? null });
+    const row = this.page.getByRole("region", { name: "Looked up by you" });
+    const form = row.getByRole("form", { name, exact: true });
+    if (!(await form.isVisible())) await row.getByRole("button", { name: new RegExp(`^\\S* ?${name}`) }).click();
+    if (ask === "units") await form.getByLabel("Answer").selectOption(text);
+    else if (ask === "spindle") {
+      const [way = "", speed = ""] = text.split(" ");
+      await form.getByLabel("Direction").selectOption(way);
+      if (speed !== "") await form.getByLabel("Speed in rev/min").fill(speed);
+    } else await form.getByLabel("Answer").fill(text);
+    await form.getByLabel(isSound ? "as it should be" : "a fault").check();
+    await form.getByRole("button", { name: "Answer" }).click();
+    await this.settle();
+  }
+
+  /** Goes to a line with the keys, and changes it in the box below. */
+  private async mendLine({ line, text }: CommandOf<"mendLine">): Promise<void> {
+    await this.atProgram();
+    await this.page.getByRole("textbox", { name: "Program" }).focus();
+    await this.page.keyboard.press("Control+Home");
+    for (let at = 1; at < line; at++) await this.page.keyboard.press("ArrowDown");
+    // the first line is where the cursor stood already
+    if (line === 1) {
+      await this.page.keyboard.press("ArrowDown");
+      await this.page.keyboard.press("ArrowUp");
+    }
+    const form = this.page.getByRole("form", { name: "Change a line" });
+    await expect(form).toContainText(`line ${line}`);
+    await form.getByRole("textbox").fill(text);
+    await form.getByRole("button", { name: "Change" }).click();
+    await this.settle();
+  }
+
+  private async setPace({ type: _type, feedPercent, rapidPercent, ...flags }: CommandOf<"setPace">): Promise<void> {
+    await this.atProgram();
+    const words = { isSingle: "single block", stopsAtOptional: "optional stop", passesSlash: "pass over /" } as const;
+    for (const [flag, isOn] of Object.entries(flags) as [keyof typeof words, boolean][]) {
+      const button = this.page.getByRole("button", { name: words[flag], exact: true });
+      if ((await button.getAttribute("aria-pressed")) !== String(isOn)) await button.click();
+      await expect(button).toHaveAttribute("aria-pressed", String(isOn));
+    }
+    if (rapidPercent !== undefined)
+      await this.page
+        .getByRole("group", { name: "rapid %" })
+        .getByRole("button", { name: String(rapidPercent), exact: true })
+        .click();
+    if (feedPercent !== undefined) await this.page.getByRole("slider").fill(String(feedPercent));
+    await this.settle();
   }
 
   /** Strikes one line of the ledger. */
@@ -344,6 +420,42 @@ export class BenchHands extends KeyboardStudent {
         );
       case "runCone":
         return this.do(command.isHeld ? "q" : "w");
+      case "loadProgram":
+      case "takeProgram":
+        return this.takeProgram(command);
+      case "lookUp":
+        return this.lookUp(command);
+      case "mendLine":
+        return this.mendLine(command);
+      case "judgeDeepest":
+        await this.atProgram();
+        await this.page.getByLabel("Tool at its deepest").selectOption(String(command.tool));
+        await this.page
+          .getByRole("button", { name: command.outcome === "clear" ? "stays clear" : "would hit", exact: true })
+          .click();
+        return this.settle();
+      case "setPace":
+        return this.setPace(command);
+      case "startCycle":
+        await this.atProgram();
+        await this.page.getByRole("button", { name: "×20" }).click();
+        if (command.fromTool === undefined) return this.do(".");
+        await this.page.getByLabel("Start at").selectOption(String(command.fromTool));
+        await this.page.getByRole("button", { name: /^Start cycle/ }).click();
+        return this.settle();
+      case "resumeCycle":
+        return this.do(".");
+      case "holdCycle":
+        return this.do(",");
+      case "runOn":
+        // the page takes it on by itself, to where it stands or ends
+        return expect(this.page.getByTestId("run-state")).not.toHaveText("running", { timeout: 90_000 });
+      case "sayGap":
+        await this.page.getByLabel("Gap seen").fill(command.text);
+        await this.page
+          .getByRole("button", { name: command.isAlike ? "They agree" : "They do not", exact: true })
+          .click();
+        return this.settle();
       case "zeroCounter":
         await this.page.getByRole("button", { name: `Zero the ${command.axis.toUpperCase()} counter` }).click();
         return this.settle();

@@ -132,6 +132,24 @@ export const pageLanes = {
     {},
     { until: ({ command }) => command.type === "jog" && command.axis !== "z" && command.size === "middle" },
   ),
+  // a program looked up, proved and run to its end
+  programProved: demo("plate-program-top"),
+  programOwn: demo(
+    "plate-program-top",
+    {},
+    {
+      script: [
+        { type: "home" },
+        { type: "takeProgram", text: "%\nG21 G90\nG53 G0 X-100.\nG53 G0 X-20.\nM30\n%", isConfirmed: false },
+        { type: "startCycle" },
+        { type: "holdCycle" },
+        { type: "setPace", isSingle: true, feedPercent: 50 },
+        { type: "resumeCycle" },
+        { type: "reset" },
+        { type: "loadProgram", number: 2014, isConfirmed: true },
+      ],
+    },
+  ),
   signTurned: demo("roller-bracket-back-right", { radius: { y: "turned" } }),
   backedOff: demo("focuser-plate-lower-left", { backsOffFirst: { x: 30 }, startsAtRememberedSpeed: true }),
   wrongThrice: demo("focuser-plate-lower-left", {
@@ -269,6 +287,9 @@ const ROUTINE = new Set<Command["type"]>([
   "lookFrom",
 ]);
 
+/** What a page does by itself once a cycle is started cannot be done by another between. */
+const RUNS = new Set<Command["type"]>(["startCycle", "runOn", "resumeCycle", "setPace", "sayGap"]);
+
 /**
  * Which steps of a plan are done by hand: in a whole lane all of them, otherwise the last step, and of every kind that
  * is not routine the first.
@@ -279,6 +300,12 @@ export function byHand({ isWhole = false, until, script }: PageLane, steps: read
     const { type } = step.command;
     const isFirst = !seen.has(type);
     seen.add(type);
-    return isWhole || script !== undefined || (isFirst && !ROUTINE.has(type)) || (at === steps.length - 1 && !until);
+    return (
+      isWhole ||
+      script !== undefined ||
+      RUNS.has(type) ||
+      (isFirst && !ROUTINE.has(type)) ||
+      (at === steps.length - 1 && !until)
+    );
   });
 }

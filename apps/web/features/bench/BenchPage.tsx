@@ -29,6 +29,9 @@ import { ScenePanel } from "./lane/ScenePanel";
 import { caption, heardBetween, useSound, type Noise } from "./lane/sound";
 import { StopBar } from "./lane/StopBar";
 import { useLane } from "./lane/useLane";
+import { ProgramDesk } from "./program/ProgramDesk";
+import { RunPanel } from "./program/RunPanel";
+import { useRunning } from "./program/useRunning";
 import { benchKitFor } from "./machines";
 
 /** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
@@ -148,6 +151,12 @@ function Bench({
   const ledger = useRef<LedgerHandle>(null);
   const block = useRef<HTMLInputElement>(null);
 
+  const { program } = seen;
+  const hasProgram = program !== undefined || (seen.isCoachOn && kit.runsPrograms(seen));
+  const [wantsProgram, setWantsProgram] = useState(program?.run != null);
+  const isAtProgram = hasProgram && wantsProgram;
+  const running = useRunning({ program, isWaiting: view.isWaiting, isReadOnly, send });
+
   const [isLoud, setLoud] = useState(false);
   const [heard, setHeard] = useState<{ what: Noise | null; count: number; seen: Observation; noticed: string }>(() => ({
     what: null,
@@ -204,6 +213,9 @@ function Bench({
     handIn: () => setDialog("handIn"),
     keys: () => setDialog("keys"),
     sheet: () => setDialog("sheet"),
+    program: () => setWantsProgram((now) => !now),
+    cycle: () => send({ type: program?.run?.held ? "resumeCycle" : "startCycle" }),
+    holdFeed: () => send({ type: "holdCycle" }),
     judgeSetup: () => document.getElementById(JUDGE_ID)?.focus(),
   };
   const pointed: ReadonlySet<Control> = new Set(seen.coach ? kit.pointsAt(seen.coach, seen) : []);
@@ -212,13 +224,15 @@ function Bench({
   const heldFrom = useRef(stopsAt);
   /** When Escape shut a sheet: that press does not stop the machine as well; one after a sheet was used does. */
   const shutAt = useRef(-Infinity);
-  const readOnlyVerbs = new Set<KeyVerb>(["fit", "space", "keys", "sheet"]);
+  const readOnlyVerbs = new Set<KeyVerb>(["fit", "space", "keys", "sheet", "program"]);
 
   const onKey = (event: KeyboardEvent) => {
     const target = event.target as HTMLElement | null;
     // a box that is being filled keeps its keys; a radio button or a pressed button does not hold the bench's keys back
     const box = target?.closest<HTMLElement>("input:not([type=radio]), select, textarea, [role=dialog]");
-    if (box) {
+    // while a program runs, Escape stops it whatever is being filled; a slider keeps its arrows
+    const isStop = event.key === "Escape" && program?.run != null && !dialog;
+    if (box && !isStop) {
       if (event.key === "Escape" && box.getAttribute("role") !== "dialog") box.blur();
       return;
     }
@@ -264,6 +278,11 @@ function Bench({
       <Button look="quiet" keyCap="I" onClick={() => setDialog("sheet")}>
         Sheet
       </Button>
+      {hasProgram ? (
+        <Button look="quiet" keyCap="A" aria-pressed={isAtProgram} onClick={verbs.program}>
+          {isAtProgram ? "Ledger" : "Program"}
+        </Button>
+      ) : null}
       <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>
         Keys
       </Button>
@@ -344,7 +363,9 @@ function Bench({
           A bench wants more room than a phone has: it works, one thing under the other. Take a tablet or a screen to
           work a whole lane.
         </p>
-        <div className="grid gap-2 md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,1.03fr)_minmax(0,1fr)]">
+        <div
+          className={`grid gap-2 md:min-h-0 md:flex-1 ${isAtProgram ? "md:grid-cols-[minmax(0,0.62fr)_minmax(0,1fr)] xl:grid-cols-[minmax(0,0.72fr)_minmax(0,1fr)]" : "md:grid-cols-[minmax(0,1.03fr)_minmax(0,1fr)]"}`}
+        >
           <div className="flex h-[46rem] flex-col gap-2 md:h-auto md:min-h-0">
             <ScenePanel
               view={view}
@@ -381,8 +402,10 @@ function Bench({
             )}
           </div>
           <div className="flex min-h-0 flex-col gap-2">
-            <Coach seen={seen} onWords={() => setDialog("words")} />
-            <div className="grid gap-2 md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]">
+            <Coach seen={seen} onWords={() => setDialog("words")} isShort={isAtProgram} />
+            <div
+              className={`grid gap-2 md:min-h-0 md:flex-1 ${isAtProgram ? "md:grid-cols-[minmax(0,1.05fr)_minmax(0,1fr)] xl:grid-cols-[minmax(0,0.85fr)_minmax(0,1fr)]" : "md:grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]"}`}
+            >
               <div className="flex min-h-0 flex-col gap-2">
                 <Position
                   view={view}
@@ -401,15 +424,20 @@ function Bench({
                   isPointed={pointed.has("register")}
                 />
               </div>
-              <LedgerPanel
-                ref={ledger}
-                seen={seen}
-                kit={kit}
-                send={send}
-                isReadOnly={isReadOnly}
-                isPointed={pointed.has("reading")}
-              />
+              {isAtProgram ? (
+                <ProgramDesk seen={seen} send={send} isReadOnly={isReadOnly} open={setDialog} />
+              ) : (
+                <LedgerPanel
+                  ref={ledger}
+                  seen={seen}
+                  kit={kit}
+                  send={send}
+                  isReadOnly={isReadOnly}
+                  isPointed={pointed.has("reading")}
+                />
+              )}
             </div>
+            {isAtProgram && !isReadOnly ? <RunPanel seen={seen} kit={kit} send={send} {...running} /> : null}
             {isReadOnly ? null : <StopBar seen={seen} kit={kit} send={send} blockRef={block} pointed={pointed} />}
           </div>
         </div>

@@ -9,11 +9,11 @@ import { Button, Notice, Panel, Select } from "../../ui";
 import { EXAMPLES } from "./examples";
 import { PathDrawing } from "./PathDrawing";
 import { keepProgram, keptProgram } from "./kept";
-import type { EditorHandle } from "./ProgramEditor";
+import type { EditorHandle } from "../../ui/program/ProgramEditor";
 import { RunWithLane } from "./RunWithLane";
 import { LONGEST_TEXT, useProgram } from "./useProgram";
 
-const ProgramEditor = lazy(async () => ({ default: (await import("./ProgramEditor")).ProgramEditor }));
+const ProgramEditor = lazy(async () => ({ default: (await import("../../ui/program/ProgramEditor")).ProgramEditor }));
 
 type Unit = "mm" | "inch";
 /** More findings than this are counted, not listed. */

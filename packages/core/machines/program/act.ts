@@ -12,6 +12,7 @@ import { type CommandOf } from "../commands";
 import { type EventOf } from "../events";
 import { courseOf, placeAlong, struckBy, type Piece } from "./course";
 import { withdrawn, type ProgramDesk } from "../../lane/programDesk";
+import { type AskKind } from "../../lane/programNames";
 import { answerTo, canBeRead, deepestMm, readHeld } from "./lookups";
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";
@@ -25,6 +26,8 @@ const OVERRUN_MM = { low: 0.2, high: 2 };
 const MS_PER_MIN = 60_000;
 /** The display stands at a height when it is so near, mm. */
 const STANDS_WITHIN_MM = 0.5;
+/** What hangs on units and work offset, wherever in the program they are said. */
+const ABOUT_ALL: ReadonlySet<AskKind> = new Set(["units", "offset", "deepest"]);
 const END_OF_LINE = /\r\n|\r|\n/;
 
 const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
@@ -324,7 +327,7 @@ export function programAct<S extends LaneBase>(
         const isAboutAll = /G\s*(2[01]|5[4-9])\b/i.test(`${held.lines[line - 1]} ${text}`);
         const after = withdrawn(
           state.program,
-          (one) => one.lines.includes(line) || (isAboutAll && (one.ask === "units" || one.ask === "offset")),
+          (one) => one.lines.includes(line) || (isAboutAll && ABOUT_ALL.has(one.ask)),
           line,
           () => true,
         );

@@ -153,11 +153,13 @@ export class Course<S extends LaneBase> {
         ? { type: "wrong", line, code: "tool-missing" }
         : { type: "tool", line, tool: step.tool };
     if (step.type === "stop") return { type: "stop", line, isOptional: step.kind === "M1" };
-    return step.type === "move" ? this.moved(step) : null;
+    const moved = step.type === "move" ? this.moved(step) : null;
+    // a move to where it stands already is none
+    return moved && moved.lengthMm > 0 ? moved : null;
   }
 
   /** Only axes that are named go: the others stay where the machine stands. */
-  private moved(move: Move): Piece {
+  private moved(move: Move): Extract<Piece, { type: "move" }> {
     const start = this.at;
     const whole = machinePath(move, this.isLathe);
     const end = whole.at(-1) ?? start;

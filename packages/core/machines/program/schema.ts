@@ -11,7 +11,7 @@ export const commands = [
   // program
   z.strictObject({ type: z.literal("loadProgram"), number: line, isConfirmed: z.boolean() }),
   /** A program of the student's own, in practice. */
-  z.strictObject({ type: z.literal("takeProgram"), text: z.string().min(1).max(60_000), isConfirmed: z.boolean() }),
+  z.strictObject({ type: z.literal("takeProgram"), text: z.string().min(1).max(16_000), isConfirmed: z.boolean() }),
   z.strictObject({ type: z.literal("mendLine"), line, text: z.string().max(200) }),
   // looked up before it is run
   z.strictObject({ type: z.literal("lookUp"), ...ask, text: typed, isSound: z.boolean() }),

@@ -7,7 +7,16 @@ import { Button } from "../../../ui";
  * The one thing to do next, where the eye begins; the control that it names is outlined in the same color. Below it
  * what this gate is made of, ticked when the log has it.
  */
-export function Coach({ seen, onWords }: { seen: Observation; onWords(): void }) {
+export function Coach({
+  seen,
+  onWords,
+  isShort = false,
+}: {
+  seen: Observation;
+  onWords(): void;
+  /** Only what is to be done, where room is wanted. */
+  isShort?: boolean;
+}) {
   if (!seen.coach) return null;
   const [first = "", ...why] = coachWords(seen.coach, seen).split(/(?<=[.?!])\s+/);
   const next = seen.gates.find(({ isPassed }) => !isPassed);
@@ -20,7 +29,7 @@ export function Coach({ seen, onWords }: { seen: Observation; onWords(): void })
       <div className="min-w-0 flex-1">
         <p aria-live="polite" data-testid="coach">
           <b className="block text-base leading-5">{first}</b>
-          {why.length > 0 ? <span className="text-sm">{why.join(" ")}</span> : null}
+          {why.length > 0 && !isShort ? <span className="text-sm">{why.join(" ")}</span> : null}
         </p>
         {marks.length > 0 ? (
           <ul aria-label="Of this gate" className="mt-1 flex flex-wrap gap-x-3 text-xs">

@@ -10,6 +10,7 @@ export type DialogName =
   | "sheet"
   | "check"
   | "exchange"
+  | "program"
   | "drawer"
   | "measure"
   | "gap"

@@ -37,6 +37,9 @@ export const keyVerbs = [
   "keys",
   "sheet",
   "judgeSetup",
+  "program",
+  "cycle",
+  "holdFeed",
 ] as const;
 export type KeyVerb = (typeof keyVerbs)[number];
 
@@ -73,6 +76,9 @@ export const verbKeys: Record<KeyVerb, { key: string; words: string }> = {
   space: { key: "3", words: "the machine in space, and back to the drawing" },
   sheet: { key: "i", words: "the exercise sheet" },
   judgeSetup: { key: "z", words: "someone else’s setup: say whether it is sound" },
+  program: { key: "a", words: "the program beside the machine, and back to the ledger" },
+  cycle: { key: ".", words: "program: start the cycle, resume, or step one block" },
+  holdFeed: { key: ",", words: "program: hold the feed" },
   hand: { key: "r", words: "raise or lower your hand" },
   handIn: { key: "k", words: "hand in" },
   reset: { key: "Escape", words: "stop everything and reset" },

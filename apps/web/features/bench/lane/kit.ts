@@ -118,6 +118,8 @@ export interface BenchKit<S extends Observation = Observation> {
   acts(seen: S): readonly Act[];
   /** What a key asks for while nothing on the controls answers to it: the bench then says why not. */
   asks(key: ActKey | "look", seen: S): Command;
+  /** The control of this machine runs programs. */
+  runsPrograms(seen: S): boolean;
   /** Something stands beside the machine that measures. */
   canMeasure(seen: S): boolean;
   /** What eyes, ears and fingers have now; when it changes, presses that wait are dropped. */

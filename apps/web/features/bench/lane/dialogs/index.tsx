@@ -5,6 +5,8 @@ import type { BenchDialog, DialogProps } from "../kit";
 import { Check } from "./Check";
 import { Exchange } from "./Exchange";
 import { HandIn, KeyMap, Speed } from "./Machine";
+import { LoadProgram } from "../../program/LoadProgram";
+import { ProgramOnSheet } from "../../program/OnSheet";
 import { Words } from "./Words";
 
 /** What every bench can open; a machine adds its own. */
@@ -14,6 +16,7 @@ const SHARED: Partial<Record<NonNullable<OpenDialog>, BenchDialog<Observation>>>
   keys: { title: "Keys of the bench", Body: KeyMap, isWide: true },
   handIn: { title: "Hand in this lane?", Body: HandIn },
   check: { title: "Check what you set", Body: Check },
+  program: { title: "The shop’s store of programs", Body: LoadProgram },
   exchange: { title: "Registers in and out", Body: Exchange, isWide: true },
 };
 
@@ -30,6 +33,7 @@ export function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialo
       isWide={shown?.isWide === true}
     >
       {shown ? <shown.Body {...props} /> : null}
+      {open === "sheet" ? <ProgramOnSheet sheet={props.seen.sheet} /> : null}
       {open === "sheet" ? (
         <Button look="act" className="mt-3 px-4 py-2" onClick={props.onClose}>
           To the machine

@@ -89,6 +89,7 @@ const turret: LatheKit = {
   verbWords,
   acts: latheActs,
   asks: (key) => ASKS[key],
+  runsPrograms: ({ kind }) => kind === "turret",
   canMeasure: ({ sheet }) => sheet.instruments.some((name) => MEASURES.has(name)),
   sounds: ({ lathe: { heard } }) => HEARD[heard ?? "air"] ?? null,
   noticed: ({ lathe }) => [

@@ -211,7 +211,11 @@ export function MillPicture({
                 ))}
               </ul>
             )}
-            <div className="absolute left-2 flex flex-wrap items-center gap-1 text-xs" style={{ top: planHeight + 8 }}>
+            <div
+              className="absolute flex flex-wrap items-center gap-1 text-xs"
+              // beside the loupe's words, which grow upward
+              style={{ top: planHeight + 8, left: side === "left" ? loupePx + 20 : 8 }}
+            >
               <span>Section</span>
               <div role="group" aria-label="Line of sight" className="flex">
                 {AROUND.map((one) => (

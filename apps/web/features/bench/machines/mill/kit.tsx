@@ -107,6 +107,7 @@ export const millKit: BenchKit<MillSeen> = {
   verbWords: (verb) => verbKeys[verb].words,
   acts: millActs,
   asks: (key, { sight }) => (key === "look" ? { type: "lookFrom", side: nextSide[sight] } : ASKS[key]),
+  runsPrograms: () => true,
   canMeasure: ({ sheet }) => sheet.instruments.some((name) => MEASURES.has(name)),
   sounds: ({ tip, paper }) => {
     if (paper?.feel === "drags" || paper?.feel === "held") return "rustle";

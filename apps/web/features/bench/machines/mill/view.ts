@@ -256,6 +256,21 @@ export function ownZero({ registers, modal, sheet, lengthCounts, heldLengthMm }:
   };
 }
 
+/** Where a programmed place lies in the scene by the student's own registers, mm; null of what has no zero yet. */
+export function programmedAt(seen: MillSeen, [x = 0, y = 0, z = 0]: readonly number[], frame: string) {
+  const zero = ownZero(seen);
+  const { registers, modal, sheet } = seen;
+  const scale = scales[sheet.unit];
+  const named = (Object.keys(registers.work) as (keyof typeof registers.work)[]).find((one) => one === frame);
+  if (!named) return null;
+  const [row, active] = [registers.work[named], registers.work[modal.workOffset]];
+  return {
+    x: toMm(row.x + registers.common.x, scale) + x,
+    y: toMm(row.y + registers.common.y, scale) + y,
+    tipZ: zero.tipZ === null ? null : zero.tipZ + toMm(row.z - active.z, scale) + z,
+  };
+}
+
 /** Which axis keys lead to the blank from where the tip stands, as an eye tells it. */
 export function towardPart(seen: MillSeen, machine: AxisCounts): { axis: Axis; direction: 1 | -1 }[] {
   const { stock } = seen.boxes;

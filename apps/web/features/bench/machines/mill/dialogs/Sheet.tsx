@@ -170,7 +170,7 @@ export function MillSheet({ seen }: MillDialogProps) {
         {rows.map(([name, value]) => (
           <div key={name} className="flex justify-between gap-3 border-t border-rule-soft py-1">
             <dt className="text-ink2">{name}</dt>
-            <dd className="figures whitespace-nowrap text-right">{value}</dd>
+            <dd className="figures min-w-0 text-right">{value}</dd>
           </div>
         ))}
       </dl>

@@ -2,7 +2,8 @@ import type { MillSeen } from "@probe-lane/core/bench";
 import { edgeOf } from "@probe-lane/core/exercises";
 import { scales, showLength, toMm } from "@probe-lane/core/units";
 import { Rect, type Frame } from "../../../lane/drawing";
-import { ownZero, solidsOf, type Place } from "../view";
+import { useWays, Ways } from "../../../lane/ways";
+import { ownZero, programmedAt, solidsOf, type Place } from "../view";
 import { fillOf, Note, PlanSolid, ragged } from "./bodies";
 import { Witness } from "../../../lane/Witness";
 import { HeldFromAbove } from "./Held";
@@ -128,6 +129,7 @@ export function Plan({
   /** Where the axis arrows end, px; none where nobody works. */
   keys: { readonly left: number; readonly right: number; readonly up: number; readonly down: number } | null;
 }) {
+  const strokes = useWays(seen, "mill");
   const { width, height } = frame;
   const { stock, frontJaw } = seen.boxes;
   const scale = scales[seen.sheet.unit];
@@ -191,6 +193,14 @@ export function Plan({
           <PlanSolid key={name} frame={frame} solid={solid} look={fillOf(name)} />
         ))}
       <Grips seen={seen} frame={frame} />
+      <Ways
+        strokes={strokes}
+        called={seen.modal.tool}
+        at={(place, stroke) => {
+          const there = programmedAt(seen, place, stroke.frame);
+          return there && [frame.px(there.x), frame.py(there.y)];
+        }}
+      />
       {frontJaw ? (
         <path
           d={[stock.low.y + 6, stock.low.y + 14, stock.high.y - 14, stock.high.y - 6]

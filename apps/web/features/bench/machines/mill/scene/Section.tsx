@@ -3,7 +3,8 @@ import { gauges } from "@probe-lane/core/exercises";
 import { boxOf, type BoxMm } from "@probe-lane/core/geometry";
 import { useId } from "react";
 import { Rect, type Frame } from "../../../lane/drawing";
-import { across, depth, ownZero, solidsOf, type Place } from "../view";
+import { useWays, Ways } from "../../../lane/ways";
+import { across, depth, ownZero, programmedAt, solidsOf, type Place } from "../view";
 import { fillOf, Hatch, Note, ragged } from "./bodies";
 import { Witness } from "../../../lane/Witness";
 import { HeldFromBeside } from "./Held";
@@ -79,6 +80,7 @@ export function Section({
   keys: { readonly x: number; readonly up: number; readonly down: number; readonly isTowardDown: boolean } | null;
 }) {
   const id = useId();
+  const strokes = useWays(seen, "mill");
   const { width, height } = frame;
   const { sight, sheet, boxes } = seen;
   const { stock, table, frontJaw, backJaw } = boxes;
@@ -216,6 +218,16 @@ export function Section({
       ))}
       {isToolFar ? null : tool}
       <InGap seen={seen} frame={frame} at={at} tipZ={tipZ} />
+      {leftOutMm > 0 ? null : (
+        <Ways
+          strokes={strokes}
+          called={seen.modal.tool}
+          at={(place, stroke) => {
+            const there = programmedAt(seen, place, stroke.frame);
+            return there?.tipZ == null ? null : [frame.px(u(there.x, there.y)), frame.py(there.tipZ)];
+          }}
+        />
+      )}
       <g data-part="own-zero">
         {zeroU === null ? null : (
           <path

@@ -1,7 +1,15 @@
 import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
 import { lintGutter, setDiagnostics, type Diagnostic as EditorMark } from "@codemirror/lint";
-import { EditorSelection, EditorState } from "@codemirror/state";
-import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
+import { EditorSelection, EditorState, StateEffect, StateField } from "@codemirror/state";
+import {
+  Decoration,
+  type DecorationSet,
+  drawSelection,
+  EditorView,
+  highlightActiveLine,
+  keymap,
+  lineNumbers,
+} from "@codemirror/view";
 import type { Diagnostic } from "@probe-lane/core/gcode";
 import { programWords } from "@probe-lane/core/words";
 import { useEffect, useImperativeHandle, useRef, type Ref } from "react";
@@ -17,6 +25,11 @@ const LOOK = EditorView.theme({
   ".cm-scroller": { fontFamily: "'Atkinson Hyperlegible Mono Variable', monospace", lineHeight: "1.45" },
   ".cm-gutters": { backgroundColor: "var(--panel)", color: "var(--ink2)", borderRight: "1px solid var(--rule)" },
   ".cm-activeLine, .cm-activeLineGutter": { backgroundColor: "var(--contact-soft)" },
+  ".running-line": {
+    backgroundColor: "var(--contact-soft)",
+    boxShadow: "inset 4px 0 var(--contact)",
+    fontWeight: "700",
+  },
   ".cm-cursor": { borderLeftColor: "var(--ink)" },
   ".cm-selectionBackground, &.cm-focused .cm-selectionBackground": {
     backgroundColor: "var(--expected-soft) !important",
@@ -39,24 +52,59 @@ const LOOK = EditorView.theme({
   ".cm-tooltip": { backgroundColor: "var(--panel)", color: "var(--ink)", border: "1px solid var(--contact)" },
 });
 
+/** The line that is chosen in a program that is only read: cool, so that the one that runs stands out. */
+const CHOSEN = EditorView.theme({
+  ".cm-activeLine, .cm-activeLineGutter": { backgroundColor: "var(--expected-soft)" },
+  ".cm-activeLine.running-line": { backgroundColor: "var(--contact-soft)" },
+});
+
+const setRunning = StateEffect.define<number | null>();
+const RUNNING = Decoration.line({ class: "running-line" });
+
+/** The line that runs, or that is next, marked in its text. */
+const runningLine = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update: (marks, { effects, state, docChanged, changes }) => {
+    for (const effect of effects)
+      if (effect.is(setRunning)) {
+        const line = effect.value;
+        return line === null || line < 1 || line > state.doc.lines
+          ? Decoration.none
+          : Decoration.set([RUNNING.range(state.doc.line(line).from)]);
+      }
+    return docChanged ? marks.map(changes) : marks;
+  },
+  provide: (field) => EditorView.decorations.from(field),
+});
+
 /** A program being written, with what is wrong underlined where it stands. */
 export function ProgramEditor({
   text,
   diagnostics,
   onChange,
+  onLine,
+  isReadOnly = false,
+  running = null,
   ref,
 }: {
   text: string;
   diagnostics: readonly Diagnostic[];
-  onChange(text: string): void;
-  ref: Ref<EditorHandle>;
+  onChange?(text: string): void;
+  /** A line was chosen, by its number and text. */
+  onLine?(line: number, text: string): void;
+  isReadOnly?: boolean;
+  /** The line that runs, or that is next. */
+  running?: number | null;
+  ref?: Ref<EditorHandle>;
 }) {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
-  const changed = useRef(onChange);
+  const told = useRef({ onChange, onLine });
   useEffect(() => {
-    changed.current = onChange;
+    told.current = { onChange, onLine };
   });
+  // an editor is for writing or for reading as long as it stands
+  const isForReading = useRef(isReadOnly);
   useEffect(() => {
     if (!place.current) return undefined;
     const editor = new EditorView({
@@ -72,13 +120,20 @@ export function ProgramEditor({
           keymap.of([...defaultKeymap, ...historyKeymap]),
           programLanguage,
           LOOK,
+          runningLine,
+          ...(isForReading.current ? [CHOSEN] : []),
+          EditorState.readOnly.of(isForReading.current),
           EditorView.contentAttributes.of({
             "aria-label": "Program",
+            tabindex: "0",
             spellcheck: "false",
             autocapitalize: "characters",
           }),
-          EditorView.updateListener.of(({ docChanged, state }) => {
-            if (docChanged) changed.current(state.doc.toString());
+          EditorView.updateListener.of(({ docChanged, selectionSet, state }) => {
+            if (docChanged) told.current.onChange?.(state.doc.toString());
+            if (!selectionSet) return;
+            const line = state.doc.lineAt(state.selection.main.head);
+            told.current.onLine?.(line.number, line.text);
           }),
         ],
       }),
@@ -108,6 +163,17 @@ export function ProgramEditor({
       });
     editor.dispatch(setDiagnostics(editor.state, marks));
   }, [diagnostics]);
+  useEffect(() => {
+    const editor = view.current;
+    if (!editor) return;
+    const line = running !== null && running >= 1 && running <= editor.state.doc.lines ? running : null;
+    editor.dispatch({
+      effects: [
+        setRunning.of(line),
+        ...(line === null ? [] : [EditorView.scrollIntoView(editor.state.doc.line(line).from, { y: "center" })]),
+      ],
+    });
+  }, [running, text]);
   useImperativeHandle(ref, () => ({
     goTo: (line, column) => {
       const editor = view.current;

@@ -1,0 +1,213 @@
+import type { Command, Observation } from "@probe-lane/core/bench";
+import type { AskSeen, Outcome } from "@probe-lane/core/machines/program";
+import { askName, askWords, outcomeOfLook, withdrawnBy } from "@probe-lane/core/words";
+import { useEffect, useRef, useState, type FormEvent } from "react";
+import { Button, FigureInput, Panel, Select } from "../../../ui";
+
+const keyOf = ({ ask, tool }: Pick<AskSeen, "ask" | "tool">): string => `${ask} ${tool ?? ""}`;
+
+/** The box for an answer: a choice where there are few, else figures or a word. */
+function AnswerBox({ ask, value, onChange }: { ask: AskSeen; value: string; onChange(value: string): void }) {
+  if (ask.ask === "units")
+    return (
+      <Select aria-label="Answer" value={value} onChange={(event) => onChange(event.target.value)}>
+        <option value="">choose</option>
+        <option value="mm">millimetres</option>
+        <option value="inch">inches</option>
+      </Select>
+    );
+  if (ask.ask === "spindle") {
+    const [way = "", speed = ""] = value.split(" ");
+    return (
+      <>
+        <Select
+          aria-label="Direction"
+          value={way}
+          onChange={(event) =>
+            onChange(event.target.value === "stopped" ? "stopped" : `${event.target.value} ${speed}`)
+          }
+        >
+          <option value="">choose</option>
+          <option value="forward">forward</option>
+          <option value="reverse">reverse</option>
+          <option value="stopped">stopped</option>
+        </Select>
+        {way === "stopped" ? null : (
+          <FigureInput
+            aria-label="Speed in rev/min"
+            className="w-20"
+            value={speed}
+            onChange={(event) => onChange(`${way} ${event.target.value}`)}
+          />
+        )}
+      </>
+    );
+  }
+  return (
+    <FigureInput
+      aria-label="Answer"
+      className="w-28"
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  );
+}
+
+/** One thing being looked up: what stands there, and whether it is as it should be. */
+function Answering({ ask, send, onDone }: { ask: AskSeen; send(command: Command): void; onDone(): void }) {
+  const [text, setText] = useState("");
+  const [isSound, setSound] = useState<boolean | null>(null);
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => form.current?.scrollIntoView({ block: "nearest" }), []);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (isSound === null) return;
+    send({
+      type: "lookUp",
+      ask: ask.ask,
+      ...(ask.tool === null ? {} : { tool: ask.tool }),
+      text: text.trim(),
+      isSound,
+    });
+    onDone();
+  };
+  return (
+    <form
+      ref={form}
+      onSubmit={submit}
+      aria-label={askName(ask)}
+      className="flex flex-col gap-1.5 bg-expected-soft px-2.5 py-2"
+    >
+      <p className="font-bold">{askWords[ask.ask].asks(ask.tool)}</p>
+      <p className="flex flex-wrap items-center gap-1.5">
+        <AnswerBox ask={ask} value={text} onChange={setText} />
+      </p>
+      <fieldset className="flex flex-wrap items-center gap-x-3">
+        <legend className="sr-only">What it is</legend>
+        {([true, false] as const).map((one) => (
+          <label key={String(one)} className="flex items-center gap-1">
+            <input type="radio" name="sound" checked={isSound === one} onChange={() => setSound(one)} />
+            {one ? "as it should be" : "a fault"}
+          </label>
+        ))}
+        <Button type="submit" className="ml-auto !px-2" disabled={text.trim() === "" || isSound === null}>
+          Answer
+        </Button>
+      </fieldset>
+    </form>
+  );
+}
+
+function Standing({ ask }: { ask: AskSeen }) {
+  if (ask.said === null)
+    return ask.withdrawnBy === null ? (
+      <span className="text-ink2">open</span>
+    ) : (
+      <span className="text-contact">{withdrawnBy({ ask: ask.ask, tool: ask.tool, by: ask.withdrawnBy })}</span>
+    );
+  return (
+    <span className="min-w-0 truncate">
+      <b className="figures">{ask.said}</b>
+      {ask.isSound === false ? <b className="text-contact"> fault</b> : null}
+      {ask.agrees === null ? null : (
+        <span className={ask.agrees ? "text-ink2" : "font-bold text-contact"}>
+          {ask.agrees ? " ✓ stands there" : " ▲ not what stands there"}
+        </span>
+      )}
+    </span>
+  );
+}
+
+/** The deepest point, seen beside the part with the tool and its row. */
+function Deepest({ seen, send }: { seen: Observation; send(command: Command): void }) {
+  const [tool, setTool] = useState("");
+  const tools = [...new Set((seen.program?.asks ?? []).flatMap((one) => (one.tool === null ? [] : [one.tool])))];
+  const chosen = tool === "" ? (tools[0] ?? 0) : Number(tool);
+  const say = (outcome: Outcome) => send({ type: "judgeDeepest", tool: chosen, outcome });
+  return (
+    <section aria-label="Deepest point beside the part" className="shrink-0 border-t border-rule px-2.5 py-1.5">
+      <p className="text-xs text-ink2">
+        Deepest point, looked at from the side: the display stands at its deepest Z, the tool over what holds the part.
+      </p>
+      <p className="flex flex-wrap items-center gap-1.5">
+        <Select aria-label="Tool at its deepest" value={chosen} onChange={(event) => setTool(event.target.value)}>
+          {tools.map((one) => (
+            <option key={one} value={one}>
+              tool {one}
+            </option>
+          ))}
+        </Select>
+        <Button className="!px-2" onClick={() => say("clear")}>
+          stays clear
+        </Button>
+        <Button className="!px-2" onClick={() => say("wouldHit")}>
+          would hit
+        </Button>
+        {seen.program?.deepest.map((one) => (
+          <span key={one.tool} className="text-xs">
+            tool {one.tool}: <b>{outcomeOfLook[one.outcome]}</b>
+          </span>
+        ))}
+      </p>
+    </section>
+  );
+}
+
+/** What is looked up in program and registers before anything runs; only practice says whether it stands there. */
+export function LookUpPanel({
+  seen,
+  send,
+  isReadOnly,
+}: {
+  seen: Observation;
+  send(command: Command): void;
+  isReadOnly: boolean;
+}) {
+  const asks = seen.program?.asks ?? [];
+  const [open, setOpen] = useState<string | null>(null);
+  const left = asks.filter(({ said }) => said === null).length;
+  return (
+    <Panel
+      title="Looked up by you"
+      note={asks.length === 0 ? null : left === 0 ? "all answered" : `${left} of ${asks.length} open`}
+      className="flex-1"
+      bodyClassName="flex flex-col"
+    >
+      {asks.length === 0 ? (
+        <p className="p-2.5 text-ink2">What is looked up depends on the program: load it first.</p>
+      ) : null}
+      <ul className="min-h-24 flex-1 divide-y divide-rule-soft overflow-y-auto">
+        {asks.map((ask) => (
+          <li key={keyOf(ask)}>
+            <button
+              type="button"
+              aria-expanded={open === keyOf(ask)}
+              disabled={isReadOnly || seen.program?.run != null}
+              onClick={() => setOpen(open === keyOf(ask) ? null : keyOf(ask))}
+              className="flex w-full items-baseline gap-2 px-2.5 py-1 text-left hover:bg-well"
+            >
+              <span aria-hidden className="w-4 shrink-0">
+                {ask.said !== null ? "✓" : ask.withdrawnBy === null ? "○" : "↺"}
+              </span>
+              <span className="w-36 shrink-0">{askName(ask)}</span>
+              <Standing ask={ask} />
+            </button>
+            {open === keyOf(ask) ? (
+              <Answering
+                ask={ask}
+                send={send}
+                onDone={() => {
+                  const next = asks.slice(asks.indexOf(ask) + 1).find(({ said }) => said === null);
+                  setOpen(next ? keyOf(next) : null);
+                }}
+              />
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      {asks.length > 0 && !isReadOnly && open === null && seen.program?.run == null ? (
+        <Deepest seen={seen} send={send} />
+      ) : null}
+    </Panel>
+  );
+}

@@ -1,0 +1,19 @@
+import type { Command, Observation } from "@probe-lane/core/bench";
+import type { OpenDialog } from "../lane/act";
+import { LookUpPanel } from "./LookUpPanel";
+import { ProgramPanel } from "./ProgramPanel";
+
+/** The program and what is looked up of it, where the ledger lies otherwise. */
+export function ProgramDesk(props: {
+  seen: Observation;
+  send(command: Command): void;
+  isReadOnly: boolean;
+  open(dialog: OpenDialog): void;
+}) {
+  return (
+    <div className="flex min-h-0 flex-col gap-2">
+      <ProgramPanel {...props} />
+      <LookUpPanel {...props} />
+    </div>
+  );
+}

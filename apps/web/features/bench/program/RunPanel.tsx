@@ -1,0 +1,185 @@
+import type { Command, Observation } from "@probe-lane/core/bench";
+import { scales, showCounts } from "@probe-lane/core/units";
+import { useState, type FormEvent } from "react";
+import { Button, FigureInput, KeyCap, Panel, Select } from "../../../ui";
+import type { BenchKit } from "../lane/kit";
+import { clockFactors, type ClockFactor } from "./useRunning";
+
+const RAPIDS = [5, 25, 50, 100] as const;
+const MOST_FEED = 150;
+
+function Choice<T extends number>({
+  label,
+  values,
+  value,
+  words,
+  onChoose,
+}: {
+  label: string;
+  values: readonly T[];
+  value: T;
+  words(value: T): string;
+  onChoose(value: T): void;
+}) {
+  return (
+    <span className="flex items-center gap-1.5 text-xs text-ink2">
+      {label}
+      <span role="group" aria-label={label} className="flex rounded-[4px] border border-ink3 text-sm text-ink">
+        {values.map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={one === value}
+            onClick={() => onChoose(one)}
+            className={`figures min-h-6 px-2 ${one === value ? "bg-ink font-bold text-panel" : "bg-field"}`}
+          >
+            {words(one)}
+          </button>
+        ))}
+      </span>
+    </span>
+  );
+}
+
+/** What is seen between tip and part while the run is held, against the display. */
+function Gap({ seen, send }: { seen: Observation; send(command: Command): void }) {
+  const [text, setText] = useState("");
+  const say = (isAlike: boolean) => {
+    send({ type: "sayGap", text, isAlike });
+    setText("");
+  };
+  const last = seen.program?.gaps.at(-1);
+  return (
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 border-t border-rule-soft px-2.5 py-1.5">
+      <label>
+        I see{" "}
+        <FigureInput
+          aria-label="Gap seen"
+          className="w-16"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />{" "}
+        {seen.sheet.unit === "mm" ? "mm" : "in"} between tip and part; display Z{" "}
+        <b className="figures">{showCounts(seen.work.z, scales[seen.sheet.unit])}</b>
+      </label>
+      <Button className="!px-2" disabled={text.trim() === ""} onClick={() => say(true)}>
+        They agree
+      </Button>
+      <Button className="!px-2" disabled={text.trim() === ""} onClick={() => say(false)}>
+        They do not
+      </Button>
+      {last ? (
+        <span className="text-xs text-ink2">said: {last.isAlike ? "they agree" : "they do not agree"}</span>
+      ) : null}
+    </div>
+  );
+}
+
+/** Start, hold, step; how fast; what is still to go. */
+export function RunPanel({
+  seen,
+  kit,
+  send,
+  factor,
+  setFactor,
+}: {
+  seen: Observation;
+  kit: BenchKit;
+  send(command: Command): void;
+  factor: ClockFactor;
+  setFactor(factor: ClockFactor): void;
+}) {
+  const { program } = seen;
+  const [fromTool, setFromTool] = useState("");
+  if (program?.number == null) return null;
+  const { run, pace } = program;
+  const tools = [...new Set(program.asks.flatMap(({ tool }) => (tool === null ? [] : [tool])))];
+  const start = (event: FormEvent) => {
+    event.preventDefault();
+    send({ type: "startCycle", ...(fromTool === "" ? {} : { fromTool: Number(fromTool) }) });
+  };
+  const flag = (name: "isSingle" | "stopsAtOptional" | "passesSlash", words: string) => (
+    <Button
+      className={`!px-2 ${pace[name] ? "!border-ink !bg-ink !text-panel" : ""}`}
+      aria-pressed={pace[name]}
+      onClick={() => send({ type: "setPace", [name]: !pace[name] })}
+    >
+      {words}
+    </Button>
+  );
+  return (
+    <Panel
+      title="Run"
+      note={
+        <Choice label="clock" values={clockFactors} value={factor} words={(one) => `×${one}`} onChoose={setFactor} />
+      }
+    >
+      <form onSubmit={start} aria-label="Run" className="flex flex-wrap items-center gap-1.5 px-2.5 py-1.5">
+        {run ? (
+          <>
+            {run.held ? (
+              <Button look="act" onClick={() => send({ type: "resumeCycle" })} keyCap=".">
+                {pace.isSingle ? "Step one block" : "Resume"}
+              </Button>
+            ) : (
+              <Button onClick={() => send({ type: "holdCycle" })} className="border-2 border-ink" keyCap=",">
+                Hold feed
+              </Button>
+            )}
+            <span className="figures flex gap-3" aria-label="Distance to go">
+              <span className="text-xs text-ink2">to go</span>
+              {kit.position.axes.map((axis) => (
+                <span key={axis} data-testid={`to-go-${axis}`}>
+                  {axis.toUpperCase()} <b>{showCounts(run.toGo[axis], scales[seen.sheet.unit])}</b>
+                </span>
+              ))}
+            </span>
+          </>
+        ) : (
+          <>
+            <Button look="act" type="submit" keyCap=".">
+              Start cycle
+            </Button>
+            <Select aria-label="Start at" value={fromTool} onChange={(event) => setFromTool(event.target.value)}>
+              <option value="">at the head</option>
+              {tools.map((tool) => (
+                <option key={tool} value={tool}>
+                  at tool {tool}
+                </option>
+              ))}
+            </Select>
+            <span className="text-xs text-ink2">
+              from where it stands; a hand on <KeyCap>,</KeyCap> and <KeyCap>Esc</KeyCap>
+            </span>
+          </>
+        )}
+      </form>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-2.5 pb-1.5">
+        {flag("isSingle", "single block")}
+        {flag("stopsAtOptional", "optional stop")}
+        {flag("passesSlash", "pass over /")}
+        <Choice
+          label="rapid %"
+          values={RAPIDS}
+          value={pace.rapidPercent}
+          words={String}
+          onChoose={(rapidPercent) => send({ type: "setPace", rapidPercent })}
+        />
+        <label className="flex items-center gap-1.5 text-xs text-ink2">
+          feed %
+          <input
+            type="range"
+            min={0}
+            max={MOST_FEED}
+            step={10}
+            value={pace.feedPercent}
+            onChange={(event) => send({ type: "setPace", feedPercent: Number(event.target.value) })}
+            className="w-24 accent-[var(--contact)]"
+          />
+          <b className="figures w-8 text-sm text-ink">{pace.feedPercent}</b>
+        </label>
+      </div>
+      {run?.held ? <Gap seen={seen} send={send} /> : null}
+    </Panel>
+  );
+}
