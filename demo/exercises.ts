@@ -31,6 +31,7 @@ import plateBoreSweep from "./exercises/plate-bore-sweep.json" with { type: "jso
 import platePocketProbe from "./exercises/plate-pocket-probe.json" with { type: "json" };
 import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
 import beamCalibrated from "./exercises/beam-calibrated.json" with { type: "json" };
+import knobProgramFirst from "./exercises/knob-program-first.json" with { type: "json" };
 import plateProgramTop from "./exercises/plate-program-top.json" with { type: "json" };
 import probeCalibrated from "./exercises/probe-calibrated.json" with { type: "json" };
 import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" };
@@ -131,6 +132,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   collarPartingEdge,
   collarPartingBehind,
   ringGrooveFarEdge,
+  knobProgramFirst,
   knobNoseAndTip,
   collarTipsAndFit,
   ringDrillSweep,

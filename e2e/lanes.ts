@@ -100,6 +100,36 @@ function eightTools(): PageLane {
   };
 }
 
+/** The focuser plate with its program always too deep at the edge of the vise, proved in the air. */
+function tooDeep(title: string): PageLane {
+  const { exercise, marking } = findDemoExercise("plate-program-top");
+  const { program } = exercise;
+  const deep = exerciseSchema.parse({
+    ...exercise,
+    id: title.toLowerCase().replaceAll(" ", "-"),
+    title,
+    program: {
+      ...program,
+      faults: program?.faults.filter(({ kind }) => kind === "tooDeep"),
+      soundShare: 0,
+      proving: ["airRun"],
+    },
+  });
+  return { exercise: deep, given: marking };
+}
+
+/** A program of one's own on a machine that is only homed: started, held, stepped and left for another. */
+const ownProgram = (there: string, back: string, other: number): Command[] => [
+  { type: "home" },
+  { type: "takeProgram", text: ["%", "G21", there, back, "M30", "%"].join("\n"), isConfirmed: false },
+  { type: "startCycle" },
+  { type: "holdCycle" },
+  { type: "setPace", isSingle: true, feedPercent: 50 },
+  { type: "resumeCycle" },
+  { type: "reset" },
+  { type: "loadProgram", number: other, isConfirmed: true },
+];
+
 const after =
   (type: Command["type"]): PageLane["until"] =>
   (_step, at, steps) =>
@@ -134,22 +164,26 @@ export const pageLanes = {
   ),
   // a program looked up, proved and run to its end
   programProved: demo("plate-program-top"),
-  programOwn: demo(
-    "plate-program-top",
-    {},
-    {
-      script: [
-        { type: "home" },
-        { type: "takeProgram", text: "%\nG21 G90\nG53 G0 X-100.\nG53 G0 X-20.\nM30\n%", isConfirmed: false },
-        { type: "startCycle" },
-        { type: "holdCycle" },
-        { type: "setPace", isSingle: true, feedPercent: 50 },
-        { type: "resumeCycle" },
-        { type: "reset" },
-        { type: "loadProgram", number: 2014, isConfirmed: true },
-      ],
-    },
-  ),
+  programOwn: demo("plate-program-top", {}, { script: ownProgram("G53 G0 X-100.", "G53 G0 X-20.", 2014) }),
+  knobProved: demo("knob-program-first"),
+  knobOwn: demo("knob-program-first", {}, { script: ownProgram("G28 U0", "G28 W0", 3014) }),
+  // nobody looks, and the program runs into the jaw; or somebody leaves the lift of an air run in
+  programStrikes: { ...tooDeep("Too deep at the jaw"), habits: { looksNothingUp: true, justRuns: true } },
+  liftLeftIn: {
+    ...tooDeep("Run in the air first"),
+    habits: { stopsAfter: "zero" },
+    then: () => [
+      { type: "runBlock", text: "G53 G0 Z0" },
+      { type: "setDoor", isOpen: true },
+      { type: "unload" },
+      { type: "setDoor", isOpen: false },
+      { type: "typeRegister", register: "common.z", text: "30", how: "set", isConfirmed: true },
+      { type: "loadProgram", number: 2041, isConfirmed: false },
+      { type: "startCycle" },
+      ...Array.from({ length: 20 }, (): Command => ({ type: "runOn", ms: 20_000 })),
+      { type: "handIn" },
+    ],
+  } satisfies PageLane,
   signTurned: demo("roller-bracket-back-right", { radius: { y: "turned" } }),
   backedOff: demo("focuser-plate-lower-left", { backsOffFirst: { x: 30 }, startsAtRememberedSpeed: true }),
   wrongThrice: demo("focuser-plate-lower-left", {

@@ -12,10 +12,49 @@ test("a program is looked up, its fault found and mended, proved beside the jaw,
   await expect(page.getByTestId("total")).toHaveText(/^(9\d|100)/);
 });
 
-test("a program of one's own is taken in practice, held, stepped, and another loaded over it when asked", async ({
-  page,
-}) => {
-  await workThrough(page, "peverill", pageLanes.programOwn);
-  await expect(page.getByRole("heading", { name: /^Program 2014/ })).toBeVisible();
+test("on a lathe a program is looked up, proved beside the bar, and run", async ({ page }) => {
+  test.setTimeout(180_000);
+  await workThrough(page, "ashgrove", pageLanes.knobProved);
+  await page.waitForURL(/\/ruling$/);
+  await expect(page.getByTestId("total")).toHaveText(/^(9\d|100)/);
+});
+
+test("unlooked at, a program runs into the jaw: the machine says so, and the ruling says why", async ({ page }) => {
+  test.setTimeout(180_000);
+  await workThrough(page, "tamblin", {
+    ...pageLanes.programStrikes,
+    until: ({ command }) => command.type === "handIn",
+  });
+  await expect(page.getByRole("alert")).toContainText("program run into what holds the part");
+  await expect(page.getByTestId("run-state")).toHaveText(/^Line 21: something was struck/);
+  await page.getByRole("button", { name: "Reset the machine" }).click();
+  await page.keyboard.press("k");
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: /^Hand in/ })
+    .click();
+  await page.waitForURL(/\/ruling$/);
+  await expect(
+    page.getByText(
+      "Line 21: the tool would have run into the back jaw. Put right alone, each of these lets it pass: line 21",
+    ),
+  ).toBeVisible();
   await accessible(page);
 });
+
+test("a lift that is left in is no air run: every value stands as far off", async ({ page }) => {
+  test.setTimeout(180_000);
+  await workThrough(page, "fennimore", pageLanes.liftLeftIn);
+  await page.waitForURL(/\/ruling$/);
+  await expect(page.getByText(/not run whole in the air before it cut, or its lift was left in/)).toBeVisible();
+});
+
+for (const [lane, login, number] of [
+  ["programOwn", "peverill", 2014],
+  ["knobOwn", "lindqvare", 3014],
+] as const)
+  test(`a program of one's own is taken in practice, held, stepped, and ${number} loaded over it`, async ({ page }) => {
+    await workThrough(page, login, pageLanes[lane]);
+    await expect(page.getByRole("heading", { name: new RegExp(`^Program ${number}`) })).toBeVisible();
+    await accessible(page);
+  });

@@ -61,6 +61,8 @@ function spindleIn(seen: Observation, tool: number): string {
   return `${/M0?4\b/.test(line) ? "reverse" : "forward"} ${/S(\d+)/.exec(line)?.[1] ?? "0"}`;
 }
 
+const unitOf: Readonly<Record<string, "mm" | "inch">> = { "0": "inch", "1": "mm" };
+
 const wearRows = ({ registers, kind }: Observation): number[] =>
   [1, 2, 3, 4, 5, 6, 7, 8].filter((row) =>
     kind === "mill"
@@ -81,11 +83,8 @@ function answer(lane: Bench, { ask, tool }: AskSeen): { text: string; isSound: b
       return { text: `O${number}`, isSound: sheet.program === undefined || number === sheet.program };
     }
     case "units": {
-      const unit = lines.some((line) => /G20\b/.test(line))
-        ? "inch"
-        : lines.some((line) => /G21\b/.test(line))
-          ? "mm"
-          : sheet.unit;
+      const said = lines.map((line) => /G2([01])\b/.exec(line)?.[1]).find(Boolean);
+      const unit = unitOf[said ?? ""] ?? sheet.unit;
       return { text: unit, isSound: unit === sheet.unit };
     }
     case "offset": {
@@ -231,7 +230,7 @@ function runIt(lane: Bench, { justRuns }: ProvingHabits): void {
   for (let block = 0; looks && block < MOST_TURNS; block++) {
     runOn(lane, SLOW_MS);
     if (!lane.seen.program?.run) return;
-    if (displayZ(lane) <= HELD_BELOW_MM && lane.seen.modal.tool !== null && gapSeen(lane) < HELD_BELOW_MM * 2) {
+    if (displayZ(lane) <= HELD_BELOW_MM && gapSeen(lane) < HELD_BELOW_MM * 2) {
       const gap = gapSeen(lane);
       lane.do({ type: "sayGap", text: text(lane, gap), isAlike: Math.abs(gap - displayZ(lane)) <= ALIKE_MM });
       lane.do({ type: "setPace", isSingle: false, rapidPercent: 100 });

@@ -226,9 +226,7 @@ export function strikeFindings({ final }: LaneTrace, values: readonly RegisterRu
     if (isValueRight(value) || register === undefined || value.target.unit !== "mm") return [];
     const by = toCounts(value.closureMm, final.scale);
     const registers = writeRegister(final.registers, register, readRegister(final.registers, register) - by);
-    return isClear({ ...final, registers } as LaneState, text)
-      ? [{ target: value.target, closureMm: value.closureMm }]
-      : [];
+    return isClear({ ...final, registers }, text) ? [{ target: value.target, closureMm: value.closureMm }] : [];
   });
   return [{ code: "programStrikes", line, met: kind, with: what, lines: isByLine ? fault.lines : [], targets }];
 }

@@ -89,6 +89,53 @@ describe("non-interference", () => {
       }
     }
   });
+  it("a program that runs and touches nothing answers byte for byte alike, held, stepped or whole", () => {
+    const { exercise } = findDemoExercise("plate-program-top");
+    const slices = (count: number, ms: number) => Array.from({ length: count }, (): Command => ({ type: "runOn", ms }));
+    const inTheAir: Command[] = [
+      { type: "home" },
+      { type: "loadProgram", number: 2041, isConfirmed: false },
+      ...(["x", "y", "z"] as const).map((axis): Command => ({
+        type: "typeRegister",
+        register: `G54.${axis}`,
+        // far over everything: nothing is met, whatever is where
+        text: { x: "-320", y: "-190", z: "-170" }[axis],
+        how: "set",
+        isConfirmed: true,
+      })),
+      { type: "lookUp", ask: "rows", tool: 3, text: "3", isSound: true },
+      { type: "lookUp", ask: "held", tool: 3, text: "0", isSound: false },
+      { type: "setPace", isSingle: true, rapidPercent: 25 },
+      { type: "startCycle" },
+      ...slices(6, 4000),
+      { type: "sayGap", text: "40", isAlike: true },
+      { type: "resumeCycle" },
+      ...slices(4, 4000),
+      { type: "setPace", isSingle: false },
+      { type: "resumeCycle" },
+      ...slices(3, 1500),
+      { type: "holdCycle" },
+      { type: "sayGap", text: "12", isAlike: false },
+      { type: "resumeCycle" },
+      ...slices(12, 20_000),
+      { type: "runBlock", text: "T2 M6" },
+      { type: "runBlock", text: "G54 G43 H2 G0 Z-8" },
+      { type: "judgeDeepest", tool: 2, outcome: "clear" },
+    ];
+    for (let seed = 0; seed < 6; seed++)
+      for (const shift of [-0.2, 0.1]) {
+        const [one, two] = movedLanes(exercise, `running ${seed}`, shift).map((first) => {
+          let state = evolve(null, first);
+          return inTheAir.map((command) => {
+            const decided = decide(state, command);
+            if (decided.ok) state = foldFrom(state, decided.value);
+            return JSON.stringify(decided.ok ? [observe(state, "student"), decided.value.length] : decided.error);
+          });
+        });
+        expect(one?.some((answer) => answer.includes('"isAlike":false'))).toBe(true);
+        expect(one, `${seed} ${shift}`).toEqual(two);
+      }
+  });
   it("an observation carries no truth: no hidden figure, no seed", () => {
     const lane = millLane(findDemoExercise("focuser-plate-lower-left").exercise, "secret");
     workUpTo(lane, ({ type }) => type === "captureRegister");

@@ -80,12 +80,10 @@ export function endWords(last: {
 }
 
 /** What withdrew something that was looked up. */
-export const withdrawnBy = ({ by }: WithdrawnLook): string =>
-  typeof by === "number"
-    ? by === 0
-      ? "another program was loaded"
-      : `line ${by} was changed`
-    : `${registerWords(by)} was changed`;
+export function withdrawnBy({ by }: Pick<WithdrawnLook, "by">): string {
+  if (typeof by !== "number") return `${registerWords(by)} was changed`;
+  return by === 0 ? "another program was loaded" : `line ${by} was changed`;
+}
 
 type ProgramEvent = z.infer<(typeof events)[number]>;
 const OF_PROGRAM = new Set<string>(events.map(({ shape }) => shape.type.value));

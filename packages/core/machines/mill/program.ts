@@ -9,7 +9,7 @@ import { type ProgramPorts, type Prover } from "../program/ports";
 import { changeProblem, changeTool } from "./acts/holder/act";
 import { heldAs } from "../../instruments/things";
 import { type MillLane } from "./lane";
-import { canProveMill, registersOf, worldOf } from "./proving";
+import { registersOf, worldOf } from "./proving";
 import { millRules } from "./rules";
 import { datumNowMm, shapeFor, trueLengthMm } from "./solids";
 
@@ -84,7 +84,9 @@ const ports: ProgramPorts<MillLane> = {
     });
   },
   startProblem: (state) => {
-    if (!canProveMill(state)) return { code: "notProvable" };
+    // by the sheet, never by how the blank really lies: a refusal would tell
+    const { feature, isSkewed, tasks } = state.setup;
+    if (feature !== null || isSkewed || tasks.includes("sweepJaw")) return { code: "notProvable" };
     if (state.paper) return { code: "paperInGap" };
     return state.block ? { code: "blockInGap" } : null;
   },

@@ -128,8 +128,10 @@ export function programAct<S extends LaneBase>(
       ? accept([{ type: "cycleStarted", fromLine: block.line }])
       : refuse({ code: "toolNotCalled", tool: fromTool });
   }
-  const toolOfWord = (value: unknown): number | null =>
-    typeof value !== "number" ? null : isLathe ? Math.trunc(value / 100) : value;
+  const toolOfWord = (value: unknown): number | null => {
+    if (typeof value !== "number") return null;
+    return isLathe ? Math.trunc(value / 100) : value;
+  };
 
   const countsAt = (state: S, place: readonly number[]): AxisCounts => {
     const at = { ...state.position } as Record<"x" | "y" | "z", number>;
@@ -293,12 +295,12 @@ export function programAct<S extends LaneBase>(
       startCycle,
       runOn,
       sayGap,
-      holdCycle: ({ state: { program } }) =>
-        !program.run
-          ? refuse({ code: "cycleNotStarted" })
-          : program.run.held
-            ? refuse({ code: "cycleHeld" })
-            : accept([{ type: "runHeld", why: "hand", line: program.run.line }]),
+      holdCycle: ({ state: { program } }) => {
+        if (!program.run) return refuse({ code: "cycleNotStarted" });
+        return program.run.held
+          ? refuse({ code: "cycleHeld" })
+          : accept([{ type: "runHeld", why: "hand", line: program.run.line }]);
+      },
       resumeCycle: ({ state: { program } }) =>
         program.run?.held ? accept([{ type: "runResumed" }]) : refuse({ code: "cycleNotStarted" }),
       setPace: (_draft, { type: _type, ...pace }) => accept([{ type: "paceSet", ...pace }]),

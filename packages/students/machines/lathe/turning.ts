@@ -1,6 +1,7 @@
 import type { LatheSheet, TurretTool } from "@probe-lane/core/exercises";
 import { readRegister, sweepError, turretSum, type RegisterId } from "@probe-lane/core/registers";
 import { scales, toMm } from "@probe-lane/core/units";
+import { proveProgram } from "../../proving";
 import type { LatheBench } from "../../bench";
 import type { Habits } from "../../habits";
 import { door, machineMm, moveTo, reachIn, text, wind } from "../../moves";
@@ -720,5 +721,6 @@ export function workTurret(lane: LatheBench, habits: Habits): void {
   if (lane.seen.isStopped) return;
   setNoses(lane, habits);
   lookBeforeFace(lane);
+  proveProgram(lane, habits);
   lane.do({ type: "handIn" });
 }

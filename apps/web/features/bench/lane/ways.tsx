@@ -19,6 +19,11 @@ export function useWays(seen: Observation, dialect: Dialect): readonly Stroke[] 
   );
 }
 
+function widthOf(isRapid: boolean, isCalled: boolean): number {
+  if (isRapid) return 0.8;
+  return isCalled ? 2 : 1.2;
+}
+
 /**
  * Ways of a program over a picture of the machine, through the student's own zero: `at` places a programmed place on
  * the drawing, null where it has none. The tool that is called stands out; rapids are dotted.
@@ -48,7 +53,7 @@ export function Ways({
               )
               .join("")}
             stroke={isCalled ? "var(--contact)" : "var(--ink)"}
-            strokeWidth={stroke.isRapid ? 0.8 : isCalled ? 2 : 1.2}
+            strokeWidth={widthOf(stroke.isRapid, isCalled)}
             strokeDasharray={stroke.isRapid ? "1 3" : DASHES[tools.indexOf(stroke.tool) % DASHES.length]}
           />
         );

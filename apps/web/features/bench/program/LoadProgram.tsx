@@ -54,7 +54,10 @@ export function LoadProgram({ seen, send, onClose }: DialogProps) {
             type="file"
             accept=".nc,.txt,text/plain"
             aria-label="Program from a file"
-            onChange={async (event) => setOwn((await event.target.files?.[0]?.text())?.slice(0, MOST_TEXT) ?? "")}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void file.text().then((text) => setOwn(text.slice(0, MOST_TEXT)));
+            }}
           />
           <textarea
             id="own-program"

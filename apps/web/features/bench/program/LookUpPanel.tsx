@@ -103,7 +103,7 @@ function Standing({ ask }: { ask: AskSeen }) {
     return ask.withdrawnBy === null ? (
       <span className="text-ink2">open</span>
     ) : (
-      <span className="text-contact">{withdrawnBy({ ask: ask.ask, tool: ask.tool, by: ask.withdrawnBy })}</span>
+      <span className="text-contact">{withdrawnBy({ by: ask.withdrawnBy })}</span>
     );
   return (
     <span className="min-w-0 truncate">
@@ -153,6 +153,16 @@ function Deepest({ seen, send }: { seen: Observation; send(command: Command): vo
   );
 }
 
+function openWords(asks: readonly AskSeen[]): string | null {
+  if (asks.length === 0) return null;
+  const left = asks.filter(({ said }) => said === null).length;
+  return left === 0 ? "all answered" : `${left} of ${asks.length} open`;
+}
+function markOf({ said, withdrawnBy: by }: AskSeen): string {
+  if (said !== null) return "✓";
+  return by === null ? "○" : "↺";
+}
+
 /** What is looked up in program and registers before anything runs; only practice says whether it stands there. */
 export function LookUpPanel({
   seen,
@@ -165,14 +175,8 @@ export function LookUpPanel({
 }) {
   const asks = seen.program?.asks ?? [];
   const [open, setOpen] = useState<string | null>(null);
-  const left = asks.filter(({ said }) => said === null).length;
   return (
-    <Panel
-      title="Looked up by you"
-      note={asks.length === 0 ? null : left === 0 ? "all answered" : `${left} of ${asks.length} open`}
-      className="flex-1"
-      bodyClassName="flex flex-col"
-    >
+    <Panel title="Looked up by you" note={openWords(asks)} className="flex-1" bodyClassName="flex flex-col">
       {asks.length === 0 ? (
         <p className="p-2.5 text-ink2">What is looked up depends on the program: load it first.</p>
       ) : null}
@@ -187,7 +191,7 @@ export function LookUpPanel({
               className="flex w-full items-baseline gap-2 px-2.5 py-1 text-left hover:bg-well"
             >
               <span aria-hidden className="w-4 shrink-0">
-                {ask.said !== null ? "✓" : ask.withdrawnBy === null ? "○" : "↺"}
+                {markOf(ask)}
               </span>
               <span className="w-36 shrink-0">{askName(ask)}</span>
               <Standing ask={ask} />

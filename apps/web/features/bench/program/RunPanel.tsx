@@ -41,6 +41,8 @@ function Choice<T extends number>({
   );
 }
 
+const clockWords = (factor: ClockFactor): string => `×${factor}`;
+
 /** What is seen between tip and part while the run is held, against the display. */
 function Gap({ seen, send }: { seen: Observation; send(command: Command): void }) {
   const [text, setText] = useState("");
@@ -110,9 +112,7 @@ export function RunPanel({
   return (
     <Panel
       title="Run"
-      note={
-        <Choice label="clock" values={clockFactors} value={factor} words={(one) => `×${one}`} onChoose={setFactor} />
-      }
+      note={<Choice label="clock" values={clockFactors} value={factor} words={clockWords} onChoose={setFactor} />}
     >
       <form onSubmit={start} aria-label="Run" className="flex flex-wrap items-center gap-1.5 px-2.5 py-1.5">
         {run ? (
@@ -162,7 +162,7 @@ export function RunPanel({
           label="rapid %"
           values={RAPIDS}
           value={pace.rapidPercent}
-          words={String}
+          words={(one) => String(one)}
           onChoose={(rapidPercent) => send({ type: "setPace", rapidPercent })}
         />
         <label className="flex items-center gap-1.5 text-xs text-ink2">

@@ -1,0 +1,31 @@
+import { describe, expect, it } from "vitest";
+import { LaneDriver, workLane } from "@probe-lane/students";
+import { demoExercises } from "../../../demo";
+import { rule } from "../grading";
+
+const programmed = demoExercises.filter(({ exercise }) => exercise.program !== undefined);
+const LANES = 14;
+
+describe("students who prove a program", () => {
+  for (const { exercise, marking } of programmed)
+    it(`${exercise.id}: whoever looks finds what is wrong, whatever it is; whoever just runs is struck or lucky`, () => {
+      const seen = new Set<string>();
+      for (let turn = 0; turn < LANES; turn++) {
+        const careful = new LaneDriver(exercise, `proving ${turn}`);
+        const fault = careful.state.truth.programFault?.kind ?? "sound";
+        seen.add(fault);
+        workLane(careful, {});
+        const ruling = rule(careful.log, marking);
+        expect(ruling.total, `${turn} ${fault}`).toBeCloseTo(100, 6);
+        const hasty = new LaneDriver(exercise, `proving ${turn}`);
+        workLane(hasty, { looksNothingUp: true, justRuns: true });
+        const struck = hasty.state.program.last?.why === "contact";
+        // another row may by chance hold a longer length, and then nothing is struck
+        if (fault === "sound") expect(struck, String(turn)).toBe(false);
+        else if (fault !== "otherRow") expect(struck, `${turn} ${fault}`).toBe(true);
+        const proving = rule(hasty.log, marking).strands.find(({ name }) => name === "proving");
+        expect(proving?.marks, `${turn} ${fault}`).toBeLessThan(proving?.outOf ?? 0);
+      }
+      expect(seen.size).toBeGreaterThan(4);
+    });
+});
