@@ -436,6 +436,10 @@ export class BenchHands extends KeyboardStudent {
         return this.settle();
       case "setPace":
         return this.setPace(command);
+      case "askSignature":
+        await this.atProgram();
+        await this.page.getByRole("button", { name: "Ask for it" }).click();
+        return this.settle();
       case "startCycle":
         await this.atProgram();
         await this.page.getByRole("button", { name: "×20" }).click();

@@ -118,6 +118,17 @@ function tooDeep(title: string): PageLane {
   return { exercise: deep, given: marking };
 }
 
+/** An exercise whose program is signed for before the first cut; its signature is asked for. */
+function signed(of: string, title: string, number: number): PageLane {
+  const { exercise, marking } = findDemoExercise(of);
+  const id = title.toLowerCase().replaceAll(" ", "-");
+  return {
+    exercise: exerciseSchema.parse({ ...exercise, id, title, program: { ...exercise.program, signOff: true } }),
+    given: marking,
+    script: [{ type: "home" }, { type: "loadProgram", number, isConfirmed: false }, { type: "askSignature" }],
+  };
+}
+
 /** A program of one's own on a machine that is only homed: started, held, stepped and left for another. */
 const ownProgram = (there: string, back: string, other: number): Command[] => [
   { type: "home" },
@@ -167,6 +178,9 @@ export const pageLanes = {
   programOwn: demo("plate-program-top", {}, { script: ownProgram("G53 G0 X-100.", "G53 G0 X-20.", 2014) }),
   knobProved: demo("knob-program-first"),
   knobOwn: demo("knob-program-first", {}, { script: ownProgram("G28 U0", "G28 W0", 3014) }),
+  // asked to be signed, on both machines
+  toBeSigned: signed("plate-program-top", "Signed before it cuts", 2041),
+  knobToBeSigned: signed("knob-program-first", "Signed before it turns", 3041),
   // nobody looks, and the program runs into the jaw; or somebody leaves the lift of an air run in
   programStrikes: { ...tooDeep("Too deep at the jaw"), habits: { looksNothingUp: true, justRuns: true } },
   liftLeftIn: {

@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
+import { BenchHands } from "./benchHands";
 import { pageLanes } from "./lanes";
 import { workThrough } from "./workThrough";
 
@@ -58,3 +59,42 @@ for (const [lane, login, number] of [
     await expect(page.getByRole("heading", { name: new RegExp(`^Program ${number}`) })).toBeVisible();
     await accessible(page);
   });
+
+test("a signature is asked for, sent back with a word, given, and withdrawn by what is changed after it", async ({
+  page,
+  browser,
+}) => {
+  const hands = await workThrough(page, "merriwick", pageLanes.toBeSigned);
+  const line = page.getByTestId("signature");
+  await expect(line).toContainText("Asked for");
+  const context = await browser.newContext();
+  const desk = await context.newPage();
+  await new BenchHands(desk, "mill").signIn("marrow");
+  await desk.goto(page.url());
+  const bar = desk.getByRole("region", { name: "Signature" });
+  await expect(bar.getByRole("button", { name: "Send it back" })).toBeDisabled();
+  await accessible(desk);
+  if (process.env["SHOT"]) await desk.screenshot({ path: process.env["SHOT"] });
+  await bar.getByLabel("A word with it").fill("Row 3 is empty. Set tool 3 first.");
+  await bar.getByRole("button", { name: "Send it back" }).click();
+  await expect(bar).toBeHidden();
+  // the student's page hears of it by itself
+  await expect(line).toContainText("Sent back by Corin Marrowfield: “Row 3 is empty. Set tool 3 first.”");
+  await page.keyboard.press(".");
+  await expect(page.getByTestId("message")).toContainText("Nobody has signed for the first cut");
+  await line.getByRole("button", { name: "Ask for it" }).click();
+  await hands.settle();
+  await bar.getByRole("button", { name: "Sign", exact: true }).click();
+  await expect(line).toContainText("Signed by Corin Marrowfield, as it stands.");
+  await hands.perform({
+    command: { type: "typeRegister", register: "H3", text: "5", how: "set", isConfirmed: true },
+    clicks: 0,
+  });
+  await expect(line).toContainText("Withdrawn: H3 length was changed. Ask again.");
+  await context.close();
+});
+
+test("on a lathe a signature is asked for", async ({ page }) => {
+  await workThrough(page, "merriwick", pageLanes.knobToBeSigned);
+  await expect(page.getByTestId("signature")).toContainText("Asked for");
+});

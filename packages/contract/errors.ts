@@ -15,6 +15,7 @@ export const errorStatus = {
   laneMoved: 409,
   notHandedIn: 409,
   notProvable: 409,
+  notAskedToSign: 409,
   attemptsUsedUp: 409,
   tooManyMarks: 422,
   noSuchMoment: 422,
@@ -49,6 +50,8 @@ export const errorWords: Record<ErrorCode, string> = {
   laneMoved: "This lane has gone on in another tab or window. Reload to see where it stands; nothing of it is lost.",
   notProvable:
     "No program can be run against this setup yet: only a plain blank on a mill that lies along the axes, and a turret lathe.",
+  notAskedToSign:
+    "Nothing waits for a signature in this lane: something was changed since it was asked for, or it is signed.",
   notHandedIn: "This lane is not handed in yet, so there is no ruling. Go back to the bench.",
   attemptsUsedUp: "All attempts of this exercise are used. Ask your instructor for another one.",
   tooManyMarks: "A strand cannot get more marks than it is out of, so nothing was changed. Give fewer.",

@@ -211,6 +211,11 @@ export const proveRequest = z.strictObject({
   /** Blocks after a slash are passed over. */
   blockDelete: z.boolean().optional(),
 });
+/** An instructor signs for the first cut of a lane, or sends it back with a word. */
+export const signatureRequest = z
+  .strictObject({ isGiven: z.boolean(), word: z.string().max(300) })
+  .refine(({ isGiven, word }) => isGiven || word.trim() !== "", "say why it is sent back");
+export type SignatureRequest = z.infer<typeof signatureRequest>;
 export interface ProveReply {
   proof: ProgramProof;
   unit: LengthUnit;

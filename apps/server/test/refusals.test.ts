@@ -152,6 +152,13 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 },
     },
     {
+      name: "sign where nothing was asked",
+      method: "POST",
+      path: () => `/lanes/${lane}/signature`,
+      body: { isGiven: true, word: "" },
+      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 409 },
+    },
+    {
       name: "wall",
       method: "GET",
       path: () => "/wall",

@@ -46,6 +46,7 @@ export function withPrograms(exercise: Exercise, seed: string, drawn: Draw): Dra
       program: program.number,
       operations: program.operations,
       proving: program.proving,
+      ...(program.signOff ? { signsOff: true } : {}),
     },
     truth: { ...drawn.truth, programFault: fault },
   } as Draw;

@@ -99,6 +99,8 @@ const programmed = z
       .min(1),
     faults: z.array(programFault).default([]),
     soundShare: z.number().min(0).max(1).default(1),
+    /** An instructor signs before the first cut of a graded lane. */
+    signOff: z.boolean().default(false),
     /** Schools of proving that are asked for before it is run whole. */
     proving: z.array(z.enum(provingSchools)).default([]),
   })

@@ -76,6 +76,8 @@ interface SheetBase {
   /** Programs in the shop's store, and the one that belongs to this part; left out where nothing is run. */
   readonly programs?: readonly StoredProgram[] | undefined;
   readonly program?: number | undefined;
+  /** An instructor signs before the first cut. */
+  readonly signsOff?: boolean | undefined;
   /** What each tool is to do by the drawing, how deep, and how fast it turns. */
   readonly operations?: NonNullable<Exercise["program"]>["operations"] | undefined;
   /** Schools of proving that are asked for before the program is run whole. */

@@ -51,6 +51,13 @@ interface DeepestJudged {
   readonly reads: readonly RegisterId[];
 }
 
+/** How the signature before the first cut stands: asked for, given or sent back with a word, withdrawn by a change. */
+export type Signature =
+  | { readonly state: "none" | "asked" }
+  | { readonly state: "given"; readonly by: string }
+  | { readonly state: "sentBack"; readonly by: string; readonly word: string }
+  | { readonly state: "withdrawn"; readonly changed: RegisterId | number };
+
 /** Everything about programs on one lane. */
 export interface ProgramDesk {
   readonly held: HeldProgram | null;
@@ -58,6 +65,7 @@ export interface ProgramDesk {
   readonly looked: readonly LookedUp[];
   readonly withdrawn: readonly WithdrawnLook[];
   readonly deepest: readonly DeepestJudged[];
+  readonly signature: Signature;
   readonly run: ProgramRun | null;
   /** Runs that have ended: what they cut is gone. */
   readonly done: readonly { readonly run: ProgramRun; readonly why: RunEnd }[];
@@ -78,6 +86,7 @@ export const noProgram: ProgramDesk = {
   looked: [],
   withdrawn: [],
   deepest: [],
+  signature: { state: "none" },
   run: null,
   done: [],
   last: null,
@@ -86,10 +95,15 @@ export const noProgram: ProgramDesk = {
 
 /** What a changed register leaves of what was looked up. */
 export function lookedAfterRegister(desk: ProgramDesk, register: RegisterId): ProgramDesk {
+  const signed = unsigned(desk.signature, register);
   const hangs = ({ reads }: { readonly reads: readonly RegisterId[] }) => reads.includes(register);
-  if (!desk.looked.some(hangs) && !desk.deepest.some(hangs)) return desk;
-  return withdrawn(desk, hangs, register, hangs);
+  if (signed === desk.signature && !desk.looked.some(hangs) && !desk.deepest.some(hangs)) return desk;
+  return { ...withdrawn(desk, hangs, register, hangs), signature: signed };
 }
+
+/** A signature is of what stands there: whatever changes takes it away, by its name. */
+export const unsigned = (signature: Signature, changed: RegisterId | number): Signature =>
+  signature.state === "given" || signature.state === "asked" ? { state: "withdrawn", changed } : signature;
 
 /** Takes back what no longer holds, and keeps by what it was taken back. */
 export function withdrawn(

@@ -25,6 +25,8 @@ export type Refusal =
   | { code: "cycleHeld" }
   | { code: "holdFirst" }
   | { code: "notProvable" }
+  | { code: "notSigned" }
+  | { code: "signedAlready" }
   | { code: "machineStopped" }
   | { code: "notHomed" }
   | { code: "pastTravel"; axis: Axis }

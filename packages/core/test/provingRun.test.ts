@@ -181,6 +181,8 @@ describe("a program on a lane", () => {
     runOut(struck);
     expect(struck.seen.program?.last).toMatchObject({ why: "contact", met: "tool-in-fixture", with: "backJaw" });
     expect(struck.seen).toMatchObject({ isStopped: true, incidents: ["ranIntoFixture"] });
+    // the tool that struck is to be set anew
+    expect(struck.seen.gates.find(({ name }) => name === "tool2")?.isPassed).toBe(false);
     struck.do({ type: "handIn" });
     const ruling = rule(struck.log, marking);
     expect(steps(ruling.findings)).toMatchObject({ programFaultFound: false, ranThrough: false, runsClear: false });

@@ -41,4 +41,13 @@ export { momentWords } from "./moments";
 export { skillWords, standWords, whyWords } from "./skills";
 export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";
 export { programWords, proofWords } from "./program";
-export { askName, askWords, endWords, holdWords, outcomeOfLook, provingSchoolWords, withdrawnBy } from "./proving";
+export {
+  askName,
+  askWords,
+  endWords,
+  holdWords,
+  outcomeOfLook,
+  provingSchoolWords,
+  signatureWords,
+  withdrawnBy,
+} from "./proving";

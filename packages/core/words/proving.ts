@@ -3,7 +3,7 @@ import { events } from "../machines/program/schema";
 import type { AskKind, Outcome, RunEnd, RunHold } from "../lane/programNames";
 import type { LaneEvent } from "../machines/events";
 import type { DiagnosticCode } from "../gcode";
-import type { LookedUp, WithdrawnLook } from "../lane/programDesk";
+import type { LookedUp, Signature, WithdrawnLook } from "../lane/programDesk";
 import type { ProvingSchool } from "../exercises";
 import { scales, showLength, toCounts, type LengthUnit } from "../units";
 import { registerWords } from "./names";
@@ -89,6 +89,22 @@ type ProgramEvent = z.infer<(typeof events)[number]>;
 const OF_PROGRAM = new Set<string>(events.map(({ shape }) => shape.type.value));
 export const isOfProgram = (event: LaneEvent): event is ProgramEvent => OF_PROGRAM.has(event.type);
 
+/** How the signature stands, one sentence. */
+export function signatureWords(signature: Signature): string {
+  switch (signature.state) {
+    case "none":
+      return "Not asked for yet.";
+    case "asked":
+      return "Asked for; whoever signs sees your registers, answers and program.";
+    case "given":
+      return `Signed by ${signature.by}, as it stands.`;
+    case "sentBack":
+      return `Sent back by ${signature.by}: “${signature.word}”`;
+    case "withdrawn":
+      return `Withdrawn: ${withdrawnBy({ by: signature.changed })}. Ask again.`;
+  }
+}
+
 /** What happened with a program, in a line of the replay. */
 export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
   const scale = scales[unit];
@@ -102,6 +118,12 @@ export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
       return `Looked up, ${askName({ ask: event.ask, tool: event.tool ?? null })}: ${event.said}${event.isSound ? "" : ", called a fault"}.`;
     case "deepestJudged":
       return `Deepest point of tool ${event.tool}, seen beside the part: ${outcomeOfLook[event.outcome]}.`;
+    case "signatureAsked":
+      return "Asked for the signature before the first cut.";
+    case "signatureGiven":
+      return `Signed for the first cut by ${event.by}.`;
+    case "signatureSentBack":
+      return `Sent back by ${event.by}: “${event.word}”`;
     case "paceSet":
       return "Pace of the run set.";
     case "cycleStarted":

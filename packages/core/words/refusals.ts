@@ -65,6 +65,9 @@ const words: WordsFor<Refusal> = {
   cycleNotStarted: () => "No program is under way: start the cycle first.",
   cycleHeld: () => "The run is held: resume it first.",
   holdFirst: () => "Hold the run near the part first: a gap is looked at while nothing moves.",
+  notSigned: () =>
+    "Nobody has signed for the first cut: ask for it, or lift the common Z by 5 mm or more and run in the air.",
+  signedAlready: () => "It is signed as it stands.",
   notProvable: () =>
     "Programs are not run in this setup yet: the blank must lie straight, and a bar must have its face.",
   handedInAlready: () => "This lane is handed in: start a new attempt to go on practicing.",

@@ -1,5 +1,5 @@
 import { reply } from "../../reply";
-import { commandBatch, proveRequest, type StartedLane } from "@probe-lane/contract";
+import { commandBatch, proveRequest, signatureRequest, type StartedLane } from "@probe-lane/contract";
 import { Router } from "express";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
 import type { LaneService } from "./service";
@@ -30,6 +30,10 @@ export function laneRouter(service: LaneService): Router {
   });
   router.post("/lanes/:id/hand", requireRole("instructor"), async (req, res) => {
     await service.answerHand(idOf(req), actorOf(req));
+    res.status(204).end();
+  });
+  router.post("/lanes/:id/signature", requireRole("instructor"), async (req, res) => {
+    await service.sign(idOf(req), actorOf(req), parseBody(signatureRequest, req.body));
     res.status(204).end();
   });
   return router;

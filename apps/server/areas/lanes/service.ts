@@ -20,6 +20,7 @@ import type {
   AttemptRow,
   BatchReply,
   CommandBatch,
+  SignatureRequest,
   LaneHeader,
   LaneView,
   MyLanes,
@@ -234,17 +235,43 @@ export class LaneService {
 
   private async lowerHand(laneId: string, actor: Actor): Promise<void> {
     const lane = await this.held(laneId, actor);
-    if (!lane.state.isHandUp) return;
-    const entry = {
-      seq: lane.headSeq + 1,
-      at: this.deps.now(),
+    if (lane.state.isHandUp) await this.appendByInstructor(laneId, lane, actor, [{ type: "handLowered" }]);
+  }
+
+  /** Signs for the first cut what stands in the lane now, or sends it back with a word; the hand goes down with it. */
+  sign(laneId: string, actor: Actor, { isGiven, word }: SignatureRequest): Promise<void> {
+    return this.inTurn(laneId, () =>
+      this.settled(laneId, async () => {
+        const lane = await this.held(laneId, actor);
+        if (lane.state.program.signature.state !== "asked") throw new HttpError("notAskedToSign");
+        const by = await this.deps.store.nameOf(actor.id);
+        await this.appendByInstructor(laneId, lane, actor, [
+          isGiven ? { type: "signatureGiven", by } : { type: "signatureSentBack", by, word: word.trim() },
+          ...(lane.state.isHandUp ? [{ type: "handLowered" } as const] : []),
+        ]);
+      }),
+    );
+  }
+
+  /** Facts of an instructor's on a student's lane. */
+  private async appendByInstructor(
+    laneId: string,
+    lane: HeldLane,
+    actor: Actor,
+    events: readonly LaneEvent[],
+  ): Promise<void> {
+    const at = this.deps.now();
+    const entries = events.map((event, i) => ({
+      seq: lane.headSeq + 1 + i,
+      at,
       actorId: actor.id,
       writer: INSTRUCTOR_WRITER,
       clientSeq: 0,
-      event: { type: "handLowered" } as const,
-    };
-    await this.write(laneId, [entry], null);
-    this.deps.cache.put(laneId, advance(lane, { ...entry, atMs: entry.at.getTime() }));
+      event,
+    }));
+    await this.write(laneId, entries, null);
+    const after = entries.reduce((held, entry) => advance(held, { ...entry, atMs: at.getTime() }), lane);
+    this.deps.cache.put(laneId, after);
     this.deps.changed(laneId);
   }
 

@@ -129,6 +129,10 @@ export const laneStore = (db: Database) => {
     },
 
     /** Number of the last entry; 0 where there is none. */
+    async nameOf(userId: string): Promise<string> {
+      const [row] = await db.select({ name: users.name }).from(users).where(eq(users.id, userId)).limit(1);
+      return row?.name ?? "";
+    },
     async headSeq(attemptId: string): Promise<number> {
       const [row] = await db
         .select({ seq: max(laneEvents.seq) })

@@ -31,6 +31,7 @@ import { StopBar } from "./lane/StopBar";
 import { useLane } from "./lane/useLane";
 import { ProgramDesk } from "./program/ProgramDesk";
 import { RunPanel } from "./program/RunPanel";
+import { SignBar } from "./program/SignBar";
 import { useRunning } from "./program/useRunning";
 import { benchKitFor } from "./machines";
 
@@ -153,7 +154,7 @@ function Bench({
 
   const { program } = seen;
   const hasProgram = program !== undefined || (seen.isCoachOn && kit.runsPrograms(seen));
-  const [wantsProgram, setWantsProgram] = useState(program?.run != null);
+  const [wantsProgram, setWantsProgram] = useState(program?.run != null || program?.signature.state === "asked");
   const isAtProgram = hasProgram && wantsProgram;
   const running = useRunning({ program, isWaiting: view.isWaiting, isReadOnly, send });
 
@@ -358,6 +359,7 @@ function Bench({
             )}
           </Notice>
         ) : null}
+        {isWatching ? <SignBar laneId={lane.id} seen={seen} /> : null}
         {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}
         <p className="rounded-panel border border-expected bg-expected-soft px-3 py-1 md:hidden">
           A bench wants more room than a phone has: it works, one thing under the other. Take a tablet or a screen to

@@ -256,8 +256,8 @@ function HandedOver({
 function Lost({ laneId, finding, unit }: { laneId: string; finding: Finding; unit: Ruling["sheet"]["unit"] }) {
   return (
     <p className="px-4 py-2">
-      <b className="figures">−{marks(costOf(finding))}</b> <b>{STRANDS[strandOf(finding)]}</b>{" "}
-      {findingWords(finding, unit)}
+      {costOf(finding) > Number.EPSILON ? <b className="figures">−{marks(costOf(finding))}</b> : null}{" "}
+      <b>{STRANDS[strandOf(finding)]}</b> {findingWords(finding, unit)}
       {finding.code === "incident" ? (
         <span className="text-xs text-ink2"> {format(new Date(finding.atMs), "HH:mm:ss")}</span>
       ) : null}

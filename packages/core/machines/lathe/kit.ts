@@ -32,9 +32,30 @@ import { tellingOf } from "../told";
 
 const fromLane = laneEvolves<TurningLane>();
 
+/** A tool that was run into something: nothing that was found of it holds any more. */
+function withSuspect(state: TurningLane): TurningLane {
+  const { lathe } = state;
+  const { evidence, station: tool } = lathe;
+  const not = { [tool]: false };
+  return {
+    ...state,
+    lathe: {
+      ...lathe,
+      evidence: {
+        ...evidence,
+        xTouched: { ...evidence.xTouched, [tool]: 0 },
+        zTouched: { ...evidence.zTouched, [tool]: 0 },
+        isXSet: { ...evidence.isXSet, ...not },
+        isZSet: { ...evidence.isZSet, ...not },
+      },
+    },
+  };
+}
+
 /** An insert that was chipped cuts badly until another edge sits in its pocket. */
 function withChipped(before: TurningLane, event: EventOf<"incidentHappened">): TurningLane {
-  const state = fromLane.incidentHappened(before, event);
+  const after = fromLane.incidentHappened(before, event);
+  const state = event.code.startsWith("ranInto") ? withSuspect(after) : after;
   const { chipped, station } = state.lathe;
   return event.code === "insertChipped" && !chipped.includes(station)
     ? { ...state, lathe: { ...state.lathe, chipped: [...chipped, station] } }

@@ -95,3 +95,10 @@ export function withRegisterSet(state: MillLane, { register }: EventOf<"register
 
 /** Whether an instrument hangs there broken. */
 export const isBroken = ({ harm }: Pick<MillLane, "harm">, thing: Thing): boolean => harm.broken.includes(thing);
+
+/** A tool that struck something: nothing that was found of it holds any more. */
+export const withToolSuspect = (evidence: MillEvidence, tool: number): MillEvidence => ({
+  ...evidence,
+  touches: { ...evidence.touches, [tool]: 0 },
+  isLengthSet: { ...evidence.isLengthSet, [tool]: false },
+});

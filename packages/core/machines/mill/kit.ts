@@ -24,7 +24,8 @@ import { runBlock } from "./block";
 import { isPlaceLooked } from "./checking";
 import { millStep } from "./coach";
 import { seenScene } from "./eye";
-import { evidenceOfReading, withContactSeen, withRegisterSet } from "./evidence";
+import { toolNumber } from "../../instruments/things";
+import { evidenceOfReading, withContactSeen, withRegisterSet, withToolSuspect } from "./evidence";
 import { millGates } from "./gates";
 import { program } from "./program";
 import { openedMill, type MillAct, type MillLane, type Senses } from "./lane";
@@ -54,10 +55,13 @@ function withIncident(before: MillLane, event: EventOf<"incidentHappened">): Mil
   const { harm } = state;
   const isBroken = thing !== undefined && (BREAKS.has(code) || isLost(event));
   const free = (name: "taster" | "probe") => isBroken && thing === name;
+  // what was run into something is trusted again when it has been set anew
+  const suspect = code.startsWith("ranInto") ? toolNumber(thing ?? null) : null;
   const shorter = thing && shorterMm > 0 ? { [thing]: (harm.shorterMm[thing] ?? 0) + shorterMm } : {};
   return {
     ...state,
     finder: finderAfter(state, event),
+    evidence: suspect === null ? state.evidence : withToolSuspect(state.evidence, suspect),
     taster: free("taster") ? { ...state.taster, touch: null } : state.taster,
     probe: free("probe") ? { ...state.probe, touch: null } : state.probe,
     lamp: code === "gaugeDamaged" ? { ...state.lamp, lowMm: state.lamp.lowMm + shiftMm } : state.lamp,

@@ -11,7 +11,7 @@ import { type Act, type Decision } from "../act";
 import { type CommandOf } from "../commands";
 import { type EventOf } from "../events";
 import { courseOf, placeAlong, struckBy, type Piece } from "./course";
-import { withdrawn, type ProgramDesk } from "../../lane/programDesk";
+import { unsigned, withdrawn, type ProgramDesk } from "../../lane/programDesk";
 import { type AskKind } from "../../lane/programNames";
 import { answerTo, canBeRead, deepestMm, readHeld } from "./lookups";
 import { notFollowed } from "./notFollowed";
@@ -24,6 +24,8 @@ const MOST_PIECES = 200;
 /** What a machine runs on by after something was met, mm. */
 const OVERRUN_MM = { low: 0.2, high: 2 };
 const MS_PER_MIN = 60_000;
+/** Lifted by so much a run is in the air, mm. */
+const LIFT_MM = 5;
 /** The display stands at a height when it is so near, mm. */
 const STANDS_WITHIN_MM = 0.5;
 /** What hangs on units and work offset, wherever in the program they are said. */
@@ -120,6 +122,7 @@ export function programAct<S extends LaneBase>(
     if (state.isDoorOpen) return refuse({ code: "doorOpenMotion" });
     const problem = ports.startProblem(state);
     if (problem) return refuse(problem);
+    if (wantsSignature(state) && state.program.signature.state !== "given") return refuse({ code: "notSigned" });
     if (fromTool === undefined) return accept([{ type: "cycleStarted", fromLine: 0 }]);
     const block = read.program.blocks.find(({ letters, values }) =>
       [...letters].some((letter, at) => letter === "T" && toolOfWord(values[at]) === fromTool),
@@ -264,6 +267,10 @@ export function programAct<S extends LaneBase>(
     return accept(draft.events);
   }
 
+  /** Before the first cut where the exercise has it so; in the air, and in practice, nobody signs. */
+  const wantsSignature = ({ setup, isCoachOn, registers, scale }: S): boolean =>
+    setup.signsOff === true && !isCoachOn && registers.common.z < toCounts(LIFT_MM, scale);
+
   function sayGap({ state }: Draft<S>, { text, isAlike }: CommandOf<"sayGap">): Decision {
     const { run } = state.program;
     if (!run) return refuse({ code: "cycleNotStarted" });
@@ -292,6 +299,11 @@ export function programAct<S extends LaneBase>(
       mendLine,
       lookUp,
       judgeDeepest,
+      askSignature: ({ state }) => {
+        if (!state.program.held) return refuse({ code: "noProgram" });
+        if (state.program.signature.state === "given") return refuse({ code: "signedAlready" });
+        return accept([{ type: "signatureAsked" }, ...(state.isHandUp ? [] : [{ type: "handRaised" } as const])]);
+      },
       startCycle,
       runOn,
       sayGap,
@@ -317,6 +329,7 @@ export function programAct<S extends LaneBase>(
         );
         return on(state, {
           ...after,
+          signature: unsigned(state.program.signature, 0),
           held: { number, lines: there.split(END_OF_LINE), mended: [] },
           withdrawn: [...state.program.withdrawn, ...looked.map(({ ask, tool }) => ({ ask, tool, by: 0 }))],
           last: null,
@@ -333,7 +346,8 @@ export function programAct<S extends LaneBase>(
           line,
           () => true,
         );
-        return on(state, { ...after, held: { ...held, lines, mended: [...held.mended, line] } });
+        const signature = unsigned(state.program.signature, line);
+        return on(state, { ...after, signature, held: { ...held, lines, mended: [...held.mended, line] } });
       },
       lookedUp: (state, { ask, tool, said, isSound, reads, lines }) => {
         const isSame = (one: { ask: string; tool: number | null }) => one.ask === ask && one.tool === (tool ?? null);
@@ -347,6 +361,9 @@ export function programAct<S extends LaneBase>(
         on(state, {
           deepest: [...state.program.deepest.filter((one) => one.tool !== tool), { tool, outcome, reads }],
         }),
+      signatureAsked: (state) => on(state, { signature: { state: "asked" } }),
+      signatureGiven: (state, { by }) => on(state, { signature: { state: "given", by } }),
+      signatureSentBack: (state, { by, word }) => on(state, { signature: { state: "sentBack", by, word } }),
       paceSet: (state, { type: _type, ...pace }) => on(state, { pace: { ...state.program.pace, ...pace } }),
       cycleStarted: (state, { fromLine }) =>
         on(state, {
@@ -377,6 +394,6 @@ export function programAct<S extends LaneBase>(
         on(state, { gaps: [...state.program.gaps, { mm, displayMm, isAlike }] }),
     },
     needsPower: ["startCycle", "runOn", "resumeCycle"],
-    whileStopped: ["loadProgram", "takeProgram", "mendLine", "lookUp", "setPace"],
+    whileStopped: ["loadProgram", "takeProgram", "mendLine", "lookUp", "setPace", "askSignature"],
   };
 }

@@ -2,7 +2,7 @@ import type { LaneBase } from "../../lane/state";
 import type { AxisCounts } from "../../registers";
 import { toCounts } from "../../units";
 import { courseOf } from "./course";
-import type { LookedUp, ProgramDesk, WithdrawnLook } from "../../lane/programDesk";
+import type { LookedUp, ProgramDesk, Signature, WithdrawnLook } from "../../lane/programDesk";
 import { answerTo, asksOf, type Ask } from "./lookups";
 import type { RunHold } from "../../lane/programNames";
 import type { ProgramPorts } from "./ports";
@@ -24,6 +24,7 @@ export interface ProgramSeen {
   readonly changed: Readonly<Record<number, string>>;
   readonly pace: ProgramDesk["pace"];
   readonly asks: readonly AskSeen[];
+  readonly signature: Signature;
   readonly deepest: readonly Pick<ProgramDesk["deepest"][number], "tool" | "outcome">[];
   readonly run: {
     readonly line: number;
@@ -76,6 +77,7 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
           : {},
       pace,
       asks: asksSeen(ports, state),
+      signature: state.program.signature,
       deepest: deepest.map(({ tool, outcome }) => ({ tool, outcome })),
       run: run && { line: run.line, fromLine: run.fromLine, held: run.held, toGo: toGoOf(ports, state) },
       last,

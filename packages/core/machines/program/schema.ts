@@ -16,6 +16,8 @@ export const commands = [
   // looked up before it is run
   z.strictObject({ type: z.literal("lookUp"), ...ask, text: typed, isSound: z.boolean() }),
   z.strictObject({ type: z.literal("judgeDeepest"), tool, outcome: z.enum(outcomes) }),
+  /** Asks whoever signs to look at program, registers and answers. */
+  z.strictObject({ type: z.literal("askSignature") }),
   // run
   z.strictObject({ type: z.literal("startCycle"), fromTool: tool.optional() }),
   z.strictObject({ type: z.literal("runOn"), ms: z.number().int().min(1).max(20_000) }),
@@ -66,6 +68,10 @@ export const events = [
     stopsAtOptional: z.boolean().optional(),
     passesSlash: z.boolean().optional(),
   }),
+  z.strictObject({ type: z.literal("signatureAsked") }),
+  /** By an instructor: what stands in program and registers at this place of the log is what is signed. */
+  z.strictObject({ type: z.literal("signatureGiven"), by: z.string() }),
+  z.strictObject({ type: z.literal("signatureSentBack"), by: z.string(), word: z.string() }),
   z.strictObject({ type: z.literal("cycleStarted"), fromLine: counts }),
   /** On the way of the piece of this number: so far along it, mm. */
   z.strictObject({

@@ -180,7 +180,12 @@ export function LookUpPanel({
       {asks.length === 0 ? (
         <p className="p-2.5 text-ink2">What is looked up depends on the program: load it first.</p>
       ) : null}
-      <ul className="min-h-24 flex-1 divide-y divide-rule-soft overflow-y-auto">
+      <ul
+        aria-label="Answers"
+        // where nothing in it can be pressed the list itself is reached by the keyboard
+        tabIndex={isReadOnly || seen.program?.run != null ? 0 : undefined}
+        className="min-h-24 flex-1 divide-y divide-rule-soft overflow-y-auto"
+      >
         {asks.map((ask) => (
           <li key={keyOf(ask)}>
             <button

@@ -3,6 +3,7 @@ import { scales, showCounts } from "@probe-lane/core/units";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Panel, Select } from "../../../ui";
 import type { BenchKit } from "../lane/kit";
+import { SignatureLine } from "./SignBar";
 import { clockFactors, type ClockFactor } from "./useRunning";
 
 const RAPIDS = [5, 25, 50, 100] as const;
@@ -179,6 +180,7 @@ export function RunPanel({
           <b className="figures w-8 text-sm text-ink">{pace.feedPercent}</b>
         </label>
       </div>
+      {run ? null : <SignatureLine seen={seen} onAsk={() => send({ type: "askSignature" })} />}
       {run?.held ? <Gap seen={seen} send={send} /> : null}
     </Panel>
   );

@@ -219,3 +219,14 @@ export function turningFacts({ sheet }: Pick<TurningSeen, "sheet">): [string, st
     ...(lathe.arm ? [["arm trips at", `⌀ ${show(lathe.arm.xMm)}, Z ${show(lathe.arm.zMm)}`] as [string, string]] : []),
   ];
 }
+
+/**
+ * Where the display would read zero with the tool that is called, by eye: the student's own zero, mm. Null while no row
+ * is called.
+ */
+export function ownZero({ lathe, work, sheet }: TurningSeen): { radiusMm: number; zMm: number } | null {
+  const scale = scales[sheet.unit];
+  return lathe.row === null
+    ? null
+    : { radiusMm: lathe.tip.radiusMm - toMm(work.x, scale) / 2, zMm: lathe.tip.zMm - toMm(work.z, scale) };
+}

@@ -261,6 +261,8 @@ export function programmedAt(seen: MillSeen, [x = 0, y = 0, z = 0]: readonly num
   const zero = ownZero(seen);
   const { registers, modal, sheet } = seen;
   const scale = scales[sheet.unit];
+  // without a zero of their own there is nowhere to draw it
+  if (zero.x === null || zero.y === null) return null;
   const named = (Object.keys(registers.work) as (keyof typeof registers.work)[]).find((one) => one === frame);
   if (!named) return null;
   const [row, active] = [registers.work[named], registers.work[modal.workOffset]];

@@ -1,8 +1,9 @@
 import type { TurningSeen } from "@probe-lane/core/bench";
 import { useId } from "react";
 import { Rect, type Frame } from "../../../lane/drawing";
+import { useWays, Ways } from "../../../lane/ways";
 import { Witness } from "../../../lane/Witness";
-import { toolOf } from "../view";
+import { ownZero, toolOf } from "../view";
 import { ConeLine, Part, TurretToolShape, chipAt } from "./Part";
 
 /** Drawn smaller than this, px a mm, a jaw has no room for its name. */
@@ -30,6 +31,7 @@ export function TurningScene({
 }) {
   const hatch = useId();
   const { lathe } = seen;
+  const strokes = useWays(seen, "lathe");
   const tool = toolOf(seen);
   if (!tool) return null;
   const { width, height } = frame;
@@ -51,6 +53,15 @@ export function TurningScene({
       </defs>
       <rect width={width} height={height} fill="var(--well)" />
       <Part frame={frame} lathe={lathe} hatch={hatch} isBar={isBar} />
+      <Ways
+        strokes={strokes}
+        called={lathe.row === null ? null : lathe.station}
+        at={(place, stroke) => {
+          const zero = stroke.frame === seen.modal.workOffset ? ownZero(seen) : null;
+          const [x = 0, z = 0] = place;
+          return zero && [frame.px(zero.zMm + z), frame.py(zero.radiusMm + x / 2)];
+        }}
+      />
       <path d={`M0 ${frame.py(0)}H${width}`} stroke="var(--expected)" strokeDasharray="14 4 3 4" />
       <text x={width - 8} y={frame.py(0) - 5} textAnchor="end" fontSize="12" fill="var(--expected)">
         axis, X 0
