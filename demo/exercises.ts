@@ -32,6 +32,8 @@ import platePocketProbe from "./exercises/plate-pocket-probe.json" with { type: 
 import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
 import beamCalibrated from "./exercises/beam-calibrated.json" with { type: "json" };
 import knobProgramFirst from "./exercises/knob-program-first.json" with { type: "json" };
+import clampProgramSlot from "./exercises/clamp-program-slot.json" with { type: "json" };
+import collarProgram from "./exercises/collar-program.json" with { type: "json" };
 import plateProgramTop from "./exercises/plate-program-top.json" with { type: "json" };
 import probeCalibrated from "./exercises/probe-calibrated.json" with { type: "json" };
 import probeInDoubt from "./exercises/probe-in-doubt.json" with { type: "json" };
@@ -122,6 +124,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   beamCalibrated,
   probeCalibrated,
   plateProgramTop,
+  clampProgramSlot,
   handedOverEvening,
   handedOverMorning,
   knobFirstTool,
@@ -133,6 +136,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   collarPartingBehind,
   ringGrooveFarEdge,
   knobProgramFirst,
+  collarProgram,
   knobNoseAndTip,
   collarTipsAndFit,
   ringDrillSweep,

@@ -21,6 +21,8 @@ export interface ProvingHabits {
 const ALIKE_MM = 1.6;
 /** A jaw or chuck this little over the tip, by eye, is one that would be hit, mm. */
 const NEAR_MM = 0.6;
+/** So far beside the blank a tool is let down, mm. */
+const BESIDE_MM = 40;
 /** Where a run is held to look at the gap, mm over the part. */
 const HELD_BELOW_MM = 60;
 /** A machine minute at a time is more than any eye needs once a program is proved. */
@@ -191,8 +193,8 @@ function lookBeside(lane: Bench): void {
     moveTo(lane, { z: 0 });
     if (lane.seen.kind === "mill" && lane.seen.holds !== toolName(tool))
       lane.do({ type: "runBlock", text: `T${tool} M6` });
-    const half = lane.seen.sheet.partSizeMm[1] / 2;
-    lane.do({ type: "runBlock", text: `G54 G0 X${text(lane, -40)} Y${text(lane, half)}` });
+    const { low, high } = lane.seen.boxes.stock;
+    moveTo(lane, { x: low.x - BESIDE_MM, y: (low.y + high.y) / 2 });
     lane.do({ type: "runBlock", text: `G43 H${tool} G1 Z${text(lane, deepestMm)} F500` });
   } else {
     moveTo(lane, { x: 0, z: 0 });
@@ -219,6 +221,17 @@ function runOn(lane: Bench, ms: number): void {
     if (!run || run.held) return;
     lane.do({ type: "runOn", ms });
   }
+}
+
+/** The whole program lifted clear, and the lift taken off again. */
+function runInAir(lane: Bench): void {
+  const lift = (text: string) =>
+    lane.do({ type: "typeRegister", register: "common.z", text, how: "set", isConfirmed: true });
+  lift("30");
+  door(lane, false);
+  lane.do({ type: "startCycle" });
+  runOn(lane, FAST_MS);
+  lift("0");
 }
 
 /** Block by block and slowly to the first approach, the gap beside the display, then on to the end. */
@@ -257,6 +270,10 @@ export function proveProgram(lane: Bench, habits: ProvingHabits): void {
   if (proving.includes("lookedUp") && !habits.looksNothingUp) {
     lookUpAll(lane);
     if (!habits.leavesFault) mendAll(lane);
+    lookUpAll(lane);
+  }
+  if (proving.includes("airRun") && !habits.justRuns) {
+    runInAir(lane);
     lookUpAll(lane);
   }
   if (proving.includes("deepestBeside") && !habits.justRuns) {

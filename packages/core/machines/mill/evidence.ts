@@ -97,7 +97,7 @@ export function withRegisterSet(state: MillLane, { register }: EventOf<"register
 export const isBroken = ({ harm }: Pick<MillLane, "harm">, thing: Thing): boolean => harm.broken.includes(thing);
 
 /** A tool that struck something: nothing that was found of it holds any more. */
-export const withToolSuspect = (evidence: MillEvidence, tool: number): MillEvidence => ({
+export const withToolSuspect = (evidence: Evidence, tool: number): Evidence => ({
   ...evidence,
   touches: { ...evidence.touches, [tool]: 0 },
   isLengthSet: { ...evidence.isLengthSet, [tool]: false },

@@ -504,9 +504,10 @@ function masterShift(lane: LatheBench, tools: readonly TurretTool[], habits: Hab
 
 /** How far out a tool is brought before the face: in a hole beside its wall, on the axis, or well over the face. */
 function faceRadiusMm(lane: LatheBench, { kind, sideMm }: TurretTool, { flankAtRim }: Habits): number {
-  if (kind === "boring") return (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3;
+  const onRing = (seenOf(lane).bore[0]?.radiusMm ?? 0) + 3;
+  if (kind === "boring") return onRing;
   if (kind === "drill") return 0;
-  return sideMm !== undefined && flankAtRim ? (seenOf(lane).outer.at(-1)?.radiusMm ?? 0) - 1.2 : 8;
+  return sideMm !== undefined && flankAtRim ? (seenOf(lane).outer.at(-1)?.radiusMm ?? 0) - 1.2 : Math.max(8, onRing);
 }
 
 function partFace(lane: LatheBench, tools: readonly TurretTool[], habits: Habits): void {
