@@ -17,8 +17,27 @@ const adminUrl = (): string => {
 async function admin(statement: string): Promise<void> {
   const client = new pg.Client({ connectionString: adminUrl() });
   await client.connect();
-  await client.query(statement);
-  await client.end();
+  try {
+    await client.query(statement);
+  } finally {
+    await client.end();
+  }
+}
+
+/** What PostgreSQL says while its own housekeeping is in a database: nobody but the superuser may send that away. */
+const BUSY = "42501";
+const MOST_TRIES = 200;
+
+/** Drops a database once the housekeeping has left it. */
+async function dropped(name: string): Promise<void> {
+  for (let turn = 1; ; turn++) {
+    try {
+      return await admin(`drop database ${name} with (force)`);
+    } catch (error) {
+      if ((error as { code?: string }).code !== BUSY || turn >= MOST_TRIES) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
 }
 
 export interface TestServer {
@@ -70,7 +89,7 @@ export async function testServer(): Promise<TestServer> {
     another: async () => ({ ...(await serve(url.href)), another: () => Promise.reject(new Error("one is enough")) }),
     close: async () => {
       await first.close();
-      await admin(`drop database ${name} with (force)`);
+      await dropped(name);
     },
   };
 }

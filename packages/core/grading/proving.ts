@@ -1,8 +1,7 @@
 import { proveProgram, type EventOf, type IncidentCode, type LaneEvent, type LaneState } from "../bench";
 import type { LaneTrace } from "../diagnosis";
 import type { ProgramFault, ProvingSchool, Target } from "../exercises";
-import type { AskKind } from "../lane/programNames";
-import { readRegister, writeRegister } from "../registers";
+import { readRegister, writeRegister, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
 import type { StepRow } from "./steps";
 import { isValueRight, type RegisterRuling } from "./values";
@@ -74,7 +73,7 @@ function lookedUp(trace: LaneTrace): number | null {
     looked.length > 0 &&
     looked.every(({ ask, tool }) => {
       const one = last.get(`${ask} ${tool ?? ""}`);
-      return one?.event.isRight === true && one.event.isSound === one.event.isAsItShould;
+      return one?.event.isRight === true && isCalledRight(one.event);
     }) &&
     trace.final.program.withdrawn.length === 0;
   const tools = new Set(looked.flatMap(({ tool }) => (tool === null ? [] : [tool]))).size;
@@ -82,39 +81,44 @@ function lookedUp(trace: LaneTrace): number | null {
     ? Math.max(...[...last.values()].map(({ seq }) => seq))
     : null;
 }
+/**
+ * Whether it was called what it is. Of a row that holds something, whether that is right is for the ruling of values:
+ * calling it a fault is no mistake of reading.
+ */
+const isCalledRight = ({ ask, isSound, isAsItShould }: EventOf<"lookedUp">): boolean =>
+  isSound === isAsItShould || (ask === "held" && isAsItShould);
+
 /** Asks that are one for the program, and one for each of its tools. */
 const [ONCE, EACH] = [5, 4] as const;
 
-/** What shows a fault, where it is looked up. */
-const SHOWN_BY: Readonly<Partial<Record<ProgramFault["kind"], AskKind>>> = {
-  otherRow: "rows",
-  otherUnits: "units",
-  otherOffset: "offset",
-  tooDeep: "deepest",
-};
+/** A fault that was named: something that is not as it should be was called so, of its tool where it is about one. */
+const isNamed = (fault: ProgramFault, { tool, isSound, isAsItShould, isRight }: EventOf<"lookedUp">): boolean =>
+  !isSound && !isAsItShould && isRight && (tool === undefined || fault.tool === null || tool === fault.tool);
 
+/**
+ * Where the fault of a program was found: named when it was looked up, seen beside the part, its line changed, or the
+ * other work offset that it calls set.
+ */
 function faultFound({ log, final }: LaneTrace): number | null {
   const fault = final.truth.programFault;
   if (!fault) return null;
   const before = firstStrike(log);
-  const found = log.find(({ seq, event }) => {
-    if (seq >= before) return false;
-    if (event.type === "lineMended") return fault.lines.includes(event.line);
-    if (event.type === "lookedUp")
-      return (
-        event.ask === SHOWN_BY[fault.kind] &&
-        !event.isSound &&
-        event.isRight &&
-        (event.tool === undefined || event.tool === fault.tool)
-      );
-    return (
-      event.type === "deepestJudged" &&
-      fault.kind === "tooDeep" &&
-      event.tool === fault.tool &&
-      event.outcome === "wouldHit"
-    );
-  });
-  return found?.seq ?? null;
+  const loaded = seqWhere(log, ({ type }) => type === "programLoaded") ?? Infinity;
+  const isFinding = (seq: number, event: LaneEvent): boolean => {
+    switch (event.type) {
+      case "lineMended":
+        return fault.lines.includes(event.line);
+      case "lookedUp":
+        return isNamed(fault, event);
+      case "deepestJudged":
+        return fault.kind === "tooDeep" && event.tool === fault.tool && event.outcome === "wouldHit";
+      case "registerChanged":
+        return fault.kind === "otherOffset" && seq > loaded && /^G5[5-9]\./.test(event.register);
+      default:
+        return false;
+    }
+  };
+  return log.find(({ seq, event }) => seq < before && isFinding(seq, event))?.seq ?? null;
 }
 
 const isSeenTrue = ({ mm, displayMm, offMm, isAlike }: EventOf<"gapSaid">): boolean =>
@@ -202,12 +206,31 @@ export interface StrikeFinding {
   readonly line: number;
   readonly met: string;
   readonly with: string;
-  /** Lines of a seeded fault, and values that are off. */
+  /** Lines with a fault that came with the program, or that were changed. */
   readonly lines: readonly number[];
+  /** Values that are off; and whether a lift in the common Z is among what alone is to blame. */
   readonly targets: readonly { readonly target: Target; readonly closureMm: number }[];
+  readonly isByLift: boolean;
 }
 
 const isClear = (state: LaneState, text: string): boolean => proveProgram(state, text)?.kind === "clear";
+
+/** Lines that alone, as they should stand or as they came, let a program pass. */
+function linesToBlame(final: LaneState): number[] {
+  const { held } = final.program;
+  if (!held) return [];
+  const fault: Pick<ProgramFault, "lines" | "right"> = final.truth.programFault ?? { lines: [], right: [] };
+  const came = final.setup.programs?.find(({ number }) => number === held.number)?.text.split(/\r\n|\r|\n/) ?? [];
+  const rightOf = (line: number): string | undefined => fault.right[fault.lines.indexOf(line)] ?? came[line - 1];
+  return [...new Set([...fault.lines, ...held.mended])].filter((line) => {
+    const right = rightOf(line);
+    return (
+      right !== undefined &&
+      right !== held.lines[line - 1] &&
+      isClear(final, held.lines.map((stands, at) => (at === line - 1 ? right : stands)).join("\n"))
+    );
+  });
+}
 
 /** The finding of a program that would strike; nothing where it runs clear, or where there is none. */
 export function strikeFindings({ final }: LaneTrace, values: readonly RegisterRuling[]): StrikeFinding[] {
@@ -216,17 +239,25 @@ export function strikeFindings({ final }: LaneTrace, values: readonly RegisterRu
   const proof = proveProgram(final, text);
   if (proof?.kind !== "contact") return [];
   const { line, kind, with: what } = proof.contact;
-  const fault = final.truth.programFault;
-  const mended = fault
-    ? (final.program.held?.lines ?? []).map((stands, at) => fault.right[fault.lines.indexOf(at + 1)] ?? stands)
-    : null;
-  const isByLine = fault && mended && isClear(final, mended.join("\n"));
+  const withRegister = (register: RegisterId, counts: number): LaneState => ({
+    ...final,
+    registers: writeRegister(final.registers, register, counts),
+  });
   const targets = values.flatMap((value) => {
     const register = value.target.registers.at(0);
     if (isValueRight(value) || register === undefined || value.target.unit !== "mm") return [];
-    const by = toCounts(value.closureMm, final.scale);
-    const registers = writeRegister(final.registers, register, readRegister(final.registers, register) - by);
-    return isClear({ ...final, registers }, text) ? [{ target: value.target, closureMm: value.closureMm }] : [];
+    const right = readRegister(final.registers, register) - toCounts(value.closureMm, final.scale);
+    return isClear(withRegister(register, right), text) ? [{ target: value.target, closureMm: value.closureMm }] : [];
   });
-  return [{ code: "programStrikes", line, met: kind, with: what, lines: isByLine ? fault.lines : [], targets }];
+  return [
+    {
+      code: "programStrikes",
+      line,
+      met: kind,
+      with: what,
+      lines: linesToBlame(final),
+      targets,
+      isByLift: final.registers.common.z !== 0 && isClear(withRegister("common.z", 0), text),
+    },
+  ];
 }

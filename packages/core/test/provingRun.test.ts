@@ -215,6 +215,28 @@ describe("a program on a lane", () => {
     expect(strike).toMatchObject({ lines: [], targets: [{ target: { id: "z3" } }] });
   });
 
+  it("a line that the student spoiled is blamed by its number, and a row that is called faulty costs nothing", () => {
+    const lane = ready(null);
+    lookUp(lane);
+    lane.do({
+      type: "lookUp",
+      ask: "held",
+      tool: 2,
+      text: String((lane.state.registers.lengthGeometry[2] ?? 0) / 1000),
+      isSound: false,
+    });
+    lane.do({ type: "mendLine", line: 19, text: "N140 G43 H2 Z-30." });
+    lookUp(lane, { deepest2: ["-30", false] });
+    lane.do({ type: "handIn" });
+    const { findings } = rule(lane.log, marking);
+    expect(steps(findings)).toMatchObject({ programRead: true, runsClear: false });
+    expect(findings.find(({ code }) => code === "programStrikes")).toMatchObject({
+      lines: [19],
+      targets: [],
+      isByLift: false,
+    });
+  });
+
   it("an air run counts when its lift was taken off again", () => {
     const lane = ready(null);
     lane.do({ type: "typeRegister", register: "common.z", text: "30", how: "set", isConfirmed: true });

@@ -113,13 +113,17 @@ function stepWords({ code, step, isAbsent, note }: StepFinding, unit: LengthUnit
 }
 
 /** What a program as it was handed in would strike, and why. */
-function strikesWords({ line, met, with: what, lines, targets }: StrikeFinding, unit: LengthUnit): string {
+function strikesWords({ line, met, with: what, lines, targets, isByLift }: StrikeFinding, unit: LengthUnit): string {
   const contact = contactName({ kind: met as ContactKind, with: what });
   const off = targets.map(
     ({ target, closureMm }) =>
       `${targetWords(target)}, ${showLength(Math.abs(closureMm), scales[unit])} ${unit === "mm" ? "mm" : "in"} ${closureMm > 0 ? "too high" : "too low"}`,
   );
-  const causes = [...(lines.length > 0 ? [`line ${lines.join(" and ")} of the program`] : []), ...off];
+  const causes = [
+    ...lines.map((one) => `line ${one} of the program`),
+    ...(isByLift ? ["the common Z, which is not zero"] : []),
+    ...off,
+  ];
   const why =
     causes.length === 0
       ? "No single line or value, put right alone, lets it pass."
