@@ -1,5 +1,4 @@
 import { test, type Page } from "@playwright/test";
-import { findDemoExercise } from "../demo";
 import { BenchHands } from "../e2e/benchHands";
 import { KeyboardStudent } from "../e2e/keyboardStudent";
 import type { LaneView } from "@probe-lane/contract";
@@ -47,14 +46,10 @@ test("student: a program, run with the registers of a lane", async ({ page }) =>
   await shot(page, "program");
 });
 
-test("bench: a corner read on the hand-wound lathe", async ({ page }) => {
-  const until = (type: string, count: number) => (step: { command: { type: string } }) =>
-    step.command.type === type && --count < 0;
-  await workThrough(page, "sorrel", {
-    exercise: findDemoExercise("ring-readout-library").exercise,
-    until: until("placeGap", 1),
-  });
-  await shot(page, "bench-readout");
+test("bench: a program held at its first approach", async ({ page }) => {
+  await workThrough(page, "sorrel", { ...pageLanes.programProved, until: ({ command }) => command.type === "sayGap" });
+  await page.getByLabel("Gap seen").fill("50");
+  await shot(page, "proving");
 });
 
 test("bench: the lathe, a skim along the diameter", async ({ page }) => {

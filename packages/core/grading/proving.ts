@@ -96,8 +96,8 @@ const isNamed = (fault: ProgramFault, { tool, isSound, isAsItShould, isRight }: 
   !isSound && !isAsItShould && isRight && (tool === undefined || fault.tool === null || tool === fault.tool);
 
 /**
- * Where the fault of a program was found: named when it was looked up, seen beside the part, its line changed, or the
- * other work offset that it calls set.
+ * Where the fault of a program was found: named when it was looked up, seen beside the part or in a gap that does not
+ * agree, its line changed, or the other work offset that it calls set.
  */
 function faultFound({ log, final }: LaneTrace): number | null {
   const fault = final.truth.programFault;
@@ -105,18 +105,19 @@ function faultFound({ log, final }: LaneTrace): number | null {
   const before = firstStrike(log);
   const loaded = seqWhere(log, ({ type }) => type === "programLoaded") ?? Infinity;
   const isFinding = (seq: number, event: LaneEvent): boolean => {
-    switch (event.type) {
-      case "lineMended":
-        return fault.lines.includes(event.line);
-      case "lookedUp":
-        return isNamed(fault, event);
-      case "deepestJudged":
-        return fault.kind === "tooDeep" && event.tool === fault.tool && event.outcome === "wouldHit";
-      case "registerChanged":
-        return fault.kind === "otherOffset" && seq > loaded && /^G5[5-9]\./.test(event.register);
-      default:
-        return false;
-    }
+    if (event.type === "lineMended") return fault.lines.includes(event.line);
+    if (event.type === "lookedUp") return isNamed(fault, event);
+    if (event.type === "deepestJudged")
+      return fault.kind === "tooDeep" && event.tool === fault.tool && event.outcome === "wouldHit";
+    // the eye told it: what was seen does not agree with the display, and it does not
+    if (event.type === "gapSaid")
+      return !event.isAlike && isSeenTrue(event) && (fault.tool === null || event.tool === fault.tool);
+    return (
+      event.type === "registerChanged" &&
+      fault.kind === "otherOffset" &&
+      seq > loaded &&
+      /^G5[5-9]\./.test(event.register)
+    );
   };
   return log.find(({ seq, event }) => seq < before && isFinding(seq, event))?.seq ?? null;
 }

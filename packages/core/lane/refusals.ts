@@ -18,7 +18,7 @@ export type Refusal =
   | { code: "answerUnreadable"; ask: AskKind }
   | { code: "toolFirst"; tool: number }
   | { code: "toolNotCalled"; tool: number }
-  | { code: "programWrong"; line: number; problem: DiagnosticCode }
+  | { code: "programWrong"; line: number; problem: DiagnosticCode; said: string }
   | { code: "programNotFollowed"; line: number; word: string }
   | { code: "programRuns" }
   | { code: "cycleNotStarted" }

@@ -289,6 +289,12 @@ describe("a program on a lane", () => {
     });
     lane.do({ type: "mendLine", line: 12, text: "N70 G41 D1 X95." });
     expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programNotFollowed", line: 12, word: "G41" });
+    lane.do({ type: "mendLine", line: 12, text: "N70 X95." });
+    lane.do({ type: "mendLine", line: 8, text: "N50 G43 H44 Z50." });
+    lane.do({ type: "startCycle" });
+    runOut(lane);
+    expect(lane.seen.program?.last).toMatchObject({ why: "wrong", line: 8, code: "no-such-row" });
+    lane.do({ type: "mendLine", line: 8, text: "N50 G43 H1 Z50." });
     lane.do({ type: "mendLine", line: 12, text: "N70 X95..5" });
     expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programWrong", line: 12 });
   });

@@ -44,7 +44,7 @@ const CHECK_ONE =
 /** What the coach says on every machine. */
 const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: Observation) => string> = {
   resetAfterStrike: () =>
-    "Stop. Something was struck: raise your hand and tell your instructor. Nothing is trusted until it is checked. Then reset the machine.",
+    "Stop. The machine has stopped itself: raise your hand and tell your instructor. Nothing is trusted until it is checked. Then reset the machine.",
   home: () => "Send the machine to its reference first: until it knows where home is, no position means anything.",
   doTask: (step) =>
     `${step.task ? taskWords[step.task].act : "Get machine and blank ready"}: what is not ready before the first touch spoils every number after it.`,

@@ -62,6 +62,7 @@ const STANDS: Readonly<Record<string, string>> = {
   "no-room-to-index": "The turret has no room to swing here.",
   "instrument-in-spindle": "An instrument hangs where the control takes a tool to be.",
   "spindle-stands": "The spindle does not start with what it holds.",
+  "no-such-row": "A row or a work offset is called that this machine does not have.",
   "tool-missing": "There is no such tool here, or it cannot be run yet.",
 };
 
@@ -69,11 +70,13 @@ const STANDS: Readonly<Record<string, string>> = {
 export function endWords(last: {
   readonly why: RunEnd;
   readonly line: number;
+  readonly met?: string | undefined;
   readonly code?: string | undefined;
 }): string {
   const at = last.line > 0 ? `Line ${last.line}: ` : "";
   if (last.why === "end") return "The program has run to its end.";
   if (last.why === "reset") return `${at}reset; the machine stands where it was stopped.`;
+  if (last.met === "past-travel") return `${at}an axis came to the end of its travel, and the machine has stopped.`;
   if (last.why === "contact") return `${at}something was struck, and the machine has stopped.`;
   const code = last.code ?? "";
   return `${at}${STANDS[code] ?? programWords({ code: code as DiagnosticCode })}`;

@@ -59,7 +59,7 @@ const words: WordsFor<Refusal> = {
     `That cannot be read as an answer: ${askWords[ask].asks(null).replace(" tool null", " it")}`,
   toolFirst: ({ tool }) => `Tool ${tool} does not hang there: bring it first, and call its row.`,
   toolNotCalled: ({ tool }) => `The program does not call tool ${tool}: choose one that it calls.`,
-  programWrong: ({ line, problem }) => `Line ${line}: ${programWords({ code: problem })}`,
+  programWrong: ({ line, problem, said }) => `Line ${line}: ${programWords({ code: problem, said })}`,
   programNotFollowed: ({ line, word }) => `Line ${line} says ${word}, which is not run here yet.`,
   programRuns: () => "The program is under way: let it end, or reset, before anything else is moved or changed.",
   cycleNotStarted: () => "No program is under way: start the cycle first.",
@@ -71,7 +71,7 @@ const words: WordsFor<Refusal> = {
   notProvable: () =>
     "Programs are not run in this setup yet: the blank must lie straight, and a bar must have its face.",
   handedInAlready: () => "This lane is handed in: start a new attempt to go on practicing.",
-  machineStopped: () => "The machine has stopped itself after striking something: tell your instructor, then reset it.",
+  machineStopped: () => "The machine has stopped itself: tell your instructor, then reset it.",
   notHomed: () => "The machine does not know where it is yet: do the reference return first.",
   pastTravel: ({ axis }) => `${axis.toUpperCase()} would run past the end of its travel: choose a place inside it.`,
   doorOpenRapid: () => "The door is open: rapid jogs are locked. Shut it, or use clicks of 0.1 and finer.",

@@ -83,6 +83,13 @@ function WorkedBench({ first }: { first: LaneView }) {
 /** Turn of a lane in which nothing was done yet: it was opened, and that is all. */
 const FIRST_TURN = 1;
 
+/** What is next in the lane is done with the program. */
+function isProgramNext({ program, gates }: Observation): boolean {
+  const next = gates.find(({ isPassed }) => !isPassed)?.kind ?? "";
+  return program?.run != null || program?.signature.state === "asked" || PROGRAM_GATES.has(next);
+}
+const PROGRAM_GATES = new Set<string>(["programHeld", "proved", "ran"]);
+
 /** The same bench, read only, following the student's log. */
 function WatchedBench({ first }: { first: LaneView }) {
   const client = useQueryClient();
@@ -154,7 +161,7 @@ function Bench({
 
   const { program } = seen;
   const hasProgram = program !== undefined || (seen.isCoachOn && kit.runsPrograms(seen));
-  const [wantsProgram, setWantsProgram] = useState(program?.run != null || program?.signature.state === "asked");
+  const [wantsProgram, setWantsProgram] = useState(() => isProgramNext(seen));
   const isAtProgram = hasProgram && wantsProgram;
   const running = useRunning({ program, isWaiting: view.isWaiting, isReadOnly, send });
 

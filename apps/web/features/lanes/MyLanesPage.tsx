@@ -261,8 +261,10 @@ function Ladder() {
 export function MyLanesPage() {
   const { me } = useMe();
   const { data, error } = useQuery(reading("/lanes", {}));
+  // what stands at the top is waited for: nothing moves under a finger once the page is there
+  const { isPending: isLooking } = useQuery(reading("/skills", {}));
   if (error) return <PageError error={error} />;
-  if (!data) return <Loading />;
+  if (!data || isLooking) return <Loading />;
   const isOnShelf = (row: AssignmentRow) => row.dueAt === null && row.attempts.length === 0;
   const due = data.assignments.filter((row) => !isOnShelf(row));
   const shelf = data.assignments.filter(isOnShelf);

@@ -119,9 +119,10 @@ export function ProgramEditor({
           lintGutter(),
           keymap.of([...defaultKeymap, ...historyKeymap]),
           programLanguage,
+          // before the look that it differs from
+          ...(isForReading.current ? [CHOSEN] : []),
           LOOK,
           runningLine,
-          ...(isForReading.current ? [CHOSEN] : []),
           EditorState.readOnly.of(isForReading.current),
           EditorView.contentAttributes.of({
             "aria-label": "Program",

@@ -115,7 +115,7 @@ export function programAct<S extends LaneBase>(
     const read = readHeld(ports, state);
     if (!read) return refuse({ code: "noProgram" });
     const [wrong] = read.program.diagnostics;
-    if (wrong) return refuse({ code: "programWrong", line: wrong.line, problem: wrong.code });
+    if (wrong) return refuse({ code: "programWrong", line: wrong.line, problem: wrong.code, said: wrong.said });
     const left = notFollowed(read.program);
     if (left) return refuse({ code: "programNotFollowed", ...left });
     if (!state.isHomed) return refuse({ code: "notHomed" });
@@ -284,7 +284,7 @@ export function programAct<S extends LaneBase>(
         mm: tidy(read.value),
         displayMm: tidy(displayMm),
         offMm: tidy(ports.reallyMm(state) - displayMm),
-        tool: state.modal.tool,
+        tool: ports.hangs(state),
         isAlike,
       },
     ]);

@@ -1,6 +1,6 @@
 import { interpret, readProgram, type Move, type Step } from "../../gcode";
 import { type LaneBase } from "../../lane/state";
-import { machinePath, UnknownRegister, UnknownTool } from "../../proving";
+import { machinePath, UnknownRegister } from "../../proving";
 import { toMm } from "../../units";
 import { type ProgramRun } from "../../lane/programDesk";
 import { type ProgramPorts, type Prover } from "./ports";
@@ -61,6 +61,7 @@ export class Course<S extends LaneBase> {
   private hanging: number | null;
   private isSkipping: boolean;
   private isOver = false;
+  private isRowMissing = false;
 
   constructor(
     private readonly ports: ProgramPorts<S>,
@@ -79,11 +80,22 @@ export class Course<S extends LaneBase> {
       registers: {
         at: this.at,
         home: ports.axes.map(() => 0),
-        offset: (frame, row, sign) => ports.offset(before, frame, row, sign),
+        offset: (frame, row, sign) => this.offset(frame, row, sign),
       },
     });
     const last = program.done.at(-1);
     this.prover = last ? courseOf(ports, last.run).after(last.run.piece).fork(before) : ports.prover(before);
+  }
+
+  /** A row or an offset that is not there is told at the line that calls it. */
+  private offset(frame: string, row: number | null, sign: 1 | -1): readonly number[] {
+    try {
+      return this.ports.offset(this.before, frame, row, sign);
+    } catch (error) {
+      if (!(error instanceof UnknownRegister)) throw error;
+      this.isRowMissing = true;
+      return this.ports.axes.map(() => 0);
+    }
   }
 
   /** The stock after this run was ended in a piece. */
@@ -128,13 +140,7 @@ export class Course<S extends LaneBase> {
   }
 
   private next(): Piece | null {
-    let step: IteratorResult<Step, void>;
-    try {
-      step = this.steps.next();
-    } catch (error) {
-      if (!(error instanceof UnknownRegister) && !(error instanceof UnknownTool)) throw error;
-      return { type: "wrong", line: this.pieces.at(-1)?.line ?? 1, code: "offset-row-missing" };
-    }
+    const step = this.steps.next();
     if (step.done) {
       this.isOver = true;
       return null;
@@ -145,6 +151,7 @@ export class Course<S extends LaneBase> {
   private pieceOf(step: Step): Piece | null {
     const { line } = step;
     if (this.isSkipping && step.type === "tool" && line === this.fromLine) this.isSkipping = false;
+    if (this.isRowMissing) return { type: "wrong", line, code: "no-such-row" };
     if (step.type === "wrong") return { type: "wrong", line, code: step.code };
     if (step.type === "end") return { type: "end", line };
     if (this.isSkipping) return null;

@@ -3,6 +3,9 @@ import { marksOf } from "@probe-lane/core/machines";
 import { coachWords, markWords } from "@probe-lane/core/words";
 import { Button } from "../../../ui";
 
+/** A first sentence of so many letters says what to do by itself. */
+const A_WHOLE = 30;
+
 /**
  * The one thing to do next, where the eye begins; the control that it names is outlined in the same color. Below it
  * what this gate is made of, ticked when the log has it.
@@ -29,7 +32,9 @@ export function Coach({
       <div className="min-w-0 flex-1">
         <p aria-live="polite" data-testid="coach">
           <b className="block text-base leading-5">{first}</b>
-          {why.length > 0 && !isShort ? <span className="text-sm">{why.join(" ")}</span> : null}
+          {why.length > 0 && !(isShort && first.length > A_WHOLE) ? (
+            <span className="text-sm">{why.join(" ")}</span>
+          ) : null}
         </p>
         {marks.length > 0 ? (
           <ul aria-label="Of this gate" className="mt-1 flex flex-wrap gap-x-3 text-xs">

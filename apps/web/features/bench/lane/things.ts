@@ -26,3 +26,14 @@ export const feltThings = ({ sheet }: { readonly sheet: Sheet }) =>
 /** Blocks and pins that are at hand: they go into a gap or do not. */
 export const hardThings = ({ sheet }: { readonly sheet: Sheet }) =>
   sheet.gaps.filter(({ kind }) => (kind === "block" || kind === "pin") && sheet.instruments.includes(kind));
+
+/** The machine stands because something was struck: an axis that came to the end of its travel struck nothing. */
+export const hasStruck = ({ isStopped, incidents }: Pick<Observation, "isStopped" | "incidents">): boolean =>
+  isStopped && incidents.at(-1) !== "ranPastTravel";
+
+/** What is said of a machine that stopped itself. */
+export const stoppedSensation = (seen: Pick<Observation, "isStopped" | "incidents">): Sensation => ({
+  strong: "machine stopped itself",
+  soft: hasStruck(seen) ? "something was struck" : "an axis came to its end",
+  isContact: true,
+});

@@ -123,6 +123,7 @@ function Deepest({ seen, send }: { seen: Observation; send(command: Command): vo
   const [tool, setTool] = useState("");
   const tools = [...new Set((seen.program?.asks ?? []).flatMap((one) => (one.tool === null ? [] : [one.tool])))];
   const chosen = tool === "" ? (tools[0] ?? 0) : Number(tool);
+  if (tools.length === 0) return null;
   const say = (outcome: Outcome) => send({ type: "judgeDeepest", tool: chosen, outcome });
   return (
     <section aria-label="Deepest point beside the part" className="shrink-0 border-t border-rule px-2.5 py-1.5">

@@ -7,6 +7,7 @@ import { scaleFor, shownFor, type Shown } from "../../lane/camera";
 import { DOCK_PX, DockedKey, KEY_PX, TravelStrip, type Travel } from "../../lane/Dock";
 import { clamp, frameOf } from "../../lane/drawing";
 import type { PictureProps } from "../../lane/kit";
+import { hasStruck } from "../../lane/things";
 import { easeMs, useEased } from "../../lane/useEased";
 import { useStruckAt } from "../../lane/Witness";
 import { handWoundKeys, latheKeys } from "./keys";
@@ -33,7 +34,7 @@ export function LathePicture({ seen, machine, framing, lastAxis, onJog, pointed,
   );
   const now = tipPlace(seen, machine);
   const [zMm = now.zMm, radiusMm = now.radiusMm] = useEased([now.zMm, now.radiusMm], easeMs);
-  const struck = useStruckAt(seen.isStopped, now);
+  const struck = useStruckAt(hasStruck(seen), now);
   const window = { left, right, bottom, top };
   // a post stands on its operator's side
   const isUpsideDown = seen.kind === "readout";

@@ -12,7 +12,7 @@ import {
 } from "@probe-lane/core/words";
 import { holding, windowRound, type Shown, type ViewBox } from "../../lane/camera";
 import type { DialogProps } from "../../lane/kit";
-import { nearest, type Sensation } from "../../lane/things";
+import { nearest, stoppedSensation, type Sensation } from "../../lane/things";
 
 export type LatheDialogProps = DialogProps<TurningSeen>;
 
@@ -88,7 +88,7 @@ const HEARD: Readonly<Record<Exclude<LatheSeen["heard"], "air" | null>, Sensatio
 /** What eye and finger say at the tip of a turret tool. */
 export function turningSensation(seen: TurningSeen, machine: AxisCounts): Sensation {
   const { lathe } = seen;
-  if (seen.isStopped) return { strong: "machine stopped itself", soft: "something was struck", isContact: true };
+  if (seen.isStopped) return stoppedSensation(seen);
   if (lathe.gap) {
     const { id, on, feel } = lathe.gap;
     if (id === "straightEdge")

@@ -10,6 +10,7 @@ import { scaleFor, shownFor, type Pads, type Shown, type ViewBox } from "../../l
 import { DOCK_PX, DockedKey, KEY_PX, TravelStrip, type Travel } from "../../lane/Dock";
 import { clamp, frameOf } from "../../lane/drawing";
 import type { PictureProps } from "../../lane/kit";
+import { hasStruck } from "../../lane/things";
 import { easeMs, useEased } from "../../lane/useEased";
 import { useStruckAt } from "../../lane/Witness";
 import { millKeys } from "./keys";
@@ -100,7 +101,7 @@ export function MillPicture({
   const eased = useEased([...flat(windows.plan), ...flat(windows.section)], windowMs);
   const [plan, section] = [windowOf(eased.slice(0, 4)), windowOf(eased.slice(4))];
   const [x = now.x, y = now.y, tipZ = now.tipZ] = useEased([now.x, now.y, now.tipZ], easeMs);
-  const struck = useStruckAt(seen.isStopped, now);
+  const struck = useStruckAt(hasStruck(seen), now);
   const leftOut = leftOutMm(seen, tipZ, wanted);
   const place = { ...now, x, y, tipZ: tipZ - leftOut };
   const at = across(sight, x, y);

@@ -7,7 +7,7 @@ import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 import { scales, showLength, toMm } from "@probe-lane/core/units";
 import { holding, windowRound, type Shown, type ViewBox } from "../../lane/camera";
 import type { DialogProps } from "../../lane/kit";
-import { gapLabel, nearest, type Sensation } from "../../lane/things";
+import { gapLabel, nearest, stoppedSensation, type Sensation } from "../../lane/things";
 import { feelWords, gapKindWords, surfaceWords, thingWords, toolKindWords, wobbleWords } from "@probe-lane/core/words";
 
 /** How a place of the machine lies across a view from one side: right of the viewer is plus. */
@@ -129,7 +129,7 @@ function tipSensation({ tip, spindle, holds }: MillSeen): Sensation | null {
 /** What eye, ear and finger say at the working point: one strong line, and one that helps. */
 export function sensationOf(seen: MillSeen, machine: AxisCounts): Sensation {
   const { paper, block, resting, holds, lamp, lastTry } = seen;
-  if (seen.isStopped) return { strong: "machine stopped itself", soft: "something was struck", isContact: true };
+  if (seen.isStopped) return stoppedSensation(seen);
   if (paper) {
     const soft = {
       slides: "nothing holds it",
