@@ -2,7 +2,9 @@ import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import { interpret, readProgram, listMoves } from "@probe-lane/core/gcode";
 import { proveMill, type MillWorld } from "@probe-lane/core/proving";
-import { report } from "./measure";
+import { millLane, workLane } from "@probe-lane/students";
+import { findDemoExercise } from "../demo";
+import { medianMs, quantile, report } from "./measure";
 
 setFlagsFromString("--expose_gc");
 /** Leaves on the heap only what is held. */
@@ -74,8 +76,42 @@ const world: MillWorld = {
   home: [0, 0, 0],
 };
 
+/** A lane whose program runs: how long a quarter second of it takes the server, beside a jog of the same lane. */
+function benchRun(): void {
+  const { exercise } = findDemoExercise("plate-program-top");
+  const sound = Array.from({ length: 60 }, (_, i) => `bench ${i}`).find(
+    (seed) => millLane(exercise, seed).state.truth.programFault === null,
+  );
+  const lane = millLane(exercise, sound ?? "bench");
+  workLane(lane, { stopsAfter: "zero" });
+  for (const command of [
+    { type: "runBlock", text: "G53 G0 Z0" },
+    { type: "setDoor", isOpen: true },
+    { type: "unload" },
+    { type: "setDoor", isOpen: false },
+  ] as const)
+    lane.do(command);
+  const jog = medianMs(40, () => lane.do({ type: "jog", axis: "x", direction: 1, clicks: 1, size: "coarse" }));
+  lane.do({ type: "loadProgram", number: 2041, isConfirmed: false });
+  lane.do({ type: "startCycle" });
+  const slices: number[] = [];
+  while (lane.state.program.run) {
+    const from = performance.now();
+    lane.do({ type: "runOn", ms: 250 });
+    slices.push(performance.now() - from);
+  }
+  if (lane.state.program.last?.why !== "end") throw new Error("bench: the program did not come to its end");
+  report(
+    "a quarter second of a run",
+    `${quantile(slices, 0.5).toFixed(2)} ms, p95 ${quantile(slices, 0.95).toFixed(1)}, most ${Math.max(...slices).toFixed(0)}`,
+    "no goal",
+    `${(quantile(slices, 0.5) / jog).toFixed(1)} × a jog, ${slices.length} slices`,
+  );
+}
+
 /** Reading, running and proving a long program. */
 export function benchProgram(): void {
+  benchRun();
   const text = plainBlocks(50_000);
   runAll(text);
   splitWords(text);

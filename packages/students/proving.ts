@@ -13,6 +13,8 @@ export interface ProvingHabits {
   looksNothingUp?: boolean;
   /** Does not look at the deepest point, nor hold the run near the part. */
   justRuns?: boolean;
+  /** Leaves the program where it is. */
+  runsNothing?: boolean;
   /** Finds a fault in the program, and leaves it. */
   leavesFault?: boolean;
 }
@@ -113,6 +115,10 @@ function answer(lane: Bench, { ask, tool }: AskSeen): { text: string; isSound: b
       const said = spindleIn(seen, tool ?? 0);
       return { text: said, isSound: said === `forward ${operation?.rpm ?? 0}` };
     }
+    case "matters": {
+      const tool = matteringTool(lane);
+      return { text: tool === null ? "none" : String(tool), isSound: true };
+    }
     case "deepest": {
       const deepest = Math.min(
         ...facts.calls.flatMap((call) => (call.tool === tool && call.reach?.z ? [call.reach.z[0]] : [])),
@@ -172,6 +178,24 @@ function gapSeen({ seen }: Bench): number {
 }
 
 const displayZ = ({ seen }: Bench): number => toMm(seen.work.z, scales[seen.sheet.unit]);
+
+/** The tool that is fed deepest where it stands over a jaw by its own radius, or nearest to the chuck. */
+function matteringTool({ seen }: Bench): number | null {
+  const facts = programFacts(linesOf(seen).join("\n"), dialectOf(seen), { startUnits: seen.sheet.unit, figures: "mm" });
+  const isOverJaw = (tool: number, cutY: readonly [number, number] | null): boolean => {
+    if (seen.kind !== "mill") return true;
+    const { datum, partSizeMm, tools } = seen.sheet;
+    const radius = (tools.find(({ number }) => number === tool)?.diameterMm ?? 0) / 2;
+    const depth = partSizeMm[1];
+    const edge = datum.kind === "corner" ? datum.edges.y : null;
+    const front = edge ? edge.edgeWorkMm - (edge.approach === 1 ? 0 : depth) : -depth / 2;
+    return cutY !== null && (cutY[0] - radius < front || cutY[1] + radius > front + depth);
+  };
+  const [deepest] = facts.calls
+    .flatMap(({ tool, reach }) => (reach?.cutZ && isOverJaw(tool, reach.cutY) ? [{ tool, lowMm: reach.cutZ[0] }] : []))
+    .sort((a, b) => a.lowMm - b.lowMm);
+  return deepest?.tool ?? null;
+}
 
 /** The cutting tool that goes deepest, by the program: the one at the edge is what matters. */
 function deepestTool({ seen }: Bench): { tool: number; deepestMm: number } | null {
@@ -258,7 +282,7 @@ function runIt(lane: Bench, { justRuns }: ProvingHabits): void {
 /** Takes the program of the part, proves it as the sheet asks, and runs it; nothing where there is none. */
 export function proveProgram(lane: Bench, habits: ProvingHabits): void {
   const { program, proving = [] } = lane.seen.sheet;
-  if (program === undefined || lane.seen.isStopped) return;
+  if (program === undefined || lane.seen.isStopped || habits.runsNothing) return;
   if (lane.seen.kind === "mill") {
     moveTo(lane, { z: 0 });
     if (lane.seen.kind === "mill" && lane.seen.holds !== null) {

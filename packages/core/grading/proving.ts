@@ -86,10 +86,10 @@ function lookedUp(trace: LaneTrace): number | null {
  * calling it a fault is no mistake of reading.
  */
 const isCalledRight = ({ ask, isSound, isAsItShould }: EventOf<"lookedUp">): boolean =>
-  isSound === isAsItShould || (ask === "held" && isAsItShould);
+  isSound === isAsItShould || ((ask === "held" || ask === "matters") && isAsItShould);
 
 /** Asks that are one for the program, and one for each of its tools. */
-const [ONCE, EACH] = [5, 4] as const;
+const [ONCE, EACH] = [6, 4] as const;
 
 /** A fault that was named: something that is not as it should be was called so, of its tool where it is about one. */
 const isNamed = (fault: ProgramFault, { tool, isSound, isAsItShould, isRight }: EventOf<"lookedUp">): boolean =>
@@ -158,7 +158,8 @@ export const programSteps: readonly StepRow[] = [
       const told = trace.log.filter(({ seq, event }) => event.type === "deepestJudged" && seq < before);
       const isTrue = ({ event }: (typeof told)[number]) =>
         event.type === "deepestJudged" && event.isStood && event.outcome === event.really;
-      return told.length > 0 && told.every(isTrue) ? (told.at(-1)?.seq ?? null) : null;
+      const isOfIt = told.some(({ event }) => event.type === "deepestJudged" && event.isMattering);
+      return isOfIt && told.every(isTrue) ? (told.at(-1)?.seq ?? null) : null;
     },
     isAbsent: never("deepestJudged"),
   },

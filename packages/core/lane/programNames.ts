@@ -1,5 +1,16 @@
 /** What is looked up in program and registers before a program is run; of each tool where it is one for each. */
-export const askKinds = ["program", "units", "offset", "lift", "wear", "rows", "held", "spindle", "deepest"] as const;
+export const askKinds = [
+  "program",
+  "units",
+  "offset",
+  "lift",
+  "wear",
+  "rows",
+  "held",
+  "spindle",
+  "deepest",
+  "matters",
+] as const;
 export type AskKind = (typeof askKinds)[number];
 
 /** What is seen with the deepest tool beside the part at its deepest Z, looked at across the jaw or the chuck. */

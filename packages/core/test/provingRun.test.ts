@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { millLane, workLane, type LaneDriver } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
-import type { Command, MillLane, MillSeen } from "../bench";
+import { proveProgram, type Command, type MillLane, type MillSeen } from "../bench";
 import type { Finding } from "../grading";
 import { rule } from "../grading";
 import { findingWords } from "../words";
@@ -41,6 +41,7 @@ const RIGHT: readonly (readonly [Extract<Command, { type: "lookUp" }>["ask"], nu
   ["offset", undefined, "G54"],
   ["lift", undefined, "0"],
   ["wear", undefined, "none"],
+  ["matters", undefined, "tool 2"],
   ["rows", 1, "H1"],
   ["rows", 2, "2"],
   ["rows", 3, "3"],
@@ -164,7 +165,7 @@ describe("a program on a lane", () => {
     caught.do({ type: "mendLine", line, text: "N160 G1 Z-8. F200" });
     // what hung on the line is withdrawn by its number
     expect(caught.seen.program?.asks.filter(({ withdrawnBy }) => withdrawnBy === line).map(({ tool }) => tool)).toEqual(
-      [2, 2, 2, 2],
+      [null, 2, 2, 2, 2],
     );
     caught.do({ type: "startCycle" });
     runOut(caught);
@@ -191,6 +192,48 @@ describe("a program on a lane", () => {
     expect(strike && findingWords(strike)).toBe(
       "Line 21: the tool would have run into the back jaw. Put right alone, each of these lets it pass: line 21 of the program.",
     );
+  });
+
+  it("where something was met is nowhere to be read, however small the steps", () => {
+    const lane = ready("tooDeep");
+    lane.do({ type: "setPace", isSingle: true });
+    lane.do({ type: "startCycle" });
+    for (let block = 0; block < 60 && lane.state.program.run?.line !== 21; block++) {
+      runOut(lane, 20_000);
+      if (lane.state.program.run?.line !== 21) lane.do({ type: "resumeCycle" });
+    }
+    const text = lane.state.program.held?.lines.join("\n") ?? "";
+    const proof = proveProgram(lane.state, text);
+    const [, , contactZ = 0] = proof?.kind === "contact" ? proof.contact.at : [];
+    expect(contactZ).toBeLessThan(-10);
+    lane.do({ type: "resumeCycle" });
+    let last = 0;
+    for (let turn = 0; turn < 20_000 && lane.state.program.run; turn++) {
+      last = lane.seen.work.z / 1000;
+      lane.do({ type: "runOn", ms: 20 });
+    }
+    expect(lane.seen.program?.last?.why).toBe("contact");
+    // the last place before it halted is well past it
+    expect(last).toBeLessThan(contactZ - 0.12);
+  });
+
+  it("nobody gets away by holding or resetting between what is met and its being noticed", () => {
+    for (const stop of ["holdCycle", "reset"] as const) {
+      const lane = ready("tooDeep");
+      lane.do({ type: "startCycle" });
+      const text = lane.state.program.held?.lines.join("\n") ?? "";
+      const proof = proveProgram(lane.state, text);
+      const [, , contactZ = 0] = proof?.kind === "contact" ? proof.contact.at : [];
+      for (let turn = 0; turn < 20_000 && lane.state.program.run; turn++) {
+        const isPast = lane.state.program.run.line === 21 && lane.seen.work.z / 1000 < contactZ - 0.05;
+        if (isPast) break;
+        lane.do({ type: "runOn", ms: 20 });
+      }
+      expect(lane.state.program.run).not.toBeNull();
+      lane.do({ type: stop });
+      expect(lane.seen.incidents).toEqual(["ranIntoFixture"]);
+      expect(lane.seen.program?.last?.why).toBe("contact");
+    }
   });
 
   it("another row is called: named a fault it is found, named sound it is not", () => {

@@ -22,6 +22,10 @@ export const askWords: Record<AskKind, { name: string; asks: (tool: number | nul
     asks: (tool) => `What does that row hold for tool ${tool}, geometry and wear together?`,
   },
   spindle: { name: "spindle", asks: (tool) => `Which way and how fast does tool ${tool} turn?` },
+  matters: {
+    name: "tool that matters",
+    asks: () => "Which tool goes deepest where it stands over what holds the part? Its number, or none.",
+  },
   deepest: { name: "deepest Z", asks: (tool) => `How deep does tool ${tool} go, as it is programmed?` },
 };
 

@@ -16,7 +16,7 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
   deepestBeside: {
     done: "Deepest point seen beside the part, at the right height, and called as it is.",
     missed:
-      "The deepest point was called before the display stood at it, called other than it is, or only after the program had cut.",
+      "The deepest point was called of a tool that does not matter there, before the display stood at it, other than it is, or only after the program had cut.",
     absent: "No deepest point was looked at beside the part.",
   },
   airRun: {

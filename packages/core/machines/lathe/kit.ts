@@ -120,6 +120,7 @@ const decides = {
     ...cone.decide,
     ...power.decide,
     ...program.decide,
+    reset: program.reset(laneDecides(latheRules("turret")).reset),
   },
   readout: { ...shared("readout"), ...readout.decide },
   gang: { ...shared("gang"), ...powered("gang"), ...gang.decide },

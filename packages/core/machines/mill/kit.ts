@@ -131,6 +131,7 @@ const decide = {
   ...calibration.decide,
   ...points.decide,
   ...program.decide,
+  reset: program.reset(laneDecides(millRules).reset),
   sweep,
   home: (draft) => referenceReturn(retracted, draft),
   jog: (draft, command) => jog(senses, draft, command),

@@ -1,4 +1,5 @@
 import { MillProof, millOffset } from "../../proving";
+import { lowCorner } from "../../exercises/scene";
 import { toolNumber } from "../../instruments/things";
 import { lengthInUse } from "../../lane/state";
 import { drawBetween } from "../../random";
@@ -113,6 +114,18 @@ const ports: ProgramPorts<MillLane> = {
   rowMm: ({ registers, scale }, row) => toMm(lengthSum(registers, row), scale),
   wearRows: ({ registers }) => lengthRows.filter((row) => (registers.lengthWear[row] ?? 0) !== 0),
   wearRegisters: () => lengthRows.map((row) => `HW${row}` as const),
+  comesOverFixture: ({ setup }, { tool, cutX, cutY }) => {
+    const radius = (setup.tools.find(({ number }) => number === tool)?.diameterMm ?? 0) / 2;
+    const [, sizeY] = setup.partSizeMm;
+    const low = lowCorner(setup, setup.partSizeMm, "y");
+    // jaws stand along the front and the back of the blank
+    return (
+      setup.fixture.kind === "vise" &&
+      cutX !== null &&
+      cutY !== null &&
+      (cutY[0] - radius < low || cutY[1] + radius > low + sizeY)
+    );
+  },
   displayMm: (state) =>
     toMm(displayCounts(state.registers, state.position, state.modal.workOffset, lengthInUse(state)).z, state.scale),
   reallyMm: (state) => toMm(state.position.z, state.scale) - trueLengthMm(state) - datumNowMm(state).z,

@@ -7,20 +7,20 @@ import { type AxisCounts } from "../../registers";
 import { drawBetween } from "../../random";
 import { accept, refuse } from "../../result";
 import { parseLengthMm, toCounts } from "../../units";
-import { type Act, type Decision } from "../act";
+import { type Act, type Decides, type Decision } from "../act";
 import { type CommandOf } from "../commands";
 import { type EventOf } from "../events";
 import { courseOf, placeAlong, struckBy, type Piece } from "./course";
 import { unsigned, withdrawn, type ProgramDesk } from "../../lane/programDesk";
 import { type AskKind } from "../../lane/programNames";
-import { answerTo, canBeRead, deepestMm, readHeld } from "./lookups";
+import { answerTo, canBeRead, deepestMm, matteringTools, readHeld } from "./lookups";
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";
 import type * as schema from "./schema";
 
 /** How fast the axes go in rapid, mm/min, and how many pieces one command runs through at most. */
 const RAPID_MM_PER_MIN = 12_000;
-const MOST_PIECES = 200;
+const MOST_PIECES = 60;
 /** What a machine runs on by after something was met, mm. */
 const OVERRUN_MM = { low: 0.2, high: 2 };
 const MS_PER_MIN = 60_000;
@@ -48,7 +48,7 @@ function speedOf(state: LaneBase, { move, lengthMm }: Extract<Piece, { type: "mo
 export function programAct<S extends LaneBase>(
   ports: ProgramPorts<S>,
   rules: Pick<LaneRules<S>, "spindleStarted">,
-): Act<S, typeof schema> {
+): Act<S, typeof schema> & { reset(lane: Decides<S, "reset">["reset"]): Decides<S, "reset">["reset"] } {
   const isLathe = ports.dialect === "lathe";
 
   function loadProgram({ state }: Draft<S>, { number, isConfirmed }: CommandOf<"loadProgram">): Decision {
@@ -105,10 +105,18 @@ export function programAct<S extends LaneBase>(
         tool,
         outcome,
         reads: [...(held?.reads ?? []), `${state.modal.workOffset}.z`, "common.z"],
-        really: struckBy(ports, state, tool) ? "wouldHit" : "clear",
+        // of a program of one's own nothing is marked, and it may be of any length
+        really: state.program.held?.number !== 0 && struckBy(ports, state, tool) ? "wouldHit" : "clear",
+        isMattering: isMattering(state, tool),
         isStood: Math.abs(ports.displayMm(state) - deepest) <= STANDS_WITHIN_MM,
       },
     ]);
+  }
+
+  /** Where no tool comes over what holds the part, any may be looked at. */
+  function isMattering(state: S, tool: number): boolean {
+    const tools = matteringTools(ports, state);
+    return tools.length === 0 || tools.includes(tool);
   }
 
   function startCycle({ state }: Draft<S>, { fromTool }: CommandOf<"startCycle">): Decision {
@@ -158,8 +166,28 @@ export function programAct<S extends LaneBase>(
     return !draft.state.isStopped;
   }
 
+  /** Where along a piece the machine stands after something was met on it, mm. */
+  function haltedAt(state: S, met: { readonly alongMm: number; readonly kind: string }, lengthMm: number): number {
+    if (met.kind === "past-travel") return met.alongMm;
+    const { low, high } = OVERRUN_MM;
+    return Math.min(
+      lengthMm,
+      met.alongMm + drawBetween(low, high, state.truth.seed, "overrun", state.incidents.length),
+    );
+  }
+
   function ended(draft: Draft<S>, end: Omit<EventOf<"runEnded">, "type">): void {
     draft.emit({ type: "runEnded", ...end });
+  }
+
+  /** A run that is stopped after it met something, and before that was noticed: it is noticed now. */
+  function haltIfMet(draft: Draft<S>): boolean {
+    const { run } = draft.state.program;
+    const met = run && courseOf(ports, run).contact(run.piece);
+    if (!run || !met || met.alongMm > run.alongMm) return false;
+    ports.struck(draft, met.kind);
+    ended(draft, { why: "contact", line: run.line, met: met.kind, with: met.with });
+    return true;
   }
 
   /** Goes on along one move for so long, min; what is left of the time. */
@@ -188,12 +216,10 @@ export function programAct<S extends LaneBase>(
       isRapid: piece.move.kind === "rapid",
       reads,
     });
-    if (met && met.alongMm <= alongMm) {
-      const isPast = met.kind === "past-travel";
-      const over = isPast
-        ? 0
-        : drawBetween(OVERRUN_MM.low, OVERRUN_MM.high, state.truth.seed, "overrun", state.incidents.length);
-      draft.emit(to(Math.min(piece.lengthMm, met.alongMm + over)));
+    // it is noticed a little late, and it runs on till then: where it was met stands nowhere, however small the steps
+    const haltMm = met ? haltedAt(state, met, piece.lengthMm) : Infinity;
+    if (met && haltMm <= alongMm) {
+      draft.emit(to(haltMm));
       ports.struck(draft, met.kind);
       ended(draft, { why: "contact", line: piece.line, met: met.kind, with: met.with });
       return 0;
@@ -293,6 +319,10 @@ export function programAct<S extends LaneBase>(
   const on = (state: S, change: Partial<ProgramDesk>): S => ({ ...state, program: { ...state.program, ...change } });
 
   return {
+    reset: (lane) => (draft, command) => {
+      // the machine stops as after any strike, and is reset after that
+      return haltIfMet(draft) ? accept(draft.events) : lane(draft, command);
+    },
     decide: {
       loadProgram,
       takeProgram,
@@ -307,8 +337,10 @@ export function programAct<S extends LaneBase>(
       startCycle,
       runOn,
       sayGap,
-      holdCycle: ({ state: { program } }) => {
+      holdCycle: (draft) => {
+        const { program } = draft.state;
         if (!program.run) return refuse({ code: "cycleNotStarted" });
+        if (!program.run.held && haltIfMet(draft)) return accept(draft.events);
         return program.run.held
           ? refuse({ code: "cycleHeld" })
           : accept([{ type: "runHeld", why: "hand", line: program.run.line }]);

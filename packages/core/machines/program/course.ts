@@ -84,7 +84,7 @@ export class Course<S extends LaneBase> {
       },
     });
     const last = program.done.at(-1);
-    this.prover = last ? courseOf(ports, last.run).after(last.run.piece).fork(before) : ports.prover(before);
+    this.prover = last ? forkOf(ports, last.run, before) : ports.prover(before);
   }
 
   /** A row or an offset that is not there is told at the line that calls it. */
@@ -99,7 +99,7 @@ export class Course<S extends LaneBase> {
   }
 
   /** The stock after this run was ended in a piece. */
-  private after(piece: number): Prover<S> {
+  after(piece: number): Prover<S> {
     this.contact(piece);
     return this.prover;
   }
@@ -178,20 +178,34 @@ export class Course<S extends LaneBase> {
   }
 }
 
-const courses = new WeakMap<object, unknown>();
+/** Courses that are kept: each holds a block as it is cut, some megabytes. One that is missed is made from the log. */
+const KEPT_COURSES = 60;
+const courses = new Map<object, unknown>();
 
-/** The course of a run, kept for as long as the lane that it began in. */
+/** The course of a run, by the lane in which it began. */
 export function courseOf<S extends LaneBase>(ports: ProgramPorts<S>, run: ProgramRun): Course<S> {
   const known = courses.get(run.before) as Course<S> | undefined;
-  if (known) return known;
-  const course = new Course(ports, run.before as S, run.fromLine);
+  const course = known ?? new Course(ports, run.before as S, run.fromLine);
+  // the one that was asked for last goes last
+  courses.delete(run.before);
   courses.set(run.before, course);
+  for (const oldest of courses.keys()) {
+    if (courses.size <= KEPT_COURSES) break;
+    courses.delete(oldest);
+  }
   return course;
+}
+
+/** The block as a run left it, under the tools of another lane; that run is over, and its course is let go. */
+function forkOf<S extends LaneBase>(ports: ProgramPorts<S>, run: ProgramRun, state: S): Prover<S> {
+  const prover = courseOf(ports, run).after(run.piece).fork(state);
+  courses.delete(run.before);
+  return prover;
 }
 
 const IN_FIXTURE = new Set(["tool-in-fixture", "holder-in-fixture", "tool-in-chuck"]);
 /** The most pieces that are looked through for one tool. */
-const MOST_PIECES = 20_000;
+const MOST_PIECES = 3000;
 
 /** Whether a tool meets what holds the part anywhere on its way, with the registers as they stand. Reads the truth. */
 export function struckBy<S extends LaneBase>(ports: ProgramPorts<S>, state: S, tool: number): boolean {

@@ -79,7 +79,7 @@ export function readHeld<S extends LaneBase>(ports: ProgramPorts<S>, state: S): 
 export function asksOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): Ask[] {
   const read = readHeld(ports, state);
   if (!read) return [];
-  const once = (["program", "units", "offset", "lift", "wear"] as const).map((ask) => ({ ask, tool: null }));
+  const once = (["program", "units", "offset", "lift", "wear", "matters"] as const).map((ask) => ({ ask, tool: null }));
   const each = toolsOf(read).flatMap((tool) =>
     (["rows", "held", "spindle", "deepest"] as const).map((ask) => ({ ask, tool })),
   );
@@ -160,6 +160,16 @@ function unitsIn(read: Read, unit: "mm" | "inch"): "mm" | "inch" {
 export function deepestMm({ facts }: Read, tool: number): number | null {
   const lows = facts.calls.flatMap((call) => (call.tool === tool && call.reach?.z ? [call.reach.z[0]] : []));
   return lows.length === 0 ? null : Math.min(...lows);
+}
+
+/** Tools that are fed lowest over what holds the part, and as low as one another: those to look at beside it. */
+export function matteringTools<S extends LaneBase>(ports: ProgramPorts<S>, state: S): number[] {
+  const calls = readHeld(ports, state)?.facts.calls ?? [];
+  const over = calls.flatMap(({ tool, reach }) =>
+    reach?.cutZ && ports.comesOverFixture(state, reach) ? [{ tool, lowMm: reach.cutZ[0] }] : [],
+  );
+  const lowest = Math.min(...over.map(({ lowMm }) => lowMm));
+  return [...new Set(over.flatMap(({ tool, lowMm }) => (lowMm <= lowest + READ_WITHIN_MM ? [tool] : [])))];
 }
 
 /** What a program and the registers say to an ask; null where there is no program, or it has no such tool. */
@@ -250,6 +260,17 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
       lines: [],
       isAsItShould: state.registers.common.z === 0,
     };
+  if (ask === "matters") {
+    const tools = matteringTools(ports, state);
+    return {
+      ...none,
+      lines: read.program.blocks.map(({ line }) => line),
+      stands: tools.length === 0 ? "none" : tools.join(", "),
+      isRight: (said) =>
+        tools.length === 0 ? /\bnone\b/i.test(said) : tools.some((tool) => numbers(said) === String(tool)),
+      isAsItShould: true,
+    };
+  }
   if (ask === "wear") {
     const rows = ports.wearRows(state);
     return {

@@ -1,4 +1,4 @@
-import { type Dialect, type Move } from "../../gcode";
+import { type Dialect, type Move, type Reach } from "../../gcode";
 import { type Draft } from "../../lane/draft";
 import { type Refusal } from "../../lane/refusals";
 import { type LaneBase } from "../../lane/state";
@@ -39,6 +39,8 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Rows whose wear is not zero. */
   wearRows(state: S): readonly number[];
   wearRegisters(state: S): readonly RegisterId[];
+  /** Whether a tool that is fed so far comes over what holds the part, by the sheet; programmed figures, mm. */
+  comesOverFixture(state: S, reach: Reach): boolean;
   /** What the display reads along Z, mm, and how far the tip really stands over the datum. */
   displayMm(state: S): number;
   reallyMm(state: S): number;

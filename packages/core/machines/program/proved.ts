@@ -12,7 +12,7 @@ type Done = Pick<LaneBase, "program" | "registers" | "scale"> & {
 };
 
 /** Asks that are one for the whole program; the others are one for each tool that it calls. */
-const ONCE: ReadonlySet<AskKind> = new Set(["program", "units", "offset", "lift", "wear"]);
+const ONCE: ReadonlySet<AskKind> = new Set(["program", "units", "offset", "lift", "wear", "matters"]);
 const EACH = askKinds.filter((ask) => !ONCE.has(ask));
 
 /** How much higher than now the common Z stood when a run began, mm. */

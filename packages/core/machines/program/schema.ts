@@ -59,6 +59,8 @@ export const events = [
     isStood: z.boolean(),
     /** What it would really be: for the ruling. */
     really: z.enum(outcomes),
+    /** Whether it is a tool that matters there: for the ruling. */
+    isMattering: z.boolean(),
   }),
   z.strictObject({
     type: z.literal("paceSet"),

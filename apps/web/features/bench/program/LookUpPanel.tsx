@@ -56,7 +56,9 @@ function AnswerBox({ ask, value, onChange }: { ask: AskSeen; value: string; onCh
 /** One thing being looked up: what stands there, and whether it is as it should be. */
 function Answering({ ask, send, onDone }: { ask: AskSeen; send(command: Command): void; onDone(): void }) {
   const [text, setText] = useState("");
-  const [isSound, setSound] = useState<boolean | null>(null);
+  // which tool matters is neither right nor wrong of a program
+  const isJudged = ask.ask !== "matters";
+  const [isSound, setSound] = useState<boolean | null>(isJudged ? null : true);
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => form.current?.scrollIntoView({ block: "nearest" }), []);
   const submit = (event: FormEvent) => {
@@ -84,7 +86,7 @@ function Answering({ ask, send, onDone }: { ask: AskSeen; send(command: Command)
       </p>
       <fieldset className="flex flex-wrap items-center gap-x-3">
         <legend className="sr-only">What it is</legend>
-        {([true, false] as const).map((one) => (
+        {(isJudged ? ([true, false] as const) : []).map((one) => (
           <label key={String(one)} className="flex items-center gap-1">
             <input type="radio" name="sound" checked={isSound === one} onChange={() => setSound(one)} />
             {one ? "as it should be" : "a fault"}
