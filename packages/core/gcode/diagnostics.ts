@@ -14,6 +14,8 @@ export type DiagnosticCode =
   | "arc-radius"
   | "arc-ends-differ"
   | "comp-in-arc"
+  | "gouge"
+  | "arc-too-small"
   | "cycle-levels"
   | "tool-missing"
   | "offset-row-missing"

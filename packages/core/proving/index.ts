@@ -12,6 +12,6 @@ export {
   type MillWorld,
 } from "./mill";
 export { type MillTool } from "./millTool";
-export { machinePath } from "./straight";
+export { latheWays, millWays, type Way, type WayStep } from "./ways";
 export { type HalfPlace } from "./latheStock";
 export { undersideOf } from "./millTool";

@@ -1,10 +1,10 @@
-import { type Move, type Program } from "../gcode";
+import { interpret, type Move, type Program } from "../gcode";
 import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
 import { type MetOnPath, UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
 import { firstContact, type Proved } from "./run";
-import { machinePath } from "./straight";
+import { latheWays, type Way } from "./ways";
 
 /** A turning tool as it is: machine X (a diameter) and Z with its control point on the axis and on the datum. */
 export interface TurningTool {
@@ -90,8 +90,7 @@ export class LatheProof {
     return null;
   }
 
-  run(move: Move): Contact | null {
-    const path = machinePath(move, true);
+  run({ move, path }: Way): Contact | null {
     const found = this.meet(move, path, move.tool);
     if (!found) return null;
     const { stretch, met } = found;
@@ -143,6 +142,7 @@ export function proveLathe(
 ): Proved {
   const proof = new LatheProof(world);
   const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
-  const options = { startUnits, blockDelete, registers: { at: world.home, home: world.home, offset } };
-  return firstContact(program, options, (move) => proof.run(move));
+  const at = { at: world.home, home: world.home, offset };
+  const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm" });
+  return firstContact(latheWays(steps), (way) => proof.run(way));
 }

@@ -1,10 +1,10 @@
-import { type Move, type Program } from "../gcode";
+import { interpret, type Move, type Program } from "../gcode";
 import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { bodiesOf, type MillBodies, type MillTool } from "./millTool";
 import { MillStock } from "./millStock";
 import { type Box, firstInBox, placeOn, type Triple, type Way } from "./solids";
 import { firstContact, type Proved } from "./run";
-import { machinePath } from "./straight";
+import { millWays, type Way as MoveWay } from "./ways";
 
 /** What a mill really has: where the datum lies, its tools, the block, what holds it, and how far it travels. mm. */
 export interface MillWorld {
@@ -90,8 +90,7 @@ export class MillProof {
   }
 
   /** The first forbidden contact of one move, as it is told. */
-  run(move: Move): Contact | null {
-    const path = machinePath(move, false);
+  run({ move, path }: MoveWay): Contact | null {
     const found = this.meet(move, path, move.tool);
     if (!found) return null;
     const way = this.tipWay(path[found.stretch] ?? [], path[found.stretch + 1] ?? [], this.lengthOf(move.tool));
@@ -140,6 +139,8 @@ export interface MillRegisters {
   readonly work: ReadonlyMap<string, Triple>;
   /** Length with its wear, by row. */
   readonly lengths: ReadonlyMap<number, number>;
+  /** What is gone beside the programmed way under G41 and G42, by row of diameters; none: nothing. */
+  readonly radii?: ReadonlyMap<number, number>;
 }
 
 /** Thrown where a program calls registers that are not there. */
@@ -173,6 +174,10 @@ export function proveMill(
 ): Proved {
   const proof = new MillProof(world);
   const offset = (frame: string, row: number | null, sign: 1 | -1): Triple => millOffset(registers, frame, row, sign);
-  const options = { startUnits, blockDelete, registers: { at: world.home, home: world.home, offset } };
-  return firstContact(program, options, (move) => proof.run(move));
+  const at = { at: world.home, home: world.home, offset };
+  const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm" });
+  return firstContact(
+    millWays(steps, (row) => registers.radii?.get(row) ?? 0),
+    (way) => proof.run(way),
+  );
 }

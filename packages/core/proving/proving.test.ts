@@ -52,6 +52,23 @@ describe("a mill", () => {
     expect(proved(slot(25, 5).replace("M3", ""))).toMatchObject({ kind: "fed-with-spindle-stopped", line: 6 });
     expect(proved(slot(25, 5).replace("M3", "M4"))).toMatchObject({ kind: "wrong-direction", line: 6 });
   });
+  it("runs beside what is programmed by the radius of its row: to the left it meets the jaw, to the right it does not", () => {
+    // along Y44 toward X plus, 12 deep: 5 to the left the axis stands at Y49 and the edge at Y54, over the jaw's side
+    const along = (side: string) =>
+      `T1 M6\nG54 G0 X-30 Y30 M3 S2000\nG43 H1 Z40\nZ-12\nG1 ${side} X-20 Y44 F200\nX92\nG40 Y0\nG0 Z40\nM30`;
+    const run = (side: string, radius: number) =>
+      proveMill(readProgram(along(side), "mill"), { ...registers(), radii: new Map([[1, radius]]) }, world, "mm");
+    expect(run("G41 D1", 5)).toMatchObject({ line: 6, kind: "tool-in-fixture", with: "jaw" });
+    expect(run("G42 D1", 5)).toBeNull();
+    // a row that holds nothing runs on the line itself
+    expect(run("G41 D1", 0)).toBeNull();
+    expect(run("G41 D1", 0)).toEqual(run("", 0));
+  });
+  it("tells an inside arc that its radius does not fit into, at its line", () => {
+    const text = "T1 M6\nG54 G0 X0 Y25 M3 S2000\nG43 H1 Z20\nG1 G41 D1 X4 F100\nG3 X4 Y25 I-4 J0\nG40 X0\nM30";
+    const found = proveMill(readProgram(text, "mill"), { ...registers(), radii: new Map([[1, 5]]) }, world, "mm");
+    expect(found).toEqual({ wrong: expect.objectContaining({ line: 5, code: "arc-too-small" }) as unknown });
+  });
   it("past its travel it stops where the travel ends", () => {
     expect(proved("T1 M6\nG54 G0 X320\nM30")).toMatchObject({ line: 2, kind: "past-travel", with: "x" });
   });

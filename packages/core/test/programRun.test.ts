@@ -48,9 +48,9 @@ describe("a program run with the registers of a lane", () => {
       code: "feed-missing",
     });
   });
-  it("nothing is said of a way that is not followed: compensation, written registers", () => {
+  it("nothing is said of a way that is not followed: written registers, another reference", () => {
     for (const [from, to, code] of [
-      ["X122", "G41 D1 X122", "G41"],
+      ["X122", "G30 X122", "G30"],
       ["Z2", "G10 L10 P1 R80", "G10"],
     ] as const) {
       const proof = proveProgram(worked(), slot(5).replace(from, to));

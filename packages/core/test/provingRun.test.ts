@@ -280,6 +280,30 @@ describe("a program on a lane", () => {
     });
   });
 
+  it("under G41 it runs beside its way by the row that is called", () => {
+    const lane = ready(null);
+    // along the back edge with the tool left of the way: 0.2 clear of the jaw's plan with the right radius
+    const beside = [
+      "N150 Z2.",
+      "N155 G41 D2 X-12. Y56.2 F300",
+      "N160 G1 Z-14. F200",
+      "N170 X122. F320",
+      "N175 G40 Y80.",
+    ];
+    const text = (lane.state.program.held?.lines ?? []).join("\n");
+    const practice = ready(null, true);
+    const edged = text.replace("N150 Z2.\nN160 G1 Z-8. F200\nN170 X122. F320", beside.join("\n"));
+    practice.do({ type: "takeProgram", text: edged, isConfirmed: true });
+    practice.do({ type: "typeRegister", register: "D2", text: "60", how: "set", isConfirmed: true });
+    practice.do({ type: "setPace", isSingle: false });
+    practice.do({ type: "startCycle" });
+    runOut(practice, 5000);
+    // a diameter of 60 in the row is 30 beside the way
+    const ran = practice.log.flatMap(({ event }) => (event.type === "ran" && event.line === 22 ? [event.to.y] : []));
+    const zero = practice.state.registers.work.G54.y;
+    expect((ran.at(-1) ?? 0) - zero).toBe(56_200 + 30_000);
+  });
+
   it("an air run counts when its lift was taken off again", () => {
     const lane = ready(null);
     lane.do({ type: "typeRegister", register: "common.z", text: "30", how: "set", isConfirmed: true });
@@ -330,8 +354,8 @@ describe("a program on a lane", () => {
     expect(lane.attempt({ type: "takeProgram", text: "G0 X1", isConfirmed: true })).toEqual({
       code: "ownProgramInPractice",
     });
-    lane.do({ type: "mendLine", line: 12, text: "N70 G41 D1 X95." });
-    expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programNotFollowed", line: 12, word: "G41" });
+    lane.do({ type: "mendLine", line: 12, text: "N70 G10 L10 P1 R80." });
+    expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programNotFollowed", line: 12, word: "G10" });
     lane.do({ type: "mendLine", line: 12, text: "N70 X95." });
     lane.do({ type: "mendLine", line: 8, text: "N50 G43 H44 Z50." });
     lane.do({ type: "startCycle" });

@@ -29,6 +29,10 @@ const SENTENCES: Record<DiagnosticCode, (said: string) => string> = {
   "arc-ends-differ": () =>
     "Start and end lie at different distances from the center: correct the steps to the center, or the end.",
   "comp-in-arc": () => "Compensation begins or ends in an arc: let the first move after it be a straight one.",
+  gouge: () =>
+    "With this radius beside it the tool would turn back into the part here: the tool is too large for the corner, or its D row holds too much.",
+  "arc-too-small": () =>
+    "This inside arc is smaller than the radius beside it: take a smaller tool, or correct the D row that is called.",
   "cycle-levels": () =>
     "The heights of this cycle are the wrong way round: Z has to lie below R, in a cycle from below above it.",
   "tool-missing": () => "A tool is to be changed and none has been named: write T.",

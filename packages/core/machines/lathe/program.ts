@@ -1,4 +1,4 @@
-import { LatheProof, latheOffset } from "../../proving";
+import { LatheProof, latheOffset, latheWays } from "../../proving";
 import { turretRows, turretSum } from "../../registers/turret";
 import { toMm } from "../../units/scale";
 import { type RegisterId } from "../../registers/mill";
@@ -34,6 +34,7 @@ const ports: ProgramPorts<TurningLane> = {
   dialect: "lathe",
   axes: ["x", "z"],
   offset: (state, frame, row) => latheOffset(registersOf(state), frame, row),
+  ways: (_state, steps) => latheWays(steps),
   prover: (state) => proverOf(new LatheProof(worldNow(state))),
   hangs: (state) => (isFollowed(state, state.lathe.station) ? state.lathe.station : null),
   brings: (state, tool) => (isFollowed(state, tool) ? tool : undefined),

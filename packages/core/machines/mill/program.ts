@@ -1,4 +1,4 @@
-import { MillProof, millOffset } from "../../proving";
+import { MillProof, millOffset, millWays } from "../../proving";
 import { lowCorner } from "../../exercises/scene";
 import { toolNumber } from "../../instruments/things";
 import { lengthInUse } from "../../lane/state";
@@ -60,6 +60,10 @@ const ports: ProgramPorts<MillLane> = {
   dialect: "mill",
   axes: ["x", "y", "z"],
   offset: (state, frame, row, sign) => millOffset(registersOf(state), frame, row, sign),
+  ways: (state, steps) => {
+    const { radii } = registersOf(state);
+    return millWays(steps, (row) => radii?.get(row) ?? 0);
+  },
   prover: (state) => proverOf(new MillProof(worldWith(state)), state.seat),
   hangs: ({ holds }) => (holds === null ? null : (toolNumber(holds) ?? INSTRUMENT)),
   brings: ({ carried }, tool) => carried.pockets[tool],

@@ -67,12 +67,23 @@ export function worldOf(state: MillLane): MillWorld {
 }
 
 /** The registers of a lane as a program's moves are run with them, mm. */
-export function registersOf({ registers, scale }: Pick<MillLane, "registers" | "scale">): MillRegisters {
+export function registersOf({
+  registers,
+  scale,
+  setup,
+}: Pick<MillLane, "registers" | "scale" | "setup">): MillRegisters {
+  const share = setup.settings.diameterMode === "radius" ? 1 : 2;
   const place = ({ x, y, z }: MillLane["registers"]["common"]) =>
     [toMm(x, scale), toMm(y, scale), toMm(z, scale)] as const;
   return {
     common: place(registers.common),
     work: new Map(workOffsetNames.map((name) => [name, place(registers.work[name])])),
+    radii: new Map(
+      lengthRows.map((row) => [
+        row,
+        toMm((registers.diameterGeometry[row] ?? 0) + (registers.diameterWear[row] ?? 0), scale) / share,
+      ]),
+    ),
     lengths: new Map(
       lengthRows.map((row) => [
         row,

@@ -1,6 +1,6 @@
-import { interpret, readProgram, type Move, type Step } from "../../gcode";
+import { interpret, readProgram, type Move } from "../../gcode";
 import { type LaneBase } from "../../lane/state";
-import { machinePath, UnknownRegister } from "../../proving";
+import { type Way, type WayStep, UnknownRegister } from "../../proving";
 import { toMm } from "../../units";
 import { type ProgramRun } from "../../lane/programDesk";
 import { type ProgramPorts, type Prover } from "./ports";
@@ -54,7 +54,7 @@ export function placeAlong(path: Path, alongMm: number, isLathe: boolean): reado
 export class Course<S extends LaneBase> {
   private readonly pieces: Piece[] = [];
   private readonly contacts: (ContactOnWay | null)[] = [];
-  private readonly steps: Iterator<Step, void>;
+  private readonly steps: Iterator<WayStep, void>;
   private readonly prover: Prover<S>;
   private readonly isLathe: boolean;
   private at: readonly number[];
@@ -73,7 +73,7 @@ export class Course<S extends LaneBase> {
     this.at = ports.axes.map((axis) => toMm(position[axis], scale));
     this.hanging = ports.hangs(before);
     this.isSkipping = fromLine > 0;
-    this.steps = interpret(readProgram((program.held?.lines ?? []).join("\n"), ports.dialect), {
+    const steps = interpret(readProgram((program.held?.lines ?? []).join("\n"), ports.dialect), {
       startUnits: setup.unit,
       figures: "mm",
       blockDelete: program.pace.passesSlash,
@@ -83,6 +83,7 @@ export class Course<S extends LaneBase> {
         offset: (frame, row, sign) => this.offset(frame, row, sign),
       },
     });
+    this.steps = ports.ways(before, steps);
     const last = program.done.at(-1);
     this.prover = last ? forkOf(ports, last.run, before) : ports.prover(before);
   }
@@ -148,7 +149,7 @@ export class Course<S extends LaneBase> {
     return this.pieceOf(step.value);
   }
 
-  private pieceOf(step: Step): Piece | null {
+  private pieceOf(step: WayStep): Piece | null {
     const { line } = step;
     if (this.isSkipping && step.type === "tool" && line === this.fromLine) this.isSkipping = false;
     if (this.isRowMissing) return { type: "wrong", line, code: "no-such-row" };
@@ -160,19 +161,19 @@ export class Course<S extends LaneBase> {
         ? { type: "wrong", line, code: "tool-missing" }
         : { type: "tool", line, tool: step.tool };
     if (step.type === "stop") return { type: "stop", line, isOptional: step.kind === "M1" };
-    const moved = step.type === "move" ? this.moved(step) : null;
+    const moved = step.type === "way" ? this.moved(step) : null;
     // a move to where it stands already is none
     return moved && moved.lengthMm > 0 ? moved : null;
   }
 
   /** Only axes that are named go: the others stay where the machine stands. */
-  private moved(move: Move): Extract<Piece, { type: "move" }> {
+  private moved({ move, path: whole, isBeside }: Way): Extract<Piece, { type: "move" }> {
     const start = this.at;
-    const whole = machinePath(move, this.isLathe);
     const end = whole.at(-1) ?? start;
-    const path = move.center
-      ? [start, ...whole.slice(1)]
-      : [start, start.map((value, axis) => ((move.named & (1 << axis)) === 0 ? value : (end[axis] ?? value)))];
+    const isStraight = !isBeside && whole.length === 2;
+    const path = isStraight
+      ? [start, start.map((value, axis) => ((move.named & (1 << axis)) === 0 ? value : (end[axis] ?? value)))]
+      : [start, ...whole.slice(1)];
     this.at = path.at(-1) ?? start;
     return { type: "move", line: move.line, move, path, lengthMm: pathMm(path, this.isLathe) };
   }

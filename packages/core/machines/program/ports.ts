@@ -1,9 +1,9 @@
-import { type Dialect, type Move, type Reach } from "../../gcode";
+import { type Dialect, type Move, type Reach, type Step } from "../../gcode";
 import { type Draft } from "../../lane/draft";
 import { type Refusal } from "../../lane/refusals";
 import { type LaneBase } from "../../lane/state";
 import { type Axis, type RegisterId } from "../../registers";
-import { type MetOnPath } from "../../proving";
+import { type MetOnPath, type WayStep } from "../../proving";
 
 /** Stock as it is cut by a run, with the machine as it really is. */
 export interface Prover<S> {
@@ -20,6 +20,8 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Machine = place + this, with the registers as they stand; throws where a register is not there. */
   offset(state: S, frame: string, row: number | null, sign: 1 | -1): readonly number[];
   prover(state: S): Prover<S>;
+  /** The ways of a program's moves, with the registers as they stand. */
+  ways(state: S, steps: Iterable<Step>): Iterator<WayStep, void>;
   /** What hangs there now, as the prover knows it. */
   hangs(state: S): number | null;
   /** What a tool word brings, as the prover knows it; undefined where there is none of that number. */
