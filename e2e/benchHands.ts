@@ -169,7 +169,8 @@ export class BenchHands extends KeyboardStudent {
 
   /** The program lies where the ledger lay. */
   private async atProgram(): Promise<void> {
-    if (!(await this.page.getByRole("region", { name: "Looked up by you" }).isVisible())) await this.press("a");
+    const turn = this.page.getByRole("button", { name: /^(Program|Ledger) A$/ });
+    if ((await turn.getAttribute("aria-pressed")) !== "true") await this.press("a");
     await expect(this.page.getByRole("region", { name: "Looked up by you" })).toBeVisible();
   }
 

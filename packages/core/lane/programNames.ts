@@ -26,3 +26,22 @@ export type RunHold = (typeof runHolds)[number];
 
 export const runEnds = ["end", "reset", "contact", "wrong"] as const;
 export type RunEnd = (typeof runEnds)[number];
+
+/** Facts of a program, by name: what tells them from the others without their schemas. */
+export const programEvents = [
+  "programLoaded",
+  "lineMended",
+  "lookedUp",
+  "deepestJudged",
+  "signatureAsked",
+  "signatureGiven",
+  "signatureSentBack",
+  "paceSet",
+  "cycleStarted",
+  "ran",
+  "pieceDone",
+  "runHeld",
+  "runResumed",
+  "runEnded",
+  "gapSaid",
+] as const;

@@ -1,6 +1,4 @@
-import type { z } from "zod";
-import { events } from "../machines/program/schema";
-import type { AskKind, Outcome, RunEnd, RunHold } from "../lane/programNames";
+import { programEvents, type AskKind, type Outcome, type RunEnd, type RunHold } from "../lane/programNames";
 import type { LaneEvent } from "../machines/events";
 import type { DiagnosticCode } from "../gcode";
 import type { LookedUp, Signature, WithdrawnLook } from "../lane/programDesk";
@@ -92,8 +90,8 @@ export function withdrawnBy({ by }: Pick<WithdrawnLook, "by">): string {
   return by === 0 ? "another program was loaded" : `line ${by} was changed`;
 }
 
-type ProgramEvent = z.infer<(typeof events)[number]>;
-const OF_PROGRAM = new Set<string>(events.map(({ shape }) => shape.type.value));
+type ProgramEvent = Extract<LaneEvent, { type: (typeof programEvents)[number] }>;
+const OF_PROGRAM: ReadonlySet<string> = new Set(programEvents);
 export const isOfProgram = (event: LaneEvent): event is ProgramEvent => OF_PROGRAM.has(event.type);
 
 /** How the signature stands, one sentence. */

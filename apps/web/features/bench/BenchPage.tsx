@@ -5,7 +5,7 @@ import type { Axis } from "@probe-lane/core/registers";
 import { gateWords, incidentWords } from "@probe-lane/core/words";
 import type { LaneView } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Volume2, VolumeX } from "lucide-react";
 import { useNavigate, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
@@ -29,11 +29,13 @@ import { ScenePanel } from "./lane/ScenePanel";
 import { caption, heardBetween, useSound, type Noise } from "./lane/sound";
 import { StopBar } from "./lane/StopBar";
 import { useLane } from "./lane/useLane";
-import { ProgramDesk } from "./program/ProgramDesk";
-import { RunPanel } from "./program/RunPanel";
-import { SignBar } from "./program/SignBar";
 import { useRunning } from "./program/useRunning";
 import { benchKitFor } from "./machines";
+
+/** Fetched when a program is looked at. */
+const ProgramDesk = lazy(async () => ({ default: (await import("./program/ProgramDesk")).ProgramDesk }));
+const SignBar = lazy(async () => ({ default: (await import("./program/SignBar")).SignBar }));
+const RunPanel = lazy(async () => ({ default: (await import("./program/RunPanel")).RunPanel }));
 
 /** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
 export function BenchPage() {
@@ -366,7 +368,11 @@ function Bench({
             )}
           </Notice>
         ) : null}
-        {isWatching ? <SignBar laneId={lane.id} seen={seen} /> : null}
+        {isWatching && program?.signature.state === "asked" ? (
+          <Suspense fallback={null}>
+            <SignBar laneId={lane.id} seen={seen} />
+          </Suspense>
+        ) : null}
         {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}
         <p className="rounded-panel border border-expected bg-expected-soft px-3 py-1 md:hidden">
           A bench wants more room than a phone has: it works, one thing under the other. Take a tablet or a screen to
@@ -434,7 +440,9 @@ function Bench({
                 />
               </div>
               {isAtProgram ? (
-                <ProgramDesk seen={seen} send={send} isReadOnly={isReadOnly} open={setDialog} />
+                <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
+                  <ProgramDesk seen={seen} send={send} isReadOnly={isReadOnly} open={setDialog} />
+                </Suspense>
               ) : (
                 <LedgerPanel
                   ref={ledger}
@@ -446,7 +454,11 @@ function Bench({
                 />
               )}
             </div>
-            {isAtProgram && !isReadOnly ? <RunPanel seen={seen} kit={kit} send={send} {...running} /> : null}
+            {isAtProgram && !isReadOnly ? (
+              <Suspense fallback={null}>
+                <RunPanel seen={seen} kit={kit} send={send} {...running} />
+              </Suspense>
+            ) : null}
             {isReadOnly ? null : <StopBar seen={seen} kit={kit} send={send} blockRef={block} pointed={pointed} />}
           </div>
         </div>

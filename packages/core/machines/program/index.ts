@@ -1,3 +1,4 @@
 /** A program on a lane: loaded, looked up, proved and run, on every machine that runs one. */
-export { linesSeen, type AskSeen, type ProgramSeen } from "./observe";
+export { linesSeen } from "./lines";
+export type { AskSeen, ProgramSeen } from "./observe";
 export { askKinds, outcomes, type AskKind, type Outcome, type RunHold } from "../../lane/programNames";

@@ -6,7 +6,6 @@ import type { LookedUp, ProgramDesk, Signature, WithdrawnLook } from "../../lane
 import { answerTo, asksOf, type Ask } from "./lookups";
 import type { RunHold } from "../../lane/programNames";
 import type { ProgramPorts } from "./ports";
-import type { StoredProgram } from "../../exercises/setup";
 
 /** One thing to be looked up, and how it stands; `agrees` only in practice. */
 export interface AskSeen extends Ask {
@@ -85,14 +84,4 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
       runs: done.length,
     },
   };
-}
-
-/** The lines that a control holds, put together from the store on the sheet and what was changed in them. */
-export function linesSeen(
-  { number, own, changed }: Pick<ProgramSeen, "number" | "own" | "changed">,
-  store: readonly StoredProgram[] | undefined,
-): readonly string[] {
-  if (own) return own;
-  const text = store?.find((one) => one.number === number)?.text;
-  return text === undefined ? [] : text.split(/\r\n|\r|\n/).map((line, at) => changed[at + 1] ?? line);
 }

@@ -1,22 +1,36 @@
 import type { Observation } from "@probe-lane/core/bench";
-import { programPaths, type Dialect, type Stroke } from "@probe-lane/core/gcode";
+import type { Dialect, Stroke } from "@probe-lane/core/gcode";
 import { linesSeen } from "@probe-lane/core/machines/program";
-import { useMemo } from "react";
+import { useEffect, useState } from "react";
 
 /** Dashes by tool, in the order in which a program calls them. */
 const DASHES = ["", "9 3", "3 2", "10 3 2 3", "14 3", "6 2 1 2"] as const;
 /** The most moves that are drawn over a machine's picture. */
 const MOST_MOVES = 4000;
 
-/** The ways of the program that is held, as they are programmed; none while none is. */
+const NONE: readonly Stroke[] = [];
+
+/** The ways of the program that is held, as they are programmed; none until what reads it is there. */
 export function useWays(seen: Observation, dialect: Dialect): readonly Stroke[] {
   const { program, sheet } = seen;
+  const { unit } = sheet;
   const text = program?.number == null ? "" : linesSeen(program, sheet.programs).join("\n");
-  return useMemo(
-    () =>
-      text === "" ? [] : programPaths(text, dialect, { startUnits: sheet.unit, figures: "mm" }, MOST_MOVES).strokes,
-    [text, dialect, sheet.unit],
-  );
+  const [found, setFound] = useState<{ readonly of: string; readonly strokes: readonly Stroke[] }>({
+    of: "",
+    strokes: NONE,
+  });
+  useEffect(() => {
+    if (text === "") return undefined;
+    let isWanted = true;
+    void import("@probe-lane/core/gcode").then(({ programPaths }) => {
+      const { strokes } = programPaths(text, dialect, { startUnits: unit, figures: "mm" }, MOST_MOVES);
+      if (isWanted) setFound({ of: text, strokes });
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [text, dialect, unit]);
+  return found.of === text ? found.strokes : NONE;
 }
 
 function widthOf(isRapid: boolean, isCalled: boolean): number {

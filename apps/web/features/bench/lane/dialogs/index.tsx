@@ -1,13 +1,16 @@
 import type { Observation } from "@probe-lane/core/bench";
+import { lazy, Suspense } from "react";
 import { Button, SideSheet } from "../../../../ui";
 import type { OpenDialog } from "../act";
 import type { BenchDialog, DialogProps } from "../kit";
 import { Check } from "./Check";
-import { Exchange } from "./Exchange";
 import { HandIn, KeyMap, Speed } from "./Machine";
-import { LoadProgram } from "../../program/LoadProgram";
-import { ProgramOnSheet } from "../../program/OnSheet";
-import { Words } from "./Words";
+
+// what is seldom opened is fetched when it is
+const Words = lazy(async () => ({ default: (await import("./Words")).Words }));
+const Exchange = lazy(async () => ({ default: (await import("./Exchange")).Exchange }));
+const LoadProgram = lazy(async () => ({ default: (await import("../../program/LoadProgram")).LoadProgram }));
+const ProgramOnSheet = lazy(async () => ({ default: (await import("../../program/OnSheet")).ProgramOnSheet }));
 
 /** What every bench can open; a machine adds its own. */
 const SHARED: Partial<Record<NonNullable<OpenDialog>, BenchDialog<Observation>>> = {
@@ -32,8 +35,12 @@ export function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialo
       onClose={props.onClose}
       isWide={shown?.isWide === true}
     >
-      {shown ? <shown.Body {...props} /> : null}
-      {open === "sheet" ? <ProgramOnSheet sheet={props.seen.sheet} /> : null}
+      <Suspense fallback={<p className="text-ink2">Fetching …</p>}>{shown ? <shown.Body {...props} /> : null}</Suspense>
+      {open === "sheet" && props.seen.sheet.program !== undefined ? (
+        <Suspense fallback={null}>
+          <ProgramOnSheet sheet={props.seen.sheet} />
+        </Suspense>
+      ) : null}
       {open === "sheet" ? (
         <Button look="act" className="mt-3 px-4 py-2" onClick={props.onClose}>
           To the machine
