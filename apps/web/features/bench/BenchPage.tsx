@@ -441,7 +441,7 @@ function Bench({
               </div>
               {isAtProgram ? (
                 <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
-                  <ProgramDesk seen={seen} send={send} isReadOnly={isReadOnly} open={setDialog} />
+                  <ProgramDesk seen={seen} kit={kit} send={send} isReadOnly={isReadOnly} open={setDialog} />
                 </Suspense>
               ) : (
                 <LedgerPanel

@@ -1,11 +1,13 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
 import type { OpenDialog } from "../lane/act";
+import type { BenchKit } from "../lane/kit";
 import { LookUpPanel } from "./LookUpPanel";
 import { ProgramPanel } from "./ProgramPanel";
 
 /** The program and what is looked up of it, where the ledger lies otherwise. */
 export function ProgramDesk(props: {
   seen: Observation;
+  kit: BenchKit;
   send(command: Command): void;
   isReadOnly: boolean;
   open(dialog: OpenDialog): void;

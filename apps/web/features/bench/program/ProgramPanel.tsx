@@ -5,6 +5,7 @@ import { endWords, holdWords } from "@probe-lane/core/words";
 import { lazy, Suspense, useMemo, useState, type FormEvent } from "react";
 import { Button, Panel } from "../../../ui";
 import type { OpenDialog } from "../lane/act";
+import type { BenchKit } from "../lane/kit";
 
 /** Fetched when a program is looked at. */
 const ProgramEditor = lazy(async () => ({
@@ -52,22 +53,22 @@ function standing({ run, last }: ProgramSeen): string {
 /** The program that the control holds, with its running line; a line that is chosen can be changed. */
 export function ProgramPanel({
   seen,
+  kit,
   send,
   isReadOnly,
   open,
 }: {
   seen: Observation;
+  kit: BenchKit;
   send(command: Command): void;
   isReadOnly: boolean;
   open(dialog: OpenDialog): void;
 }) {
-  const { program, sheet, kind } = seen;
+  const { program, sheet } = seen;
+  const { dialect } = kit.registers.exchange;
   const lines = useMemo(() => (program ? linesSeen(program, sheet.programs) : []), [program, sheet.programs]);
   const text = lines.join("\n");
-  const diagnostics = useMemo(
-    () => (text === "" ? [] : readProgram(text, kind === "mill" ? "mill" : "lathe").diagnostics),
-    [text, kind],
-  );
+  const diagnostics = useMemo(() => (text === "" ? [] : readProgram(text, dialect).diagnostics), [text, dialect]);
   const [chosen, setChosen] = useState<number | null>(null);
   const stored = sheet.programs?.find(({ number }) => number === program?.number);
   const isHeld = program?.number != null;
