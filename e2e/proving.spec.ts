@@ -57,6 +57,14 @@ for (const [lane, login, number] of [
   test(`a program of one's own is taken in practice, held, stepped, and ${number} loaded over it`, async ({ page }) => {
     await workThrough(page, login, pageLanes[lane]);
     await expect(page.getByRole("heading", { name: new RegExp(`^Program ${number}`) })).toBeVisible();
+    const panel = page.getByRole("region", { name: "Looked up by you" });
+    await panel.getByRole("button", { name: /common Z/ }).click();
+    const form = panel.getByRole("form", { name: "common Z" });
+    await form.getByLabel("Answer").fill("not much");
+    await form.getByLabel("as it should be").check();
+    await form.getByRole("button", { name: "Answer" }).click();
+    await expect(form.getByRole("alert")).toContainText("That cannot be read as an answer");
+    await expect(form.getByLabel("Answer")).toHaveValue("not much");
     await accessible(page);
   });
 

@@ -15,8 +15,6 @@ export interface ProvingHabits {
   justRuns?: boolean;
   /** Leaves the program where it is. */
   runsNothing?: boolean;
-  /** Finds a fault in the program, and leaves it. */
-  leavesFault?: boolean;
 }
 
 /** A gap further from the display than this does not agree with it, by eye, mm. */
@@ -27,7 +25,7 @@ const NEAR_MM = 0.6;
 const BESIDE_MM = 40;
 /** Where a run is held to look at the gap, mm over the part. */
 const HELD_BELOW_MM = 60;
-/** A machine minute at a time is more than any eye needs once a program is proved. */
+/** So much of a run at a time, up to its first approach and after it. */
 const SLOW_MS = 1000;
 const FAST_MS = 20_000;
 const MOST_TURNS = 4000;
@@ -75,7 +73,7 @@ const wearRows = ({ registers, kind }: Observation): number[] =>
   );
 
 /** What a careful reader reads for an ask, and whether it is as the sheet wants it. */
-function answer(lane: Bench, { ask, tool }: AskSeen): { text: string; isSound: boolean } {
+function answer(lane: Bench, { ask, tool }: Pick<AskSeen, "ask" | "tool">): { text: string; isSound: boolean } {
   const { seen } = lane;
   const { sheet, registers } = seen;
   const lines = linesOf(seen);
@@ -116,8 +114,7 @@ function answer(lane: Bench, { ask, tool }: AskSeen): { text: string; isSound: b
       return { text: said, isSound: said === `forward ${operation?.rpm ?? 0}` };
     }
     case "matters": {
-      const tool = matteringTool(lane);
-      return { text: tool === null ? "none" : String(tool), isSound: true };
+      return { text: String(matteringTool(lane)?.tool ?? "none"), isSound: true };
     }
     case "deepest": {
       const deepest = Math.min(
@@ -131,14 +128,9 @@ function answer(lane: Bench, { ask, tool }: AskSeen): { text: string; isSound: b
   }
 }
 
-function lookUpAll(lane: Bench): AskSeen[] {
-  const asks = lane.seen.program?.asks ?? [];
-  return asks.filter((ask) => {
-    if (ask.said !== null) return false;
-    const { text: said, isSound } = answer(lane, ask);
-    lane.do({ type: "lookUp", ask: ask.ask, ...(ask.tool === null ? {} : { tool: ask.tool }), text: said, isSound });
-    return !isSound;
-  });
+function lookUpAll(lane: Bench): void {
+  for (const { ask, tool } of (lane.seen.program?.asks ?? []).filter(({ said }) => said === null))
+    lane.do({ type: "lookUp", ask, ...(tool === null ? {} : { tool }), ...answer(lane, { ask, tool }) });
 }
 
 /** A line as it should stand, where a reader sees what is wrong with it; null where nothing is. */
@@ -180,7 +172,7 @@ function gapSeen({ seen }: Bench): number {
 const displayZ = ({ seen }: Bench): number => toMm(seen.work.z, scales[seen.sheet.unit]);
 
 /** The tool that is fed deepest where it stands over a jaw by its own radius, or nearest to the chuck. */
-function matteringTool({ seen }: Bench): number | null {
+function matteringTool({ seen }: Bench): { tool: number; lowMm: number } | null {
   const facts = programFacts(linesOf(seen).join("\n"), dialectOf(seen), { startUnits: seen.sheet.unit, figures: "mm" });
   const isOverJaw = (tool: number, cutY: readonly [number, number] | null): boolean => {
     if (seen.kind !== "mill") return true;
@@ -194,37 +186,25 @@ function matteringTool({ seen }: Bench): number | null {
   const [deepest] = facts.calls
     .flatMap(({ tool, reach }) => (reach?.cutZ && isOverJaw(tool, reach.cutY) ? [{ tool, lowMm: reach.cutZ[0] }] : []))
     .sort((a, b) => a.lowMm - b.lowMm);
-  return deepest?.tool ?? null;
-}
-
-/** The cutting tool that goes deepest, by the program: the one at the edge is what matters. */
-function deepestTool({ seen }: Bench): { tool: number; deepestMm: number } | null {
-  const facts = programFacts(linesOf(seen).join("\n"), dialectOf(seen), { startUnits: seen.sheet.unit, figures: "mm" });
-  const isDrill = (tool: number) =>
-    seen.kind === "mill" &&
-    seen.sheet.tools.some(({ number, kind }) => number === tool && (kind === "drill" || kind === "spotDrill"));
-  const [deepest] = facts.calls
-    .flatMap(({ tool, reach }) => (reach?.z && !isDrill(tool) ? [{ tool, deepestMm: reach.z[0] }] : []))
-    .sort((a, b) => a.deepestMm - b.deepestMm);
   return deepest ?? null;
 }
 
 function lookBeside(lane: Bench): void {
-  const deepest = deepestTool(lane);
-  if (!deepest) return;
-  const { tool, deepestMm } = deepest;
+  const mattering = matteringTool(lane);
+  if (!mattering) return;
+  const { tool, lowMm } = mattering;
   if (lane.seen.kind === "mill") {
     moveTo(lane, { z: 0 });
     if (lane.seen.kind === "mill" && lane.seen.holds !== toolName(tool))
       lane.do({ type: "runBlock", text: `T${tool} M6` });
     const { low, high } = lane.seen.boxes.stock;
     moveTo(lane, { x: low.x - BESIDE_MM, y: (low.y + high.y) / 2 });
-    lane.do({ type: "runBlock", text: `G43 H${tool} G1 Z${text(lane, deepestMm)} F500` });
+    lane.do({ type: "runBlock", text: `G43 H${tool} G1 Z${text(lane, lowMm)} F500` });
   } else {
     moveTo(lane, { x: 0, z: 0 });
     lane.do({ type: "runBlock", text: `T0${tool}0${tool}` });
     lane.do({ type: "runBlock", text: `G0 X${text(lane, lane.seen.sheet.partSizeMm[1] + 40)}` });
-    lane.do({ type: "runBlock", text: `G0 Z${text(lane, deepestMm)}` });
+    lane.do({ type: "runBlock", text: `G0 Z${text(lane, lowMm)}` });
   }
   lane.do({ type: "judgeDeepest", tool, outcome: wouldHit(lane) ? "wouldHit" : "clear" });
   moveTo(lane, lane.seen.kind === "mill" ? { z: 0 } : { x: 0, z: 0 });
@@ -293,7 +273,7 @@ export function proveProgram(lane: Bench, habits: ProvingHabits): void {
   lane.do({ type: "loadProgram", number: program, isConfirmed: false });
   if (proving.includes("lookedUp") && !habits.looksNothingUp) {
     lookUpAll(lane);
-    if (!habits.leavesFault) mendAll(lane);
+    mendAll(lane);
     lookUpAll(lane);
   }
   if (proving.includes("airRun") && !habits.justRuns) {

@@ -1,19 +1,20 @@
-import { proveProgram, type EventOf, type IncidentCode, type LaneEvent, type LaneState } from "../bench";
+import { proveProgram, type EventOf, type LaneEvent, type LaneState } from "../bench";
 import type { LaneTrace } from "../diagnosis";
 import type { ProgramFault, ProvingSchool, Target } from "../exercises";
+import { isAllLookedUp } from "../lane/programDesk";
+import { LIFT_MM } from "../lane/programNames";
+import { incidents } from "../machines/program/schema";
 import { readRegister, writeRegister, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
 import type { StepRow } from "./steps";
 import { isValueRight, type RegisterRuling } from "./values";
 
-/** A lift smaller than this is no air run, mm. */
-const LIFT_MM = 5;
 /** An eye beside a rule reads a gap this well, mm; display and gap further apart than the second do not agree. */
 const SEEN_WITHIN_MM = 2;
 const AGREE_MM = 1;
 
-/** Something that happened in a run of a program. */
-const STRUCK: ReadonlySet<IncidentCode> = new Set(["ranIntoFixture", "ranIntoStock", "ranStill", "ranPastTravel"]);
+/** What can go wrong in a run of a program. */
+const STRUCK: ReadonlySet<string> = new Set(Object.keys(incidents));
 
 type Log = LaneTrace["log"];
 const seqWhere = (log: Log, is: (event: LaneEvent) => boolean): number | null =>
@@ -62,34 +63,28 @@ const never =
   ({ log }: LaneTrace): boolean =>
     !log.some(({ event }) => event.type === type);
 
-/** Everything that stands looked up was read right and called what it is, before anything was cut. */
+/** Everything that is asked stands answered, was read right and called what it is, before anything was cut. */
 function lookedUp(trace: LaneTrace): number | null {
   const before = firstRealRun(trace);
-  const last = new Map<string, { seq: number; event: EventOf<"lookedUp"> }>();
-  for (const { seq, event } of trace.log)
-    if (event.type === "lookedUp" && seq < before) last.set(`${event.ask} ${event.tool ?? ""}`, { seq, event });
-  const { looked } = trace.final.program;
-  const isWhole =
-    looked.length > 0 &&
-    looked.every(({ ask, tool }) => {
-      const one = last.get(`${ask} ${tool ?? ""}`);
-      return one?.event.isRight === true && isCalledRight(one.event);
-    }) &&
-    trace.final.program.withdrawn.length === 0;
-  const tools = new Set(looked.flatMap(({ tool }) => (tool === null ? [] : [tool]))).size;
-  return isWhole && looked.length === ONCE + tools * EACH && tools > 0
-    ? Math.max(...[...last.values()].map(({ seq }) => seq))
-    : null;
+  const { program } = trace.final;
+  const answers = program.asks.map(({ ask, tool }) =>
+    trace.log.findLast(
+      ({ seq, event }) =>
+        seq < before && event.type === "lookedUp" && event.ask === ask && (event.tool ?? null) === tool,
+    ),
+  );
+  const isRight = answers.every(
+    (one) => one?.event.type === "lookedUp" && one.event.isRight && isCalledRight(one.event),
+  );
+  return isAllLookedUp(program) && isRight ? Math.max(...answers.map((one) => one?.seq ?? 0)) : null;
 }
+
 /**
  * Whether it was called what it is. Of a row that holds something, whether that is right is for the ruling of values:
  * calling it a fault is no mistake of reading.
  */
 const isCalledRight = ({ ask, isSound, isAsItShould }: EventOf<"lookedUp">): boolean =>
   isSound === isAsItShould || ((ask === "held" || ask === "matters") && isAsItShould);
-
-/** Asks that are one for the program, and one for each of its tools. */
-const [ONCE, EACH] = [6, 4] as const;
 
 /** A fault that was named: something that is not as it should be was called so, of its tool where it is about one. */
 const isNamed = (fault: ProgramFault, { tool, isSound, isAsItShould, isRight }: EventOf<"lookedUp">): boolean =>

@@ -38,6 +38,13 @@ export interface LookedUp {
   readonly lines: readonly number[];
 }
 
+/** One thing that a program has to be looked up for: once, or once for each tool that it calls. */
+export interface Ask {
+  readonly ask: AskKind;
+  readonly tool: number | null;
+}
+export const isSameAsk = (one: Ask, other: Ask): boolean => one.ask === other.ask && one.tool === other.tool;
+
 /** What was withdrawn of it, and by what: a register, or a line of the program. */
 export interface WithdrawnLook {
   readonly ask: AskKind;
@@ -62,6 +69,8 @@ export type Signature =
 export interface ProgramDesk {
   readonly held: HeldProgram | null;
   readonly pace: Pace;
+  /** Everything that the held program is to be looked up for. */
+  readonly asks: readonly Ask[];
   readonly looked: readonly LookedUp[];
   readonly withdrawn: readonly WithdrawnLook[];
   readonly deepest: readonly DeepestJudged[];
@@ -79,10 +88,15 @@ export interface ProgramDesk {
   readonly gaps: readonly { readonly mm: number; readonly displayMm: number; readonly isAlike: boolean }[];
 }
 
+/** Everything that is to be looked up stands answered. */
+export const isAllLookedUp = ({ asks, looked }: Pick<ProgramDesk, "asks" | "looked">): boolean =>
+  asks.length > 0 && asks.every((ask) => looked.some((one) => isSameAsk(ask, one)));
+
 /** A control that holds no program yet. */
 export const noProgram: ProgramDesk = {
   held: null,
   pace: { rapidPercent: 100, feedPercent: 100, isSingle: false, stopsAtOptional: false, passesSlash: false },
+  asks: [],
   looked: [],
   withdrawn: [],
   deepest: [],

@@ -45,3 +45,6 @@ export const programEvents = [
   "runEnded",
   "gapSaid",
 ] as const;
+
+/** Lifted by so much in the common Z a run is in the air, mm. */
+export const LIFT_MM = 5;

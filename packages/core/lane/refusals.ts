@@ -15,7 +15,7 @@ export type Refusal =
   | { code: "ownProgramInPractice" }
   | { code: "noProgram" }
   | { code: "oneLineOnly" }
-  | { code: "answerUnreadable"; ask: AskKind }
+  | { code: "answerUnreadable"; ask: AskKind; tool: number | null }
   | { code: "toolFirst"; tool: number }
   | { code: "toolNotCalled"; tool: number }
   | { code: "programWrong"; line: number; problem: DiagnosticCode; said: string }

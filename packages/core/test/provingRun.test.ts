@@ -327,6 +327,29 @@ describe("a program on a lane", () => {
     expect(lane.seen.program?.asks.find(({ ask }) => ask === "wear")?.withdrawnBy).toBe("HW2");
   });
 
+  it("is not looked up while one of its tools is left out, and another program leaves nothing of the first behind", () => {
+    const lane = ready(null);
+    for (const tool of [1, 2]) {
+      const row = lane.state.registers.lengthGeometry[tool] ?? 0;
+      lane.do({ type: "lookUp", ask: "held", tool, text: String(row / 1000), isSound: true });
+    }
+    for (const [ask, tool, text] of RIGHT)
+      if (tool === undefined || tool < 3)
+        lane.do({ type: "lookUp", ask, ...(tool === undefined ? {} : { tool }), text, isSound: true });
+    const isOpen = () => lane.state.program.asks.length - lane.state.program.looked.length;
+    expect(isOpen()).toBe(8);
+    lane.do({ type: "handIn" });
+    expect(steps(rule(lane.log, marking).findings)).toMatchObject({ programRead: false });
+
+    const other = ready(null);
+    lookUp(other);
+    other.do({ type: "loadProgram", number: 2014, isConfirmed: true });
+    // it calls tool 2 alone: what was said of the others is gone, and is not asked for again
+    expect(other.seen.program?.asks.filter(({ tool }) => tool !== null && tool !== 2)).toEqual([]);
+    expect(other.state.program.withdrawn.filter(({ tool }) => tool !== null && tool !== 2)).toEqual([]);
+    expect(other.seen.program?.asks.every(({ said }) => said === null)).toBe(true);
+  });
+
   it("only practice confirms an answer, and nothing seen says whether it is a fault", () => {
     const graded = ready("otherRow");
     graded.do({ type: "lookUp", ask: "rows", tool: 3, text: "H3", isSound: true });
@@ -350,6 +373,7 @@ describe("a program on a lane", () => {
     expect(lane.attempt({ type: "lookUp", ask: "lift", text: "much", isSound: true })).toEqual({
       code: "answerUnreadable",
       ask: "lift",
+      tool: null,
     });
     expect(lane.attempt({ type: "takeProgram", text: "G0 X1", isConfirmed: true })).toEqual({
       code: "ownProgramInPractice",

@@ -55,8 +55,7 @@ const words: WordsFor<Refusal> = {
   ownProgramInPractice: () => "A program of your own is taken in practice only: load the part’s from the store.",
   noProgram: () => "No program is held, or it has no such line or tool: load one first.",
   oneLineOnly: () => "One line is changed at a time: leave out the line break.",
-  answerUnreadable: ({ ask }) =>
-    `That cannot be read as an answer: ${askWords[ask].asks(null).replace(" tool null", " it")}`,
+  answerUnreadable: ({ ask, tool }) => `That cannot be read as an answer: ${askWords[ask].asks(tool)}`,
   toolFirst: ({ tool }) => `Tool ${tool} does not hang there: bring it first, and call its row.`,
   toolNotCalled: ({ tool }) => `The program does not call tool ${tool}: choose one that it calls.`,
   programWrong: ({ line, problem, said }) => `Line ${line}: ${programWords({ code: problem, said })}`,

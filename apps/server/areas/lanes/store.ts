@@ -128,11 +128,11 @@ export const laneStore = (db: Database) => {
       return rows.map(({ at, event, ...row }) => ({ ...row, atMs: at.getTime(), event: upgradeEvent(event) }));
     },
 
-    /** Number of the last entry; 0 where there is none. */
     async nameOf(userId: string): Promise<string> {
       const [row] = await db.select({ name: users.name }).from(users).where(eq(users.id, userId)).limit(1);
       return row?.name ?? "";
     },
+    /** Number of the last entry; 0 where there is none. */
     async headSeq(attemptId: string): Promise<number> {
       const [row] = await db
         .select({ seq: max(laneEvents.seq) })

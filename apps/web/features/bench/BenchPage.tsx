@@ -29,7 +29,7 @@ import { ScenePanel } from "./lane/ScenePanel";
 import { caption, heardBetween, useSound, type Noise } from "./lane/sound";
 import { StopBar } from "./lane/StopBar";
 import { useLane } from "./lane/useLane";
-import { useRunning } from "./program/useRunning";
+import { RUN_FORM, useRunning } from "./program/useRunning";
 import { benchKitFor } from "./machines";
 
 /** Fetched when a program is looked at. */
@@ -224,7 +224,11 @@ function Bench({
     keys: () => setDialog("keys"),
     sheet: () => setDialog("sheet"),
     program: () => setWantsProgram((now) => !now),
-    cycle: () => send({ type: program?.run?.held ? "resumeCycle" : "startCycle" }),
+    cycle: () => {
+      const form = document.getElementById(RUN_FORM);
+      if (form instanceof HTMLFormElement) form.requestSubmit();
+      else send({ type: program?.run?.held ? "resumeCycle" : "startCycle" });
+    },
     holdFeed: () => send({ type: "holdCycle" }),
     judgeSetup: () => document.getElementById(JUDGE_ID)?.focus(),
   };

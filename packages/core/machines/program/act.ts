@@ -11,11 +11,12 @@ import { type Act, type Decides, type Decision } from "../act";
 import { type CommandOf } from "../commands";
 import { type EventOf } from "../events";
 import { courseOf, placeAlong, struckBy, type Piece } from "./course";
-import { unsigned, withdrawn, type ProgramDesk } from "../../lane/programDesk";
-import { type AskKind } from "../../lane/programNames";
-import { answerTo, canBeRead, deepestMm, matteringTools, readHeld } from "./lookups";
+import { isSameAsk, unsigned, withdrawn, type ProgramDesk } from "../../lane/programDesk";
+import { LIFT_MM, type AskKind } from "../../lane/programNames";
+import { answerTo, asksOf, deepestMm, matteringTools, readHeld } from "./lookups";
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";
+import { canBeRead } from "./readable";
 import type * as schema from "./schema";
 
 /** How fast the axes go in rapid, mm/min, and how many pieces one command runs through at most. */
@@ -24,8 +25,6 @@ const MOST_PIECES = 60;
 /** What a machine runs on by after something was met, mm. */
 const OVERRUN_MM = { low: 0.2, high: 2 };
 const MS_PER_MIN = 60_000;
-/** Lifted by so much a run is in the air, mm. */
-const LIFT_MM = 5;
 /** The display stands at a height when it is so near, mm. */
 const STANDS_WITHIN_MM = 0.5;
 /** What hangs on units and work offset, wherever in the program they are said. */
@@ -76,7 +75,7 @@ export function programAct<S extends LaneBase>(
     const said = text.trim();
     const answer = answerTo(ports, state, { ask, tool: tool ?? null });
     if (!answer) return refuse({ code: "noProgram" });
-    if (!canBeRead(ask, said, state.setup.unit)) return refuse({ code: "answerUnreadable", ask });
+    if (!canBeRead(ask, said, state.setup.unit)) return refuse({ code: "answerUnreadable", ask, tool: tool ?? null });
     return accept([
       {
         type: "lookedUp",
@@ -318,6 +317,14 @@ export function programAct<S extends LaneBase>(
 
   const on = (state: S, change: Partial<ProgramDesk>): S => ({ ...state, program: { ...state.program, ...change } });
 
+  /** What there is to be looked up of the program as it stands now; of what it no longer calls nothing is kept. */
+  function asked(state: S): S {
+    const asks = asksOf(ports, state);
+    const isThere = (one: (typeof asks)[number]) => asks.some((ask) => isSameAsk(ask, one));
+    const { looked, withdrawn: gone } = state.program;
+    return on(state, { asks, looked: looked.filter(isThere), withdrawn: gone.filter(isThere) });
+  }
+
   return {
     reset: (lane) => (draft, command) => {
       // the machine stops as after any strike, and is reset after that
@@ -352,20 +359,15 @@ export function programAct<S extends LaneBase>(
     evolve: {
       programLoaded: (state, { number, text }) => {
         const there = text ?? state.setup.programs?.find((one) => one.number === number)?.text ?? "";
-        const { looked } = state.program;
-        const after = withdrawn(
-          state.program,
-          () => true,
-          0,
-          () => true,
+        const isAll = () => true;
+        return asked(
+          on(state, {
+            ...withdrawn(state.program, isAll, 0, isAll),
+            signature: unsigned(state.program.signature, 0),
+            held: { number, lines: there.split(END_OF_LINE), mended: [] },
+            last: null,
+          }),
         );
-        return on(state, {
-          ...after,
-          signature: unsigned(state.program.signature, 0),
-          held: { number, lines: there.split(END_OF_LINE), mended: [] },
-          withdrawn: [...state.program.withdrawn, ...looked.map(({ ask, tool }) => ({ ask, tool, by: 0 }))],
-          last: null,
-        });
       },
       lineMended: (state, { line, text }) => {
         const { held } = state.program;
@@ -379,14 +381,13 @@ export function programAct<S extends LaneBase>(
           () => true,
         );
         const signature = unsigned(state.program.signature, line);
-        return on(state, { ...after, signature, held: { ...held, lines, mended: [...held.mended, line] } });
+        return asked(on(state, { ...after, signature, held: { ...held, lines, mended: [...held.mended, line] } }));
       },
       lookedUp: (state, { ask, tool, said, isSound, reads, lines }) => {
-        const isSame = (one: { ask: string; tool: number | null }) => one.ask === ask && one.tool === (tool ?? null);
         const one = { ask, tool: tool ?? null, said, isSound, reads, lines };
         return on(state, {
-          looked: [...state.program.looked.filter((other) => !isSame(other)), one],
-          withdrawn: state.program.withdrawn.filter((other) => !isSame(other)),
+          looked: [...state.program.looked.filter((other) => !isSameAsk(other, one)), one],
+          withdrawn: state.program.withdrawn.filter((other) => !isSameAsk(other, one)),
         });
       },
       deepestJudged: (state, { tool, outcome, reads }) =>

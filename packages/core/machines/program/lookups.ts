@@ -3,6 +3,7 @@ import { isByMaster } from "../../exercises/schools";
 import { type LaneBase } from "../../lane/state";
 import { type RegisterId } from "../../registers";
 import { parseLengthMm, toMm } from "../../units";
+import { type Ask } from "../../lane/programDesk";
 import { type AskKind } from "../../lane/programNames";
 import { type ProgramPorts } from "./ports";
 
@@ -19,12 +20,6 @@ export interface Answer {
   readonly lines: readonly number[];
   /** Whether what stands there is as it should be. */
   readonly isAsItShould: boolean;
-}
-
-/** One thing that a program has to be looked up for. */
-export interface Ask {
-  readonly ask: AskKind;
-  readonly tool: number | null;
 }
 
 /** What a tool is sent along Z with, or along anything on a lathe. */
@@ -282,13 +277,4 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
     };
   }
   return null;
-}
-
-/** Whether an answer can be read at all, before anybody says whether it is right. */
-export function canBeRead(ask: AskKind, said: string, unit: "mm" | "inch"): boolean {
-  if (ask === "units") return said === "mm" || said === "inch";
-  if (ask === "offset") return /G\s*5[4-9]/i.test(said);
-  if (ask === "lift" || ask === "held" || ask === "deepest") return parseLengthMm(said, unit).ok;
-  if (ask === "spindle") return said === "stopped" || /^(forward|reverse) \d+$/.test(said);
-  return /\d/.test(said) || /\bnone\b/i.test(said);
 }

@@ -2,8 +2,8 @@ import type { LaneBase } from "../../lane/state";
 import type { AxisCounts } from "../../registers";
 import { toCounts } from "../../units";
 import { courseOf } from "./course";
-import type { LookedUp, ProgramDesk, Signature, WithdrawnLook } from "../../lane/programDesk";
-import { answerTo, asksOf, type Ask } from "./lookups";
+import { isSameAsk, type Ask, type ProgramDesk, type Signature, type WithdrawnLook } from "../../lane/programDesk";
+import { answerTo } from "./lookups";
 import type { RunHold } from "../../lane/programNames";
 import type { ProgramPorts } from "./ports";
 
@@ -48,9 +48,9 @@ function toGoOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AxisCount
 }
 
 function asksSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AskSeen[] {
-  const { looked, withdrawn } = state.program;
-  return asksOf(ports, state).map((one): AskSeen => {
-    const isOf = ({ ask, tool }: Pick<LookedUp, "ask" | "tool">) => ask === one.ask && tool === one.tool;
+  const { asks, looked, withdrawn } = state.program;
+  return asks.map((one): AskSeen => {
+    const isOf = (other: Ask) => isSameAsk(one, other);
     const said = looked.find(isOf);
     return {
       ...one,

@@ -2,18 +2,12 @@ import type { ProvingSchool } from "../../exercises/schools";
 import type { GateRow } from "../../lane/gates";
 import type { LaneBase } from "../../lane/state";
 import { toMm } from "../../units/scale";
-import { askKinds, type AskKind } from "../../lane/programNames";
-
-/** A lift smaller than this is no air run, mm. */
-const LIFT_MM = 5;
+import { isAllLookedUp } from "../../lane/programDesk";
+import { LIFT_MM } from "../../lane/programNames";
 
 type Done = Pick<LaneBase, "program" | "registers" | "scale"> & {
   readonly setup: Pick<LaneBase["setup"], "programs" | "proving">;
 };
-
-/** Asks that are one for the whole program; the others are one for each tool that it calls. */
-const ONCE: ReadonlySet<AskKind> = new Set(["program", "units", "offset", "lift", "wear", "matters"]);
-const EACH = askKinds.filter((ask) => !ONCE.has(ask));
 
 /** How much higher than now the common Z stood when a run began, mm. */
 const liftMm = ({ registers, scale }: Done, before: LaneBase): number =>
@@ -29,16 +23,8 @@ const ended = ({ program }: Done) =>
 function isProved(done: Done, school: ProvingSchool): boolean {
   const { program } = done;
   switch (school) {
-    case "lookedUp": {
-      const tools = new Set(program.looked.flatMap(({ tool }) => (tool === null ? [] : [tool])));
-      const asked = program.looked.filter(({ tool }) => tool === null).length === ONCE.size;
-      return (
-        asked &&
-        tools.size > 0 &&
-        program.looked.length === ONCE.size + tools.size * EACH.length &&
-        program.withdrawn.length === 0
-      );
-    }
+    case "lookedUp":
+      return isAllLookedUp(program);
     case "deepestBeside":
       return program.deepest.length > 0;
     case "airRun":

@@ -1,6 +1,7 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
-import type { AskSeen, Outcome } from "@probe-lane/core/machines/program";
-import { askName, askWords, outcomeOfLook, withdrawnBy } from "@probe-lane/core/words";
+import { canBeRead, type AskSeen, type Outcome } from "@probe-lane/core/machines/program";
+import { askName, askWords, outcomeOfLook, refusalWords, withdrawnBy } from "@probe-lane/core/words";
+import type { LengthUnit } from "@probe-lane/core/units";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { Button, FigureInput, Panel, Select } from "../../../ui";
 
@@ -54,21 +55,37 @@ function AnswerBox({ ask, value, onChange }: { ask: AskSeen; value: string; onCh
 }
 
 /** One thing being looked up: what stands there, and whether it is as it should be. */
-function Answering({ ask, send, onDone }: { ask: AskSeen; send(command: Command): void; onDone(): void }) {
+function Answering({
+  ask,
+  unit,
+  send,
+  onDone,
+}: {
+  ask: AskSeen;
+  unit: LengthUnit;
+  send(command: Command): void;
+  onDone(): void;
+}) {
   const [text, setText] = useState("");
   // which tool matters is neither right nor wrong of a program
   const isJudged = ask.ask !== "matters";
   const [isSound, setSound] = useState<boolean | null>(isJudged ? null : true);
+  const [isUnreadable, setUnreadable] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => form.current?.scrollIntoView({ block: "nearest" }), []);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (isSound === null) return;
+    const said = text.trim();
+    // what cannot be read stays in its box, with what to do
+    const isReadable = canBeRead(ask.ask, said, unit);
+    setUnreadable(!isReadable);
+    if (!isReadable) return;
     send({
       type: "lookUp",
       ask: ask.ask,
       ...(ask.tool === null ? {} : { tool: ask.tool }),
-      text: text.trim(),
+      text: said,
       isSound,
     });
     onDone();
@@ -84,6 +101,11 @@ function Answering({ ask, send, onDone }: { ask: AskSeen; send(command: Command)
       <p className="flex flex-wrap items-center gap-1.5">
         <AnswerBox ask={ask} value={text} onChange={setText} />
       </p>
+      {isUnreadable ? (
+        <p role="alert" className="font-bold text-contact">
+          {refusalWords({ code: "answerUnreadable", ask: ask.ask, tool: ask.tool }, unit)}
+        </p>
+      ) : null}
       <fieldset className="flex flex-wrap items-center gap-x-3">
         <legend className="sr-only">What it is</legend>
         {(isJudged ? ([true, false] as const) : []).map((one) => (
@@ -207,6 +229,7 @@ export function LookUpPanel({
             {open === keyOf(ask) ? (
               <Answering
                 ask={ask}
+                unit={seen.sheet.unit}
                 send={send}
                 onDone={() => {
                   const next = asks.slice(asks.indexOf(ask) + 1).find(({ said }) => said === null);

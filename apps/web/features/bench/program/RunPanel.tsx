@@ -1,10 +1,10 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
-import { scales, showCounts } from "@probe-lane/core/units";
+import { parseLengthMm, scales, showCounts } from "@probe-lane/core/units";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Panel, Select } from "../../../ui";
 import type { BenchKit } from "../lane/kit";
 import { SignatureLine } from "./SignBar";
-import { clockFactors, type ClockFactor } from "./useRunning";
+import { clockFactors, RUN_FORM, type ClockFactor } from "./useRunning";
 
 const RAPIDS = [5, 25, 50, 100] as const;
 const MOST_FEED = 150;
@@ -49,7 +49,8 @@ function Gap({ seen, send }: { seen: Observation; send(command: Command): void }
   const [text, setText] = useState("");
   const say = (isAlike: boolean) => {
     send({ type: "sayGap", text, isAlike });
-    setText("");
+    // what cannot be read is told below the picture, and stays here
+    if (parseLengthMm(text, seen.sheet.unit).ok) setText("");
   };
   const last = seen.program?.gaps.at(-1);
   return (
@@ -99,6 +100,10 @@ export function RunPanel({
   const tools = [...new Set(program.asks.flatMap(({ tool }) => (tool === null ? [] : [tool])))];
   const start = (event: FormEvent) => {
     event.preventDefault();
+    if (run) {
+      if (run.held) send({ type: "resumeCycle" });
+      return;
+    }
     send({ type: "startCycle", ...(fromTool === "" ? {} : { fromTool: Number(fromTool) }) });
   };
   const flag = (name: "isSingle" | "stopsAtOptional" | "passesSlash", words: string) => (
@@ -115,11 +120,16 @@ export function RunPanel({
       title="Run"
       note={<Choice label="clock" values={clockFactors} value={factor} words={clockWords} onChoose={setFactor} />}
     >
-      <form onSubmit={start} aria-label="Run" className="flex flex-wrap items-center gap-1.5 px-2.5 py-1.5">
+      <form
+        id={RUN_FORM}
+        onSubmit={start}
+        aria-label="Run"
+        className="flex flex-wrap items-center gap-1.5 px-2.5 py-1.5"
+      >
         {run ? (
           <>
             {run.held ? (
-              <Button look="act" onClick={() => send({ type: "resumeCycle" })} keyCap=".">
+              <Button look="act" type="submit" keyCap=".">
                 {pace.isSingle ? "Step one block" : "Resume"}
               </Button>
             ) : (

@@ -2,6 +2,9 @@ import type { Command } from "@probe-lane/core/bench";
 import type { ProgramSeen } from "@probe-lane/core/machines/program";
 import { useCallback, useEffect, useRef, useState } from "react";
 
+/** The form that starts or resumes a run: its key does what its button says. */
+export const RUN_FORM = "run-form";
+
 /** How often a run is taken on, ms. */
 const SLICE_MS = 250;
 /** How many machine seconds go by in one of the clock's. */
