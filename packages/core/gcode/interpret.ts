@@ -6,9 +6,11 @@ import { Flow } from "./flow";
 import { Modes } from "./modes";
 import { type Feed, type Move, type MoveKind, type ProgramPlace, type Step } from "./moves";
 import { type Program, type ProgramBlock } from "./program";
-import { type DrillingCycle, type Rig, type TurningCycle } from "./rig";
+import { type DrillingCycle, type PassWords, type Rig, type TurningCycle } from "./rig";
 import { Said } from "./said";
 import { turnCycle } from "./turningCycles";
+import { movePoints } from "./chords";
+import { isPecked, outlinePasses, passWordsOf, peckPasses, threadPasses } from "./passCycles";
 
 export interface RunOptions {
   readonly startUnits: "mm" | "inch";
@@ -29,12 +31,16 @@ export interface RunOptions {
   };
   /** Places are kept when another offset is called (they are then no places any more, only programmed figures). */
   readonly keepsPlaces?: boolean;
+  /** Pecks and passes of cycles one by one, as a machine goes; otherwise G71 to G76 move nothing. */
+  readonly isExpanding?: boolean;
   /** The most blocks that run after a jump back. */
   readonly stepLimit?: number;
 }
 
 const MM_PER_INCH = 25.4;
 const STEP_LIMIT = 100_000;
+/** Steps that the least figure of a control stands for, by the length of its unit. */
+const STEPS = { mm: 1000, inch: 10_000 };
 const KINDS: readonly MoveKind[] = ["rapid", "feed", "cw", "ccw"];
 /** Steps to an arc's center, by axis in the order X Y Z. */
 const STEP_LETTERS = ["I", "J", "K"] as const;
@@ -63,6 +69,8 @@ class Run implements Rig {
   shift: number[];
   drilling: DrillingCycle | null = null;
   turning: TurningCycle | null = null;
+  passes: PassWords = {};
+  readonly isExpanding: boolean;
 
   private readonly table: DialectTable;
   private readonly axes: readonly string[];
@@ -74,6 +82,8 @@ class Run implements Rig {
   private turned: Turned | null = null;
   private contour: Contour | null = null;
   private isReturning = false;
+  private isOutlining = false;
+  private block: ProgramBlock | null = null;
 
   constructor(
     main: Program,
@@ -87,6 +97,7 @@ class Run implements Rig {
     this.unitMm = (options.figures ?? options.startUnits) === "mm" ? 1 : MM_PER_INCH;
     const startMm = options.startUnits === "mm" ? 1 : MM_PER_INCH;
     this.modes = new Modes(this.said, this.isLathe, this.table.startPlane, this.unitMm, startMm);
+    this.isExpanding = options.isExpanding ?? false;
     this.place = this.axes.map(() => NaN);
     this.shift = this.axes.map(() => 0);
     this.machine = options.registers ? [...options.registers.at] : null;
@@ -99,8 +110,17 @@ class Run implements Rig {
   get returnsToInitial(): boolean {
     return this.modes.returnsToInitial;
   }
+  get mm(): number {
+    return 1 / this.unitMm;
+  }
+  get unit(): number {
+    return this.modes.scale;
+  }
   lead(): Feed | null {
     return this.modes.lead();
+  }
+  steps(value: number | null | undefined): number | null {
+    return value == null ? null : (value * this.unit) / (this.modes.isInch ? STEPS.inch : STEPS.mm);
   }
   repeat(times: number): void {
     this.flow.repeat(times);
@@ -125,6 +145,7 @@ class Run implements Rig {
 
   private runWords(block: ProgramBlock): void {
     const { said, modes } = this;
+    this.block = block;
     said.read(block, this.flow.variables.get);
     if (said.hasCodes && said.of("once") === 65) return this.flow.call(said, true);
     said.checkCodes();
@@ -260,8 +281,47 @@ class Run implements Rig {
       this.setMotion();
       this.inMachineFrame();
     } else if (code === 70) this.runContour();
-    else if (code >= 71 && code <= 73 && said.has("P") && said.has("Q"))
-      this.flow.index = this.flow.contour(said).last + 1;
+    else if (code >= 71 && code <= 76) this.runPasses(code);
+  }
+
+  /** G71 to G76: what the first block of two says is kept for the second. */
+  private runPasses(code: number): void {
+    const words = passWordsOf(this, code);
+    if (words) {
+      this.passes = words;
+      return;
+    }
+    if (code > 73) {
+      if (this.isExpanding) (isPecked(code) ? peckPasses : threadPasses)(this, code);
+      return;
+    }
+    const contour = this.flow.contour(this.said);
+    if (this.isExpanding) {
+      const left = { u: this.length("U") ?? 0, w: this.length("W") ?? 0 };
+      outlinePasses(this, code, this.outline(contour), left);
+    }
+    this.flow.index = contour.last + 1;
+  }
+
+  /** Places of blocks that are gone through without moving anything; what they call is as if it were not called. */
+  private outline({ first, last }: { readonly first: number; readonly last: number }): ProgramPlace[] {
+    if (this.isOutlining || this.contour) throw new Wrong("nesting");
+    if (this.place.some(Number.isNaN)) throw new Wrong("position-unknown");
+    const { block, flow, modes, place, machine, motion, turning } = this;
+    const [kept, modal, { index, line }] = [this.out.length, { ...modes }, flow];
+    this.isOutlining = true;
+    flow.index = first;
+    while (flow.index <= last && !this.isOver) this.step();
+    const moves = this.out.splice(kept).filter((step) => step.type === "move" && !step.isMachineFrame);
+    this.isOutlining = this.isOver = false;
+    Object.assign(this, { place, machine, motion, turning });
+    Object.assign(modes, modal);
+    Object.assign(flow, { index, line });
+    if (block) this.said.read(block, flow.variables.get);
+    return moves.flatMap((step, i) => {
+      if (step.type !== "move") return [];
+      return i === 0 ? [step.to] : movePoints(step, true).slice(1);
+    });
   }
 
   private toReference(code: 28 | 30): void {

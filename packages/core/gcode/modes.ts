@@ -45,6 +45,11 @@ export class Modes {
     this.scale = startMm / unitMm;
   }
 
+  /** Words are written in inches now. */
+  get isInch(): boolean {
+    return this.scale * this.unitMm > 1;
+  }
+
   /** Units, kinds of feed and speed, plane, distances, the way back of cycles. */
   private takeWays(): void {
     const { said } = this;

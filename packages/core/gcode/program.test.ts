@@ -172,6 +172,11 @@ describe("what holds for any program", () => {
       "G68X0Y0R30",
       "G28X0",
       "G70P1Q2",
+      "G71U1R1",
+      "G71P1Q2",
+      "G73P1Q2",
+      "G75X1Z1P9Q9",
+      "G76X1Z1P9Q9",
       "N2",
       "SQRT[",
       "ATAN[",
@@ -183,8 +188,8 @@ describe("what holds for any program", () => {
   it("reading and running any text throws nothing and ends", () => {
     const programs = (number: number) => (number === 1 ? "G0X#1\n#1=#1+1\nM99" : null);
     fc.assert(
-      fc.property(nonsense, fc.constantFrom<Dialect>("mill", "lathe"), (text, dialect) => {
-        const steps = [...interpret(readProgram(text, dialect), { ...mm, programs, stepLimit: 200 })];
+      fc.property(nonsense, fc.constantFrom<Dialect>("mill", "lathe"), fc.boolean(), (text, dialect, isExpanding) => {
+        const steps = [...interpret(readProgram(text, dialect), { ...mm, programs, stepLimit: 200, isExpanding })];
         const last = steps.at(-1)?.type;
         expect(["end", "wrong"]).toContain(last);
       }),

@@ -4,7 +4,7 @@ import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, 
 import { type MetOnPath, UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
 import { firstContact, type Proved } from "./run";
-import { latheWays, type Way } from "./ways";
+import { latheWays, type Nose, type Way } from "./ways";
 
 /** A turning tool as it is: machine X (a diameter) and Z with its control point on the axis and on the datum. */
 export interface TurningTool {
@@ -33,6 +33,8 @@ export interface LatheRegisters {
   readonly work: ReadonlyMap<string, HalfPlace>;
   /** Geometry with its wear, by row. */
   readonly rows: ReadonlyMap<number, HalfPlace>;
+  /** What the control believes of each row's nose; none: nothing is gone beside. */
+  readonly noses?: ReadonlyMap<number, Nose>;
 }
 
 /** From the control point to the nose's center, along r and z. */
@@ -143,6 +145,9 @@ export function proveLathe(
   const proof = new LatheProof(world);
   const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
   const at = { at: world.home, home: world.home, offset };
-  const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm" });
-  return firstContact(latheWays(steps), (way) => proof.run(way));
+  const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm", isExpanding: true });
+  return firstContact(
+    latheWays(steps, (row) => registers.noses?.get(row)),
+    (way) => proof.run(way),
+  );
 }

@@ -175,7 +175,7 @@ export function proveMill(
   const proof = new MillProof(world);
   const offset = (frame: string, row: number | null, sign: 1 | -1): Triple => millOffset(registers, frame, row, sign);
   const at = { at: world.home, home: world.home, offset };
-  const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm" });
+  const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm", isExpanding: true });
   return firstContact(
     millWays(steps, (row) => registers.radii?.get(row) ?? 0),
     (way) => proof.run(way),

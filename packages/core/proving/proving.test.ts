@@ -159,4 +159,27 @@ describe("a lathe", () => {
     expect(at("T0101\nM3\nG0 X54 Z2\nX46\nG1 Z-30 F.2\nG0 Z2\nM30")).toBeNull();
     expect(at("T0101\nM3\nG0 X54 Z2\nX46\nZ-30\nM30")).toMatchObject({ line: 5, kind: "rapid-in-stock" });
   });
+
+  it("under G42 the nose's center goes beside: by hand 0.8 further toward the chuck, and a chuck there is met", () => {
+    const beside = `T0101\nM3\nG0 X54 Z2\nG42 X46\nG1 Z-30 F.2\nG40 X54\nM30`;
+    const near = { ...lathe, chuck: { z: -30.5, diameter: 120 } };
+    const run = (text: string, noseRadius: number, world = near) =>
+      proveLathe(
+        readProgram(text, "lathe"),
+        { ...held(), noses: new Map([[1, { noseRadius, tipCode: 3 as const }]]) },
+        world,
+        "mm",
+      );
+    // the nose, 0.1 smaller, comes to -30.7 with its center at -30; the control point ends 0.8 before that
+    expect(run(beside, 0.8)).toMatchObject({ line: 5, kind: "tool-in-chuck", with: "chuck" });
+    expect(run(beside, 0)).toBeNull();
+    expect(run(turn(-30), 0.8)).toBeNull();
+    expect(run(beside, 0.8, lathe)).toBeNull();
+  });
+  it("a roughing cycle is cut pass by pass: its first rapid is over the bar, a wrong Z puts it in it", () => {
+    const rough =
+      "T0101\nG97 S900 M3\nG0 X54 Z2\nG71 U2 R.5\nG71 P10 Q30 U.5 W.1 F.2\nN10 G0 X30\nN20 G1 Z-25\nN30 X52\nG70 P10 Q30\nM30";
+    expect(at(rough)).toBeNull();
+    expect(at(rough, -10)).toMatchObject({ line: 5, kind: "rapid-in-stock" });
+  });
 });

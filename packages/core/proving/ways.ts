@@ -1,5 +1,6 @@
 import { type Move, type Step } from "../gcode";
-import { courses, type Flat, type Piece } from "../gcode/compensation";
+import { courses, type Course, type Flat, type Piece } from "../gcode/compensation";
+import { tipDirection, type TipCode } from "../registers/nose";
 import { machinePath } from "./straight";
 
 /** A move with the machine places that its tool's axis passes, its start first. */
@@ -46,34 +47,50 @@ function placesOf({ from, to, center, isClockwise }: Piece): Flat[] {
   });
 }
 
-/** One move's way beside the programmed one: the roll before it at its own start height, then its piece. */
-function besideWay(move: Move, roll: Piece | null, own: Piece): Way {
-  const { machine } = move;
-  if (!machine) throw new Error(`besideWay: line ${move.line} does not know where the machine stands`);
+/** How the ways of one machine's moves go beside what is programmed. */
+interface Beside {
+  readonly isLathe: boolean;
+  pieceOf(move: Move): Piece;
+  /** What is gone beside it, mm. */
+  radiusOf(move: Move): number;
+  /** A way by the course of its center; whether the one before it ran beside, too. */
+  wayOf(course: Course, wasBeside: boolean): readonly (readonly number[])[];
+  /** Bits of the axes of the plane. */
+  readonly plane: number;
+}
+
+function shiftOf({ line, from, machine }: Move): number[] {
+  if (!machine) throw new Error(`shiftOf: line ${line} does not know where the machine stands`);
+  return machine.from.map((at, axis) => at - (from[axis] ?? 0));
+}
+
+/** The roll before a move at its own start height, then its piece. */
+function millWay({ move, roll, own }: Course): readonly (readonly number[])[] {
   const [low = 0, high = 0] = [move.from[2], move.to[2]];
-  const shift = machine.from.map((at, axis) => at - (move.from[axis] ?? 0));
+  const shift = shiftOf(move);
   const place = ([x, y]: Flat, z: number): number[] => [x, y, z].map((value, axis) => value + (shift[axis] ?? 0));
   const along = placesOf(own);
-  const path = [
+  return [
     place(roll?.from ?? own.from, low),
     ...(roll ? placesOf(roll).map((at) => place(at, low)) : []),
     ...along.map((at, i) => place(at, low + ((high - low) * (i + 1)) / along.length)),
   ];
-  return { type: "way", line: move.line, move, path, isBeside: true };
 }
 
 /**
- * The ways of a mill's moves with the radius of each row beside what is programmed (G41, G42), in their order with
- * everything else that a program does. Moves from the start of compensation to its end are looked at together; what
- * cannot be followed is told in place of the first of them that cannot, and ends it.
+ * The ways of moves beside what is programmed (G41, G42), in their order with everything else that a program does.
+ * Moves from the start of compensation to its end are looked at together; what cannot be followed is told in place of
+ * the first of them that cannot, and ends it.
  */
-export function* millWays(steps: Iterable<Step>, radiusOf: (row: number) => number): Generator<WayStep, void, void> {
+function* waysBeside(steps: Iterable<Step>, beside: Beside): Generator<WayStep, void, void> {
+  const { isLathe, plane } = beside;
   let held: Step[] = [];
   const flush = function* (): Generator<WayStep, void, void> {
     const moves = held.filter((step): step is Move => step.type === "move");
-    const followed = courses(moves, pieceOf, ({ diameterRow }) => (diameterRow === null ? 0 : radiusOf(diameterRow)));
+    const followed = courses(moves, beside.pieceOf, beside.radiusOf);
     const [problem] = followed.problems;
     let moved = 0;
+    let wasBeside = false;
     for (const step of held) {
       if (step.type !== "move") {
         yield step;
@@ -84,24 +101,80 @@ export function* millWays(steps: Iterable<Step>, radiusOf: (row: number) => numb
         return;
       }
       const course = followed.courses[moved++];
-      yield course ? besideWay(step, course.roll, course.own) : plainWay(step);
+      if (!course || step.isMachineFrame) yield plainWay(step, isLathe);
+      else yield { type: "way", line: step.line, move: step, path: beside.wayOf(course, wasBeside), isBeside: true };
+      const { from, to } = course?.own ?? { from: [0, 0], to: [0, 0] };
+      if (from[0] !== to[0] || from[1] !== to[1]) wasBeside = step.compensation !== "none";
     }
     held = [];
   };
   for (const step of steps) {
     const isOn = step.type === "move" && step.compensation !== "none";
     if (held.length === 0 && !isOn) {
-      yield step.type === "move" ? plainWay(step) : step;
+      yield step.type === "move" ? plainWay(step, isLathe) : step;
       continue;
     }
     held.push(step);
-    const isOut = step.type === "move" && !isOn && (step.named & 3) !== 0;
+    const isOut = step.type === "move" && !isOn && (step.named & plane) !== 0;
     if (isOut || step.type === "end" || step.type === "tool" || step.type === "wrong") {
       yield* flush();
       if (held.length > 0) return;
     }
   }
   yield* flush();
+}
+
+/** The ways of a mill's moves, with the radius of each row of diameters beside what is programmed. */
+export const millWays = (steps: Iterable<Step>, radiusOf: (row: number) => number): Generator<WayStep, void, void> =>
+  waysBeside(steps, {
+    isLathe: false,
+    pieceOf,
+    radiusOf: ({ diameterRow }) => (diameterRow === null ? 0 : radiusOf(diameterRow)),
+    wayOf: millWay,
+    plane: 3,
+  });
+
+/** z and radius of a place that is told as a diameter and z. */
+const halfFlat = (place: readonly number[]): Flat => [place[1] ?? 0, (place[0] ?? 0) / 2];
+
+/** What the control believes of a nose: its radius, mm, and the code of its tip. */
+export interface Nose {
+  readonly noseRadius: number;
+  readonly tipCode: TipCode;
+}
+
+/** The ways of a lathe's moves: under G41 and G42 the nose's center goes beside the contour, by radius and tip code. */
+export function latheWays(
+  steps: Iterable<Step>,
+  noseOf: (row: number) => Nose | undefined,
+): Generator<WayStep, void, void> {
+  const noseIn = ({ row }: Move): Nose | undefined => (row === null ? undefined : noseOf(row));
+  return waysBeside(steps, {
+    isLathe: true,
+    pieceOf: (move) => ({
+      from: halfFlat(move.from),
+      to: halfFlat(move.to),
+      center: move.center && halfFlat(move.center),
+      isClockwise: move.kind === "cw",
+    }),
+    radiusOf: (move) => noseIn(move)?.noseRadius ?? 0,
+    wayOf: ({ move, roll, own }, wasBeside) => {
+      const shift = shiftOf(move);
+      const { noseRadius = 0, tipCode = 0 } = noseIn(move) ?? {};
+      const [tipX, tipZ] = tipDirection(tipCode);
+      const place = ([z, r]: Flat, isCenter: boolean): number[] => {
+        const by = isCenter ? noseRadius : 0;
+        return [(r + tipX * by) * 2 + (shift[0] ?? 0), z + tipZ * by + (shift[1] ?? 0)];
+      };
+      const isOn = move.compensation !== "none";
+      return [
+        place(roll?.from ?? own.from, wasBeside),
+        ...(roll ? placesOf(roll).map((at) => place(at, true)) : []),
+        ...placesOf(own).map((at) => place(at, isOn)),
+      ];
+    },
+    plane: 3,
+  });
 }
 
 const plainWay = (move: Move, isLathe = false): Way => ({
@@ -111,8 +184,3 @@ const plainWay = (move: Move, isLathe = false): Way => ({
   path: machinePath(move, isLathe),
   isBeside: false,
 });
-
-/** The ways of a lathe's moves: no nose radius is reckoned in, so that what calls one is not run. */
-export function* latheWays(steps: Iterable<Step>): Generator<WayStep, void, void> {
-  for (const step of steps) yield step.type === "move" ? plainWay(step, true) : step;
-}

@@ -20,7 +20,7 @@ export const DRAWN_MOVES = 4000;
 
 self.onmessage = ({ data }: MessageEvent<ReadRequest>) => {
   const { id, text, dialect, startUnits, blockDelete } = data;
-  const options = { startUnits, blockDelete };
+  const options = { startUnits, blockDelete, isExpanding: true };
   const { strokes, isWhole } = programPaths(text, dialect, options, DRAWN_MOVES);
   self.postMessage({
     id,

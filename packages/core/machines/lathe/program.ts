@@ -34,7 +34,10 @@ const ports: ProgramPorts<TurningLane> = {
   dialect: "lathe",
   axes: ["x", "z"],
   offset: (state, frame, row) => latheOffset(registersOf(state), frame, row),
-  ways: (_state, steps) => latheWays(steps),
+  ways: (state, steps) => {
+    const { noses } = registersOf(state);
+    return latheWays(steps, (row) => noses?.get(row));
+  },
   prover: (state) => proverOf(new LatheProof(worldNow(state))),
   hangs: (state) => (isFollowed(state, state.lathe.station) ? state.lathe.station : null),
   brings: (state, tool) => (isFollowed(state, tool) ? tool : undefined),

@@ -2,6 +2,7 @@ import { type Program } from "../../gcode";
 import { travelCounts } from "../../lane/travel";
 import { type LatheRegisters, type LatheWorld, proveLathe, type TurningTool } from "../../proving";
 import { workOffsetNames } from "../../registers/mill";
+import { tipCodes } from "../../registers/nose";
 import { turretSum } from "../../registers/turret";
 import { toMm } from "../../units/scale";
 import { type ProgramProof } from "../proof";
@@ -67,6 +68,12 @@ export function registersOf({ registers, scale, setup }: TurningLane): LatheRegi
         number,
         place({ x: turretSum(turret, "x", number), z: turretSum(turret, "z", number) }),
       ]),
+    ),
+    noses: new Map(
+      setup.lathe.tools.map(({ number }) => {
+        const code = tipCodes.find((one) => one === Math.round((turret?.q[number] ?? 0) / scale.countsPerUnit)) ?? 0;
+        return [number, { noseRadius: toMm(turret?.r[number] ?? 0, scale), tipCode: code }];
+      }),
     ),
   };
 }

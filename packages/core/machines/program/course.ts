@@ -76,6 +76,7 @@ export class Course<S extends LaneBase> {
     const steps = interpret(readProgram((program.held?.lines ?? []).join("\n"), ports.dialect), {
       startUnits: setup.unit,
       figures: "mm",
+      isExpanding: true,
       blockDelete: program.pace.passesSlash,
       registers: {
         at: this.at,

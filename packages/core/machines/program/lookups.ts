@@ -41,7 +41,7 @@ const readings = new WeakMap<readonly string[], Read>();
 function calledIn(program: Program, unit: "mm" | "inch"): Map<number, Called> {
   const called = new Map<number, Called>();
   const byRow = program.dialect === "mill" ? BY_Z : BY_ANY;
-  for (const step of interpret(program, { startUnits: unit, figures: "mm", keepsPlaces: true })) {
+  for (const step of interpret(program, { startUnits: unit, figures: "mm", keepsPlaces: true, isExpanding: true })) {
     if (step.type !== "move" || step.tool === null || step.isMachineFrame || step.isReturn) continue;
     const one: Called = called.get(step.tool) ?? { rows: new Set(), spindle: "stopped", speed: 0 };
     called.set(step.tool, one);
@@ -62,7 +62,7 @@ export function readHeld<S extends LaneBase>(ports: ProgramPorts<S>, state: S): 
   const known = readings.get(held.lines);
   if (known) return known;
   const text = held.lines.join("\n");
-  const options = { startUnits: state.setup.unit, figures: "mm" as const };
+  const options = { startUnits: state.setup.unit, figures: "mm" as const, isExpanding: true };
   const program = readProgram(text, ports.dialect);
   const called = calledIn(program, state.setup.unit);
   const read = { program, called, facts: programFacts(text, ports.dialect, options) };

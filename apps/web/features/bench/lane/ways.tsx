@@ -23,7 +23,12 @@ export function useWays(seen: Observation, dialect: Dialect): readonly Stroke[] 
     if (text === "") return undefined;
     let isWanted = true;
     void import("@probe-lane/core/gcode").then(({ programPaths }) => {
-      const { strokes } = programPaths(text, dialect, { startUnits: unit, figures: "mm" }, MOST_MOVES);
+      const { strokes } = programPaths(
+        text,
+        dialect,
+        { startUnits: unit, figures: "mm", isExpanding: true },
+        MOST_MOVES,
+      );
       if (isWanted) setFound({ of: text, strokes });
     });
     return () => {
