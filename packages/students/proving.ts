@@ -1,6 +1,6 @@
 import type { Observation } from "@probe-lane/core/bench";
 import { programFacts, type Dialect } from "@probe-lane/core/gcode";
-import { linesSeen, type AskSeen } from "@probe-lane/core/machines/program";
+import { linesSeen, type AskSeen, type RestPlace } from "@probe-lane/core/machines/program";
 import { toolName } from "@probe-lane/core/instruments";
 import { lengthSum, turretSum } from "@probe-lane/core/registers";
 import { scales, toMm } from "@probe-lane/core/units";
@@ -93,8 +93,18 @@ function answer(lane: Bench, { ask, tool }: Pick<AskSeen, "ask" | "tool">): { te
       const frames = [...new Set(facts.calls.map(({ frame }) => frame))];
       return { text: frames.join(", "), isSound: frames.join() === "G54" };
     }
-    case "lift":
-      return { text: text(lane, toMm(registers.common.z, scales[sheet.unit])), isSound: registers.common.z === 0 };
+    case "lift": {
+      const shift = Number(lines.map((line) => /\bG52\b.*?Z(-?[\d.]+)/.exec(line)?.[1]).find(Boolean) ?? 0);
+      const liftMm = toMm(registers.common.z, scales[sheet.unit]) + shift;
+      return { text: text(lane, liftMm), isSound: liftMm === 0 };
+    }
+    case "travel":
+    case "pockets":
+      return { text: "none", isSound: true };
+    case "hangs": {
+      const isTool = seen.kind !== "mill" || seen.holds === null || /^tool/.test(seen.holds);
+      return { text: isTool ? "none" : "instrument", isSound: isTool };
+    }
     case "wear": {
       const rows = wearRows(seen);
       const isMeant = seen.kind === "mill" && seen.sheet.lengthSchools.includes("block-in-wear");
@@ -114,7 +124,8 @@ function answer(lane: Bench, { ask, tool }: Pick<AskSeen, "ask" | "tool">): { te
       return { text: said, isSound: said === `forward ${operation?.rpm ?? 0}` };
     }
     case "matters": {
-      return { text: String(matteringTool(lane)?.tool ?? "none"), isSound: true };
+      const mattering = matteringTool(lane);
+      return { text: mattering ? `${mattering.tool} ${mattering.over}` : "none", isSound: true };
     }
     case "deepest": {
       const deepest = Math.min(
@@ -133,11 +144,37 @@ function lookUpAll(lane: Bench): void {
     lane.do({ type: "lookUp", ask, ...(tool === null ? {} : { tool }), ...answer(lane, { ask, tool }) });
 }
 
+/** Words of a program's remark that tell a kind of tool. */
+const KINDS_SAID: Readonly<Record<string, RegExp>> = {
+  endMill: /END MILL/,
+  drill: /^DRILL/,
+  spotDrill: /SPOT DRILL/,
+  turning: /TURNING/,
+  boring: /BORING/,
+  parting: /PARTING/,
+};
+
+/** The tool of the sheet that a line's remark names; null where it names none. */
+function toolSaid(seen: Observation, line: string): number | null {
+  const remark = /\((.*)\)/.exec(line)?.[1];
+  if (remark === undefined) return null;
+  const tools: readonly { number: number; kind: string; size: number | null }[] =
+    seen.kind === "mill"
+      ? seen.sheet.tools.map(({ number, kind, diameterMm }) => ({ number, kind, size: diameterMm }))
+      : seen.sheet.lathe.tools.map(({ number, kind }) => ({ number, kind, size: null }));
+  const size = Number(/([\d.]+)$/.exec(remark)?.[1] ?? NaN);
+  const found = tools.find(
+    (tool) => KINDS_SAID[tool.kind]?.test(remark) && (tool.size === null || Math.abs(tool.size - size) < 1e-6),
+  );
+  return found?.number ?? null;
+}
+
 /** A line as it should stand, where a reader sees what is wrong with it; null where nothing is. */
 function mendedLine(seen: Observation, line: string, tool: number | null): string | null {
   const { sheet } = seen;
   const units = sheet.unit === "mm" ? /\bG20\b/ : /\bG21\b/;
   if (units.test(line)) return line.replace(units, sheet.unit === "mm" ? "G21" : "G20");
+  if (/\bG52\b/.test(line)) return line.replace(/\bG52\b.*/, "").trim();
   if (/\bG5[5-9]\b/.test(line)) return line.replace(/\bG5[5-9]\b/, "G54");
   const operation = sheet.operations?.find((one) => one.tool === tool);
   const row = seen.kind === "mill" ? /\bH(\d+)/.exec(line)?.[1] : /T0?(\d)0?(\d)\b/.exec(line)?.[2];
@@ -156,7 +193,13 @@ function mendAll(lane: Bench): void {
   let tool: number | null = null;
   for (const [at, line] of linesOf(lane.seen).entries()) {
     const word = lane.seen.kind === "mill" ? /\bT(\d)\b/ : /\bT0?(\d)\d\d\b/;
-    tool = Number(word.exec(line)?.[1] ?? tool ?? 0) || null;
+    const called = Number(word.exec(line)?.[1] ?? 0) || null;
+    const meant = called === null ? null : toolSaid(lane.seen, line);
+    tool = meant ?? called ?? tool;
+    if (meant !== null && meant !== called && lane.seen.kind === "mill") {
+      lane.do({ type: "mendLine", line: at + 1, text: line.replace(word, `T${meant}`).trim() });
+      continue;
+    }
     const mended = mendedLine(lane.seen, line.replace(/\(.*\)/, ""), tool);
     if (mended !== null) lane.do({ type: "mendLine", line: at + 1, text: mended.trim() });
   }
@@ -172,19 +215,26 @@ function gapSeen({ seen }: Bench): number {
 const displayZ = ({ seen }: Bench): number => toMm(seen.work.z, scales[seen.sheet.unit]);
 
 /** The tool that is fed deepest where it stands over a jaw by its own radius, or nearest to the chuck. */
-function matteringTool({ seen }: Bench): { tool: number; lowMm: number } | null {
+function matteringTool({ seen }: Bench): { tool: number; lowMm: number; over: RestPlace } | null {
   const facts = programFacts(linesOf(seen).join("\n"), dialectOf(seen), { startUnits: seen.sheet.unit, figures: "mm" });
-  const isOverJaw = (tool: number, cutY: readonly [number, number] | null): boolean => {
-    if (seen.kind !== "mill") return true;
-    const { datum, partSizeMm, tools } = seen.sheet;
+  const over = (tool: number, cutY: readonly [number, number] | null): RestPlace | null => {
+    if (seen.kind !== "mill") return "chuck";
+    const { datum, partSizeMm, tools, fixture } = seen.sheet;
     const radius = (tools.find(({ number }) => number === tool)?.diameterMm ?? 0) / 2;
     const depth = partSizeMm[1];
     const edge = datum.kind === "corner" ? datum.edges.y : null;
     const front = edge ? edge.edgeWorkMm - (edge.approach === 1 ? 0 : depth) : -depth / 2;
-    return cutY !== null && (cutY[0] - radius < front || cutY[1] + radius > front + depth);
+    if (cutY === null || fixture.kind !== "vise") return null;
+    const isFixedBehind = fixture.fixedJaw === "back";
+    if (cutY[1] + radius > front + depth) return isFixedBehind ? "fixedJaw" : "movingJaw";
+    if (cutY[0] - radius < front) return isFixedBehind ? "movingJaw" : "fixedJaw";
+    return null;
   };
   const [deepest] = facts.calls
-    .flatMap(({ tool, reach }) => (reach?.cutZ && isOverJaw(tool, reach.cutY) ? [{ tool, lowMm: reach.cutZ[0] }] : []))
+    .flatMap(({ tool, reach }) => {
+      const place = reach ? over(tool, reach.cutY) : null;
+      return reach?.cutZ && place ? [{ tool, lowMm: reach.cutZ[0], over: place }] : [];
+    })
     .sort((a, b) => a.lowMm - b.lowMm);
   return deepest ?? null;
 }

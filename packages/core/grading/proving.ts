@@ -1,8 +1,8 @@
 import { proveProgram, type EventOf, type LaneEvent, type LaneState } from "../bench";
 import type { LaneTrace } from "../diagnosis";
-import type { ProgramFault, ProvingSchool, Target } from "../exercises";
+import type { ProgramFault, ProgramFaultKind, ProvingSchool, Target } from "../exercises";
 import { isAllLookedUp } from "../lane/programDesk";
-import { LIFT_MM } from "../lane/programNames";
+import { LIFT_MM, type AskKind } from "../lane/programNames";
 import { incidents } from "../machines/program/schema";
 import { readRegister, writeRegister, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
@@ -86,9 +86,25 @@ function lookedUp(trace: LaneTrace): number | null {
 const isCalledRight = ({ ask, isSound, isAsItShould }: EventOf<"lookedUp">): boolean =>
   isSound === isAsItShould || ((ask === "held" || ask === "matters") && isAsItShould);
 
+/** Which answers tell a fault of a program. */
+const TOLD_BY: Readonly<Record<ProgramFaultKind, readonly AskKind[]>> = {
+  otherRow: ["rows", "held"],
+  otherUnits: ["units", "deepest"],
+  otherOffset: ["offset"],
+  tooDeep: ["deepest"],
+  // a move in rapid that should be fed is read in its line alone
+  wrongLine: [],
+  otherTools: ["deepest", "spindle"],
+  liftLeft: ["lift", "deepest"],
+};
+
 /** A fault that was named: something that is not as it should be was called so, of its tool where it is about one. */
-const isNamed = (fault: ProgramFault, { tool, isSound, isAsItShould, isRight }: EventOf<"lookedUp">): boolean =>
-  !isSound && !isAsItShould && isRight && (tool === undefined || fault.tool === null || tool === fault.tool);
+const isNamed = (fault: ProgramFault, { ask, tool, isSound, isAsItShould, isRight }: EventOf<"lookedUp">): boolean =>
+  !isSound &&
+  !isAsItShould &&
+  isRight &&
+  TOLD_BY[fault.kind].includes(ask) &&
+  (tool === undefined || fault.tool === null || tool === fault.tool);
 
 /**
  * Where the fault of a program was found: named when it was looked up, seen beside the part or in a gap that does not
@@ -219,14 +235,20 @@ function linesToBlame(final: LaneState): number[] {
   const fault: Pick<ProgramFault, "lines" | "right"> = final.truth.programFault ?? { lines: [], right: [] };
   const came = final.setup.programs?.find(({ number }) => number === held.number)?.text.split(/\r\n|\r|\n/) ?? [];
   const rightOf = (line: number): string | undefined => fault.right[fault.lines.indexOf(line)] ?? came[line - 1];
-  return [...new Set([...fault.lines, ...held.mended])].filter((line) => {
-    const right = rightOf(line);
-    return (
-      right !== undefined &&
-      right !== held.lines[line - 1] &&
-      isClear(final, held.lines.map((stands, at) => (at === line - 1 ? right : stands)).join("\n"))
+  const isClearWith = (lines: readonly number[]): boolean =>
+    isClear(
+      final,
+      held.lines.map((stands, at) => (lines.includes(at + 1) ? (rightOf(at + 1) ?? stands) : stands)).join("\n"),
     );
+  const other = [...new Set([...fault.lines, ...held.mended])].filter((line) => {
+    const right = rightOf(line);
+    return right !== undefined && right !== held.lines[line - 1];
   });
+  const alone = other.filter((line) => isClearWith([line]));
+  if (alone.length > 0) return alone;
+  // lines that are wrong together are right only together
+  const together = other.filter((line) => fault.lines.includes(line));
+  return together.length > 1 && isClearWith(together) ? together : [];
 }
 
 /** The finding of a program that would strike; nothing where it runs clear, or where there is none. */

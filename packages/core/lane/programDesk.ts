@@ -45,11 +45,14 @@ export interface Ask {
 }
 export const isSameAsk = (one: Ask, other: Ask): boolean => one.ask === other.ask && one.tool === other.tool;
 
-/** What was withdrawn of it, and by what: a register, or a line of the program. */
+/** What takes something back: a register, a line of the program, what was put into the spindle or another pocket. */
+export type Taker = RegisterId | number | "spindle" | "pockets" | "seat";
+
+/** What was withdrawn of it, and by what. */
 export interface WithdrawnLook {
   readonly ask: AskKind;
   readonly tool: number | null;
-  readonly by: RegisterId | number;
+  readonly by: Taker;
 }
 
 interface DeepestJudged {
@@ -63,7 +66,7 @@ export type Signature =
   | { readonly state: "none" | "asked" }
   | { readonly state: "given"; readonly by: string }
   | { readonly state: "sentBack"; readonly by: string; readonly word: string }
-  | { readonly state: "withdrawn"; readonly changed: RegisterId | number };
+  | { readonly state: "withdrawn"; readonly changed: Taker };
 
 /** Everything about programs on one lane. */
 export interface ProgramDesk {
@@ -116,14 +119,14 @@ export function lookedAfterRegister(desk: ProgramDesk, register: RegisterId): Pr
 }
 
 /** A signature is of what stands there: whatever changes takes it away, by its name. */
-export const unsigned = (signature: Signature, changed: RegisterId | number): Signature =>
+export const unsigned = (signature: Signature, changed: Taker): Signature =>
   signature.state === "given" || signature.state === "asked" ? { state: "withdrawn", changed } : signature;
 
 /** Takes back what no longer holds, and keeps by what it was taken back. */
 export function withdrawn(
   desk: ProgramDesk,
   isLost: (one: LookedUp) => boolean,
-  by: RegisterId | number,
+  by: Taker,
   isDeepestLost: (one: DeepestJudged) => boolean,
 ): ProgramDesk {
   const lost = desk.looked.filter(isLost);
@@ -133,4 +136,14 @@ export function withdrawn(
     withdrawn: [...desk.withdrawn, ...lost.map(({ ask, tool }) => ({ ask, tool, by }))],
     deepest: desk.deepest.filter((one) => !isDeepestLost(one)),
   };
+}
+
+/** What something done at the machine leaves: a run changes tools by itself, and takes nothing back. */
+export function lookedAfter(desk: ProgramDesk, by: "spindle" | "pockets"): ProgramDesk {
+  if (desk.run || desk.held === null) return desk;
+  const ask: AskKind = by === "spindle" ? "hangs" : "pockets";
+  const signature = by === "pockets" ? unsigned(desk.signature, by) : desk.signature;
+  if (signature === desk.signature && !desk.looked.some((one) => one.ask === ask)) return desk;
+  const after = withdrawn(desk, (one) => one.ask === ask, by, () => false);
+  return { ...after, signature };
 }

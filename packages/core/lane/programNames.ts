@@ -5,6 +5,9 @@ export const askKinds = [
   "offset",
   "lift",
   "wear",
+  "travel",
+  "pockets",
+  "hangs",
   "rows",
   "held",
   "spindle",
@@ -12,6 +15,14 @@ export const askKinds = [
   "matters",
 ] as const;
 export type AskKind = (typeof askKinds)[number];
+
+/** What a tool may stand over at its lowest: what holds the part. */
+export const restPlaces = ["fixedJaw", "movingJaw", "chuck"] as const;
+export type RestPlace = (typeof restPlaces)[number];
+
+/** Whether an instrument hangs where a control takes a tool to be. */
+export const hangings = ["none", "instrument"] as const;
+export type Hanging = (typeof hangings)[number];
 
 /** What is seen with the deepest tool beside the part at its deepest Z, looked at across the jaw or the chuck. */
 export const outcomes = ["clear", "wouldHit"] as const;

@@ -41,7 +41,10 @@ const RIGHT: readonly (readonly [Extract<Command, { type: "lookUp" }>["ask"], nu
   ["offset", undefined, "G54"],
   ["lift", undefined, "0"],
   ["wear", undefined, "none"],
-  ["matters", undefined, "tool 2"],
+  ["travel", undefined, "none"],
+  ["pockets", undefined, "none"],
+  ["hangs", undefined, "none"],
+  ["matters", undefined, "2 fixedJaw"],
   ["rows", 1, "H1"],
   ["rows", 2, "2"],
   ["rows", 3, "3"],
@@ -155,6 +158,72 @@ describe("a program on a lane", () => {
     expect(lane.attempt({ type: "startCycle", fromTool: 7 })).toEqual({ code: "toolNotCalled", tool: 7 });
   });
 
+  it("a lift that was left in the program is read in its line, added to the common offset", () => {
+    const lane = ready("liftLeft");
+    const [line = 0] = lane.state.truth.programFault?.lines ?? [];
+    expect(lane.state.program.held?.lines[line - 1]).toBe("G52 Z25. (SLOT)");
+    const told = (text: string, isSound: boolean) => {
+      const from = lane.log.length;
+      lane.do({ type: "lookUp", ask: "lift", text, isSound });
+      const event = lane.log.slice(from).find(({ event: { type } }) => type === "lookedUp")?.event;
+      return event?.type === "lookedUp" ? [event.isRight, event.isAsItShould, event.lines] : null;
+    };
+    expect(told("0", true)).toEqual([false, false, [line]]);
+    expect(told("25", false)).toEqual([true, false, [line]]);
+    lane.do({ type: "mendLine", line, text: "(SLOT)" });
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "lift")).toMatchObject({ said: null, withdrawnBy: line });
+    expect(told("0", true)).toEqual([true, true, []]);
+  });
+
+  it("tools by another list are told by how deep each goes, and the lines are to blame only together", () => {
+    const lane = ready("otherTools");
+    lookUp(lane, { rows2: ["2", true], deepest2: ["-3", false], spindle2: ["forward 4800", false] });
+    lane.do({ type: "handIn" });
+    const { findings } = rule(lane.log, marking);
+    expect(steps(findings)).toMatchObject({ programFaultFound: true });
+  });
+
+  it("an instrument in the spindle and changed pockets are looked at again when they change, tools of the program are not", () => {
+    const lane = ready(null);
+    lookUp(lane);
+    const open = () => lane.seen.program?.asks.flatMap(({ ask, said }) => (said === null ? [ask] : []));
+    lane.do({ type: "runBlock", text: "T3 M6" });
+    expect(open()).toEqual([]);
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "unload" });
+    expect(open()).toEqual([]);
+    lane.do({ type: "load", thing: "edgeFinder" });
+    expect(open()).toEqual(["hangs"]);
+    lane.do({ type: "lookUp", ask: "hangs", text: "instrument", isSound: false });
+    lane.do({ type: "unload" });
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "hangs")).toMatchObject({ withdrawnBy: "spindle" });
+    lane.do({ type: "swapPockets", a: 2, b: 3 });
+    expect(open()).toEqual(["pockets", "hangs"]);
+    lane.do({ type: "lookUp", ask: "pockets", text: "none", isSound: true });
+    const said = lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp");
+    expect(said).toMatchObject({ isRight: false, isAsItShould: false });
+    lane.do({ type: "lookUp", ask: "pockets", text: "2, 3", isSound: false });
+    expect(lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp")).toMatchObject({
+      isRight: true,
+      isAsItShould: false,
+    });
+  });
+
+  it("an axis that would leave its travel is worked out from program and registers: X122 over a zero 10 before the end", () => {
+    const lane = ready(null);
+    const answer = () => lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp");
+    lane.do({ type: "lookUp", ask: "travel", text: "none", isSound: true });
+    expect(answer()).toMatchObject({ isRight: true, isAsItShould: true });
+    lane.do({ type: "typeRegister", register: "G54.x", text: "-10", how: "set", isConfirmed: true });
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "travel")?.withdrawnBy).toBe("G54.x");
+    // X122 of the edge step is 112 past the end, which is at 0
+    lane.do({ type: "lookUp", ask: "travel", text: "x", isSound: false });
+    expect(answer()).toMatchObject({ isRight: true, isAsItShould: false });
+    expect(lane.attempt({ type: "lookUp", ask: "travel", text: "perhaps", isSound: true })).toMatchObject({
+      code: "answerUnreadable",
+    });
+  });
+
   it("an end mill too deep at the edge is caught beside the part and mended; unchecked it strikes the jaw", () => {
     const caught = ready("tooDeep");
     lookUp(caught, { deepest2: ["-14", false] });
@@ -165,7 +234,7 @@ describe("a program on a lane", () => {
     caught.do({ type: "mendLine", line, text: "N160 G1 Z-8. F200" });
     // what hung on the line is withdrawn by its number
     expect(caught.seen.program?.asks.filter(({ withdrawnBy }) => withdrawnBy === line).map(({ tool }) => tool)).toEqual(
-      [null, 2, 2, 2, 2],
+      [null, null, 2, 2, 2, 2],
     );
     caught.do({ type: "startCycle" });
     runOut(caught);
@@ -323,7 +392,7 @@ describe("a program on a lane", () => {
     const gone = lane.seen.program?.asks
       .filter(({ said }) => said === null)
       .map(({ ask, tool }) => `${ask}${tool ?? ""}`);
-    expect(gone).toEqual(["wear", "held2"]);
+    expect(gone).toEqual(["wear", "travel", "held2"]);
     expect(lane.seen.program?.asks.find(({ ask }) => ask === "wear")?.withdrawnBy).toBe("HW2");
   });
 

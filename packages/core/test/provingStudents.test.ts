@@ -5,6 +5,8 @@ import { rule } from "../grading";
 
 const programmed = demoExercises.filter(({ exercise }) => exercise.program !== undefined);
 const LANES = 10;
+/** Another row may hold a longer length, other tools cut another part, and a run in the air cuts nothing. */
+const MAY_PASS = new Set(["otherRow", "otherTools", "liftLeft"]);
 
 describe("students who prove a program", () => {
   for (const { exercise, marking } of programmed)
@@ -20,9 +22,8 @@ describe("students who prove a program", () => {
         const hasty = new LaneDriver(exercise, `proving ${turn}`);
         workLane(hasty, { looksNothingUp: true, justRuns: true });
         const struck = hasty.state.program.last?.why === "contact";
-        // another row may by chance hold a longer length, and then nothing is struck
         if (fault === "sound") expect(struck, String(turn)).toBe(false);
-        else if (fault !== "otherRow") expect(struck, `${turn} ${fault}`).toBe(true);
+        else if (!MAY_PASS.has(fault)) expect(struck, `${turn} ${fault}`).toBe(true);
         const proving = rule(hasty.log, marking).strands.find(({ name }) => name === "proving");
         expect(proving?.marks, `${turn} ${fault}`).toBeLessThan(proving?.outOf ?? 0);
       }

@@ -9,4 +9,4 @@ export {
   type Counts,
 } from "./counts";
 export { parseLengthMm, type LengthRefusal } from "./parse";
-export { scales, showCounts, showLength, showSignedCounts, toCounts, toMm, type LengthUnit, type Scale } from "./scale";
+export { mmPerUnit, scales, showCounts, showLength, showSignedCounts, toCounts, toMm, type LengthUnit, type Scale } from "./scale";

@@ -18,7 +18,7 @@ export const scales: Readonly<Record<LengthUnit, Scale>> = {
 };
 
 const MM_PER_INCH = 25.4;
-const mmPerUnit = ({ unit }: Scale): number => (unit === "mm" ? 1 : MM_PER_INCH);
+export const mmPerUnit = ({ unit }: Scale): number => (unit === "mm" ? 1 : MM_PER_INCH);
 
 /** The nearest whole count of this machine, half away from zero. */
 export function toCounts(mm: number, scale: Scale): Counts {

@@ -1,4 +1,12 @@
-import { programEvents, type AskKind, type Outcome, type RunEnd, type RunHold } from "../lane/programNames";
+import {
+  programEvents,
+  type AskKind,
+  type Hanging,
+  type Outcome,
+  type RestPlace,
+  type RunEnd,
+  type RunHold,
+} from "../lane/programNames";
 import type { LaneEvent } from "../machines/events";
 import type { DiagnosticCode } from "../gcode";
 import type { LookedUp, Signature, WithdrawnLook } from "../lane/programDesk";
@@ -12,7 +20,19 @@ export const askWords: Record<AskKind, { name: string; asks: (tool: number | nul
   program: { name: "program", asks: () => "What number does the program itself bear, after its O?" },
   units: { name: "units", asks: () => "In which units does it run?" },
   offset: { name: "work offset", asks: () => "Which work offset does it call?" },
-  lift: { name: "common Z", asks: () => "What does the common offset add to every Z?" },
+  lift: {
+    name: "lift of Z",
+    asks: () => "What lifts or lowers every Z: the common offset, and a shift (G52) in the program, together?",
+  },
+  travel: {
+    name: "within the travel",
+    asks: () => "Which axis leaves its travel anywhere, with these registers? X, Y, Z, or none.",
+  },
+  pockets: {
+    name: "pockets",
+    asks: () => "Which T words of the program bring another tool than theirs? Their numbers, or none.",
+  },
+  hangs: { name: "in the spindle", asks: () => "Does an instrument hang where the control takes a tool to be?" },
   wear: { name: "wear as meant", asks: () => "Which rows hold a wear other than zero? Their numbers, or none." },
   rows: { name: "row called", asks: (tool) => `Which row does it call with tool ${tool}? Its number, or none.` },
   held: {
@@ -22,10 +42,28 @@ export const askWords: Record<AskKind, { name: string; asks: (tool: number | nul
   spindle: { name: "spindle", asks: (tool) => `Which way and how fast does tool ${tool} turn?` },
   matters: {
     name: "tool that matters",
-    asks: () => "Which tool goes deepest where it stands over what holds the part? Its number, or none.",
+    asks: () => "Which tool goes deepest where it stands over what holds the part, and over what?",
   },
   deepest: { name: "deepest Z", asks: (tool) => `How deep does tool ${tool} go, as it is programmed?` },
 };
+
+export const restPlaceWords: Record<RestPlace, string> = {
+  fixedJaw: "the fixed jaw",
+  movingJaw: "the moving jaw",
+  chuck: "the chuck’s side",
+};
+export const hangingWords: Record<Hanging, string> = {
+  none: "no instrument",
+  instrument: "an instrument",
+};
+const isKeyOf = <K extends string>(words: Record<K, string>, key: string): key is K => key in words;
+
+/** What was answered, as it is shown. */
+export function saidWords({ ask, said }: { readonly ask: AskKind; readonly said: string }): string {
+  if (ask === "hangs" && isKeyOf(hangingWords, said)) return hangingWords[said];
+  const [tool, place = ""] = said.split(" ");
+  return ask === "matters" && isKeyOf(restPlaceWords, place) ? `tool ${tool}, over ${restPlaceWords[place]}` : said;
+}
 
 /** Name of one thing looked up: "row called, tool 3". */
 export const askName = ({ ask, tool }: Pick<LookedUp, "ask" | "tool">): string =>
@@ -86,6 +124,9 @@ export function endWords(last: {
 
 /** What withdrew something that was looked up. */
 export function withdrawnBy({ by }: Pick<WithdrawnLook, "by">): string {
+  if (by === "spindle") return "an instrument was put in or taken out";
+  if (by === "pockets") return "pockets were changed round";
+  if (by === "seat") return "the part was seated again";
   if (typeof by !== "number") return `${registerWords(by)} was changed`;
   return by === 0 ? "another program was loaded" : `line ${by} was changed`;
 }
@@ -120,7 +161,7 @@ export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
     case "lineMended":
       return `Line ${event.line} changed to “${event.text}”.`;
     case "lookedUp":
-      return `Looked up, ${askName({ ask: event.ask, tool: event.tool ?? null })}: ${event.said}${event.isSound ? "" : ", called a fault"}.`;
+      return `Looked up, ${askName({ ask: event.ask, tool: event.tool ?? null })}: ${saidWords(event)}${event.isSound ? "" : ", called a fault"}.`;
     case "deepestJudged":
       return `Deepest point of tool ${event.tool}, seen beside the part: ${outcomeOfLook[event.outcome]}.`;
     case "signatureAsked":

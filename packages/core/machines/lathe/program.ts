@@ -72,7 +72,9 @@ const ports: ProgramPorts<TurningLane> = {
     turretRows.filter((row) => (turret?.xw[row] ?? 0) !== 0 || (turret?.zw[row] ?? 0) !== 0),
   wearRegisters: () => turretRows.flatMap((row) => [`XW${row}`, `ZW${row}`] as RegisterId[]),
   // every tool goes toward the chuck: the deepest one is the nearest to it
-  comesOverFixture: (_state, { cutZ }) => cutZ !== null,
+  comesOver: (_state, { cutZ }) => (cutZ === null ? [] : ["chuck"]),
+  travel: (state) => worldNow(state).travel,
+  carried: () => null,
   displayMm: (state) => toMm(turretDisplay(state, "z"), state.scale),
   reallyMm: (state) => tipAt(state).zMm - (faceMm(state) ?? 0),
 };

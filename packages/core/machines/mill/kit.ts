@@ -1,5 +1,6 @@
 import type { SetupTask } from "../../exercises/schools";
 import { laneDecides } from "../../lane/decides";
+import { lookedAfter } from "../../lane/programDesk";
 import { laneEvolves } from "../../lane/state";
 import type { Decides, EvolvesOf } from "../act";
 import type { EventOf } from "../events";
@@ -111,6 +112,14 @@ function withModal(before: MillLane, event: EventOf<"modalChanged">): MillLane {
     : state;
 }
 
+const isInstrument = (thing: MillLane["holds"]): boolean => thing !== null && toolNumber(thing) === null;
+
+/** What hangs in the spindle or sits in a pocket has to be looked at again after it was changed. */
+function lookedAtAgain(state: MillLane, by: "spindle" | "pockets", isChanged = true): MillLane {
+  const after = isChanged ? lookedAfter(state.program, by) : state.program;
+  return after === state.program ? state : { ...state, program: after };
+}
+
 const withTask = (done: readonly SetupTask[], task: SetupTask): readonly SetupTask[] =>
   done.includes(task) ? done : [...done, task];
 
@@ -141,6 +150,9 @@ const decide = {
 const evolve = {
   ...fromLane,
   ...holder.evolve,
+  loaded: (state, event) => lookedAtAgain(holder.evolve.loaded(state, event), "spindle", isInstrument(event.thing)),
+  unloaded: (state, event) => lookedAtAgain(holder.evolve.unloaded(state, event), "spindle", isInstrument(state.holds)),
+  pocketsSwapped: (state, event) => lookedAtAgain(holder.evolve.pocketsSwapped(state, event), "pockets"),
   ...edgeFinder.evolve,
   ...taster.evolve,
   ...touch.evolve,

@@ -118,17 +118,22 @@ const ports: ProgramPorts<MillLane> = {
   rowMm: ({ registers, scale }, row) => toMm(lengthSum(registers, row), scale),
   wearRows: ({ registers }) => lengthRows.filter((row) => (registers.lengthWear[row] ?? 0) !== 0),
   wearRegisters: () => lengthRows.map((row) => `HW${row}` as const),
-  comesOverFixture: ({ setup }, { tool, cutX, cutY }) => {
+  travel: (state) => worldOf(state).travel,
+  carried: ({ holds, carried, setup }) => ({
+    hangs: holds !== null && toolNumber(holds) === null ? "instrument" : "none",
+    swapped: setup.tools.flatMap(({ number }) => (carried.pockets[number] === number ? [] : [number])),
+  }),
+  comesOver: ({ setup }, { tool, cutX, cutY }) => {
     const radius = (setup.tools.find(({ number }) => number === tool)?.diameterMm ?? 0) / 2;
     const [, sizeY] = setup.partSizeMm;
     const low = lowCorner(setup, setup.partSizeMm, "y");
+    if (setup.fixture.kind !== "vise" || cutX === null || cutY === null) return [];
     // jaws stand along the front and the back of the blank
-    return (
-      setup.fixture.kind === "vise" &&
-      cutX !== null &&
-      cutY !== null &&
-      (cutY[0] - radius < low || cutY[1] + radius > low + sizeY)
-    );
+    const isFixedBehind = setup.fixture.fixedJaw === "back";
+    return [
+      ...(cutY[0] - radius < low ? [isFixedBehind ? ("movingJaw" as const) : ("fixedJaw" as const)] : []),
+      ...(cutY[1] + radius > low + sizeY ? [isFixedBehind ? ("fixedJaw" as const) : ("movingJaw" as const)] : []),
+    ];
   },
   displayMm: (state) =>
     toMm(displayCounts(state.registers, state.position, state.modal.workOffset, lengthInUse(state)).z, state.scale),

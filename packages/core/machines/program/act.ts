@@ -115,7 +115,7 @@ export function programAct<S extends LaneBase>(
   /** Where no tool comes over what holds the part, any may be looked at. */
   function isMattering(state: S, tool: number): boolean {
     const tools = matteringTools(ports, state);
-    return tools.length === 0 || tools.includes(tool);
+    return tools.size === 0 || tools.has(tool);
   }
 
   function startCycle({ state }: Draft<S>, { fromTool }: CommandOf<"startCycle">): Decision {

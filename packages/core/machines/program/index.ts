@@ -2,4 +2,14 @@
 export { linesSeen } from "./lines";
 export { canBeRead } from "./readable";
 export type { AskSeen, ProgramSeen } from "./observe";
-export { askKinds, outcomes, type AskKind, type Outcome, type RunHold } from "../../lane/programNames";
+export {
+  askKinds,
+  hangings,
+  outcomes,
+  restPlaces,
+  type AskKind,
+  type Hanging,
+  type Outcome,
+  type RestPlace,
+  type RunHold,
+} from "../../lane/programNames";

@@ -1,10 +1,11 @@
 import { interpret, programFacts, readProgram, type Move, type Program, type ProgramFacts } from "../../gcode";
 import { isByMaster } from "../../exercises/schools";
 import { type LaneBase } from "../../lane/state";
-import { type RegisterId } from "../../registers";
-import { parseLengthMm, toMm } from "../../units";
+import { type Axis, type RegisterId } from "../../registers";
+import { mmPerUnit, parseLengthMm, scales, toMm } from "../../units";
 import { type Ask } from "../../lane/programDesk";
-import { type AskKind } from "../../lane/programNames";
+import { type AskKind, type RestPlace } from "../../lane/programNames";
+import { UnknownRegister } from "../../proving";
 import { type ProgramPorts } from "./ports";
 
 /** A figure that was read off a screen may be rounded, mm. */
@@ -74,7 +75,10 @@ export function readHeld<S extends LaneBase>(ports: ProgramPorts<S>, state: S): 
 export function asksOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): Ask[] {
   const read = readHeld(ports, state);
   if (!read) return [];
-  const once = (["program", "units", "offset", "lift", "wear", "matters"] as const).map((ask) => ({ ask, tool: null }));
+  const atMachine = ports.carried(state) ? (["pockets", "hangs"] as const) : [];
+  const once = (["program", "units", "offset", "lift", "wear", "travel", ...atMachine, "matters"] as const).map(
+    (ask) => ({ ask, tool: null }),
+  );
   const each = toolsOf(read).flatMap((tool) =>
     (["rows", "held", "spindle", "deepest"] as const).map((ask) => ({ ask, tool })),
   );
@@ -88,6 +92,18 @@ const linesWith = ({ program }: Read, letter: string, codes: readonly number[]):
   program.blocks.flatMap(({ line, letters, values }) =>
     [...letters].some((one, at) => one === letter && codes.includes(values[at] as number)) ? [line] : [],
   );
+
+const SHIFTS = 52;
+/** What a program shifts Z by itself (G52), the first time that it does, mm. */
+function shiftMm(read: Read, unit: "mm" | "inch"): number {
+  const perUnit = mmPerUnit(scales[unitsIn(read, unit)]);
+  const shifts = read.program.blocks.flatMap(({ letters, values }) => {
+    const isShift = [...letters].some((one, at) => one === "G" && values[at] === SHIFTS);
+    const z = values[letters.indexOf("Z")];
+    return isShift && letters.includes("Z") && typeof z === "number" && z !== 0 ? [z * perUnit] : [];
+  });
+  return shifts[0] ?? 0;
+}
 
 /** From a tool's first line to the last before the next tool's. */
 function linesOf({ program, facts }: Read, tool: number): number[] {
@@ -157,14 +173,56 @@ export function deepestMm({ facts }: Read, tool: number): number | null {
   return lows.length === 0 ? null : Math.min(...lows);
 }
 
-/** Tools that are fed lowest over what holds the part, and as low as one another: those to look at beside it. */
-export function matteringTools<S extends LaneBase>(ports: ProgramPorts<S>, state: S): number[] {
+/** Tools that are fed lowest over what holds the part, and as low as one another, with what they stand over. */
+export function matteringTools<S extends LaneBase>(ports: ProgramPorts<S>, state: S): Map<number, Set<RestPlace>> {
   const calls = readHeld(ports, state)?.facts.calls ?? [];
-  const over = calls.flatMap(({ tool, reach }) =>
-    reach?.cutZ && ports.comesOverFixture(state, reach) ? [{ tool, lowMm: reach.cutZ[0] }] : [],
-  );
+  const over = calls.flatMap(({ tool, reach }) => {
+    const places = reach?.cutZ ? ports.comesOver(state, reach) : [];
+    return reach?.cutZ && places.length > 0 ? [{ tool, lowMm: reach.cutZ[0], places }] : [];
+  });
   const lowest = Math.min(...over.map(({ lowMm }) => lowMm));
-  return [...new Set(over.flatMap(({ tool, lowMm }) => (lowMm <= lowest + READ_WITHIN_MM ? [tool] : [])))];
+  const found = new Map<number, Set<RestPlace>>();
+  for (const { tool, places } of over.filter(({ lowMm }) => lowMm <= lowest + READ_WITHIN_MM))
+    found.set(tool, new Set([...(found.get(tool) ?? []), ...places]));
+  return found;
+}
+
+const BEYOND_MM = 1e-6;
+
+/** Axes that leave their travel anywhere, with the registers as they stand, and what they hang on. */
+function pastTravel<S extends LaneBase>(ports: ProgramPorts<S>, state: S, { program }: Read) {
+  const { min, max } = ports.travel(state);
+  const home = ports.axes.map(() => 0);
+  const past = new Set<Axis>();
+  const reads = new Set<RegisterId>(ports.axes.map((axis): RegisterId => `common.${axis}`));
+  const offset = (frame: string, row: number | null, sign: 1 | -1): readonly number[] => {
+    try {
+      return ports.offset(state, frame, row, sign);
+    } catch (error) {
+      if (error instanceof UnknownRegister) return home;
+      throw error;
+    }
+  };
+  const steps = interpret(program, {
+    startUnits: state.setup.unit,
+    figures: "mm",
+    isExpanding: true,
+    registers: { at: home, home, offset },
+  });
+  const ways = ports.ways(state, steps);
+  for (let step = ways.next(); !step.done; step = ways.next()) {
+    if (step.value.type !== "way") continue;
+    const { move, path } = step.value;
+    if (!move.isMachineFrame && /^G5[4-9]$/.test(move.frame))
+      for (const axis of ports.axes) reads.add(`${move.frame}.${axis}` as RegisterId);
+    if (move.row !== null) for (const register of ports.rowRegisters(move.row)) reads.add(register);
+    for (const place of path)
+      ports.axes.forEach((axis, at) => {
+        const mm = place[at] ?? 0;
+        if (mm < (min[at] ?? 0) - BEYOND_MM || mm > (max[at] ?? 0) + BEYOND_MM) past.add(axis);
+      });
+  }
+  return { past: [...past], reads: [...reads] };
 }
 
 /** What a program and the registers say to an ask; null where there is no program, or it has no such tool. */
@@ -248,24 +306,39 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
       isAsItShould: frames.join() === SET_OFFSET,
     };
   }
-  if (ask === "lift")
+  if (ask === "lift") {
+    const liftMm = toMm(state.registers.common.z, state.scale) + shiftMm(read, state.setup.unit);
     return {
-      ...figure(state, toMm(state.registers.common.z, state.scale)),
+      ...figure(state, liftMm),
       reads: ["common.z"],
-      lines: [],
-      isAsItShould: state.registers.common.z === 0,
+      lines: linesWith(read, "G", [SHIFTS]),
+      isAsItShould: Math.abs(liftMm) < READ_WITHIN_MM,
     };
+  }
   if (ask === "matters") {
     const tools = matteringTools(ports, state);
     return {
       ...none,
       lines: read.program.blocks.map(({ line }) => line),
-      stands: tools.length === 0 ? "none" : tools.join(", "),
-      isRight: (said) =>
-        tools.length === 0 ? /\bnone\b/i.test(said) : tools.some((tool) => numbers(said) === String(tool)),
+      stands: [...tools].map(([tool, places]) => `${tool} ${[...places].join(", ")}`).join(" · ") || "none",
+      isRight: (said) => {
+        const [, tool = "", place = ""] = /^(\d+) (\w+)$/.exec(said) ?? [];
+        return tools.size === 0 ? said === "none" : (tools.get(Number(tool))?.has(place as RestPlace) ?? false);
+      },
       isAsItShould: true,
     };
   }
+  if (ask === "travel") {
+    const { past, reads } = pastTravel(ports, state, read);
+    return {
+      stands: past.length === 0 ? "none" : past.join(", "),
+      isRight: (said) => sameWords(said, past.length === 0 ? ["NONE"] : words(past.join(" "))),
+      reads,
+      lines: read.program.blocks.map(({ line }) => line),
+      isAsItShould: past.length === 0,
+    };
+  }
+  if (ask === "pockets" || ask === "hangs") return answerAtMachine(ports, state, ask, read);
   if (ask === "wear") {
     const rows = ports.wearRows(state);
     return {
@@ -277,4 +350,31 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
     };
   }
   return null;
+}
+
+/** What sits in the pockets that the program calls, and what hangs in the spindle: looked at, not read. */
+function answerAtMachine<S extends LaneBase>(
+  ports: ProgramPorts<S>,
+  state: S,
+  ask: "pockets" | "hangs",
+  read: Read,
+): Answer | null {
+  const carried = ports.carried(state);
+  if (!carried) return null;
+  const none = { reads: [], lines: [] };
+  if (ask === "hangs")
+    return {
+      ...none,
+      stands: carried.hangs,
+      isRight: (said) => said === carried.hangs,
+      isAsItShould: carried.hangs !== "instrument",
+    };
+  const swapped = carried.swapped.filter((tool) => toolsOf(read).includes(tool));
+  return {
+    ...none,
+    lines: read.program.blocks.flatMap(({ line, letters }) => (letters.includes("T") ? [line] : [])),
+    stands: swapped.join(", ") || "none",
+    isRight: (said) => (swapped.length === 0 ? said === "none" : numbers(said) === swapped.join()),
+    isAsItShould: swapped.length === 0,
+  };
 }

@@ -3,6 +3,7 @@ import { type Draft } from "../../lane/draft";
 import { type Refusal } from "../../lane/refusals";
 import { type LaneBase } from "../../lane/state";
 import { type Axis, type RegisterId } from "../../registers";
+import { type Hanging, type RestPlace } from "../../lane/programNames";
 import { type MetOnPath, type WayStep } from "../../proving";
 
 /** Stock as it is cut by a run, with the machine as it really is. */
@@ -41,8 +42,12 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Rows whose wear is not zero. */
   wearRows(state: S): readonly number[];
   wearRegisters(state: S): readonly RegisterId[];
-  /** Whether a tool that is fed so far comes over what holds the part, by the sheet; programmed figures, mm. */
-  comesOverFixture(state: S, reach: Reach): boolean;
+  /** What a tool that is fed so far comes over of what holds the part, by the sheet; programmed figures, mm. */
+  comesOver(state: S, reach: Reach): readonly RestPlace[];
+  /** How far the axes go, mm. */
+  travel(state: S): { readonly min: readonly number[]; readonly max: readonly number[] };
+  /** What hangs where a tool should, and tool words that bring another tool; null on a machine that has neither. */
+  carried(state: S): { readonly hangs: Hanging; readonly swapped: readonly number[] } | null;
   /** What the display reads along Z, mm, and how far the tip really stands over the datum. */
   displayMm(state: S): number;
   reallyMm(state: S): number;
