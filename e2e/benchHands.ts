@@ -197,8 +197,12 @@ export class BenchHands extends KeyboardStudent {
     const row = this.page.getByRole("region", { name: "Looked up by you" });
     const form = row.getByRole("form", { name, exact: true });
     if (!(await form.isVisible())) await row.getByRole("button", { name: new RegExp(`^\\S* ?${name}`) }).click();
-    if (ask === "units") await form.getByLabel("Answer").selectOption(text);
-    else if (ask === "spindle") {
+    if (ask === "units" || ask === "hangs") await form.getByLabel("Answer").selectOption(text);
+    else if (ask === "matters") {
+      const [of = "", place] = text.split(" ");
+      await form.getByLabel("Tool", { exact: true }).selectOption(of);
+      if (place !== undefined) await form.getByLabel("Over what").selectOption(place);
+    } else if (ask === "spindle") {
       const [way = "", speed = ""] = text.split(" ");
       await form.getByLabel("Direction").selectOption(way);
       if (speed !== "") await form.getByLabel("Speed in rev/min").fill(speed);

@@ -4,9 +4,11 @@ import type { ProgramFault, ProgramFaultKind, ProvingSchool, Target } from "../e
 import { isAllLookedUp } from "../lane/programDesk";
 import { LIFT_MM, type AskKind } from "../lane/programNames";
 import { incidents } from "../machines/program/schema";
+import { struckAs } from "../machines/program/struck";
 import { readRegister, writeRegister, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
 import type { StepRow } from "./steps";
+import { tenth } from "./tenths";
 import { isValueRight, type RegisterRuling } from "./values";
 
 /** An eye beside a rule reads a gap this well, mm; display and gap further apart than the second do not agree. */
@@ -224,6 +226,33 @@ export interface StrikeFinding {
   /** Values that are off; and whether a lift in the common Z is among what alone is to blame. */
   readonly targets: readonly { readonly target: Target; readonly closureMm: number }[];
   readonly isByLift: boolean;
+  /** Neither looked at in time nor struck: it costs of the safety strand what its weight is. */
+  readonly isUnchecked: boolean;
+  readonly cost: number;
+}
+
+/** A strike that did not happen, and that nobody had seen coming, costs this share of one that does. */
+const UNCHECKED_SHARE = 0.5;
+
+/** Whether anything that was said before the hand-in tells that it would strike. */
+const isSeenComing = ({ log }: LaneTrace): boolean =>
+  log.some(
+    ({ event }) =>
+      (event.type === "deepestJudged" && event.outcome === "wouldHit" && event.really === "wouldHit") ||
+      (event.type === "lookedUp" && !event.isSound && !event.isAsItShould && event.isRight) ||
+      (event.type === "gapSaid" && !event.isAlike && isSeenTrue(event)),
+  );
+
+/** The program of the part as it should stand: of one that was never loaded only registers can be to blame. */
+function rightText({ setup, truth }: LaneState): string | null {
+  const text = setup.programs?.find(({ number }) => number === setup.program)?.text;
+  const { lines, right }: Pick<ProgramFault, "lines" | "right"> = truth.programFault ?? { lines: [], right: [] };
+  return (
+    text
+      ?.split(/\r\n|\r|\n/)
+      .map((line, at) => right[lines.indexOf(at + 1)] ?? line)
+      .join("\n") ?? null
+  );
 }
 
 const isClear = (state: LaneState, text: string): boolean => proveProgram(state, text)?.kind === "clear";
@@ -252,8 +281,13 @@ function linesToBlame(final: LaneState): number[] {
 }
 
 /** The finding of a program that would strike; nothing where it runs clear, or where there is none. */
-export function strikeFindings({ final }: LaneTrace, values: readonly RegisterRuling[]): StrikeFinding[] {
-  const text = heldText(final);
+export function strikeFindings(
+  trace: LaneTrace,
+  values: readonly RegisterRuling[],
+  outOfSafety: number,
+): StrikeFinding[] {
+  const { final } = trace;
+  const text = heldText(final) ?? rightText(final);
   if (text === null || !final.setup.programs) return [];
   const proof = proveProgram(final, text);
   if (proof?.kind !== "contact") return [];
@@ -268,9 +302,12 @@ export function strikeFindings({ final }: LaneTrace, values: readonly RegisterRu
     const right = readRegister(final.registers, register) - toCounts(value.closureMm, final.scale);
     return isClear(withRegister(register, right), text) ? [{ target: value.target, closureMm: value.closureMm }] : [];
   });
+  const isUnchecked = firstStrike(trace.log) === Infinity && !isSeenComing(trace);
   return [
     {
       code: "programStrikes",
+      isUnchecked,
+      cost: isUnchecked ? tenth(UNCHECKED_SHARE * incidents[struckAs[kind]] * outOfSafety) : 0,
       line,
       met: kind,
       with: what,

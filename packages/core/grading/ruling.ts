@@ -102,9 +102,8 @@ const earned = (findings: readonly Finding[]): number =>
 
 /** The safety strand: one incident that fails outright leaves nothing of it. */
 function safetyMarks(safety: readonly Finding[], outOf: number): number {
-  const incidents = safety.flatMap((finding) => (finding.code === "incident" ? [finding] : []));
-  if (incidents.some(({ failsOutright }) => failsOutright)) return 0;
-  return Math.max(0, tenth(incidents.reduce((left, { cost }) => left - cost, outOf)));
+  if (safety.some((finding) => finding.code === "incident" && finding.failsOutright)) return 0;
+  return Math.max(0, tenth(safety.reduce((left, finding) => left - ("cost" in finding ? finding.cost : 0), outOf)));
 }
 
 function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marking): Ruling {
@@ -116,7 +115,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     ? inTenths(handoverFindings(trace, kit.handover, values, weights.proving))
     : inTenths(stepFindings(trace, kit.steps, "proving", marking));
   const working = weights.working > 0 ? inTenths(workingFindings(trace, kit.working, weights.working, values)) : [];
-  const strikes = strikeFindings(trace, values);
+  const strikes = strikeFindings(trace, values, weights.safety);
   const safety = safetyFindings(trace, marking);
   const failing = safety.find((finding) => finding.code === "incident" && finding.failsLane === true) as
     Extract<Finding, { code: "incident" }> | undefined;
@@ -124,7 +123,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     { name: "values", marks: tenth(values.reduce((sum, { marks }) => sum + marks, 0)), outOf: weights.values },
     ...(weights.working > 0 ? [{ name: "working" as const, marks: earned(working), outOf: weights.working }] : []),
     ...(weights.method > 0 ? [{ name: "method" as const, marks: earned(method), outOf: weights.method }] : []),
-    { name: "safety", marks: safetyMarks(safety, weights.safety), outOf: weights.safety },
+    { name: "safety", marks: safetyMarks([...safety, ...strikes], weights.safety), outOf: weights.safety },
     ...(weights.proving > 0
       ? [{ name: "proving" as const, marks: Math.max(0, earned(proving)), outOf: weights.proving }]
       : []),

@@ -22,6 +22,8 @@ export interface ProgramRun {
   readonly before: object;
   /** Line of the tool that it was started at; 0 at the head. */
   readonly fromLine: number;
+  /** What stands before that line was not read: units, work offset, feed and all else stay as they were in force. */
+  readonly isUnread: boolean;
   readonly piece: number;
   readonly alongMm: number;
   readonly line: number;
@@ -136,6 +138,12 @@ export function withdrawn(
     withdrawn: [...desk.withdrawn, ...lost.map(({ ask, tool }) => ({ ask, tool, by }))],
     deepest: desk.deepest.filter((one) => !isDeepestLost(one)),
   };
+}
+
+/** A part that was seated again lies otherwise: what was seen beside it, and a signature, are of what was. */
+export function seatedAgain(desk: ProgramDesk): ProgramDesk {
+  const signature = unsigned(desk.signature, "seat");
+  return signature === desk.signature && desk.deepest.length === 0 ? desk : { ...desk, deepest: [], signature };
 }
 
 /** What something done at the machine leaves: a run changes tools by itself, and takes nothing back. */

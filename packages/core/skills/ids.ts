@@ -17,6 +17,7 @@ export const skillIds = [
   "centerHeight",
   "working",
   "checking",
+  "provingOut",
   "findingFaults",
 ] as const;
 export type SkillId =
@@ -35,4 +36,5 @@ export type SkillId =
   | "centerHeight"
   | "working"
   | "checking"
+  | "provingOut"
   | "findingFaults";

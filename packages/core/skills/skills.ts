@@ -23,6 +23,12 @@ const skillOf = (target: Target, setup: Setup, school: Ruling["school"]): SkillI
 /** Earned this share of a strand's marks, and what it stands for counts as shown. */
 const ENOUGH = 0.9;
 
+/** What the strand of proving stands for: faults found, a program proved, or checks made. */
+function skillOfProving({ handover, programs }: Setup): SkillId {
+  if (handover !== undefined) return "findingFaults";
+  return programs ? "provingOut" : "checking";
+}
+
 /** What a ruling shows of each skill that its lane asked for, what cost most first. */
 export function skillsShown(ruling: Ruling): SkillShown[] {
   const shown = new Map<SkillId, SkillShown>();
@@ -43,7 +49,7 @@ export function skillsShown(ruling: Ruling): SkillShown[] {
     if (found && found.outOf > 0) add(skill, found.marks >= ENOUGH * found.outOf, found.outOf - found.marks);
   };
   strand("method", "sequence");
-  strand("proving", isHandover ? "findingFaults" : "checking");
+  strand("proving", skillOfProving(ruling.sheet));
   strand("safety", "safety");
   return [...shown.values()].sort((a, b) => b.lost - a.lost);
 }
@@ -60,7 +66,7 @@ export function standOf(shown: readonly boolean[]): Stand {
 export function skillsAsked(exercise: Exercise): Set<SkillId> {
   if (exercise.handover) return new Set<SkillId>(["safety", "sequence", "findingFaults"]);
   const own = exercise.lathe ? latheAsks(exercise.lathe) : millAsks(exercise);
-  return new Set<SkillId>(["safety", "sequence", "working", "checking", ...own]);
+  return new Set<SkillId>(["safety", "sequence", "working", exercise.program ? "provingOut" : "checking", ...own]);
 }
 
 /** An exercise that may still be taken, how often it was, and what it asks for. */

@@ -50,8 +50,7 @@ const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: 
     `${step.task ? taskWords[step.task].act : "Get machine and blank ready"}: what is not ready before the first touch spoils every number after it.`,
   loadProgram: () =>
     "Open the program view and load the program of this part from the shop’s store: the sheet says which number it has.",
-  proveProgram: (_step, { sheet }) =>
-    `Before it cuts, prove it: ${(sheet.proving ?? []).map((school) => provingSchoolWords[school].name).join(", ")}. Nothing here tells you whether an answer is right: program and registers do.`,
+  proveProgram: ({ school }) => (school ? provingSchoolWords[school].how : "Before it cuts, prove it."),
   runProgram: () =>
     "Run it: single block and slow rapid for each tool’s first approach, a hand on hold, then the whole. Take a lift off again first.",
   judgeSetup: () =>
@@ -84,6 +83,7 @@ const MARKS: Record<Exclude<CoachMark["code"], "task">, (mark: CoachMark) => str
   set: ({ axis }) => (axis === undefined ? "length set" : `${axis.toUpperCase()} set`),
   toolIn: ({ tool = 1 }) => `tool ${tool} in`,
   touched: () => "touched",
+  proved: ({ school }) => (school ? provingSchoolWords[school].name : "proved"),
 };
 /** What a part of the next gate is called, in a few words. */
 export const markWords = (mark: CoachMark): string =>

@@ -113,7 +113,10 @@ function stepWords({ code, step, isAbsent, note }: StepFinding, unit: LengthUnit
 }
 
 /** What a program as it was handed in would strike, and why. */
-function strikesWords({ line, met, with: what, lines, targets, isByLift }: StrikeFinding, unit: LengthUnit): string {
+function strikesWords(
+  { line, met, with: what, lines, targets, isByLift, isUnchecked }: StrikeFinding,
+  unit: LengthUnit,
+): string {
   const contact = contactName({ kind: met as ContactKind, with: what });
   const off = targets.map(
     ({ target, closureMm }) =>
@@ -128,7 +131,8 @@ function strikesWords({ line, met, with: what, lines, targets, isByLift }: Strik
     causes.length === 0
       ? "No single line or value, put right alone, lets it pass."
       : `Put right alone, each of these lets it pass: ${causes.join("; ")}.`;
-  return `Line ${line}: ${contact}. ${why}`;
+  const seen = isUnchecked ? " Nothing that was looked at said so: it was luck that nobody ran it." : "";
+  return `Line ${line}: ${contact}. ${why}${seen}`;
 }
 
 /** One finding as a line: what was done or missed, or what happened. */

@@ -49,5 +49,8 @@ export {
   outcomeOfLook,
   provingSchoolWords,
   signatureWords,
+  hangingWords,
+  restPlaceWords,
+  saidWords,
   withdrawnBy,
 } from "./proving";

@@ -173,7 +173,9 @@ export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
     case "paceSet":
       return "Pace of the run set.";
     case "cycleStarted":
-      return event.fromLine === 0 ? "Cycle started at the head." : `Cycle started at line ${event.fromLine}.`;
+      return event.fromLine === 0
+        ? "Cycle started at the head."
+        : `Cycle started at line ${event.fromLine}${event.isUnread ? ", what stands before it unread" : ""}.`;
     case "ran":
       return `Ran on in line ${event.line}, ${event.isRapid ? "rapid" : "fed"}: X ${length(event.to.x / toCounts(1, scale))}, Z ${length(event.to.z / toCounts(1, scale))}.`;
     case "pieceDone":

@@ -24,6 +24,7 @@ export const skillWords: Record<SkillId, string> = {
   turnedX: "X of turning tools",
   nose: "nose radius and tip code",
   centerHeight: "center height",
+  provingOut: "a program proved before it cuts",
   findingFaults: "finding what is wrong with someone else’s setup",
 };
 

@@ -445,7 +445,14 @@ function Bench({
               </div>
               {isAtProgram ? (
                 <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
-                  <ProgramDesk seen={seen} kit={kit} send={send} isReadOnly={isReadOnly} open={setDialog} />
+                  <ProgramDesk
+                    seen={seen}
+                    kit={kit}
+                    send={send}
+                    isReadOnly={isReadOnly}
+                    open={setDialog}
+                    pointed={pointed}
+                  />
                 </Suspense>
               ) : (
                 <LedgerPanel
@@ -460,7 +467,7 @@ function Bench({
             </div>
             {isAtProgram && !isReadOnly ? (
               <Suspense fallback={null}>
-                <RunPanel seen={seen} kit={kit} send={send} {...running} />
+                <RunPanel seen={seen} kit={kit} send={send} pointed={pointed} {...running} />
               </Suspense>
             ) : null}
             {isReadOnly ? null : <StopBar seen={seen} kit={kit} send={send} blockRef={block} pointed={pointed} />}

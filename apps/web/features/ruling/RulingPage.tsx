@@ -195,8 +195,8 @@ function nearWords(value: RegisterRuling, sheet: Ruling["sheet"]): string {
 const costOf = (finding: Finding): number => {
   if (finding.code === "incident") return Math.max(finding.cost, Number.EPSILON);
   if (finding.code === "noIncident") return 0;
-  // it costs nothing of its own: a step that was missed beside it does
-  if (finding.code === "programStrikes") return Number.EPSILON;
+  // where it was struck or seen coming it costs nothing of its own: what was missed beside it does
+  if (finding.code === "programStrikes") return Math.max(finding.cost, Number.EPSILON);
   // a fault of the working or of method is named even where its strand has no weight
   const isFault = finding.code === "stepMissed" || (finding.code === "working" && finding.fault !== null);
   return isFault ? Math.max(finding.outOf - finding.marks, Number.EPSILON) : finding.outOf - finding.marks;
@@ -206,7 +206,7 @@ const costOf = (finding: Finding): number => {
 function strandOf(finding: Finding): StrandName {
   if (finding.code === "incident") return "safety";
   if (finding.code === "working") return "working";
-  if (finding.code === "programStrikes") return "proving";
+  if (finding.code === "programStrikes") return finding.cost > 0 ? "safety" : "proving";
   return "strand" in finding && finding.strand === "proving" ? "proving" : "method";
 }
 

@@ -19,7 +19,7 @@ type LatheStep = CoachStep<(typeof latheCoachCodes)[number] | (typeof sharedCoac
 
 /** What a gate of a lathe that is still shut wants next. */
 export function latheStep(
-  { sheet, tasksDone }: Omit<TurningSeen, "coach">,
+  { sheet, tasksDone, program }: Omit<TurningSeen, "coach">,
   { kind, tool = 1 }: Gate<LatheGateKind>,
 ): LatheStep {
   switch (kind) {
@@ -52,7 +52,7 @@ export function latheStep(
     case "programHeld":
       return { code: "loadProgram" };
     case "proved":
-      return { code: "proveProgram" };
+      return { code: "proveProgram", school: program?.proved.find(({ isDone }) => !isDone)?.school };
     case "ran":
       return { code: "runProgram" };
     case "handIn":

@@ -3,6 +3,7 @@ import { turretRows, turretSum } from "../../registers/turret";
 import { toMm } from "../../units/scale";
 import { type RegisterId } from "../../registers/mill";
 import { programAct } from "../program/act";
+import { struckAs } from "../program/struck";
 import { type ProgramPorts, type Prover } from "../program/ports";
 import { swing } from "./acts/station/act";
 import { faceMm, tipAt } from "./contact";
@@ -21,18 +22,14 @@ const proverOf = (proof: LatheProof): Prover<TurningLane> => ({
 /** Tools whose way is followed: not drills and threading tools. */
 const isFollowed = (state: TurningLane, tool: number): boolean => worldNow(state).tools.has(tool);
 
-const STRUCK: Readonly<Record<string, "ranIntoFixture" | "ranIntoStock" | "ranStill" | "ranPastTravel">> = {
-  "past-travel": "ranPastTravel",
-  "tool-in-chuck": "ranIntoFixture",
-  "fed-with-spindle-stopped": "ranStill",
-};
-
 const rowRegisters = (row: number): RegisterId[] =>
   turretRows.some((one) => one === row) ? ([`X${row}`, `XW${row}`, `Z${row}`, `ZW${row}`] as RegisterId[]) : [];
 
 const ports: ProgramPorts<TurningLane> = {
   dialect: "lathe",
   axes: ["x", "z"],
+  inForce: ({ modal }) => modal.workOffset,
+  restPlaces: ["chuck"],
   offset: (state, frame, row) => latheOffset(registersOf(state), frame, row),
   ways: (state, steps) => {
     const { noses } = registersOf(state);
@@ -61,7 +58,7 @@ const ports: ProgramPorts<TurningLane> = {
   struck: (draft, what) =>
     draft.emit({
       type: "incidentHappened",
-      code: STRUCK[what] ?? "ranIntoStock",
+      code: struckAs[what],
       isSilent: false,
       failsOutright: false,
       stopsMachine: true,

@@ -181,7 +181,7 @@ export function millStep(seen: Seen, { kind, tool = 1 }: Gate<MillGateKind>): Mi
     case "programHeld":
       return { code: "loadProgram" };
     case "proved":
-      return { code: "proveProgram" };
+      return { code: "proveProgram", school: seen.program?.proved.find(({ isDone }) => !isDone)?.school };
     case "ran":
       return { code: "runProgram" };
     case "handIn":

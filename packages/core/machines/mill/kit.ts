@@ -1,6 +1,6 @@
 import type { SetupTask } from "../../exercises/schools";
 import { laneDecides } from "../../lane/decides";
-import { lookedAfter } from "../../lane/programDesk";
+import { lookedAfter, seatedAgain } from "../../lane/programDesk";
 import { laneEvolves } from "../../lane/state";
 import type { Decides, EvolvesOf } from "../act";
 import type { EventOf } from "../events";
@@ -120,6 +120,12 @@ function lookedAtAgain(state: MillLane, by: "spindle" | "pockets", isChanged = t
   return after === state.program ? state : { ...state, program: after };
 }
 
+/** What was seen beside a part holds for as long as it lies so. */
+function seenAgain(before: MillLane, state: MillLane): MillLane {
+  const after = before.seat === state.seat ? state.program : seatedAgain(state.program);
+  return after === state.program ? state : { ...state, program: after };
+}
+
 const withTask = (done: readonly SetupTask[], task: SetupTask): readonly SetupTask[] =>
   done.includes(task) ? done : [...done, task];
 
@@ -161,6 +167,8 @@ const evolve = {
   ...lampGauge.evolve,
   ...beamSetter.evolve,
   ...blank.evolve,
+  taskDone: (state, event) => seenAgain(state, blank.evolve.taskDone(state, event)),
+  partTapped: (state, event) => seenAgain(state, blank.evolve.partTapped(state, event)),
   ...calibration.evolve,
   ...points.evolve,
   ...program.evolve,

@@ -1,10 +1,11 @@
 import { machineTasks } from "../../exercises/schools";
 import type { CoachMark } from "../../lane/coach";
 import type { Gate } from "../../lane/gates";
+import { provingMarks } from "../program/lines";
 import type { MillSeen } from "./observe";
 
 /** The parts of the gate that is next, each done or not: what the log holds of them, never whether it is right. */
-export function millMarks({ evidence, holds, tasksDone, sheet, isHomed }: MillSeen, gate: Gate): CoachMark[] {
+export function millMarks({ evidence, holds, tasksDone, sheet, isHomed, program }: MillSeen, gate: Gate): CoachMark[] {
   const tasks = (isMachine: boolean): CoachMark[] =>
     sheet.tasks
       .filter((task) => machineTasks.includes(task) === isMachine)
@@ -32,6 +33,8 @@ export function millMarks({ evidence, holds, tasksDone, sheet, isHomed }: MillSe
         { code: "set", isDone: evidence.isLengthSet[tool] === true },
       ];
     }
+    case "proved":
+      return provingMarks(program);
     default:
       return [];
   }

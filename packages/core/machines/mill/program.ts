@@ -6,6 +6,7 @@ import { drawBetween } from "../../random";
 import { displayCounts, lengthRows, lengthSum } from "../../registers/mill";
 import { toMm } from "../../units/scale";
 import { programAct } from "../program/act";
+import { struckAs } from "../program/struck";
 import { type ProgramPorts, type Prover } from "../program/ports";
 import { changeProblem, changeTool } from "./acts/holder/act";
 import { heldAs } from "../../instruments/things";
@@ -47,18 +48,11 @@ const proverOf = (proof: MillProof, seat: MillLane["seat"]): Prover<MillLane> =>
       : proverOf(new MillProof(worldWith(state)), state.seat),
 });
 
-/** What a contact of a run is called, and whether it costs the tool. */
-const STRUCK: Readonly<Record<string, "ranIntoFixture" | "ranIntoStock" | "ranStill" | "ranPastTravel">> = {
-  "past-travel": "ranPastTravel",
-  "tool-in-fixture": "ranIntoFixture",
-  "holder-in-fixture": "ranIntoFixture",
-  "fed-with-spindle-stopped": "ranStill",
-  "wrong-direction": "ranStill",
-};
-
 const ports: ProgramPorts<MillLane> = {
   dialect: "mill",
   axes: ["x", "y", "z"],
+  inForce: ({ modal }) => `${modal.workOffset}${modal.lengthRow === null ? "" : ` G43 H${modal.lengthRow}`}`,
+  restPlaces: ["fixedJaw", "movingJaw"],
   offset: (state, frame, row, sign) => millOffset(registersOf(state), frame, row, sign),
   ways: (state, steps) => {
     const { radii } = registersOf(state);
@@ -97,7 +91,7 @@ const ports: ProgramPorts<MillLane> = {
   },
   struck: (draft, what) => {
     const { holds, truth, incidents } = draft.state;
-    const code = STRUCK[what] ?? "ranIntoStock";
+    const code = struckAs[what];
     const common = { type: "incidentHappened" as const, isSilent: false, failsOutright: false };
     const breaks = holds === null || code === "ranPastTravel" ? undefined : heldAs(holds)?.brokenAs;
     const isTool = holds !== null && toolNumber(holds) !== null && code !== "ranPastTravel";

@@ -118,7 +118,7 @@ export function programAct<S extends LaneBase>(
     return tools.size === 0 || tools.has(tool);
   }
 
-  function startCycle({ state }: Draft<S>, { fromTool }: CommandOf<"startCycle">): Decision {
+  function startCycle({ state }: Draft<S>, { fromTool, isUnread }: CommandOf<"startCycle">): Decision {
     const read = readHeld(ports, state);
     if (!read) return refuse({ code: "noProgram" });
     const [wrong] = read.program.diagnostics;
@@ -135,7 +135,7 @@ export function programAct<S extends LaneBase>(
       [...letters].some((letter, at) => letter === "T" && toolOfWord(values[at]) === fromTool),
     );
     return block
-      ? accept([{ type: "cycleStarted", fromLine: block.line }])
+      ? accept([{ type: "cycleStarted", fromLine: block.line, ...(isUnread ? { isUnread } : {}) }])
       : refuse({ code: "toolNotCalled", tool: fromTool });
   }
   const toolOfWord = (value: unknown): number | null => {
@@ -183,7 +183,8 @@ export function programAct<S extends LaneBase>(
   function haltIfMet(draft: Draft<S>): boolean {
     const { run } = draft.state.program;
     const met = run && courseOf(ports, run).contact(run.piece);
-    if (!run || !met || met.alongMm > run.alongMm) return false;
+    // what has not begun has met nothing
+    if (!run || !met || run.alongMm === 0 || met.alongMm > run.alongMm) return false;
     ports.struck(draft, met.kind);
     ended(draft, { why: "contact", line: run.line, met: met.kind, with: met.with });
     return true;
@@ -398,9 +399,9 @@ export function programAct<S extends LaneBase>(
       signatureGiven: (state, { by }) => on(state, { signature: { state: "given", by } }),
       signatureSentBack: (state, { by, word }) => on(state, { signature: { state: "sentBack", by, word } }),
       paceSet: (state, { type: _type, ...pace }) => on(state, { pace: { ...state.program.pace, ...pace } }),
-      cycleStarted: (state, { fromLine }) =>
+      cycleStarted: (state, { fromLine, isUnread = false }) =>
         on(state, {
-          run: { before: state, fromLine, piece: 0, alongMm: 0, line: fromLine, held: null },
+          run: { before: state, fromLine, isUnread, piece: 0, alongMm: 0, line: fromLine, held: null },
           last: null,
         }),
       ran: (state, { piece, alongMm, line, to }) => {

@@ -1,6 +1,6 @@
 import { interpret, readProgram, type Move } from "../../gcode";
 import { type LaneBase } from "../../lane/state";
-import { type Way, type WayStep, UnknownRegister } from "../../proving";
+import { type ContactKind, type Way, type WayStep, UnknownRegister } from "../../proving";
 import { toMm } from "../../units";
 import { type ProgramRun } from "../../lane/programDesk";
 import { type ProgramPorts, type Prover } from "./ports";
@@ -23,7 +23,7 @@ export type Piece =
 
 interface ContactOnWay {
   readonly alongMm: number;
-  readonly kind: string;
+  readonly kind: ContactKind;
   readonly with: string;
 }
 
@@ -67,13 +67,19 @@ export class Course<S extends LaneBase> {
     private readonly ports: ProgramPorts<S>,
     private readonly before: S,
     private readonly fromLine: number,
+    isUnread = false,
   ) {
     const { program, setup, position, scale } = before;
     this.isLathe = ports.dialect === "lathe";
     this.at = ports.axes.map((axis) => toMm(position[axis], scale));
     this.hanging = ports.hangs(before);
     this.isSkipping = fromLine > 0;
-    const steps = interpret(readProgram((program.held?.lines ?? []).join("\n"), ports.dialect), {
+    const held = program.held?.lines ?? [];
+    // unread, what is in force stands in place of all that comes before
+    const lines = isUnread
+      ? held.map((line, at) => (at + 1 < fromLine ? "" : line)).with(0, ports.inForce(before))
+      : held;
+    const steps = interpret(readProgram(lines.join("\n"), ports.dialect), {
       startUnits: setup.unit,
       figures: "mm",
       isExpanding: true,
@@ -187,7 +193,7 @@ const courses = new Map<object, unknown>();
 /** The course of a run, by the lane in which it began. */
 export function courseOf<S extends LaneBase>(ports: ProgramPorts<S>, run: ProgramRun): Course<S> {
   const known = courses.get(run.before) as Course<S> | undefined;
-  const course = known ?? new Course(ports, run.before as S, run.fromLine);
+  const course = known ?? new Course(ports, run.before as S, run.fromLine, run.isUnread);
   // the one that was asked for last goes last
   courses.delete(run.before);
   courses.set(run.before, course);

@@ -1,12 +1,11 @@
 /** A program on a lane: loaded, looked up, proved and run, on every machine that runs one. */
-export { linesSeen } from "./lines";
+export { linesSeen, toolsAsked } from "./lines";
 export { canBeRead } from "./readable";
 export type { AskSeen, ProgramSeen } from "./observe";
 export {
   askKinds,
   hangings,
   outcomes,
-  restPlaces,
   type AskKind,
   type Hanging,
   type Outcome,

@@ -4,8 +4,9 @@ import { toCounts } from "../../units";
 import { courseOf } from "./course";
 import { isSameAsk, type Ask, type ProgramDesk, type Signature, type WithdrawnLook } from "../../lane/programDesk";
 import { answerTo } from "./lookups";
-import type { RunHold } from "../../lane/programNames";
+import type { RestPlace, RunHold } from "../../lane/programNames";
 import type { ProgramPorts } from "./ports";
+import { schoolsProved } from "./proved";
 
 /** One thing to be looked up, and how it stands; `agrees` only in practice. */
 export interface AskSeen extends Ask {
@@ -23,6 +24,10 @@ export interface ProgramSeen {
   readonly changed: Readonly<Record<number, string>>;
   readonly pace: ProgramDesk["pace"];
   readonly asks: readonly AskSeen[];
+  /** What tools may stand over at their lowest here. */
+  readonly restPlaces: readonly RestPlace[];
+  /** Schools of proving that are asked for, and whether the log has them. */
+  readonly proved: ReturnType<typeof schoolsProved>;
   readonly signature: Signature;
   readonly deepest: readonly Pick<ProgramDesk["deepest"][number], "tool" | "outcome">[];
   readonly run: {
@@ -76,6 +81,8 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
           : {},
       pace,
       asks: asksSeen(ports, state),
+      proved: schoolsProved(state),
+      restPlaces: ports.restPlaces,
       signature: state.program.signature,
       deepest: deepest.map(({ tool, outcome }) => ({ tool, outcome })),
       run: run && { line: run.line, fromLine: run.fromLine, held: run.held, toGo: toGoOf(ports, state) },

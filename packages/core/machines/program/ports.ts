@@ -4,7 +4,7 @@ import { type Refusal } from "../../lane/refusals";
 import { type LaneBase } from "../../lane/state";
 import { type Axis, type RegisterId } from "../../registers";
 import { type Hanging, type RestPlace } from "../../lane/programNames";
-import { type MetOnPath, type WayStep } from "../../proving";
+import { type ContactKind, type MetOnPath, type WayStep } from "../../proving";
 
 /** Stock as it is cut by a run, with the machine as it really is. */
 export interface Prover<S> {
@@ -21,6 +21,8 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Machine = place + this, with the registers as they stand; throws where a register is not there. */
   offset(state: S, frame: string, row: number | null, sign: 1 | -1): readonly number[];
   prover(state: S): Prover<S>;
+  /** Work offset and row that are in force now, as words. */
+  inForce(state: S): string;
   /** The ways of a program's moves, with the registers as they stand. */
   ways(state: S, steps: Iterable<Step>): Iterator<WayStep, void>;
   /** What hangs there now, as the prover knows it. */
@@ -34,7 +36,7 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Why no program can be started now. */
   startProblem(state: S): Refusal | null;
   /** What is left behind where something was met: incidents. */
-  struck(draft: Draft<S>, what: string): void;
+  struck(draft: Draft<S>, what: ContactKind): void;
   /** Registers that a row of lengths, or of a tool table, is made of. */
   rowRegisters(row: number): readonly RegisterId[];
   /** What a row holds along Z, mm. */
@@ -42,6 +44,7 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Rows whose wear is not zero. */
   wearRows(state: S): readonly number[];
   wearRegisters(state: S): readonly RegisterId[];
+  readonly restPlaces: readonly RestPlace[];
   /** What a tool that is fed so far comes over of what holds the part, by the sheet; programmed figures, mm. */
   comesOver(state: S, reach: Reach): readonly RestPlace[];
   /** How far the axes go, mm. */

@@ -37,6 +37,10 @@ function isProved(done: Done, school: ProvingSchool): boolean {
 /** Whether the program as it stands was run whole with the registers as they stand, and not in the air. */
 const isRun = (done: Done): boolean => ended(done).some(({ run }) => liftMm(done, run.before as LaneBase) < LIFT_MM);
 
+/** Schools of proving that the exercise asks for, each done or not, as the log has it. */
+export const schoolsProved = (done: Done): { readonly school: ProvingSchool; readonly isDone: boolean }[] =>
+  (done.setup.proving ?? []).map((school) => ({ school, isDone: isProved(done, school) }));
+
 export type ProgramGateKind = "programHeld" | "proved" | "ran";
 
 /** The gates of a program, in the order of the work; none where the exercise has none. */
@@ -47,7 +51,7 @@ export function addProgramGates(row: Pick<GateRow<ProgramGateKind>, "add">, done
   if (proving.length > 0)
     row.add(
       "proved",
-      proving.every((school) => isProved(done, school)),
+      schoolsProved(done).every(({ isDone }) => isDone),
     );
   row.add("ran", isRun(done));
 }

@@ -19,7 +19,8 @@ export const commands = [
   /** Asks whoever signs to look at program, registers and answers. */
   z.strictObject({ type: z.literal("askSignature") }),
   // run
-  z.strictObject({ type: z.literal("startCycle"), fromTool: tool.optional() }),
+  /** At a tool what stands before it is read first, unless it is said not to be: then what is in force stays so. */
+  z.strictObject({ type: z.literal("startCycle"), fromTool: tool.optional(), isUnread: z.literal(true).optional() }),
   z.strictObject({ type: z.literal("runOn"), ms: z.number().int().min(1).max(20_000) }),
   z.strictObject({ type: z.literal("holdCycle") }),
   z.strictObject({ type: z.literal("resumeCycle") }),
@@ -74,7 +75,7 @@ export const events = [
   /** By an instructor: what stands in program and registers at this place of the log is what is signed. */
   z.strictObject({ type: z.literal("signatureGiven"), by: z.string() }),
   z.strictObject({ type: z.literal("signatureSentBack"), by: z.string(), word: z.string() }),
-  z.strictObject({ type: z.literal("cycleStarted"), fromLine: counts }),
+  z.strictObject({ type: z.literal("cycleStarted"), fromLine: counts, isUnread: z.literal(true).optional() }),
   /** On the way of the piece of this number: so far along it, mm. */
   z.strictObject({
     type: z.literal("ran"),

@@ -56,8 +56,19 @@ export type Control =
   | "check"
   | "block"
   | "handIn"
+  | "load"
+  | "lookUp"
+  | "run"
   | `act ${ActKey}`
   | `key ${Axis}`;
+
+/** What the coach's steps of a program name, on every machine. */
+export const programControls = ({ code, school }: CoachStep<string>): readonly Control[] | undefined => {
+  if (code === "loadProgram") return ["load"];
+  if (code === "runProgram") return ["run"];
+  if (code !== "proveProgram") return undefined;
+  return [school === "lookedUp" || school === "deepestBeside" ? "lookUp" : "run"];
+};
 
 /** What is filled in to set a register from where the machine stands; texts as they were typed. */
 export interface Filled {

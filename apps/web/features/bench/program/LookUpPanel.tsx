@@ -1,14 +1,102 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
-import { canBeRead, type AskSeen, type Outcome } from "@probe-lane/core/machines/program";
-import { askName, askWords, outcomeOfLook, refusalWords, withdrawnBy } from "@probe-lane/core/words";
+import {
+  canBeRead,
+  hangings,
+  toolsAsked,
+  type AskSeen,
+  type Outcome,
+  type RestPlace,
+} from "@probe-lane/core/machines/program";
+import {
+  askName,
+  askWords,
+  hangingWords,
+  outcomeOfLook,
+  refusalWords,
+  restPlaceWords,
+  saidWords,
+  withdrawnBy,
+} from "@probe-lane/core/words";
 import type { LengthUnit } from "@probe-lane/core/units";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { Button, FigureInput, Panel, Select } from "../../../ui";
+import { outlined, type Control } from "../lane/kit";
 
 const keyOf = ({ ask, tool }: Pick<AskSeen, "ask" | "tool">): string => `${ask} ${tool ?? ""}`;
 
+/** Which tool is lowest over what holds the part, and over what; or none. */
+function MatteringBox({
+  tools,
+  places,
+  value,
+  onChange,
+}: {
+  tools: readonly number[];
+  places: readonly RestPlace[];
+  value: string;
+  onChange(value: string): void;
+}) {
+  const [tool = "", place = ""] = value.split(" ");
+  return (
+    <>
+      <Select
+        aria-label="Tool"
+        value={tool}
+        onChange={({ target }) =>
+          onChange(target.value === "none" || target.value === "" ? target.value : `${target.value} ${place}`)
+        }
+      >
+        <option value="">choose</option>
+        {tools.map((one) => (
+          <option key={one} value={one}>
+            tool {one}
+          </option>
+        ))}
+        <option value="none">none of them</option>
+      </Select>
+      {tool === "none" || tool === "" ? null : (
+        <>
+          over
+          <Select aria-label="Over what" value={place} onChange={({ target }) => onChange(`${tool} ${target.value}`)}>
+            <option value="">choose</option>
+            {places.map((one) => (
+              <option key={one} value={one}>
+                {restPlaceWords[one]}
+              </option>
+            ))}
+          </Select>
+        </>
+      )}
+    </>
+  );
+}
+
 /** The box for an answer: a choice where there are few, else figures or a word. */
-function AnswerBox({ ask, value, onChange }: { ask: AskSeen; value: string; onChange(value: string): void }) {
+function AnswerBox({
+  ask,
+  tools,
+  places,
+  value,
+  onChange,
+}: {
+  ask: AskSeen;
+  tools: readonly number[];
+  places: readonly RestPlace[];
+  value: string;
+  onChange(value: string): void;
+}) {
+  if (ask.ask === "matters") return <MatteringBox tools={tools} places={places} value={value} onChange={onChange} />;
+  if (ask.ask === "hangs")
+    return (
+      <Select aria-label="Answer" value={value} onChange={(event) => onChange(event.target.value)}>
+        <option value="">choose</option>
+        {hangings.map((one) => (
+          <option key={one} value={one}>
+            {hangingWords[one]}
+          </option>
+        ))}
+      </Select>
+    );
   if (ask.ask === "units")
     return (
       <Select aria-label="Answer" value={value} onChange={(event) => onChange(event.target.value)}>
@@ -57,11 +145,15 @@ function AnswerBox({ ask, value, onChange }: { ask: AskSeen; value: string; onCh
 /** One thing being looked up: what stands there, and whether it is as it should be. */
 function Answering({
   ask,
+  tools,
+  places,
   unit,
   send,
   onDone,
 }: {
   ask: AskSeen;
+  tools: readonly number[];
+  places: readonly RestPlace[];
   unit: LengthUnit;
   send(command: Command): void;
   onDone(): void;
@@ -99,7 +191,7 @@ function Answering({
     >
       <p className="font-bold">{askWords[ask.ask].asks(ask.tool)}</p>
       <p className="flex flex-wrap items-center gap-1.5">
-        <AnswerBox ask={ask} value={text} onChange={setText} />
+        <AnswerBox ask={ask} tools={tools} places={places} value={text} onChange={setText} />
       </p>
       {isUnreadable ? (
         <p role="alert" className="font-bold text-contact">
@@ -131,7 +223,7 @@ function Standing({ ask }: { ask: AskSeen }) {
     );
   return (
     <span className="min-w-0 truncate">
-      <b className="figures">{ask.said}</b>
+      <b className="figures">{saidWords({ ask: ask.ask, said: ask.said })}</b>
       {ask.isSound === false ? <b className="text-contact"> fault</b> : null}
       {ask.agrees === null ? null : (
         <span className={ask.agrees ? "text-ink2" : "font-bold text-contact"}>
@@ -145,7 +237,7 @@ function Standing({ ask }: { ask: AskSeen }) {
 /** The deepest point, seen beside the part with the tool and its row. */
 function Deepest({ seen, send }: { seen: Observation; send(command: Command): void }) {
   const [tool, setTool] = useState("");
-  const tools = [...new Set((seen.program?.asks ?? []).flatMap((one) => (one.tool === null ? [] : [one.tool])))];
+  const tools = toolsAsked(seen.program);
   const chosen = tool === "" ? (tools[0] ?? 0) : Number(tool);
   if (tools.length === 0) return null;
   const say = (outcome: Outcome) => send({ type: "judgeDeepest", tool: chosen, outcome });
@@ -193,15 +285,22 @@ export function LookUpPanel({
   seen,
   send,
   isReadOnly,
+  pointed,
 }: {
   seen: Observation;
   send(command: Command): void;
   isReadOnly: boolean;
+  pointed: ReadonlySet<Control>;
 }) {
   const asks = seen.program?.asks ?? [];
   const [open, setOpen] = useState<string | null>(null);
   return (
-    <Panel title="Looked up by you" note={openWords(asks)} className="flex-1" bodyClassName="flex flex-col">
+    <Panel
+      title="Looked up by you"
+      note={openWords(asks)}
+      className={`flex-1 ${outlined(pointed, "lookUp")}`}
+      bodyClassName="flex flex-col"
+    >
       {asks.length === 0 ? (
         <p className="p-2.5 text-ink2">What is looked up depends on the program: load it first.</p>
       ) : null}
@@ -229,6 +328,8 @@ export function LookUpPanel({
             {open === keyOf(ask) ? (
               <Answering
                 ask={ask}
+                tools={toolsAsked(seen.program)}
+                places={seen.program?.restPlaces ?? []}
                 unit={seen.sheet.unit}
                 send={send}
                 onDone={() => {

@@ -1,6 +1,6 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
 import type { OpenDialog } from "../lane/act";
-import type { BenchKit } from "../lane/kit";
+import type { BenchKit, Control } from "../lane/kit";
 import { LookUpPanel } from "./LookUpPanel";
 import { ProgramPanel } from "./ProgramPanel";
 
@@ -11,6 +11,7 @@ export function ProgramDesk(props: {
   send(command: Command): void;
   isReadOnly: boolean;
   open(dialog: OpenDialog): void;
+  pointed: ReadonlySet<Control>;
 }) {
   return (
     <div className="flex min-h-0 flex-col gap-2">

@@ -4,8 +4,9 @@ import { linesSeen, type ProgramSeen } from "@probe-lane/core/machines/program";
 import { endWords, holdWords } from "@probe-lane/core/words";
 import { lazy, Suspense, useMemo, useState, type FormEvent } from "react";
 import { Button, Panel } from "../../../ui";
+import { EnvelopeTable } from "./EnvelopeTable";
 import type { OpenDialog } from "../lane/act";
-import type { BenchKit } from "../lane/kit";
+import { outlined, type BenchKit, type Control } from "../lane/kit";
 
 /** Fetched when a program is looked at. */
 const ProgramEditor = lazy(async () => ({
@@ -57,12 +58,14 @@ export function ProgramPanel({
   send,
   isReadOnly,
   open,
+  pointed,
 }: {
   seen: Observation;
   kit: BenchKit;
   send(command: Command): void;
   isReadOnly: boolean;
   open(dialog: OpenDialog): void;
+  pointed: ReadonlySet<Control>;
 }) {
   const { program, sheet } = seen;
   const { dialect } = kit.registers.exchange;
@@ -70,6 +73,7 @@ export function ProgramPanel({
   const text = lines.join("\n");
   const diagnostics = useMemo(() => (text === "" ? [] : readProgram(text, dialect).diagnostics), [text, dialect]);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [isTable, setTable] = useState(false);
   const stored = sheet.programs?.find(({ number }) => number === program?.number);
   const isHeld = program?.number != null;
   const chosenText = chosen === null ? undefined : lines[chosen - 1];
@@ -81,11 +85,23 @@ export function ProgramPanel({
           : "Program"
       }
       note={
-        isReadOnly ? null : (
-          <Button look="quiet" className="!py-0 text-xs" onClick={() => open("program")}>
-            Load …
-          </Button>
-        )
+        <span className="flex gap-1">
+          {isHeld ? (
+            <Button
+              look="quiet"
+              className="!py-0 text-xs"
+              aria-pressed={isTable}
+              onClick={() => setTable((was) => !was)}
+            >
+              {isTable ? "Lines" : "How deep each goes"}
+            </Button>
+          ) : null}
+          {isReadOnly ? null : (
+            <Button look="quiet" className="!py-0 text-xs" onClick={() => open("program")}>
+              Load …
+            </Button>
+          )}
+        </span>
       }
       className="flex-1"
       bodyClassName="flex flex-col"
@@ -93,17 +109,21 @@ export function ProgramPanel({
       {isHeld ? (
         <>
           <div className="min-h-24 flex-1">
-            <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
-              <ProgramEditor
-                text={text}
-                diagnostics={diagnostics}
-                isReadOnly
-                running={program.run?.line ?? null}
-                onLine={setChosen}
-              />
-            </Suspense>
+            {isTable ? (
+              <EnvelopeTable text={text} dialect={dialect} unit={sheet.unit} called={seen.modal.tool} />
+            ) : (
+              <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
+                <ProgramEditor
+                  text={text}
+                  diagnostics={diagnostics}
+                  isReadOnly
+                  running={program.run?.line ?? null}
+                  onLine={setChosen}
+                />
+              </Suspense>
+            )}
           </div>
-          {chosen !== null && chosenText !== undefined && !isReadOnly && !program.run ? (
+          {!isTable && chosen !== null && chosenText !== undefined && !isReadOnly && !program.run ? (
             <Mender
               key={`${chosen} ${chosenText}`}
               line={chosen}
@@ -119,7 +139,7 @@ export function ProgramPanel({
         <div className="p-3">
           <p>No program is held. The sheet says which one belongs to this part.</p>
           {isReadOnly ? null : (
-            <Button look="act" className="mt-2" onClick={() => open("program")}>
+            <Button look="act" className={`mt-2 ${outlined(pointed, "load")}`} onClick={() => open("program")}>
               Load a program …
             </Button>
           )}

@@ -1,8 +1,9 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
+import { toolsAsked } from "@probe-lane/core/machines/program";
 import { parseLengthMm, scales, showCounts } from "@probe-lane/core/units";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Panel, Select } from "../../../ui";
-import type { BenchKit } from "../lane/kit";
+import { outlined, type BenchKit, type Control } from "../lane/kit";
 import { SignatureLine } from "./SignBar";
 import { clockFactors, RUN_FORM, type ClockFactor } from "./useRunning";
 
@@ -84,27 +85,31 @@ export function RunPanel({
   seen,
   kit,
   send,
+  pointed,
   factor,
   setFactor,
 }: {
   seen: Observation;
   kit: BenchKit;
   send(command: Command): void;
+  pointed: ReadonlySet<Control>;
   factor: ClockFactor;
   setFactor(factor: ClockFactor): void;
 }) {
   const { program } = seen;
   const [fromTool, setFromTool] = useState("");
+  const [isUnread, setUnread] = useState(false);
   if (program?.number == null) return null;
   const { run, pace } = program;
-  const tools = [...new Set(program.asks.flatMap(({ tool }) => (tool === null ? [] : [tool])))];
+  const tools = toolsAsked(program);
   const start = (event: FormEvent) => {
     event.preventDefault();
     if (run) {
       if (run.held) send({ type: "resumeCycle" });
       return;
     }
-    send({ type: "startCycle", ...(fromTool === "" ? {} : { fromTool: Number(fromTool) }) });
+    const at = fromTool === "" ? {} : { fromTool: Number(fromTool), ...(isUnread ? { isUnread } : {}) };
+    send({ type: "startCycle", ...at });
   };
   const flag = (name: "isSingle" | "stopsAtOptional" | "passesSlash", words: string) => (
     <Button
@@ -148,7 +153,7 @@ export function RunPanel({
           </>
         ) : (
           <>
-            <Button look="act" type="submit" keyCap=".">
+            <Button look="act" type="submit" keyCap="." className={outlined(pointed, "run")}>
               Start cycle
             </Button>
             <Select aria-label="Start at" value={fromTool} onChange={(event) => setFromTool(event.target.value)}>
@@ -159,6 +164,12 @@ export function RunPanel({
                 </option>
               ))}
             </Select>
+            {fromTool === "" ? null : (
+              <label className="flex items-center gap-1 text-xs">
+                <input type="checkbox" checked={!isUnread} onChange={(event) => setUnread(!event.target.checked)} />
+                lines before it read first
+              </label>
+            )}
             <span className="text-xs text-ink2">
               from where it stands; a hand on <KeyCap>,</KeyCap> and <KeyCap>Esc</KeyCap>
             </span>

@@ -4,7 +4,7 @@ import type { Axis, RegisterId } from "@probe-lane/core/registers";
 import { inShopWords } from "@probe-lane/core/words";
 import type { ActKey } from "../../lane/act";
 import { verbKeys, type KeyVerb } from "../../lane/keys";
-import type { BenchKit, Control } from "../../lane/kit";
+import { programControls, type BenchKit, type Control } from "../../lane/kit";
 import type { Noise } from "../../lane/sound";
 import { latheActs } from "./acts";
 import { AxisHeight } from "./dialogs/AxisHeight";
@@ -123,7 +123,7 @@ const turret: LatheKit = {
   schoolsToName: () => [],
   asksOf: { knownHeight: "How far before the face do you expect the tip to stand?" },
   firstCheck: () => null,
-  pointsAt: ({ code }) => POINTS[code] ?? [],
+  pointsAt: (step) => POINTS[step.code] ?? programControls(step) ?? [],
   position: {
     title: "Position",
     axes: ["x", "z"],

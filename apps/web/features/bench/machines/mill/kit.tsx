@@ -4,7 +4,7 @@ import { registerKind, type Axis, type RegisterId } from "@probe-lane/core/regis
 import { schoolWords, thingWords } from "@probe-lane/core/words";
 import type { ActKey } from "../../lane/act";
 import { verbKeys } from "../../lane/keys";
-import type { BenchKit, Control } from "../../lane/kit";
+import { programControls, type BenchKit, type Control } from "../../lane/kit";
 import { millActs } from "./acts";
 import { Drawer } from "./dialogs/Drawer";
 import { Gap, Ready } from "./dialogs/Hands";
@@ -163,7 +163,8 @@ export const millKit: BenchKit<MillSeen> = {
     rowOf: () => null,
     exchange: { dialect: "mill", hasProgram: true, sample: "G10 L2 P1 X-329.672 Y-191.120\nG10 L10 P1 R-250.780" },
   },
-  pointsAt: ({ code, axis }) => POINTS[code] ?? [axis ? (`key ${axis}` as const) : "drawer"],
+  pointsAt: (step) =>
+    POINTS[step.code] ?? programControls(step) ?? [step.axis ? (`key ${step.axis}` as const) : "drawer"],
   ledger: { forAxis: ledgerRegister, firstTerm: (axis) => (axis === "z" ? "paper" : "tipRadius") },
   picture: {
     title: ({ sight }) => `Plan from above, section ${sideWords[sight]}`,

@@ -1,0 +1,153 @@
+import { describe, expect, it } from "vitest";
+import { millLane, workLane, type LaneDriver } from "@probe-lane/students";
+import { evolve, type MillSeen } from "../bench";
+import { rule } from "../grading";
+import { marksOf } from "../machines";
+import { findingWords } from "../words";
+import { exercise, marking, seedWith, ready, runOut, lookUp, standDeepest, steps } from "./provingLane";
+
+describe("what is looked up, and what takes it back", () => {
+  it("started at a tool unread, what is in force stays so: another work offset moves the slot by as much", () => {
+    const lane = ready(null);
+    lane.do({ type: "mendLine", line: 27, text: "N200 G0 X40. Y20." });
+    lane.do({ type: "typeRegister", register: "G55.x", text: "-200", how: "set", isConfirmed: true });
+    lane.do({ type: "typeRegister", register: "G55.y", text: "-200", how: "set", isConfirmed: true });
+    lane.do({ type: "runBlock", text: "G55" });
+    const stoodAt = (isUnread: boolean): number => {
+      lane.do({ type: "setPace", isSingle: true });
+      lane.do({ type: "startCycle", fromTool: 3, ...(isUnread ? { isUnread } : {}) });
+      // the tool, then the way to the slot
+      runOut(lane);
+      lane.do({ type: "resumeCycle" });
+      runOut(lane);
+      expect(lane.state.program.run).toMatchObject({ line: 29, held: "block" });
+      const { x } = lane.state.position;
+      lane.do({ type: "reset" });
+      lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+      lane.do({ type: "runBlock", text: "G55" });
+      return x;
+    };
+    const { x } = lane.state.registers.work.G54;
+    // read first it stands in G54, which line 5 calls; unread in the G55 that was called by hand
+    expect(stoodAt(false)).toBe(x + 40_000);
+    expect(stoodAt(true)).toBe(-200_000 + 40_000);
+    const started = lane.log.map(({ event }) => event).findLast(({ type }) => type === "cycleStarted");
+    expect(started).toMatchObject({ fromLine: 26, isUnread: true });
+  });
+
+  it("what would have struck and was looked at by nobody costs of safety, also where nothing was run or loaded", () => {
+    const safetyOf = (lane: LaneDriver<MillSeen>) => {
+      lane.do({ type: "handIn" });
+      const { strands, findings } = rule(lane.log, marking);
+      const strike = findings.find(({ code }) => code === "programStrikes");
+      return [strands.find(({ name }) => name === "safety")?.marks, strike && findingWords(strike)] as const;
+    };
+    // half of what a strike of the jaw costs: 0.5 × 1 × 20
+    const [unlooked, told] = safetyOf(ready("tooDeep"));
+    expect(unlooked).toBe(10);
+    expect(told).toContain("Nothing that was looked at said so");
+    const looked = ready("tooDeep");
+    standDeepest(looked, 2, -14);
+    looked.do({ type: "judgeDeepest", tool: 2, outcome: "wouldHit" });
+    expect(safetyOf(looked)[0]).toBe(20);
+    // a register alone, the program never loaded: tool 2 believed 10 too short is let down 10 too deep
+    const unloaded = millLane(exercise, seedWith("tooDeep"));
+    workLane(unloaded, { stopsAfter: "zero" });
+    const row = (unloaded.state.registers.lengthGeometry[2] ?? 0) / 1000;
+    unloaded.do({ type: "typeRegister", register: "H2", text: String(row - 10), how: "set", isConfirmed: true });
+    const [marks, why] = safetyOf(unloaded);
+    expect(marks).toBe(10);
+    expect(why).toMatch(/^Line 21: .*back jaw.*Put right alone, each of these lets it pass: .*tool 2/);
+  });
+
+  it("what was seen beside the part, and a signature, hold for as long as the part lies so", () => {
+    const lane = ready(null);
+    standDeepest(lane, 2, -8);
+    lane.do({ type: "judgeDeepest", tool: 2, outcome: "clear" });
+    lane.do({ type: "askSignature" });
+    const after = evolve(lane.state, { type: "taskDone", task: "tapDown" });
+    expect(after.program.deepest).toEqual([]);
+    expect(after.program.signature).toEqual({ state: "withdrawn", changed: "seat" });
+  });
+
+  it("the coach names the school of proving that is next, and ticks what the log has", () => {
+    const lane = ready(null, true);
+    const next = () => {
+      const gate = lane.seen.gates.find(({ isPassed }) => !isPassed);
+      return [lane.seen.coach?.school, gate ? marksOf(lane.seen, gate).map(({ isDone }) => isDone) : []];
+    };
+    expect(next()).toEqual(["lookedUp", [false, false, false]]);
+    lookUp(lane);
+    expect(next()).toEqual(["deepestBeside", [true, false, false]]);
+    standDeepest(lane, 2, -8);
+    // wrong or not: that it was said is what is ticked
+    lane.do({ type: "judgeDeepest", tool: 2, outcome: "wouldHit" });
+    expect(next()).toEqual(["gapCompared", [true, true, false]]);
+  });
+
+  it("a lift that was left in the program is read in its line, added to the common offset", () => {
+    const lane = ready("liftLeft");
+    const [line = 0] = lane.state.truth.programFault?.lines ?? [];
+    expect(lane.state.program.held?.lines[line - 1]).toBe("G52 Z25. (SLOT)");
+    const told = (text: string, isSound: boolean) => {
+      const from = lane.log.length;
+      lane.do({ type: "lookUp", ask: "lift", text, isSound });
+      const event = lane.log.slice(from).find(({ event: { type } }) => type === "lookedUp")?.event;
+      return event?.type === "lookedUp" ? [event.isRight, event.isAsItShould, event.lines] : null;
+    };
+    expect(told("0", true)).toEqual([false, false, [line]]);
+    expect(told("25", false)).toEqual([true, false, [line]]);
+    lane.do({ type: "mendLine", line, text: "(SLOT)" });
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "lift")).toMatchObject({ said: null, withdrawnBy: line });
+    expect(told("0", true)).toEqual([true, true, []]);
+  });
+
+  it("tools by another list are told by how deep each goes, and the lines are to blame only together", () => {
+    const lane = ready("otherTools");
+    lookUp(lane, { rows2: ["2", true], deepest2: ["-3", false], spindle2: ["forward 4800", false] });
+    lane.do({ type: "handIn" });
+    const { findings } = rule(lane.log, marking);
+    expect(steps(findings)).toMatchObject({ programFaultFound: true });
+  });
+
+  it("an instrument in the spindle and changed pockets are looked at again when they change, tools of the program are not", () => {
+    const lane = ready(null);
+    lookUp(lane);
+    const open = () => lane.seen.program?.asks.flatMap(({ ask, said }) => (said === null ? [ask] : []));
+    lane.do({ type: "runBlock", text: "T3 M6" });
+    expect(open()).toEqual([]);
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "unload" });
+    expect(open()).toEqual([]);
+    lane.do({ type: "load", thing: "edgeFinder" });
+    expect(open()).toEqual(["hangs"]);
+    lane.do({ type: "lookUp", ask: "hangs", text: "instrument", isSound: false });
+    lane.do({ type: "unload" });
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "hangs")).toMatchObject({ withdrawnBy: "spindle" });
+    lane.do({ type: "swapPockets", a: 2, b: 3 });
+    expect(open()).toEqual(["pockets", "hangs"]);
+    lane.do({ type: "lookUp", ask: "pockets", text: "none", isSound: true });
+    const said = lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp");
+    expect(said).toMatchObject({ isRight: false, isAsItShould: false });
+    lane.do({ type: "lookUp", ask: "pockets", text: "2, 3", isSound: false });
+    expect(lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp")).toMatchObject({
+      isRight: true,
+      isAsItShould: false,
+    });
+  });
+
+  it("an axis that would leave its travel is worked out from program and registers: X122 over a zero 10 before the end", () => {
+    const lane = ready(null);
+    const answer = () => lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp");
+    lane.do({ type: "lookUp", ask: "travel", text: "none", isSound: true });
+    expect(answer()).toMatchObject({ isRight: true, isAsItShould: true });
+    lane.do({ type: "typeRegister", register: "G54.x", text: "-10", how: "set", isConfirmed: true });
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "travel")?.withdrawnBy).toBe("G54.x");
+    // X122 of the edge step is 112 past the end, which is at 0
+    lane.do({ type: "lookUp", ask: "travel", text: "x", isSound: false });
+    expect(answer()).toMatchObject({ isRight: true, isAsItShould: false });
+    expect(lane.attempt({ type: "lookUp", ask: "travel", text: "perhaps", isSound: true })).toMatchObject({
+      code: "answerUnreadable",
+    });
+  });
+});
