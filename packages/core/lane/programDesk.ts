@@ -4,6 +4,8 @@ import { type AskKind, type Outcome, type RapidPercent, type RunEnd, type RunHol
 /** The program that a control holds: its number in the shop's store (0: the student's own), its lines as they stand. */
 interface HeldProgram {
   readonly number: number;
+  /** The number that it was given when it was loaded. */
+  readonly as: number;
   readonly lines: readonly string[];
   readonly mended: readonly number[];
 }

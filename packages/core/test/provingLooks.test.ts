@@ -3,6 +3,7 @@ import { millLane, workLane, type LaneDriver } from "@probe-lane/students";
 import { evolve, type MillSeen } from "../bench";
 import { rule } from "../grading";
 import { marksOf } from "../machines";
+import { linesSeen } from "../machines/program";
 import { findingWords } from "../words";
 import { exercise, marking, seedWith, ready, runOut, lookUp, standDeepest, steps } from "./provingLane";
 
@@ -100,6 +101,23 @@ describe("what is looked up, and what takes it back", () => {
     lane.do({ type: "mendLine", line, text: "(SLOT)" });
     expect(lane.seen.program?.asks.find(({ ask }) => ask === "lift")).toMatchObject({ said: null, withdrawnBy: line });
     expect(told("0", true)).toEqual([true, true, []]);
+  });
+
+  it("a program is loaded under the number that it is given; another program stays another under the number of the sheet", () => {
+    const lane = ready(null);
+    lane.do({ type: "loadProgram", number: 1041, as: 2041, isConfirmed: true });
+    expect(lane.seen.program).toMatchObject({ number: 1041, as: 2041 });
+    expect(lane.seen.program && linesSeen(lane.seen.program, lane.seen.sheet.programs).slice(0, 2)).toEqual([
+      "%",
+      "O2041 (FOCUSER PLATE, FIRST BATCH, THICKER BLANK)",
+    ]);
+    lane.do({ type: "lookUp", ask: "program", text: "O2041", isSound: true });
+    expect(lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp")).toMatchObject({
+      isRight: true,
+      isAsItShould: false,
+    });
+    lane.do({ type: "loadProgram", number: 2041, as: 7, isConfirmed: true });
+    expect(lane.state.program.held?.lines[1]).toBe("O7 (FOCUSER PLATE, TOP)");
   });
 
   it("tools by another list are told by how deep each goes, and the lines are to blame only together", () => {

@@ -157,7 +157,9 @@ export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
   const length = (mm: number) => showLength(mm, scale);
   switch (event.type) {
     case "programLoaded":
-      return event.number === 0 ? "A program of one’s own taken." : `Program ${event.number} loaded.`;
+      return event.number === 0
+        ? "A program of one’s own taken."
+        : `Program ${event.number} loaded${event.as === undefined ? "" : ` as ${event.as}`}.`;
     case "lineMended":
       return `Line ${event.line} changed to “${event.text}”.`;
     case "lookedUp":

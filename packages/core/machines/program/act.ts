@@ -17,6 +17,7 @@ import { answerTo, asksOf, deepestMm, matteringTools, readHeld } from "./lookups
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";
 import { canBeRead } from "./readable";
+import { renumbered } from "./lines";
 import type * as schema from "./schema";
 
 /** How fast the axes go in rapid, mm/min, and how many pieces one command runs through at most. */
@@ -50,11 +51,11 @@ export function programAct<S extends LaneBase>(
 ): Act<S, typeof schema> & { reset(lane: Decides<S, "reset">["reset"]): Decides<S, "reset">["reset"] } {
   const isLathe = ports.dialect === "lathe";
 
-  function loadProgram({ state }: Draft<S>, { number, isConfirmed }: CommandOf<"loadProgram">): Decision {
+  function loadProgram({ state }: Draft<S>, { number, as, isConfirmed }: CommandOf<"loadProgram">): Decision {
     const there = state.setup.programs?.find((one) => one.number === number);
     if (!there) return refuse({ code: "programNotHere", number });
     if (state.program.held && !isConfirmed) return refuse({ code: "programHeld", number: state.program.held.number });
-    return accept([{ type: "programLoaded", number }]);
+    return accept([{ type: "programLoaded", number, ...(as === undefined || as === number ? {} : { as }) }]);
   }
 
   function takeProgram({ state }: Draft<S>, { text, isConfirmed }: CommandOf<"takeProgram">): Decision {
@@ -358,14 +359,14 @@ export function programAct<S extends LaneBase>(
       setPace: (_draft, { type: _type, ...pace }) => accept([{ type: "paceSet", ...pace }]),
     },
     evolve: {
-      programLoaded: (state, { number, text }) => {
+      programLoaded: (state, { number, as, text }) => {
         const there = text ?? state.setup.programs?.find((one) => one.number === number)?.text ?? "";
         const isAll = () => true;
         return asked(
           on(state, {
             ...withdrawn(state.program, isAll, 0, isAll),
             signature: unsigned(state.program.signature, 0),
-            held: { number, lines: there.split(END_OF_LINE), mended: [] },
+            held: { number, as: as ?? number, lines: renumbered(there.split(END_OF_LINE), as), mended: [] },
             last: null,
           }),
         );

@@ -283,7 +283,10 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
       ...none,
       stands: String(named ?? "none"),
       isRight: (said) => numbers(said) === String(named ?? ""),
-      isAsItShould: state.setup.program === undefined || named === state.setup.program,
+      // another program under the number of the sheet is another program
+      isAsItShould:
+        state.setup.program === undefined ||
+        (named === state.setup.program && [0, state.setup.program].includes(state.program.held?.number ?? 0)),
     };
   }
   if (ask === "units") {

@@ -5,6 +5,7 @@ import { courseOf } from "./course";
 import { isSameAsk, type Ask, type ProgramDesk, type Signature, type WithdrawnLook } from "../../lane/programDesk";
 import { answerTo } from "./lookups";
 import type { RestPlace, RunHold } from "../../lane/programNames";
+import { numberedLine } from "./lines";
 import type { ProgramPorts } from "./ports";
 import { schoolsProved } from "./proved";
 
@@ -19,6 +20,8 @@ export interface AskSeen extends Ask {
 /** What may be seen of programs on a lane: what the control shows, and what was said. */
 export interface ProgramSeen {
   readonly number: number | null;
+  /** The number that it was loaded as. */
+  readonly as: number | null;
   /** A program of one's own, whole; of one from the store the lines that were changed, by number. */
   readonly own: readonly string[] | null;
   readonly changed: Readonly<Record<number, string>>;
@@ -67,6 +70,10 @@ function asksSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AskSeen
   });
 }
 
+/** Lines that are not as they stand in the store: changed, or with another number. */
+const changedLines = ({ number, as, lines, mended }: NonNullable<ProgramDesk["held"]>): readonly number[] =>
+  as === number ? mended : [numberedLine(lines) + 1, ...mended];
+
 /** What may be seen of programs; nothing where the lane has none and none was taken. */
 export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S): { readonly program?: ProgramSeen } {
   const { held, pace, deepest, run, last, gaps, done } = state.program;
@@ -74,10 +81,11 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
   return {
     program: {
       number: held?.number ?? null,
+      as: held?.as ?? null,
       own: held?.number === 0 ? held.lines : null,
       changed:
         held && held.number !== 0
-          ? Object.fromEntries(held.mended.map((line) => [line, held.lines[line - 1] ?? ""]))
+          ? Object.fromEntries(changedLines(held).map((line) => [line, held.lines[line - 1] ?? ""]))
           : {},
       pace,
       asks: asksSeen(ports, state),

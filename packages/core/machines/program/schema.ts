@@ -9,7 +9,13 @@ const ask = { ask: z.enum(askKinds), tool: tool.optional() };
 
 export const commands = [
   // program
-  z.strictObject({ type: z.literal("loadProgram"), number: line, isConfirmed: z.boolean() }),
+  /** From the store; `as` is the number that it is to bear, where that is not its own. */
+  z.strictObject({
+    type: z.literal("loadProgram"),
+    number: line,
+    as: z.number().int().min(1).max(9999).optional(),
+    isConfirmed: z.boolean(),
+  }),
   /** A program of the student's own, in practice. */
   z.strictObject({ type: z.literal("takeProgram"), text: z.string().min(1).max(16_000), isConfirmed: z.boolean() }),
   z.strictObject({ type: z.literal("mendLine"), line, text: z.string().max(200) }),
@@ -37,7 +43,12 @@ export const commands = [
 ] as const;
 
 export const events = [
-  z.strictObject({ type: z.literal("programLoaded"), number: counts, text: z.string().optional() }),
+  z.strictObject({
+    type: z.literal("programLoaded"),
+    number: counts,
+    as: counts.optional(),
+    text: z.string().optional(),
+  }),
   z.strictObject({ type: z.literal("lineMended"), line: counts, text: z.string() }),
   z.strictObject({
     type: z.literal("lookedUp"),

@@ -1,9 +1,51 @@
 import { useState } from "react";
-import { Button, Notice } from "../../../ui";
+import { Button, FigureInput, Notice } from "../../../ui";
 import type { DialogProps } from "../lane/kit";
 
 /** Most of a program that one takes along oneself, characters. */
 const MOST_TEXT = 16_000;
+
+/** One program of the store, and the number that it is to bear in the control. */
+function Stored({
+  number,
+  title,
+  isHeld,
+  isRunning,
+  onLoad,
+}: {
+  number: number;
+  title: string;
+  isHeld: boolean;
+  isRunning: boolean;
+  onLoad(as: { as?: number }): void;
+}) {
+  const [as, setAs] = useState(String(number));
+  const isNumber = /^[1-9]\d{0,3}$/.test(as);
+  return (
+    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 py-1.5">
+      <b className="figures">{number}</b>
+      <span className="flex-1">{title}</span>
+      <label className="flex items-center gap-1 text-xs text-ink2">
+        as O
+        <FigureInput
+          aria-label={`Number that ${number} is to bear`}
+          className="w-16"
+          value={as}
+          aria-invalid={!isNumber}
+          onChange={(event) => setAs(event.target.value.trim())}
+        />
+      </label>
+      <Button disabled={isRunning || !isNumber} onClick={() => onLoad(Number(as) === number ? {} : { as: Number(as) })}>
+        {isHeld ? `Load ${number} all the same` : `Load ${number}`}
+      </Button>
+      {isNumber ? null : (
+        <span role="alert" className="w-full text-right text-contact">
+          A program bears a number from 1 to 9999.
+        </span>
+      )}
+    </li>
+  );
+}
 
 /** The shop's store of programs; in practice one of one's own as well. What is held is taken away only when asked. */
 export function LoadProgram({ seen, send, onClose }: DialogProps) {
@@ -21,20 +63,17 @@ export function LoadProgram({ seen, send, onClose }: DialogProps) {
       ) : null}
       {sheet.programs ? (
         <ul className="divide-y divide-rule-soft border border-rule">
-          {sheet.programs.map(({ number, title }) => (
-            <li key={number} className="flex items-center gap-3 px-3 py-1.5">
-              <b className="figures">{number}</b>
-              <span className="flex-1">{title}</span>
-              <Button
-                disabled={isRunning}
-                onClick={() => {
-                  send({ type: "loadProgram", number, isConfirmed: isHeld });
-                  onClose();
-                }}
-              >
-                {isHeld ? `Load ${number} all the same` : `Load ${number}`}
-              </Button>
-            </li>
+          {sheet.programs.map((stored) => (
+            <Stored
+              key={stored.number}
+              {...stored}
+              isHeld={isHeld}
+              isRunning={isRunning}
+              onLoad={(as) => {
+                send({ type: "loadProgram", number: stored.number, ...as, isConfirmed: isHeld });
+                onClose();
+              }}
+            />
           ))}
         </ul>
       ) : null}

@@ -80,9 +80,7 @@ export function ProgramPanel({
   return (
     <Panel
       title={
-        isHeld
-          ? `Program ${program.number === 0 ? "of your own" : `${program.number}, ${stored?.title ?? ""}`}`
-          : "Program"
+        isHeld ? `Program ${program.number === 0 ? "of your own" : `${program.as}, ${stored?.title ?? ""}`}` : "Program"
       }
       note={
         <span className="flex gap-1">
