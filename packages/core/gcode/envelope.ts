@@ -19,9 +19,11 @@ export interface Reach {
   readonly cutX: Extent;
   readonly cutY: Extent;
   readonly cutZ: Extent;
+  /** Z to which moves in rapid lead. */
+  readonly rapidZ: Extent;
 }
 
-type Growing = { tool: number; frame: string; all: Extent[]; cut: Extent[] };
+type Growing = { tool: number; frame: string; all: Extent[]; cut: Extent[]; rapid: Extent[] };
 
 const widened = (extent: Extent | undefined, value: number): Extent =>
   extent ? [Math.min(extent[0], value), Math.max(extent[1], value)] : [value, value];
@@ -74,13 +76,15 @@ export function programReaches(
       frame: step.frame,
       all: [null, null, null],
       cut: [null, null, null],
+      rapid: [null, null, null],
     };
     found.set(key, reach);
     widen(reach.all, step, isLathe);
-    if (step.kind !== "rapid") widen(reach.cut, step, isLathe);
+    if (step.kind === "rapid") widen(reach.rapid, { ...step, from: [] }, isLathe);
+    else widen(reach.cut, step, isLathe);
   }
   const [x, y, z] = isLathe ? [0, -1, 1] : [0, 1, 2];
-  const reaches = [...found.values()].map(({ tool, frame, all, cut }) => ({
+  const reaches = [...found.values()].map(({ tool, frame, all, cut, rapid }) => ({
     tool,
     frame,
     x: all[x] ?? null,
@@ -89,6 +93,7 @@ export function programReaches(
     cutX: cut[x] ?? null,
     cutY: cut[y] ?? null,
     cutZ: cut[z] ?? null,
+    rapidZ: rapid[z] ?? null,
   }));
   return { reaches, wrong };
 }
@@ -107,6 +112,7 @@ export function toolEnvelopes(reaches: readonly Reach[]): Record<string, Omit<Re
       cutX: joined(before?.cutX, reach.cutX),
       cutY: joined(before?.cutY, reach.cutY),
       cutZ: joined(before?.cutZ, reach.cutZ),
+      rapidZ: joined(before?.rapidZ, reach.rapidZ),
     };
   }
   return tools;

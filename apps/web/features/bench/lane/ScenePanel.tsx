@@ -8,9 +8,26 @@ import { framingWords, type Framing } from "./camera";
 import type { Jog } from "./drawing";
 import type { BenchKit, Control } from "./kit";
 import type { LinkView } from "./laneLink";
+import { useWays } from "./ways";
 
 /** Fetched when somebody looks at it. */
 const SpaceView = lazy(() => import("./space/SpaceView"));
+
+/** The view in space, with the ways of the program that is held. */
+function InSpace({ view, kit }: { view: LinkView; kit: BenchKit }) {
+  const seen = view.observation;
+  const { space, called, wayInSpace } = kit.picture;
+  const strokes = useWays(seen, kit.registers.exchange.dialect);
+  const ways = strokes.flatMap((stroke) => {
+    const points = stroke.points.flatMap((place) => {
+      const at = wayInSpace(seen, place, stroke.frame);
+      return at ? [at] : [];
+    });
+    const isWhole = points.length === stroke.points.length;
+    return isWhole ? [{ points, isRapid: stroke.isRapid, isCalled: stroke.tool === called(seen) }] : [];
+  });
+  return <SpaceView space={space(seen, view.shown.machine)} ways={ways} theme={storedTheme()} />;
+}
 
 /** The machine's picture, with what the bench answered last below it. */
 export function ScenePanel({
@@ -38,7 +55,7 @@ export function ScenePanel({
   stopsAt: string;
 }) {
   const seen = view.observation;
-  const { title, Picture, space, standing } = kit.picture;
+  const { title, Picture, standing } = kit.picture;
   const home = seen.isHomed && "sample" in kit.block(seen) ? "reference return done" : "";
   const words = [home, standing(seen), incident ? `last incident: ${incident}` : ""].filter(Boolean).join(" · ");
   return (
@@ -62,7 +79,7 @@ export function ScenePanel({
       <div className="flex min-h-0 flex-1">
         {isInSpace ? (
           <Suspense fallback={<p className="p-4 text-ink2">Fetching the view in space …</p>}>
-            <SpaceView space={space(seen, view.shown.machine)} theme={storedTheme()} />
+            <InSpace view={view} kit={kit} />
           </Suspense>
         ) : (
           <Picture seen={seen} machine={view.shown.machine} framing={framing} {...rest} />

@@ -161,6 +161,10 @@ export interface BenchKit<S extends Observation = Observation> {
     readonly Picture: ComponentType<PictureProps<S>>;
     /** The same in space, from nothing but what the drawing has. */
     space(seen: S, machine: AxisCounts): SpaceScene;
+    /** The tool whose ways stand out. */
+    called(seen: S): number | null;
+    /** A programmed place there, through the student's own zero; null where it has none. */
+    wayInSpace(seen: S, place: readonly number[], frame: string): readonly [number, number, number] | null;
     /** How machine and blank stand, in a few words. */
     standing(seen: S): string;
   };

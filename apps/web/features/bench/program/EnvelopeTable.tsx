@@ -26,47 +26,48 @@ export function EnvelopeTable({
   // where it goes along the table is read at a glance: no more figures than it takes
   const short = (mm: number) => length(mm).replace(/\.?0+$/, "");
   const span = (extent: Extent) => (extent ? `${short(extent[0])} … ${short(extent[1])}` : "–");
-  const hasY = facts.calls.some(({ reach }) => reach?.y);
-  const head = "px-1.5 py-1 text-right text-xs font-normal whitespace-nowrap text-ink2";
-  const cell = "figures px-1.5 py-1 text-right whitespace-nowrap";
+  const head = "px-2 py-1 text-right text-xs font-normal whitespace-nowrap text-ink2";
+  const cell = "figures px-2 pt-1 text-right whitespace-nowrap";
   return (
-    // wider than its place it is scrolled, by keys too
+    // longer than its place it is scrolled, by keys too
     <div className="h-full overflow-auto" tabIndex={0} role="group" aria-label="How far each tool goes">
       <table className="w-full">
         <thead>
           <tr className="border-b border-rule">
             <th className={`${head} !text-left`}>tool</th>
-            <th className={head}>cut Z</th>
-            <th className={head}>lowest Z</th>
+            <th className={head}>fed down to Z</th>
+            <th className={head}>in rapid to Z</th>
             <th className={head}>row</th>
-            <th className={head}>X</th>
-            {hasY ? <th className={head}>Y</th> : null}
           </tr>
         </thead>
-        <tbody>
-          {facts.calls.map(({ tool, frame, rows, diameterRows, reach }) => (
-            <tr
-              key={`${tool} ${frame}`}
-              className={`border-b border-rule-soft ${tool === called ? "bg-contact-soft font-bold" : ""}`}
-            >
-              <th scope="row" className="px-1.5 py-1 text-left font-normal whitespace-nowrap">
+        {facts.calls.map(({ tool, frame, rows, diameterRows, reach }) => (
+          <tbody
+            key={`${tool} ${frame}`}
+            className={`border-b border-rule-soft ${tool === called ? "bg-contact-soft font-bold" : ""}`}
+          >
+            <tr>
+              <th scope="row" className="px-2 pt-1 text-left font-normal whitespace-nowrap">
                 <b className="figures">{tool}</b> in {frame}
               </th>
               <td className={`${cell} font-bold`}>{low(reach?.cutZ)}</td>
-              <td className={cell}>{low(reach?.z)}</td>
+              <td className={cell}>{low(reach?.rapidZ)}</td>
               <td className={cell}>
                 {[
                   ...rows.flatMap((row) => (row === null ? [] : [`${row}`])),
                   ...diameterRows.map((row) => `D${row}`),
                 ].join(" ") || "none"}
               </td>
-              <td className={cell}>{span(reach?.x)}</td>
-              {hasY ? <td className={cell}>{span(reach?.y)}</td> : null}
             </tr>
-          ))}
-        </tbody>
+            <tr>
+              <td colSpan={4} className="figures px-2 pb-1 text-xs text-ink2">
+                X {span(reach?.x)}
+                {reach?.y ? ` · Y ${span(reach.y)}` : ""}
+              </td>
+            </tr>
+          </tbody>
+        ))}
       </table>
-      <p className="px-1.5 py-1 text-xs text-ink2">
+      <p className="px-2 py-1 text-xs text-ink2">
         As it is programmed, without any offset. A tool that goes deeper where nothing holds the part is exempt: that is
         yours to say.
       </p>

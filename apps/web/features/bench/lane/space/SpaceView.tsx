@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import {
   AmbientLight,
   ArrowHelper,
+  BufferGeometry,
   CanvasTexture,
   Color,
   CylinderGeometry,
@@ -9,7 +10,9 @@ import {
   EdgesGeometry,
   ExtrudeGeometry,
   Group,
+  Line,
   LineBasicMaterial,
+  LineDashedMaterial,
   LineSegments,
   Mesh,
   MeshLambertMaterial,
@@ -22,12 +25,11 @@ import {
   Vector2,
   Vector3,
   WebGLRenderer,
-  type BufferGeometry,
 } from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { useElementSize } from "../../../../app/useElementSize";
 import { easeMs, useEased } from "../useEased";
-import type { Body, MovingArrow, SpaceScene, Tone } from "./bodies";
+import type { Body, MovingArrow, SpaceScene, SpaceWay, Tone } from "./bodies";
 
 const SIDES = {
   corner: [-0.7, -1, 0.75],
@@ -136,9 +138,32 @@ function arrowsOf(arrows: readonly MovingArrow[], size: number): Group {
   return group;
 }
 
+function waysOf(ways: readonly SpaceWay[], size: number): Group {
+  const group = new Group();
+  const looks = new Map<string, LineBasicMaterial>();
+  const lookOf = ({ isRapid, isCalled }: SpaceWay): LineBasicMaterial => {
+    const color = colorOf(isCalled ? "--contact" : "--ink");
+    const known = looks.get(`${isRapid} ${isCalled}`);
+    // what is gone in rapid is dotted
+    const look =
+      known ??
+      (isRapid
+        ? new LineDashedMaterial({ color, dashSize: size * 0.004, gapSize: size * 0.012 })
+        : // what is cut lies in the part, and is seen through it
+          new LineBasicMaterial({ color, depthTest: false }));
+    looks.set(`${isRapid} ${isCalled}`, look);
+    return look;
+  };
+  for (const way of ways) {
+    const geometry = new BufferGeometry().setFromPoints(way.points.map(inPicture));
+    group.add(new Line(geometry, lookOf(way)).computeLineDistances());
+  }
+  return group;
+}
+
 function dispose(group: Group): void {
   group.traverse((one) => {
-    if (one instanceof Mesh || one instanceof LineSegments) (one.geometry as BufferGeometry).dispose();
+    if (one instanceof Mesh || one instanceof Line) (one.geometry as BufferGeometry).dispose();
   });
 }
 
@@ -153,6 +178,7 @@ class Stage {
   private standing = new Group();
   private carried = new Group();
   private arrows = new Group();
+  private ways = new Group();
   private frame = 0;
   private isTurning = false;
   private turns: "carried" | "standing" = "carried";
@@ -202,6 +228,13 @@ class Stage {
     this.scene.add(this.arrows);
     this.draw();
   }
+  lead(ways: readonly SpaceWay[], size: number): void {
+    this.scene.remove(this.ways);
+    dispose(this.ways);
+    this.ways = waysOf(ways, size);
+    this.scene.add(this.ways);
+    this.draw();
+  }
   bring(tip: readonly [number, number, number]): void {
     this.carried.position.copy(inPicture(tip));
     this.draw();
@@ -226,6 +259,7 @@ class Stage {
     dispose(this.standing);
     dispose(this.carried);
     dispose(this.arrows);
+    dispose(this.ways);
     this.renderer.dispose();
   }
 }
@@ -234,7 +268,15 @@ class Stage {
  * The same things as in the drawing, in three dimensions, to see how they stand to one another: turned with the mouse,
  * or to a named side. It has nothing that the drawing has not.
  */
-export default function SpaceView({ space, theme }: { space: SpaceScene; theme: string }) {
+export default function SpaceView({
+  space,
+  ways,
+  theme,
+}: {
+  space: SpaceScene;
+  ways: readonly SpaceWay[];
+  theme: string;
+}) {
   const { ref, width, height } = useElementSize();
   const canvas = useRef<HTMLCanvasElement>(null);
   const stage = useRef<Stage | null>(null);
@@ -263,6 +305,10 @@ export default function SpaceView({ space, theme }: { space: SpaceScene; theme: 
   useEffect(() => {
     stage.current?.point(JSON.parse(arrows) as MovingArrow[], (JSON.parse(view) as [unknown, number])[1]);
   }, [isReady, arrows, view, theme]);
+  const led = JSON.stringify(ways);
+  useEffect(() => {
+    stage.current?.lead(JSON.parse(led) as SpaceWay[], (JSON.parse(view) as [unknown, number])[1]);
+  }, [isReady, led, view, theme]);
   useEffect(() => {
     stage.current?.bring([u, v, w]);
   }, [isReady, carried, theme, u, v, w]);

@@ -33,6 +33,14 @@ export interface MovingArrow {
   readonly to: readonly [number, number, number];
 }
 
+/** A stretch of a program's way in the same frame. */
+export interface SpaceWay {
+  readonly points: readonly (readonly [number, number, number])[];
+  readonly isRapid: boolean;
+  /** Of the tool that works now. */
+  readonly isCalled: boolean;
+}
+
 /** Everything that the view in space shows; only from what the drawing has. */
 export interface SpaceScene {
   readonly standing: readonly Body[];

@@ -14,7 +14,7 @@ import { LatheSheet } from "./dialogs/Sheet";
 import { MeasureTurned, Shims, Turret, TurningGap } from "./dialogs/Turning";
 import { handWoundKeys, latheKeys } from "./keys";
 import { LathePicture } from "./Picture";
-import { turningSpace } from "./space";
+import { turningSpace, wayInTurningSpace } from "./space";
 import { LatheTable } from "./RegisterTable";
 import { asMm, LatheSentence } from "./Sentence";
 import { TipCodes } from "./TipCodes";
@@ -147,6 +147,8 @@ const turret: LatheKit = {
     title: () => "Half section from the front",
     Picture: LathePicture,
     space: turningSpace,
+    called: ({ lathe }) => (lathe.row === null ? null : lathe.station),
+    wayInSpace: wayInTurningSpace,
     standing: () => "",
   },
 };

@@ -2,7 +2,7 @@ import type { TurningSeen } from "@probe-lane/core/bench";
 import type { AxisCounts } from "@probe-lane/core/registers";
 import { box, type Body, type SpaceScene } from "../../lane/space/bodies";
 import { outlineOf } from "./scene/inserts";
-import { tipPlace, toolOf } from "./view";
+import { ownZero, tipPlace, toolOf } from "./view";
 
 /** A turret stands behind the axis, a post on its operator's side. */
 const sideOf = ({ kind }: TurningSeen): 1 | -1 => (kind === "readout" ? -1 : 1);
@@ -68,4 +68,14 @@ export function turningSpace(seen: TurningSeen, machine: AxisCounts): SpaceScene
     looksAt: [(tip.jawMm + zMm) / 2, (radiusMm * side) / 2, 0],
     reach: Math.max(120, Math.hypot(zMm - tip.jawMm, radiusMm) * 0.75 + 70),
   };
+}
+
+/** A programmed place in that frame, through the student's own zero; null where it has none. */
+export function wayInTurningSpace(
+  seen: TurningSeen,
+  [x = 0, z = 0]: readonly number[],
+  frame: string,
+): readonly [number, number, number] | null {
+  const zero = frame === seen.modal.workOffset ? ownZero(seen) : null;
+  return zero && [zero.zMm + z, (zero.radiusMm + x / 2) * sideOf(seen), 0];
 }

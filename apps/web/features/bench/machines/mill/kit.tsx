@@ -17,7 +17,7 @@ import { MillPicture, sideWords, standingWords } from "./Picture";
 import { millSpace } from "./space";
 import { MillTable } from "./RegisterTable";
 import { asMm, firstRegister, MillSentence, registerForAxis } from "./Sentence";
-import { nextSide } from "./view";
+import { nextSide, programmedAt } from "./view";
 
 const ASKS: Record<ActKey, Command> = {
   wobble: { type: "setWobbling" },
@@ -170,6 +170,11 @@ export const millKit: BenchKit<MillSeen> = {
     title: ({ sight }) => `Plan from above, section ${sideWords[sight]}`,
     Picture: MillPicture,
     space: millSpace,
+    called: ({ modal }) => modal.tool,
+    wayInSpace: (seen, place, frame) => {
+      const at = programmedAt(seen, place, frame);
+      return at?.tipZ == null ? null : [at.x, at.y, at.tipZ];
+    },
     standing: standingWords,
   },
 };
