@@ -58,8 +58,8 @@ for (const [lane, login, number] of [
     await workThrough(page, login, pageLanes[lane]);
     await expect(page.getByRole("heading", { name: new RegExp(`^Program ${number}`) })).toBeVisible();
     const panel = page.getByRole("region", { name: "Looked up by you" });
-    await panel.getByRole("button", { name: /common Z/ }).click();
-    const form = panel.getByRole("form", { name: "common Z" });
+    await panel.getByRole("button", { name: /lift of Z/ }).click();
+    const form = panel.getByRole("form", { name: "lift of Z" });
     await form.getByLabel("Answer").fill("not much");
     await form.getByLabel("as it should be").check();
     await form.getByRole("button", { name: "Answer" }).click();

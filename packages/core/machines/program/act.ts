@@ -17,7 +17,7 @@ import { answerTo, asksOf, deepestMm, matteringTools, readHeld } from "./lookups
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";
 import { canBeRead } from "./readable";
-import { renumbered } from "./lines";
+import { renumbered } from "./renumber";
 import type * as schema from "./schema";
 
 /** How fast the axes go in rapid, mm/min, and how many pieces one command runs through at most. */

@@ -5,7 +5,7 @@ import { courseOf } from "./course";
 import { isSameAsk, type Ask, type ProgramDesk, type Signature, type WithdrawnLook } from "../../lane/programDesk";
 import { answerTo } from "./lookups";
 import type { RestPlace, RunHold } from "../../lane/programNames";
-import { numberedLine } from "./lines";
+import { numberedLine } from "./renumber";
 import type { ProgramPorts } from "./ports";
 import { schoolsProved } from "./proved";
 
