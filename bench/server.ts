@@ -115,7 +115,9 @@ export async function benchServer(): Promise<void> {
   const server = await started(["dist/server/main.js"], { ...env, PORT: String(SERVER_PORT) });
   const bare = await started(["--import", "tsx", "bench/bareExpress.ts"], { ...env, PORT: String(BARE_PORT) });
   try {
-    const lanes = await openLanes(DATABASE_URL, SERVER_PORT, LANES);
+    const opened = await openLanes(DATABASE_URL, SERVER_PORT, LANES + 1);
+    const [prover, ...lanes] = opened.reverse();
+    if (!prover) throw new Error("no lane to prove on");
     const jog = async (client: number): Promise<void> => {
       const lane = lanes[client % lanes.length];
       if (!lane) throw new Error("no lane");
@@ -149,6 +151,15 @@ export async function benchServer(): Promise<void> {
     const jogRate = await saturate(lanes.length, SECONDS, jog);
     const bareTimes = await paced(lanes.length, PER_SECOND, SECONDS, insert);
     const jogTimes = await paced(lanes.length, PER_SECOND, SECONDS, jog);
+    const proofs = proveMeanwhile(prover);
+    const besideTimes = await paced(lanes.length, PER_SECOND, SECONDS, jog);
+    const { done, moves } = await proofs();
+    report(
+      `the same beside programs proved`,
+      `${quantile(besideTimes, 0.95).toFixed(1)} ms`,
+      "goal < 50",
+      `${(quantile(besideTimes, 0.95) / quantile(jogTimes, 0.95)).toFixed(2)} × without; ${done} of ${moves} moves each meanwhile`,
+    );
     report(
       "jog batches at saturation",
       `${Math.round(jogRate)} /s`,
@@ -170,6 +181,49 @@ export async function benchServer(): Promise<void> {
     await admin.end();
     agent.destroy();
   }
+}
+
+const PROVED_MOVES = 50_000;
+/** A program of so many moves in few characters: to and fro high over the blank, in the machine's frame. */
+const LONG_PROGRAM = [
+  "G21 G90 T1 M6 M3 S2000",
+  "G1 F500",
+  "#1=0",
+  `WHILE [#1 LT ${PROVED_MOVES / 10}] DO1`,
+  ...Array.from({ length: 10 }, (_, i) => `G53 X[-200 - ${i * 9} - #1 MOD 50] Y[-100 - ${i * 7}] Z[-10 - #1/200]`),
+  "#1=#1+1",
+  "END1",
+  "M30",
+].join("\n");
+
+/** Programs proved one after another on a lane that was handed in, until it is asked how many. */
+function proveMeanwhile(lane: BenchLane): () => Promise<{ done: number; moves: number }> {
+  let isOver = false;
+  let done = 0;
+  const running = (async () => {
+    const handIn = {
+      writer: lane.writer,
+      afterTurn: lane.turn,
+      commands: [{ clientSeq: 2, command: { type: "handIn" } }],
+    };
+    await post(SERVER_PORT, `/api/lanes/${lane.id}/commands`, handIn, lane.cookie);
+    while (!isOver) {
+      const { status, text } = await post(
+        SERVER_PORT,
+        `/api/lanes/${lane.id}/prove`,
+        { program: LONG_PROGRAM },
+        lane.cookie,
+      );
+      if (status !== 200) throw new Error(`prove: ${status} ${text.slice(0, 200)}`);
+      if (done === 0) process.stderr.write(`a proof says ${text.slice(0, 120)}\n`);
+      done += 1;
+    }
+  })();
+  return async () => {
+    isOver = true;
+    await running;
+    return { done, moves: PROVED_MOVES };
+  };
 }
 
 /** Forty lanes of forty students: the demo class has twelve, so it is copied within the bench's own database. */

@@ -26,12 +26,14 @@ export const errorStatus = {
   tooLarge: 413,
   tooManyTries: 429,
   tooFast: 429,
+  givenUp: 409,
   internal: 500,
   unavailable: 503,
 } as const;
 export type ErrorCode = keyof typeof errorStatus;
 
 export const errorWords: Record<ErrorCode, string> = {
+  givenUp: "That run was given up, by hand or for a newer one of yours. Run it again if you want its answer.",
   badRequest: "That request cannot be read, so nothing was changed. Reload the page and try again.",
   notSignedIn: "You are not signed in, or your session has ended. Sign in again; your lane is as you left it.",
   wrongCredentials: "Name and password do not fit together. Check both and try again.",

@@ -7,6 +7,7 @@ import type {
   MarksView,
   Me,
   MyLanes,
+  ProveProgress,
   ReviewView,
   RulingView,
   SkillsView,
@@ -20,6 +21,7 @@ export interface Replies {
   "/lanes": MyLanes;
   "/lanes/:id": LaneView;
   "/lanes/:id/ruling": RulingView;
+  "/lanes/:id/prove": ProveProgress;
   "/lanes/:id/review": ReviewView;
   "/assignments/:id/marking": MarkingView;
   "/assignments/:id/marking/trials/:trial": TrialView;

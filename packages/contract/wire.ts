@@ -216,6 +216,10 @@ export const signatureRequest = z
   .strictObject({ isGiven: z.boolean(), word: z.string().max(300) })
   .refine(({ isGiven, word }) => isGiven || word.trim() !== "", "say why it is sent back");
 export type SignatureRequest = z.infer<typeof signatureRequest>;
+/** How many moves of a program that is being run were followed; null where none is. */
+export interface ProveProgress {
+  moves: number | null;
+}
 export interface ProveReply {
   proof: ProgramProof;
   unit: LengthUnit;

@@ -1,3 +1,4 @@
+import type { MessagePort } from "node:worker_threads";
 import { Piscina } from "piscina";
 import type { Kind, ResultOf, Task, TaskOf } from "./worker";
 
@@ -5,11 +6,17 @@ import type { Kind, ResultOf, Task, TaskOf } from "./worker";
 const THREADS = 2;
 const IDLE_MS = 20_000;
 
+interface RunOptions {
+  readonly signal?: AbortSignal;
+  readonly ports?: readonly MessagePort[];
+}
+
 /** Worker threads: made at the first task, gone when there is nothing to do. */
 export class WorkPool {
   private pool: Piscina<Task, ResultOf<Kind>> | null = null;
 
-  run<K extends Kind>(kind: K, task: TaskOf<K>): Promise<ResultOf<K>> {
+  /** `signal` gives the work up, also while it is done; `ports` go along with the task. */
+  run<K extends Kind>(kind: K, task: TaskOf<K>, { signal, ports = [] }: RunOptions = {}): Promise<ResultOf<K>> {
     // built there is one file beside the server; from the sources the same file is read as it is
     const isSource = import.meta.url.endsWith(".ts");
     this.pool ??= new Piscina<Task, ResultOf<Kind>>({
@@ -19,7 +26,9 @@ export class WorkPool {
       idleTimeout: IDLE_MS,
       ...(isSource ? { execArgv: ["--import", "tsx"] } : {}),
     });
-    return this.pool.run({ kind, task }) as Promise<ResultOf<K>>;
+    return this.pool.run({ kind, task }, { ...(signal ? { signal } : {}), transferList: [...ports] }) as Promise<
+      ResultOf<K>
+    >;
   }
 
   async close(): Promise<void> {

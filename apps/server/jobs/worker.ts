@@ -1,3 +1,5 @@
+import { setPriority } from "node:os";
+import { isMainThread, type MessagePort } from "node:worker_threads";
 import { proveProgram, replay, upgradeEvent, type ProgramProof } from "@probe-lane/core/bench";
 import { markingSchema } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
@@ -13,6 +15,8 @@ interface ProveTask {
   readonly log: readonly { readonly event: unknown }[];
   readonly program: string;
   readonly blockDelete?: boolean | undefined;
+  /** Where it is told how many moves were followed. */
+  readonly told?: MessagePort | undefined;
 }
 
 /** Kinds of work that threads do, so that lanes at work are answered meanwhile. */
@@ -22,8 +26,11 @@ const kinds = {
       log.map(({ event, ...entry }) => ({ ...entry, event: upgradeEvent(event) })),
       markingSchema.parse(marking),
     ),
-  prove: ({ log, program, blockDelete }: ProveTask): ProgramProof | null =>
-    proveProgram(replay(log.map(({ event }) => upgradeEvent(event))), program, blockDelete),
+  prove: ({ log, program, blockDelete, told }: ProveTask): ProgramProof | null =>
+    proveProgram(replay(log.map(({ event }) => upgradeEvent(event))), program, {
+      blockDelete,
+      onMoves: (moves) => told?.postMessage(moves),
+    }),
 } as const;
 type Kinds = typeof kinds;
 export type Kind = keyof Kinds;
@@ -33,6 +40,10 @@ export interface Task<K extends Kind = Kind> {
   readonly kind: K;
   readonly task: TaskOf<K>;
 }
+
+// lanes at work come first: on Linux this is the priority of this thread alone
+const BEHIND_OTHERS = 19;
+if (!isMainThread && process.platform === "linux") setPriority(BEHIND_OTHERS);
 
 /** Does one piece of work. Runs in a worker thread. */
 export default function work<K extends Kind>({ kind, task }: Task<K>): ResultOf<K> {

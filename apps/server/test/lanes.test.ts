@@ -195,6 +195,41 @@ describe("a lane's batches", () => {
     expect((await ask(await client("tamblin"), text)).status).toBe(404);
   });
 
+  it("a long run tells how far it is, is given up by hand, and a newer one takes its place", async () => {
+    const student = await client("okonjo");
+    const tab = await openTab(student, await student.startLane(0));
+    await tab.do({ type: "handIn" });
+    const path = `/lanes/${tab.lane}/prove`;
+    // about 150,000 moves high over the blank
+    const long = [
+      "T1 M6",
+      "#1=0",
+      "WHILE [#1 LT 9900] DO1",
+      ...Array.from({ length: 8 }, (_, i) => `G53 G0 X-${200 + i} Y-100 Z-${10 + i}`),
+      "#1=#1+1",
+      "END1",
+      "G53 G0 Z0",
+    ].join("\n");
+    const moves = async () => (await student.call<{ moves: number | null }>("GET", path)).body.moves;
+    const isUnderWay = async () => ((await moves()) ?? 0) > 0;
+    const ask = (signal?: AbortSignal) => student.call("POST", path, { program: long }, {}, signal);
+    expect(await moves()).toBeNull();
+    const giveUp = new AbortController();
+    const first = ask(giveUp.signal).catch((error: unknown) => (error as Error).name);
+    await expect.poll(isUnderWay, { timeout: 20_000 }).toBe(true);
+    giveUp.abort();
+    expect(await first).toBe("AbortError");
+    await expect.poll(moves, { timeout: 20_000 }).toBeNull();
+    const second = ask();
+    await expect.poll(isUnderWay, { timeout: 20_000 }).toBe(true);
+    const third = await student.call<ProveReply>("POST", path, { program: "M30" });
+    expect(third.body.proof).toEqual({ kind: "clear" });
+    const given = await second;
+    expect(given.status).toBe(409);
+    expect(given.body.error.code).toBe("givenUp");
+    expect((await (await client("tamblin")).call("GET", path)).status).toBe(404);
+  });
+
   it("a new attempt draws a new truth, an open one is gone on with, and attempts run out", async () => {
     const student = await client("lindqvare");
     const first = await student.startLane(0);

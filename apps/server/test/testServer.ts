@@ -114,9 +114,11 @@ export class TestClient {
     path: string,
     body?: unknown,
     headers: Record<string, string> = {},
+    signal: AbortSignal | null = null,
   ): Promise<Reply<T>> {
     const response = await fetch(`${this.server.url}/api${path}`, {
       method,
+      signal,
       headers: {
         cookie: this.cookie,
         ...(body === undefined ? {} : { "content-type": "application/json" }),

@@ -19,12 +19,17 @@ export class ApiError extends Error {
 const LINK_LOST = "The server does not answer. Check the network; the page tries again by itself.";
 const TIMEOUT_MS = 8000;
 
-async function send(method: string, path: string, body?: unknown): Promise<unknown> {
+async function send(
+  method: string,
+  path: string,
+  body?: unknown,
+  signal: AbortSignal = AbortSignal.timeout(TIMEOUT_MS),
+): Promise<unknown> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
-      signal: AbortSignal.timeout(TIMEOUT_MS),
+      signal,
       credentials: "same-origin",
       ...(body === undefined ? {} : { headers: { "content-type": "application/json" }, body: JSON.stringify(body) }),
     });
@@ -42,5 +47,8 @@ async function send(method: string, path: string, body?: unknown): Promise<unkno
 export const api = {
   get: async <T>(path: string): Promise<T> => (await send("GET", path)) as T,
   post: async <T>(path: string, body: unknown = {}): Promise<T> => (await send("POST", path, body)) as T,
+  /** What may take long, and is given up by hand. */
+  postUntil: async <T>(path: string, body: unknown, signal: AbortSignal): Promise<T> =>
+    (await send("POST", path, body, signal)) as T,
   delete: async (path: string): Promise<void> => void (await send("DELETE", path)),
 };

@@ -1,5 +1,5 @@
 import { readProgram, type Dialect } from "../gcode";
-import { TooManyMoves, UnknownRegister, UnknownTool } from "../proving";
+import { type FollowOptions, TooManyMoves, UnknownRegister, UnknownTool } from "../proving";
 import { type LaneState } from "./kits";
 import { canProveLathe, proofOnLathe } from "./lathe/proving";
 import { canProveMill, proofOnMill } from "./mill/proving";
@@ -22,14 +22,14 @@ const isListed = (state: LaneState, tool: number): boolean =>
  * A program run from home with the registers of a lane on the machine as it really is. Reads the truth: only for lanes
  * that were handed in. Null where `provableIn` is.
  */
-export function proveProgram(state: LaneState, text: string, blockDelete = false): ProgramProof | null {
+export function proveProgram(state: LaneState, text: string, options: FollowOptions = {}): ProgramProof | null {
   const dialect = provableIn(state);
   if (dialect === null) return null;
   const program = readProgram(text, dialect);
   const left = program.diagnostics.length === 0 ? notFollowed(program) : null;
   if (left) return { kind: "notRun", line: left.line, code: left.word };
   try {
-    return state.kind === "mill" ? proofOnMill(state, program, blockDelete) : proofOnLathe(state, program, blockDelete);
+    return state.kind === "mill" ? proofOnMill(state, program, options) : proofOnLathe(state, program, options);
   } catch (error) {
     if (error instanceof UnknownTool)
       return { kind: isListed(state, error.tool) ? "otherTool" : "noTool", tool: error.tool, line: error.line };

@@ -3,7 +3,7 @@ import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
 import { type MetOnPath, UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
-import { firstContact, type Proved } from "./run";
+import { firstContact, type FollowOptions, type Proved } from "./run";
 import { latheWays, type Nose, type Way } from "./ways";
 
 /** A turning tool as it is: machine X (a diameter) and Z with its control point on the axis and on the datum. */
@@ -140,7 +140,7 @@ export function proveLathe(
   registers: LatheRegisters,
   world: LatheWorld,
   startUnits: "mm" | "inch",
-  blockDelete = false,
+  { blockDelete = false, onMoves }: FollowOptions = {},
 ): Proved {
   const proof = new LatheProof(world);
   const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
@@ -149,5 +149,6 @@ export function proveLathe(
   return firstContact(
     latheWays(steps, (row) => registers.noses?.get(row)),
     (way) => proof.run(way),
+    onMoves,
   );
 }

@@ -5,13 +5,27 @@ import { type Way, type WayStep } from "./ways";
 /** What came of a program: null where nothing forbidden was met. */
 export type Proved = Contact | { readonly wrong: { readonly line: number; readonly code: DiagnosticCode } } | null;
 
+/** How a program is followed. */
+export interface FollowOptions {
+  /** Blocks after a slash are passed over. */
+  readonly blockDelete?: boolean | undefined;
+  /** Told now and then how many moves were followed. */
+  readonly onMoves?: ((moves: number) => void) | undefined;
+}
+const TOLD_EVERY = 500;
+
 /** Follows the ways of a program until `meets` finds a forbidden contact in one. */
-export function firstContact(steps: Iterable<WayStep>, meets: (way: Way) => Contact | null): Proved {
+export function firstContact(
+  steps: Iterable<WayStep>,
+  meets: (way: Way) => Contact | null,
+  onMoves?: (moves: number) => void,
+): Proved {
   let moves = 0;
   for (const step of steps) {
     if (step.type === "wrong") return { wrong: step };
     if (step.type !== "way") continue;
     if (++moves > MOST_MOVES) throw new TooManyMoves(step.line);
+    if (onMoves && moves % TOLD_EVERY === 0) onMoves(moves);
     const contact = meets(step);
     if (contact) return contact;
   }

@@ -22,8 +22,13 @@ export function laneRouter(service: LaneService): Router {
     reply(res, "/lanes/:id/ruling", await service.rulingView(idOf(req), actorOf(req))),
   );
   router.post("/lanes/:id/prove", async (req, res) => {
-    res.json(await service.prove(idOf(req), actorOf(req), parseBody(proveRequest, req.body)));
+    const gone = new AbortController();
+    res.on("close", () => gone.abort());
+    res.json(await service.prove(idOf(req), actorOf(req), parseBody(proveRequest, req.body), gone.signal));
   });
+  router.get("/lanes/:id/prove", async (req, res) =>
+    reply(res, "/lanes/:id/prove", await service.proveProgress(idOf(req), actorOf(req))),
+  );
   router.get("/lanes/:id/record", requireRole("instructor"), async (req, res) => {
     const id = idOf(req);
     res.attachment(`lane-${id}.json`).json(await service.record(id, actorOf(req)));

@@ -26,6 +26,7 @@ import type {
   MyLanes,
   Outcome,
   PartDrawing,
+  ProveProgress,
   ProveReply,
   proveRequest,
   RulingView,
@@ -39,6 +40,7 @@ import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } 
 import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
+import { Proofs } from "./proofs";
 
 export interface LaneServiceDeps {
   store: LaneStore;
@@ -95,7 +97,10 @@ const MOST_TURNS = 8;
 
 export class LaneService {
   private readonly queues = new Map<string, Promise<unknown>>();
-  constructor(private readonly deps: LaneServiceDeps) {}
+  private readonly proofs: Proofs;
+  constructor(private readonly deps: LaneServiceDeps) {
+    this.proofs = new Proofs(deps.threads);
+  }
 
   /** One batch of a lane at a time in this process; the log's key settles it between processes. */
   private inTurn<T>(laneId: string, work: () => Promise<T>): Promise<T> {
@@ -316,15 +321,26 @@ export class LaneService {
   }
 
   /** Runs a program with the registers of a lane that was handed in, on its machine as it really is. */
-  async prove(laneId: string, actor: Actor, asked: z.infer<typeof proveRequest>): Promise<ProveReply> {
+  async prove(
+    laneId: string,
+    actor: Actor,
+    asked: z.infer<typeof proveRequest>,
+    gone: AbortSignal,
+  ): Promise<ProveReply> {
     const { state } = await this.held(laneId, actor);
     if (!state.isHandedIn) throw new HttpError("notHandedIn");
     const log = await this.deps.store.log(laneId);
     const proof = provableIn(state)
-      ? await this.deps.threads.run("prove", { log: log.map(({ event }) => ({ event })), ...asked })
+      ? await this.proofs.follow(actor.id, { log: log.map(({ event }) => ({ event })), ...asked }, gone)
       : null;
     if (!proof) throw new HttpError("notProvable");
     return { proof, unit: state.setup.unit };
+  }
+
+  /** How far the program that an account runs is. */
+  async proveProgress(laneId: string, actor: Actor): Promise<ProveProgress> {
+    await this.held(laneId, actor);
+    return { moves: this.proofs.moves(actor.id) };
   }
 
   /** The lane record with its log: for instructors, and for `cli replay`. It holds the truth. */

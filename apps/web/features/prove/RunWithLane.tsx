@@ -2,10 +2,13 @@ import { PROGRAM_LIMIT, type ProveReply } from "@probe-lane/contract";
 import type { Dialect } from "@probe-lane/core/gcode";
 import { proofWords } from "@probe-lane/core/words";
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
 import { api, type ApiError } from "../../app/api";
 import { reading } from "../../app/queries";
 import { Button, Notice, PageError, Panel, TextLink } from "../../ui";
 
+/** How often it is asked how far a run is, ms. */
+const LOOKS_EVERY_MS = 500;
 const DIALECTS: Record<Dialect, string> = { mill: "mill", lathe: "turret lathe" };
 
 function lineOf(proof: ProveReply["proof"]): number | null {
@@ -61,12 +64,24 @@ export function RunWithLane({
 }) {
   const { data, error } = useQuery(reading("/lanes/:id/ruling", { id: laneId }));
   const asked = `${String(blockDelete)} ${text}`;
+  const giveUp = useRef<AbortController | null>(null);
+  const [isGivenUp, setGivenUp] = useState(false);
   const run = useMutation<{ reply: ProveReply; asked: string }, ApiError>({
-    mutationFn: async () => ({
-      reply: await api.post<ProveReply>(`/lanes/${laneId}/prove`, { program: text, blockDelete }),
-      asked,
-    }),
+    mutationFn: async () => {
+      setGivenUp(false);
+      giveUp.current = new AbortController();
+      const body = { program: text, blockDelete };
+      return { reply: await api.postUntil<ProveReply>(`/lanes/${laneId}/prove`, body, giveUp.current.signal), asked };
+    },
   });
+  const progress = useQuery({
+    ...reading("/lanes/:id/prove", { id: laneId }),
+    enabled: run.isPending,
+    refetchInterval: LOOKS_EVERY_MS,
+    gcTime: 0,
+  });
+  // nobody waits for it on another page
+  useEffect(() => () => giveUp.current?.abort(), []);
   if (error) return <PageError error={error} />;
   if (!data) return <p className="text-ink2">Fetching the lane …</p>;
   const { lane } = data;
@@ -92,6 +107,22 @@ export function RunWithLane({
         >
           {run.isPending ? "It runs …" : "Run the program"}
         </Button>
+        {run.isPending ? (
+          <>
+            <Button
+              onClick={() => {
+                setGivenUp(true);
+                giveUp.current?.abort();
+              }}
+            >
+              Give it up
+            </Button>
+            <span className="figures text-ink2" role="status">
+              {progress.data?.moves ? `${progress.data.moves} moves followed` : "begun"}
+            </span>
+          </>
+        ) : null}
+        {isGivenUp && !run.isPending ? <span>Given up: it says nothing.</span> : null}
         {!isWrong || text.trim() === "" ? null : <span>Mend what is wrong with it first.</span>}
         {isTooLong ? <span>It is longer than {PROGRAM_LIMIT} characters: run a part of it.</span> : null}
       </p>
@@ -101,7 +132,7 @@ export function RunWithLane({
       {data.provableIn !== null && data.provableIn !== dialect ? (
         <Notice>This lane is of another machine: read the program as one of a {DIALECTS[data.provableIn]}.</Notice>
       ) : null}
-      {run.error ? (
+      {run.error && !isGivenUp ? (
         <Notice kind="stop" role="alert">
           {run.error.message}
         </Notice>

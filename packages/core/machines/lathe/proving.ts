@@ -1,6 +1,6 @@
 import { type Program } from "../../gcode";
 import { travelCounts } from "../../lane/travel";
-import { type LatheRegisters, type LatheWorld, proveLathe, type TurningTool } from "../../proving";
+import { type FollowOptions, type LatheRegisters, type LatheWorld, proveLathe, type TurningTool } from "../../proving";
 import { workOffsetNames } from "../../registers/mill";
 import { tipCodes } from "../../registers/nose";
 import { turretSum } from "../../registers/turret";
@@ -79,10 +79,10 @@ export function registersOf({ registers, scale, setup }: TurningLane): LatheRegi
 }
 
 /** As on a mill: X of registers and places is a diameter, and the datum is the face as it was cut. */
-export function proofOnLathe(state: TurningLane, program: Program, blockDelete: boolean): ProgramProof | null {
+export function proofOnLathe(state: TurningLane, program: Program, options: FollowOptions): ProgramProof | null {
   const face = faceMm(state);
   if (face === null) return null;
-  const found = proveLathe(program, registersOf(state), worldOf(state, face), state.setup.unit, blockDelete);
+  const found = proveLathe(program, registersOf(state), worldOf(state, face), state.setup.unit, options);
   if (found === null) return { kind: "clear" };
   if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
   return { kind: "contact", contact: found };

@@ -1,7 +1,7 @@
 import { type Program } from "../../gcode";
 import { toolName } from "../../instruments/things";
 import { travelCounts } from "../../lane/travel";
-import { type MillRegisters, type MillTool, type MillWorld, proveMill } from "../../proving";
+import { type FollowOptions, type MillRegisters, type MillTool, type MillWorld, proveMill } from "../../proving";
 import { lengthRows, workOffsetNames } from "../../registers/mill";
 import { toMm } from "../../units/scale";
 import { type ProgramProof } from "../proof";
@@ -94,8 +94,8 @@ export function registersOf({
 }
 
 /** The first forbidden contact of a program with the registers of a lane on the machine as it really is. */
-export function proofOnMill(state: MillLane, program: Program, blockDelete: boolean): ProgramProof {
-  const found = proveMill(program, registersOf(state), worldOf(state), state.setup.unit, blockDelete);
+export function proofOnMill(state: MillLane, program: Program, options: FollowOptions): ProgramProof {
+  const found = proveMill(program, registersOf(state), worldOf(state), state.setup.unit, options);
   if (found === null) return { kind: "clear" };
   if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
   return { kind: "contact", contact: found };
