@@ -118,6 +118,22 @@ function tooDeep(title: string): PageLane {
   return { exercise: deep, given: marking };
 }
 
+/** The knob with a sound program, up to where it is loaded. */
+function soundKnob(): PageLane {
+  const { exercise, marking } = findDemoExercise("knob-program-first");
+  const { program } = exercise;
+  return {
+    exercise: exerciseSchema.parse({
+      ...exercise,
+      id: "approach-held",
+      title: "Approach held and compared",
+      program: { ...program, faults: [], soundShare: 1, proving: ["gapCompared"] },
+    }),
+    given: marking,
+    until: ({ command }) => command.type === "loadProgram",
+  };
+}
+
 /** An exercise whose program is signed for before the first cut; its signature is asked for. */
 function signed(of: string, title: string, number: number): PageLane {
   const { exercise, marking } = findDemoExercise(of);
@@ -177,6 +193,7 @@ export const pageLanes = {
   programProved: demo("plate-program-top"),
   programOwn: demo("plate-program-top", {}, { script: ownProgram("G53 G0 X-100.", "G53 G0 X-20.", 2014) }),
   knobProved: demo("knob-program-first"),
+  approachHeld: soundKnob(),
   knobOwn: demo("knob-program-first", {}, { script: ownProgram("G28 U0", "G28 W0", 3014) }),
   // asked to be signed, on both machines
   toBeSigned: signed("plate-program-top", "Signed before it cuts", 2041),

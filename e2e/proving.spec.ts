@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import type { Command } from "@probe-lane/core/bench";
 import { accessible } from "./accessible";
 import { BenchHands } from "./benchHands";
 import { pageLanes } from "./lanes";
@@ -67,6 +68,42 @@ for (const [lane, login, number] of [
     await expect(form.getByLabel("Answer")).toHaveValue("not much");
     await accessible(page);
   });
+
+test("on a lathe a Z that is six too low is caught by the gap, held at the approach, and set right", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const hands = await workThrough(page, "quillfeather", pageLanes.approachHeld);
+  const work = async (...commands: Command[]) => {
+    for (const command of commands) await hands.perform({ command, clicks: 0 });
+  };
+  const z1 = (text: string): Command => ({ type: "typeRegister", register: "Z1", text, how: "add", isConfirmed: true });
+  await work(
+    z1("-6"),
+    { type: "loadProgram", number: 3041, isConfirmed: false },
+    { type: "setPace", isSingle: true, rapidPercent: 25 },
+    { type: "startCycle" },
+  );
+  const state = page.getByTestId("run-state");
+  const resume = page.getByRole("button", { name: /^Step one block/ });
+  await expect(state).toHaveText("held after a block");
+  await resume.click();
+  // over the face by the program, behind it by the eye
+  await expect(page.getByRole("form", { name: "Run" })).toContainText("Step one block");
+  const display = page.getByText(/mm between tip and part; display Z/);
+  await expect(display).toContainText("5.000");
+  await page.getByLabel("Gap seen").fill("-1");
+  await page.getByRole("button", { name: "They do not" }).click();
+  await expect(page.getByText("said: they do not agree")).toBeVisible();
+  await work({ type: "reset" }, z1("6"), { type: "setPace", isSingle: false, rapidPercent: 100 });
+  await page.getByRole("button", { name: "×20" }).click();
+  await page.getByRole("button", { name: /^Start cycle/ }).click();
+  await expect(state).toHaveText("The program has run to its end.", { timeout: 60_000 });
+  await work({ type: "handIn" });
+  await page.waitForURL(/\/ruling$/);
+  await expect(page.getByText(/the gap was seen for what it is and compared with the display/)).toBeVisible();
+  await expect(page.getByText(/the program runs clear with these registers/)).toBeVisible();
+});
 
 test("a signature is asked for, sent back with a word, given, and withdrawn by what is changed after it", async ({
   page,
