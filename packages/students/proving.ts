@@ -72,6 +72,24 @@ const wearRows = ({ registers, kind }: Observation): number[] =>
       : (registers.turret?.xw[row] ?? 0) !== 0 || (registers.turret?.zw[row] ?? 0) !== 0,
   );
 
+/** Tool words after the first: the line of the last Z before each, and how far before Z 0 the next tip stands there. */
+function swings(seen: Observation): { at: number; mm: number }[] {
+  const found: { at: number; mm: number }[] = [];
+  let last: { at: number; z: number; row: number } | null = null;
+  let row = 0;
+  for (const [at, line] of linesOf(seen).entries()) {
+    const words = line.replace(/\(.*\)/, "");
+    const next = /\bT0?\d(\d\d)\b/.exec(words)?.[1];
+    if (next !== undefined) {
+      if (last) found.push({ at: last.at, mm: last.z + rowMm(seen, last.row) - rowMm(seen, Number(next)) });
+      row = Number(next);
+    }
+    const z = /\bZ(-?[\d.]+)/.exec(words)?.[1];
+    if (z !== undefined) last = { at, z: Number(z), row };
+  }
+  return found;
+}
+
 /** What a careful reader reads for an ask, and whether it is as the sheet wants it. */
 function answer(lane: Bench, { ask, tool }: Pick<AskSeen, "ask" | "tool">): { text: string; isSound: boolean } {
   const { seen } = lane;
@@ -97,6 +115,10 @@ function answer(lane: Bench, { ask, tool }: Pick<AskSeen, "ask" | "tool">): { te
       const shift = Number(lines.map((line) => /\bG52\b.*?Z(-?[\d.]+)/.exec(line)?.[1]).find(Boolean) ?? 0);
       const liftMm = toMm(registers.common.z, scales[sheet.unit]) + shift;
       return { text: text(lane, liftMm), isSound: liftMm === 0 };
+    }
+    case "swing": {
+      const least = Math.min(...swings(seen).map(({ mm }) => mm));
+      return Number.isFinite(least) ? { text: text(lane, least), isSound: least > 0 } : { text: "none", isSound: true };
     }
     case "travel":
     case "pockets":
@@ -190,6 +212,8 @@ function mendedLine(seen: Observation, line: string, tool: number | null): strin
 }
 
 function mendAll(lane: Bench): void {
+  for (const { at, mm } of lane.seen.kind === "mill" ? [] : swings(lane.seen))
+    if (mm <= 0) lane.do({ type: "mendLine", line: at + 1, text: "X150. Z100." });
   let tool: number | null = null;
   for (const [at, line] of linesOf(lane.seen).entries()) {
     const word = lane.seen.kind === "mill" ? /\bT(\d)\b/ : /\bT0?(\d)\d\d\b/;

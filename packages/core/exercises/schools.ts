@@ -102,7 +102,7 @@ export const faultKinds = [
 export type FaultKind = (typeof faultKinds)[number];
 
 /** What can be wrong with a program that comes to the machine, or with what it calls. */
-export const programFaultKinds = ["otherRow", "otherUnits", "otherOffset", "tooDeep", "wrongLine", "otherTools", "liftLeft"] as const;
+export const programFaultKinds = ["otherRow", "otherUnits", "otherOffset", "tooDeep", "wrongLine", "otherTools", "liftLeft", "idleBar"] as const;
 export type ProgramFaultKind = (typeof programFaultKinds)[number];
 
 /** How a program is proved before it cuts; each can be asked for. */

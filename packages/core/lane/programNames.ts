@@ -8,6 +8,7 @@ export const askKinds = [
   "travel",
   "pockets",
   "hangs",
+  "swing",
   "rows",
   "held",
   "spindle",

@@ -2,6 +2,7 @@
 import type { Machine } from "../exercises/schools";
 import type { CoachMark } from "../lane/coach";
 import type { Gate } from "../lane/gates";
+export { CHUCK_MM } from "./lathe/chuckBody";
 import { latheMarks } from "./lathe/marks";
 import { latheOffers } from "./lathe/offers";
 import { millMarks } from "./mill/marks";

@@ -23,7 +23,12 @@ export interface LatheWorld {
   /** What was turned of the bar already: nothing stands outside of so large a radius between two places. */
   readonly turned?: readonly { readonly z: HalfPlace; readonly radius: number }[];
   readonly stock: { readonly diameter: number; readonly length: number; readonly face: number; readonly bore: number };
-  readonly chuck: { readonly z: number; readonly diameter: number };
+  /** Its jaws, and a broader body behind them. */
+  readonly chuck: {
+    readonly z: number;
+    readonly diameter: number;
+    readonly body?: { readonly z: number; readonly diameter: number };
+  };
   readonly travel: { readonly min: HalfPlace; readonly max: HalfPlace };
   readonly home: HalfPlace;
 }
@@ -56,7 +61,7 @@ const AXES = ["x", "z"] as const;
 /** A bar that is being cut by moves in their order, and what must not be met on their ways. */
 export class LatheProof {
   private stock: LatheStock;
-  private readonly chuck: Ring;
+  private readonly chuck: readonly Ring[];
 
   constructor(private readonly world: LatheWorld) {
     const { stock, chuck } = world;
@@ -65,7 +70,10 @@ export class LatheProof {
       z: [stock.face - stock.length, stock.face],
     });
     for (const { z, radius } of world.turned ?? []) this.stock.clear([radius, Infinity], z);
-    this.chuck = { r: [stock.diameter / 2, chuck.diameter / 2], z: [-Infinity, chuck.z] };
+    this.chuck = [chuck, ...(chuck.body ? [chuck.body] : [])].map(({ z, diameter }) => ({
+      r: [stock.diameter / 2, diameter / 2],
+      z: [-Infinity, z],
+    }));
   }
 
   /** What is left now, in a world that may hold other tools. */
@@ -113,8 +121,10 @@ export class LatheProof {
     ];
     const way: NoseWay = { from: center(from), to: center(to) };
     const small = shapeOf(tool, SLACK_MM);
-    const inChuck = firstInRing(way, small, this.chuck);
-    const met: Met | null = inChuck === null ? null : { share: inChuck, kind: "tool-in-chuck", with: "chuck" };
+    const met = this.chuck.reduce<Met | null>((first, ring) => {
+      const share = firstInRing(way, small, ring);
+      return share === null ? first : earlier(first, { share, kind: "tool-in-chuck", with: "chuck" });
+    }, null);
     if (move.kind !== "rapid" && move.spindle !== "stopped") {
       this.stock.cut(way, shapeOf(tool, 0));
       return met;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { millLane, workLane, type LaneDriver } from "@probe-lane/students";
-import { evolve, type MillSeen } from "../bench";
+import { latheLane, millLane, workLane, workUpTo, type LaneDriver } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
+import { evolve, type MillSeen, type TurningSeen } from "../bench";
 import { rule } from "../grading";
 import { marksOf } from "../machines";
 import { linesSeen } from "../machines/program";
@@ -167,5 +168,44 @@ describe("what is looked up, and what takes it back", () => {
     expect(lane.attempt({ type: "lookUp", ask: "travel", text: "perhaps", isSound: true })).toMatchObject({
       code: "answerUnreadable",
     });
+  });
+});
+
+describe("a bar that swings in while another tool stands near", () => {
+  const collar = findDemoExercise("collar-program");
+  /** The collar set, its program with the bar's fault loaded. */
+  function withBar(): LaneDriver<TurningSeen> {
+    for (let turn = 0; turn < 200; turn++) {
+      const lane = latheLane(collar.exercise, `bar ${turn}`);
+      if (lane.state.truth.programFault?.kind !== "idleBar") continue;
+      workUpTo(lane, ({ type }) => type === "loadProgram");
+      lane.do({ type: "loadProgram", number: 3055, isConfirmed: false });
+      return lane;
+    }
+    throw new Error("no seed has the bar near");
+  }
+  it("is worked out from program and registers: Z-20 and the difference of two rows, and withdrawn by either", () => {
+    const lane = withBar();
+    const z = lane.state.registers.turret?.z ?? {};
+    const stands = -20 + ((z[1] ?? 0) - (z[2] ?? 0)) / 1000;
+    expect(stands).toBeLessThan(-40);
+    lane.do({ type: "lookUp", ask: "swing", text: stands.toFixed(3), isSound: false });
+    const answer = () => lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp");
+    expect(answer()).toMatchObject({ isRight: true, isAsItShould: false });
+    lane.do({ type: "typeRegister", register: "ZW2", text: "0.05", how: "set", isConfirmed: true });
+    expect(lane.seen.program?.asks.find(({ ask }) => ask === "swing")?.withdrawnBy).toBe("ZW2");
+    lane.do({ type: "handIn" });
+    expect(steps(rule(lane.log, collar.marking).findings)).toMatchObject({ programFaultFound: true });
+  });
+  it("unlooked at it meets the chuck, and the line that stood too near is to blame", () => {
+    const lane = withBar();
+    lane.do({ type: "setDoor", isOpen: false });
+    lane.do({ type: "startCycle" });
+    for (let turn = 0; turn < 3000 && lane.state.program.run; turn++) lane.do({ type: "runOn", ms: 2000 });
+    expect(lane.seen.program?.last).toMatchObject({ why: "contact", met: "tool-in-chuck" });
+    lane.do({ type: "handIn" });
+    const strike = rule(lane.log, collar.marking).findings.find(({ code }) => code === "programStrikes");
+    const [line] = lane.state.truth.programFault?.lines ?? [];
+    expect(strike).toMatchObject({ lines: [line], targets: [], cost: 0 });
   });
 });

@@ -4,7 +4,7 @@ import { demoExercises } from "../../../demo";
 import { rule } from "../grading";
 
 const programmed = demoExercises.filter(({ exercise }) => exercise.program !== undefined);
-const LANES = 10;
+const LANES = 14;
 /** Another row may hold a longer length, other tools cut another part, and a run in the air cuts nothing. */
 const MAY_PASS = new Set(["otherRow", "otherTools", "liftLeft"]);
 

@@ -32,6 +32,11 @@ export const askWords: Record<AskKind, { name: string; asks: (tool: number | nul
     name: "pockets",
     asks: () => "Which T words of the program bring another tool than theirs? Their numbers, or none.",
   },
+  swing: {
+    name: "swinging in",
+    asks: () =>
+      "At the tool changes after the first: how far before Z 0 does the tip stand that swings in, where it stands least far?",
+  },
   hangs: { name: "in the spindle", asks: () => "Does an instrument hang where the control takes a tool to be?" },
   wear: { name: "wear as meant", asks: () => "Which rows hold a wear other than zero? Their numbers, or none." },
   rows: { name: "row called", asks: (tool) => `Which row does it call with tool ${tool}? Its number, or none.` },

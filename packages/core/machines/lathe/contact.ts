@@ -6,6 +6,7 @@ import { carve, endAt, material, stepAt, type Outline, type Step } from "./outli
 import { coneGapMm } from "./acts/cone/cone";
 import { type AxisCounts } from "../../registers/mill";
 import { drawNormal } from "../../random";
+import { CHUCK_MM } from "./chuckBody";
 
 /** Where the blank stands furthest off the axis when the chuck has not been turned, degrees. */
 const HIGH_AT_DEG = 25;
@@ -314,7 +315,8 @@ export function wouldCut(state: TurningLane, axis: "x" | "z"): boolean {
 }
 
 /** Jaws stand this far out past the blank, and the tip keeps this far before them, mm. */
-const JAWS_MM = { out: 25, before: 1 } as const;
+/** So near before the jaws a tip is stopped by them, mm. */
+const BEFORE_JAWS_MM = 1;
 /** Steps along a move are no longer than this, so that what only stands beside a part of it is not jumped over, mm. */
 const NEAR_ENOUGH_MM = 0.5;
 
@@ -338,12 +340,17 @@ function clearOf(
   return dz > 0 && dr > 0 ? Math.hypot(dz, dr) : Math.max(dz, dr);
 }
 
-/** How far the jaws of the chuck stand from the tip, mm; below zero it is in them. */
+/** How far jaws and body of the chuck stand from the tip, mm; below zero it is in them. */
 export function jawRoomMm(state: TurningLane, position: AxisCounts): number {
   const { jawMm, stock } = state.truth.lathe;
   const { radiusMm, zMm } = tipAt(state, position);
-  const outer = stock.diameterMm / 2 + JAWS_MM.out;
-  return Math.max(zMm - (jawMm + JAWS_MM.before), radiusMm - outer, -stock.diameterMm / 2 - radiusMm);
+  const beside = -stock.diameterMm / 2 - radiusMm;
+  const clearOfRing = (overMm: number, frontMm: number): number =>
+    Math.max(zMm - frontMm, radiusMm - (stock.diameterMm / 2 + overMm), beside);
+  return Math.min(
+    clearOfRing(CHUCK_MM.jaws, jawMm + BEFORE_JAWS_MM),
+    clearOfRing(CHUCK_MM.body, jawMm - CHUCK_MM.bodyBehind),
+  );
 }
 
 /**

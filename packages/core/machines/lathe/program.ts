@@ -29,6 +29,7 @@ const ports: ProgramPorts<TurningLane> = {
   dialect: "lathe",
   axes: ["x", "z"],
   inForce: ({ modal }) => modal.workOffset,
+  swings: true,
   restPlaces: ["chuck"],
   offset: (state, frame, row) => latheOffset(registersOf(state), frame, row),
   ways: (state, steps) => {

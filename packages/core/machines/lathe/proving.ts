@@ -6,13 +6,14 @@ import { tipCodes } from "../../registers/nose";
 import { turretSum } from "../../registers/turret";
 import { toMm } from "../../units/scale";
 import { type ProgramProof } from "../proof";
+import { CHUCK_MM } from "./chuckBody";
 import { faceMm, kxNowMm, reachNowMm } from "./contact";
 import { type TurningLane } from "./lane";
 
 /** How broad the shank of a turning tool and the bar of a boring tool are taken, where no blade says it, mm. */
 const SHANK_MM = { 3: 16, 2: 10 } as const;
-/** How far the chuck's own body reaches beyond the bar, and the bar into it, mm. */
-const CHUCK_MM = { over: 96, grip: 40 } as const;
+/** How far the bar reaches into the chuck, mm. */
+const GRIP_MM = 40;
 
 const isRun = (code: number): code is 2 | 3 => code === 2 || code === 3;
 
@@ -46,8 +47,12 @@ export function worldOf(state: TurningLane, face: number): LatheWorld {
     turned: state.lathe.outer.flatMap(({ fromMm, toMm, radiusMm, cut }) =>
       cut === 0 ? [] : [{ z: [fromMm - face, toMm - face] as const, radius: radiusMm }],
     ),
-    stock: { diameter: stock.diameterMm, length: CHUCK_MM.grip - jaw, face: 0, bore: stock.boreMm ?? 0 },
-    chuck: { z: jaw, diameter: stock.diameterMm + CHUCK_MM.over },
+    stock: { diameter: stock.diameterMm, length: GRIP_MM - jaw, face: 0, bore: stock.boreMm ?? 0 },
+    chuck: {
+      z: jaw,
+      diameter: stock.diameterMm + 2 * CHUCK_MM.jaws,
+      body: { z: jaw - CHUCK_MM.bodyBehind, diameter: stock.diameterMm + 2 * CHUCK_MM.body },
+    },
     travel: {
       min: [toMm(travel.x[0], scale), toMm(travel.z[0], scale)],
       max: [toMm(travel.x[1], scale), toMm(travel.z[1], scale)],

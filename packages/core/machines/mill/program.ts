@@ -52,6 +52,7 @@ const ports: ProgramPorts<MillLane> = {
   dialect: "mill",
   axes: ["x", "y", "z"],
   inForce: ({ modal }) => `${modal.workOffset}${modal.lengthRow === null ? "" : ` G43 H${modal.lengthRow}`}`,
+  swings: false,
   restPlaces: ["fixedJaw", "movingJaw"],
   offset: (state, frame, row, sign) => millOffset(registersOf(state), frame, row, sign),
   ways: (state, steps) => {

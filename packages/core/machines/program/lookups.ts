@@ -75,7 +75,10 @@ export function readHeld<S extends LaneBase>(ports: ProgramPorts<S>, state: S): 
 export function asksOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): Ask[] {
   const read = readHeld(ports, state);
   if (!read) return [];
-  const atMachine = ports.carried(state) ? (["pockets", "hangs"] as const) : [];
+  const atMachine = [
+    ...(ports.carried(state) ? (["pockets", "hangs"] as const) : []),
+    ...(ports.swings ? (["swing"] as const) : []),
+  ];
   const once = (["program", "units", "offset", "lift", "wear", "travel", ...atMachine, "matters"] as const).map(
     (ask) => ({ ask, tool: null }),
   );
@@ -189,27 +192,35 @@ export function matteringTools<S extends LaneBase>(ports: ProgramPorts<S>, state
 
 const BEYOND_MM = 1e-6;
 
-/** Axes that leave their travel anywhere, with the registers as they stand, and what they hang on. */
-function pastTravel<S extends LaneBase>(ports: ProgramPorts<S>, state: S, { program }: Read) {
-  const { min, max } = ports.travel(state);
-  const home = ports.axes.map(() => 0);
-  const past = new Set<Axis>();
-  const reads = new Set<RegisterId>(ports.axes.map((axis): RegisterId => `common.${axis}`));
-  const offset = (frame: string, row: number | null, sign: 1 | -1): readonly number[] => {
+/** Machine = place + this; of registers that are not there nothing. */
+const offsetOf =
+  <S extends LaneBase>(ports: ProgramPorts<S>, state: S) =>
+  (frame: string, row: number | null, sign: 1 | -1): readonly number[] => {
     try {
       return ports.offset(state, frame, row, sign);
     } catch (error) {
-      if (error instanceof UnknownRegister) return home;
+      if (error instanceof UnknownRegister) return ports.axes.map(() => 0);
       throw error;
     }
   };
-  const steps = interpret(program, {
+
+/** What a program does from home, with the registers as they stand. */
+function stepsFromHome<S extends LaneBase>(ports: ProgramPorts<S>, state: S, program: Program) {
+  const home = ports.axes.map(() => 0);
+  return interpret(program, {
     startUnits: state.setup.unit,
     figures: "mm",
     isExpanding: true,
-    registers: { at: home, home, offset },
+    registers: { at: home, home, offset: offsetOf(ports, state) },
   });
-  const ways = ports.ways(state, steps);
+}
+
+/** Axes that leave their travel anywhere, with the registers as they stand, and what they hang on. */
+function pastTravel<S extends LaneBase>(ports: ProgramPorts<S>, state: S, { program }: Read) {
+  const { min, max } = ports.travel(state);
+  const past = new Set<Axis>();
+  const reads = new Set<RegisterId>(ports.axes.map((axis): RegisterId => `common.${axis}`));
+  const ways = ports.ways(state, stepsFromHome(ports, state, program));
   for (let step = ways.next(); !step.done; step = ways.next()) {
     if (step.value.type !== "way") continue;
     const { move, path } = step.value;
@@ -341,6 +352,16 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
       isAsItShould: past.length === 0,
     };
   }
+  if (ask === "swing") {
+    const { leastMm, reads } = swingingIn(ports, state, read);
+    return {
+      ...figure(state, leastMm),
+      ...(leastMm === null ? { isRight: (said: string) => said === "none" } : {}),
+      reads,
+      lines: read.program.blocks.map(({ line }) => line),
+      isAsItShould: leastMm === null || leastMm > 0,
+    };
+  }
   if (ask === "pockets" || ask === "hangs") return answerAtMachine(ports, state, ask, read);
   if (ask === "wear") {
     const rows = ports.wearRows(state);
@@ -353,6 +374,25 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
     };
   }
   return null;
+}
+
+/**
+ * How far before the zero of Z the tip stands that swings in, where it stands least far, by the registers; null where
+ * only one tool is called.
+ */
+function swingingIn<S extends LaneBase>(ports: ProgramPorts<S>, state: S, { program }: Read) {
+  const along = ports.axes.indexOf("z");
+  let at: { readonly machine: readonly number[]; readonly frame: string } | null = null;
+  const found: number[] = [];
+  const reads = new Set<RegisterId>();
+  for (const step of stepsFromHome(ports, state, program)) {
+    if (step.type === "move" && step.machine) at = { machine: step.machine.to, frame: step.frame };
+    if (step.type !== "tool" || !at) continue;
+    found.push((at.machine[along] ?? 0) - (offsetOf(ports, state)(at.frame, step.row, 1)[along] ?? 0));
+    if (step.row !== null) for (const register of ports.rowRegisters(step.row)) reads.add(register);
+    if (/^G5[4-9]$/.test(at.frame)) reads.add(`${at.frame}.z` as RegisterId);
+  }
+  return { leastMm: found.length === 0 ? null : Math.min(...found), reads: [...reads] };
 }
 
 /** What sits in the pockets that the program calls, and what hangs in the spindle: looked at, not read. */

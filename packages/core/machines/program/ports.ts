@@ -44,6 +44,8 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Rows whose wear is not zero. */
   wearRows(state: S): readonly number[];
   wearRegisters(state: S): readonly RegisterId[];
+  /** Tools swing in past the part; on other machines they are changed away from it. */
+  readonly swings: boolean;
   readonly restPlaces: readonly RestPlace[];
   /** What a tool that is fed so far comes over of what holds the part, by the sheet; programmed figures, mm. */
   comesOver(state: S, reach: Reach): readonly RestPlace[];

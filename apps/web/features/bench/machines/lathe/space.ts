@@ -1,4 +1,5 @@
 import type { TurningSeen } from "@probe-lane/core/bench";
+import { CHUCK_MM } from "@probe-lane/core/machines";
 import type { AxisCounts } from "@probe-lane/core/registers";
 import { box, type Body, type SpaceScene } from "../../lane/space/bodies";
 import { outlineOf } from "./scene/inserts";
@@ -39,7 +40,7 @@ export function turningSpace(seen: TurningSeen, machine: AxisCounts): SpaceScene
   const outline = tool ? outlineOf(tool) : { insert: [], holder: [] };
   const flat = (list: readonly (readonly [number, number])[]) => list.map(([z, r]) => [z, r * side] as const);
   const standing: Body[] = [
-    round("dark", tip.jawMm - 60, tip.jawMm - 18, isBar ? widest + 16 : widest + 34),
+    round("dark", tip.jawMm - 60, tip.jawMm - 18, isBar ? widest + 16 : widest + CHUCK_MM.body),
     ...(isBar
       ? [round("jaw", tip.jawMm - 18, tip.jawMm, widest + 7)]
       : [0, 1, 2].map((n) => jaw(Math.PI / 2 + (n * 2 * Math.PI) / 3))),

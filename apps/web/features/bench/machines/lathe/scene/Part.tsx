@@ -1,4 +1,5 @@
 import type { LatheSeen, TurningSeen } from "@probe-lane/core/bench";
+import { CHUCK_MM } from "@probe-lane/core/machines";
 import type { TurretTool } from "@probe-lane/core/exercises";
 import { useId } from "react";
 import { Rect, type Frame } from "../../../lane/drawing";
@@ -52,7 +53,7 @@ const STEPS = [
   { length: 12, height: 8 },
   { length: 6, height: 7 },
 ] as const;
-const CHUCK = { faceMm: 18, depthMm: 42, roomMm: 34, serrationMm: 1.5 } as const;
+const CHUCK = { faceMm: CHUCK_MM.bodyBehind, depthMm: 42, roomMm: CHUCK_MM.body, serrationMm: 1.5 } as const;
 
 /** Chuck body with its slots, and a stepped jaw above and below that bites with serrations. */
 function Chuck({ frame, jawMm, widest }: { frame: Frame; jawMm: number; widest: number }) {
