@@ -272,7 +272,8 @@ class Run implements Rig {
   /** Codes that hold for one block; its axes belong to them. G4 and what a cycle of many passes says move nothing. */
   private runOnce(code: number): void {
     const { said } = this;
-    if (code === 10) this.out.push({ type: "write", line: this.flow.line, words: said.all() });
+    if (code === 10)
+      this.out.push({ type: "write", line: this.flow.line, words: said.all(), isInch: this.modes.isInch });
     else if (code === 28 || code === 30) this.toReference(code);
     else if (code === 31 && this.named() !== 0) this.go("feed", this.goal(), this.named());
     else if (code === 50) this.declare();

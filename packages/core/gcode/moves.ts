@@ -40,12 +40,17 @@ export interface Move {
   readonly machine: { readonly from: ProgramPlace; readonly to: ProgramPlace } | null;
 }
 
-/** What a running program does, in order. `write` is a G10: its words by letter, in the program's unit. */
+/** What a running program does, in order. `write` is a G10: its words by letter, as they stand, in the unit then called. */
 export type Step =
   | Move
   | { readonly type: "stop"; readonly line: number; readonly kind: "M0" | "M1" }
   | { readonly type: "end"; readonly line: number; readonly kind: "M2" | "M30" | "text" }
   | { readonly type: "tool"; readonly line: number; readonly tool: number; readonly row: number | null }
-  | { readonly type: "write"; readonly line: number; readonly words: Readonly<Record<string, number>> }
+  | {
+      readonly type: "write";
+      readonly line: number;
+      readonly words: Readonly<Record<string, number>>;
+      readonly isInch: boolean;
+    }
   | { readonly type: "declare"; readonly line: number; readonly place: ProgramPlace }
   | { readonly type: "wrong"; readonly line: number; readonly code: DiagnosticCode };

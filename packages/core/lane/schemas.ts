@@ -102,7 +102,7 @@ export const laneEvents = [
     register,
     from: counts,
     to: counts,
-    how: z.enum(["captured", "typed", "added", "undone", "takenIn", "cleared", "declared", "byCycle"]),
+    how: z.enum(["captured", "typed", "added", "undone", "takenIn", "cleared", "declared", "byCycle", "byProgram"]),
     as: counts.optional(),
     machine: place,
   }),

@@ -196,12 +196,14 @@ function withRegister<S extends LaneBase>(state: S, { register, from, to, how }:
     how === "undone"
       ? state.desk.undo.slice(0, -1)
       : [...state.desk.undo, { register, counts: from }].slice(-UNDO_DEPTH);
+  // what a program writes while it runs is part of it: it takes nothing back
+  const isSame = from === to || how === "byProgram";
   return {
     ...state,
     registers: writeRegister(state.registers, register, to),
     desk: { ...state.desk, undo },
-    checking: from === to ? state.checking : withdrawnBy(state.checking, register),
-    program: from === to ? state.program : lookedAfterRegister(state.program, register),
+    checking: isSame ? state.checking : withdrawnBy(state.checking, register),
+    program: isSame ? state.program : lookedAfterRegister(state.program, register),
   };
 }
 

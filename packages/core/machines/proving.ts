@@ -5,6 +5,7 @@ import { canProveLathe, proofOnLathe } from "./lathe/proving";
 import { canProveMill, proofOnMill } from "./mill/proving";
 import { notFollowed } from "./program/notFollowed";
 import { type ProgramProof } from "./proof";
+import { UnreadWrite } from "./program/written";
 
 export { type ProgramProof } from "./proof";
 
@@ -33,6 +34,7 @@ export function proveProgram(state: LaneState, text: string, options: FollowOpti
   } catch (error) {
     if (error instanceof UnknownTool)
       return { kind: isListed(state, error.tool) ? "otherTool" : "noTool", tool: error.tool, line: error.line };
+    if (error instanceof UnreadWrite) return { kind: "notRun", line: error.line, code: "G10" };
     if (error instanceof TooManyMoves) return { kind: "tooLong", line: error.line };
     if (error instanceof UnknownRegister) return { kind: "noRegister", register: error.register };
     throw error;

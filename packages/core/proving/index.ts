@@ -15,4 +15,4 @@ export { type MillTool } from "./millTool";
 export { latheWays, millWays, type Way, type WayStep } from "./ways";
 export { type HalfPlace } from "./latheStock";
 export { undersideOf } from "./millTool";
-export { type FollowOptions } from "./run";
+export { toldWrites, type FollowOptions, type Write } from "./run";

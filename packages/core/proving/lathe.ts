@@ -3,7 +3,7 @@ import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { firstInRing, type HalfPlace, LatheStock, type NoseShape, type NoseWay, type Ring } from "./latheStock";
 import { type MetOnPath, UnknownRegister, UnknownTool } from "./mill";
 import { SLACK_MM } from "./millTool";
-import { firstContact, type FollowOptions, type Proved } from "./run";
+import { firstContact, toldWrites, type FollowOptions, type Proved } from "./run";
 import { latheWays, type Nose, type Way } from "./ways";
 
 /** A turning tool as it is: machine X (a diameter) and Z with its control point on the axis and on the datum. */
@@ -150,14 +150,14 @@ export function proveLathe(
   registers: LatheRegisters,
   world: LatheWorld,
   startUnits: "mm" | "inch",
-  { blockDelete = false, onMoves }: FollowOptions = {},
+  { blockDelete = false, onMoves, onWrite }: FollowOptions = {},
 ): Proved {
   const proof = new LatheProof(world);
   const offset = (frame: string, row: number | null): HalfPlace => latheOffset(registers, frame, row);
   const at = { at: world.home, home: world.home, offset };
   const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm", isExpanding: true });
   return firstContact(
-    latheWays(steps, (row) => registers.noses?.get(row)),
+    latheWays(toldWrites(steps, onWrite), (row) => registers.noses?.get(row)),
     (way) => proof.run(way),
     onMoves,
   );

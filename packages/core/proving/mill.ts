@@ -3,7 +3,7 @@ import { type Contact, earlier, type Met, pastTravel } from "./contact";
 import { bodiesOf, type MillBodies, type MillTool } from "./millTool";
 import { MillStock } from "./millStock";
 import { type Box, firstInBox, placeOn, type Triple, type Way } from "./solids";
-import { firstContact, type FollowOptions, type Proved } from "./run";
+import { firstContact, toldWrites, type FollowOptions, type Proved } from "./run";
 import { millWays, type Way as MoveWay } from "./ways";
 
 /** What a mill really has: where the datum lies, its tools, the block, what holds it, and how far it travels. mm. */
@@ -170,14 +170,14 @@ export function proveMill(
   registers: MillRegisters,
   world: MillWorld,
   startUnits: "mm" | "inch",
-  { blockDelete = false, onMoves }: FollowOptions = {},
+  { blockDelete = false, onMoves, onWrite }: FollowOptions = {},
 ): Proved {
   const proof = new MillProof(world);
   const offset = (frame: string, row: number | null, sign: 1 | -1): Triple => millOffset(registers, frame, row, sign);
   const at = { at: world.home, home: world.home, offset };
   const steps = interpret(program, { startUnits, blockDelete, registers: at, figures: "mm", isExpanding: true });
   return firstContact(
-    millWays(steps, (row) => registers.radii?.get(row) ?? 0),
+    millWays(toldWrites(steps, onWrite), (row) => registers.radii?.get(row) ?? 0),
     (way) => proof.run(way),
     onMoves,
   );

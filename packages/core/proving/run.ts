@@ -1,4 +1,4 @@
-import { type DiagnosticCode } from "../gcode";
+import { type DiagnosticCode, type Step } from "../gcode";
 import { type Contact, MOST_MOVES, TooManyMoves } from "./contact";
 import { type Way, type WayStep } from "./ways";
 
@@ -11,6 +11,22 @@ export interface FollowOptions {
   readonly blockDelete?: boolean | undefined;
   /** Told now and then how many moves were followed. */
   readonly onMoves?: ((moves: number) => void) | undefined;
+  /** Told of a G10 before what comes after it is followed. */
+  readonly onWrite?: ((write: Write) => void) | undefined;
+}
+
+/** A G10 on its way. */
+export type Write = Extract<Step, { type: "write" }>;
+
+/** What a program does, with each G10 told before what comes after it is worked out. */
+export function* toldWrites(
+  steps: Iterable<Step>,
+  onWrite: ((write: Write) => void) | undefined,
+): Generator<Step, void, void> {
+  for (const step of steps) {
+    if (step.type === "write") onWrite?.(step);
+    yield step;
+  }
 }
 const TOLD_EVERY = 500;
 

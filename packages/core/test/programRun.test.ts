@@ -48,15 +48,24 @@ describe("a program run with the registers of a lane", () => {
       code: "feed-missing",
     });
   });
-  it("nothing is said of a way that is not followed: written registers, another reference", () => {
+  it("nothing is said of a way that is not followed: a register that is not there, another reference", () => {
     for (const [from, to, code] of [
       ["X122", "G30 X122", "G30"],
-      ["Z2", "G10 L10 P1 R80", "G10"],
+      ["Z2", "G10 L10 P77 R80", "G10"],
     ] as const) {
       const proof = proveProgram(worked(), slot(5).replace(from, to));
       expect(proof).toMatchObject({ kind: "notRun", code });
       expect(proof && proofWords(proof, "mm")).toContain(`says ${code}, which is not followed here yet`);
     }
+  });
+  it("a length that the program writes itself counts from its line on", () => {
+    const row = (worked().registers.lengthGeometry[1] ?? 0) / 1000;
+    // the same length again changes nothing; one 30 shorter lets it down 30 deeper beside the blank, and the holder meets that
+    expect(proveProgram(worked(), slot(5).replace("Z2", `G10 L10 P1 R${row}\nZ2`))).toEqual({ kind: "clear" });
+    expect(proveProgram(worked(), slot(5).replace("Z2", `G10 L10 P1 R${row - 30}\nZ2`))).toMatchObject({
+      kind: "contact",
+      contact: { line: 6, kind: "holder-in-stock" },
+    });
   });
   it("what would run for a whole lesson is cut off, and said", () => {
     const loop = [

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { latheLane, millLane, workLane, workUpTo, type LaneDriver } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
-import { evolve, type MillSeen, type TurningSeen } from "../bench";
+import { evolve, proveProgram, type MillSeen, type TurningSeen } from "../bench";
 import { rule } from "../grading";
 import { marksOf } from "../machines";
 import { linesSeen } from "../machines/program";
@@ -102,6 +102,39 @@ describe("what is looked up, and what takes it back", () => {
     lane.do({ type: "mendLine", line, text: "(SLOT)" });
     expect(lane.seen.program?.asks.find(({ ask }) => ask === "lift")).toMatchObject({ said: null, withdrawnBy: line });
     expect(told("0", true)).toEqual([true, true, []]);
+  });
+
+  it("what a running program writes acts from there on, is logged, and takes nothing back", () => {
+    const lane = ready(null);
+    const { x } = lane.state.registers.work.G54;
+    const line = (lane.state.program.held?.lines ?? []).indexOf("(SLOT)") + 1;
+    lane.do({ type: "mendLine", line, text: `G10 L2 P1 X${(x + 5000) / 1000}` });
+    lookUp(lane);
+    lane.do({ type: "startCycle" });
+    runOut(lane, 20_000);
+    expect(lane.seen.program?.last).toMatchObject({ why: "end" });
+    const events = lane.log.map(({ event }) => event);
+    expect(events.find((event) => event.type === "registerChanged" && event.how === "byProgram")).toMatchObject({
+      register: "G54.x",
+      from: x,
+      to: x + 5000,
+    });
+    // X40 of the slot is 5 further in the machine, X15 of the holes before it is not
+    const highest = (from: number, to: number) =>
+      Math.max(
+        ...events.flatMap((event) =>
+          event.type === "ran" && event.line >= from && event.line < to ? [event.to.x] : [],
+        ),
+      );
+    expect(highest(27, 34)).toBe(x + 70_000 + 5000);
+    expect(highest(6, 13)).toBe(x + 95_000);
+    expect(lane.seen.program?.asks.every(({ said }) => said !== null)).toBe(true);
+    // proved once more from its head, with the zero as it was written: everything stands 5 further, and nothing is met
+    expect(proveProgram(lane.state, (lane.state.program.held?.lines ?? []).join("\n"))).toEqual({ kind: "clear" });
+    lane.do({ type: "mendLine", line, text: "G10 L2 P9 X1" });
+    lane.do({ type: "startCycle" });
+    runOut(lane, 20_000);
+    expect(lane.seen.program?.last).toMatchObject({ why: "wrong", line, code: "no-such-register" });
   });
 
   it("a program is loaded under the number that it is given; another program stays another under the number of the sheet", () => {

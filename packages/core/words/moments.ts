@@ -38,6 +38,7 @@ const REGISTER_HOW = {
   cleared: "cleared",
   declared: "declared",
   byCycle: "written by the control",
+  byProgram: "written by the program",
 } as const;
 const PASSES = { cuts: "it cut", skims: "it just skimmed", air: "it stood off" } as const;
 const LINE_KIND = { reading: "reading", term: "term", sum: "sum" } as const;

@@ -107,6 +107,7 @@ const STANDS: Readonly<Record<string, string>> = {
   "no-room-to-index": "The turret has no room to swing here.",
   "instrument-in-spindle": "An instrument hangs where the control takes a tool to be.",
   "spindle-stands": "The spindle does not start with what it holds.",
+  "no-such-register": "It sets a register that is not there, or in a way that is not read.",
   "no-such-row": "A row or a work offset is called that this machine does not have.",
   "tool-missing": "There is no such tool here, or it cannot be run yet.",
 };

@@ -32,10 +32,7 @@ const ports: ProgramPorts<TurningLane> = {
   swings: true,
   restPlaces: ["chuck"],
   offset: (state, frame, row) => latheOffset(registersOf(state), frame, row),
-  ways: (state, steps) => {
-    const { noses } = registersOf(state);
-    return latheWays(steps, (row) => noses?.get(row));
-  },
+  ways: (now, steps) => latheWays(steps, (row) => registersOf(now()).noses?.get(row)),
   prover: (state) => proverOf(new LatheProof(worldNow(state))),
   hangs: (state) => (isFollowed(state, state.lathe.station) ? state.lathe.station : null),
   brings: (state, tool) => (isFollowed(state, tool) ? tool : undefined),

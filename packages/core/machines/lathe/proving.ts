@@ -9,6 +9,7 @@ import { type ProgramProof } from "../proof";
 import { CHUCK_MM } from "./chuckBody";
 import { faceMm, kxNowMm, reachNowMm } from "./contact";
 import { type TurningLane } from "./lane";
+import { writing } from "../program/written";
 
 /** How broad the shank of a turning tool and the bar of a boring tool are taken, where no blade says it, mm. */
 const SHANK_MM = { 3: 16, 2: 10 } as const;
@@ -87,7 +88,9 @@ export function registersOf({ registers, scale, setup }: TurningLane): LatheRegi
 export function proofOnLathe(state: TurningLane, program: Program, options: FollowOptions): ProgramProof | null {
   const face = faceMm(state);
   if (face === null) return null;
-  const found = proveLathe(program, registersOf(state), worldOf(state, face), state.setup.unit, options);
+  const registers = { ...registersOf(state) };
+  const onWrite = writing(state, "lathe", (now) => Object.assign(registers, registersOf(now)));
+  const found = proveLathe(program, registers, worldOf(state, face), state.setup.unit, { ...options, onWrite });
   if (found === null) return { kind: "clear" };
   if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
   return { kind: "contact", contact: found };

@@ -55,10 +55,7 @@ const ports: ProgramPorts<MillLane> = {
   swings: false,
   restPlaces: ["fixedJaw", "movingJaw"],
   offset: (state, frame, row, sign) => millOffset(registersOf(state), frame, row, sign),
-  ways: (state, steps) => {
-    const { radii } = registersOf(state);
-    return millWays(steps, (row) => radii?.get(row) ?? 0);
-  },
+  ways: (now, steps) => millWays(steps, (row) => registersOf(now()).radii?.get(row) ?? 0),
   prover: (state) => proverOf(new MillProof(worldWith(state)), state.seat),
   hangs: ({ holds }) => (holds === null ? null : (toolNumber(holds) ?? INSTRUMENT)),
   brings: ({ carried }, tool) => carried.pockets[tool],

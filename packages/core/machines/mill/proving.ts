@@ -7,6 +7,7 @@ import { toMm } from "../../units/scale";
 import { type ProgramProof } from "../proof";
 import { type MillLane } from "./lane";
 import { datumNowMm, shapeFor, skewNowDeg, trueBoxes } from "./solids";
+import { writing } from "../program/written";
 
 /** A blank that lies turned by more than this is no box along the axes any more, degrees. */
 const STRAIGHT_DEG = 0.02;
@@ -95,7 +96,9 @@ export function registersOf({
 
 /** The first forbidden contact of a program with the registers of a lane on the machine as it really is. */
 export function proofOnMill(state: MillLane, program: Program, options: FollowOptions): ProgramProof {
-  const found = proveMill(program, registersOf(state), worldOf(state), state.setup.unit, options);
+  const registers = { ...registersOf(state) };
+  const onWrite = writing(state, "mill", (now) => Object.assign(registers, registersOf(now)));
+  const found = proveMill(program, registers, worldOf(state), state.setup.unit, { ...options, onWrite });
   if (found === null) return { kind: "clear" };
   if ("wrong" in found) return { kind: "wrong", line: found.wrong.line, code: found.wrong.code };
   return { kind: "contact", contact: found };

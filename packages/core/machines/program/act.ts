@@ -275,6 +275,9 @@ export function programAct<S extends LaneBase>(
         minutes = goOn(draft, run.piece, piece, minutes);
         const now = draft.state.program.run;
         if (!now || now.alongMm < piece.lengthMm - 1e-3) break;
+      } else if (piece.type === "write") {
+        for (const { register, from, to } of piece.written)
+          draft.emit({ type: "registerChanged", register, from, to, how: "byProgram", machine: draft.state.position });
       } else if (piece.type === "tool") {
         if (draft.state.spindle.isOn) draft.emit({ type: "spindleStopped" });
         const stands = ports.changeTool(draft, piece.tool);

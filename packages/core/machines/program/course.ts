@@ -1,9 +1,10 @@
 import { interpret, readProgram, type Move } from "../../gcode";
 import { type LaneBase } from "../../lane/state";
-import { type ContactKind, type Way, type WayStep, UnknownRegister } from "../../proving";
+import { toldWrites, type ContactKind, type Way, type WayStep, UnknownRegister } from "../../proving";
 import { toMm } from "../../units";
 import { type ProgramRun } from "../../lane/programDesk";
 import { type ProgramPorts, type Prover } from "./ports";
+import { withWritten, writesOf, type Written } from "./written";
 
 type Path = readonly (readonly number[])[];
 
@@ -17,6 +18,7 @@ export type Piece =
       readonly lengthMm: number;
     }
   | { readonly type: "tool"; readonly line: number; readonly tool: number }
+  | { readonly type: "write"; readonly line: number; readonly written: readonly Written[] }
   | { readonly type: "stop"; readonly line: number; readonly isOptional: boolean }
   | { readonly type: "end"; readonly line: number }
   | { readonly type: "wrong"; readonly line: number; readonly code: string };
@@ -55,6 +57,8 @@ export class Course<S extends LaneBase> {
   private readonly pieces: Piece[] = [];
   private readonly contacts: (ContactOnWay | null)[] = [];
   private readonly steps: Iterator<WayStep, void>;
+  /** What each G10 sets, in order; null of one that cannot be read. */
+  private readonly written: (readonly Written[] | null)[] = [];
   private readonly prover: Prover<S>;
   private readonly isLathe: boolean;
   private at: readonly number[];
@@ -62,6 +66,8 @@ export class Course<S extends LaneBase> {
   private isSkipping: boolean;
   private isOver = false;
   private isRowMissing = false;
+  /** The lane with what the program has written so far. */
+  private now: S;
 
   constructor(
     private readonly ports: ProgramPorts<S>,
@@ -74,6 +80,7 @@ export class Course<S extends LaneBase> {
     this.at = ports.axes.map((axis) => toMm(position[axis], scale));
     this.hanging = ports.hangs(before);
     this.isSkipping = fromLine > 0;
+    this.now = before;
     const held = program.held?.lines ?? [];
     // unread, what is in force stands in place of all that comes before
     const lines = isUnread
@@ -90,7 +97,12 @@ export class Course<S extends LaneBase> {
         offset: (frame, row, sign) => this.offset(frame, row, sign),
       },
     });
-    this.steps = ports.ways(before, steps);
+    const told = toldWrites(steps, (write) => {
+      const written = writesOf(this.now, write, ports.dialect);
+      if (written) this.now = withWritten(this.now, written);
+      this.written.push(written);
+    });
+    this.steps = ports.ways(() => this.now, told);
     const last = program.done.at(-1);
     this.prover = last ? forkOf(ports, last.run, before) : ports.prover(before);
   }
@@ -98,7 +110,7 @@ export class Course<S extends LaneBase> {
   /** A row or an offset that is not there is told at the line that calls it. */
   private offset(frame: string, row: number | null, sign: 1 | -1): readonly number[] {
     try {
-      return this.ports.offset(this.before, frame, row, sign);
+      return this.ports.offset(this.now, frame, row, sign);
     } catch (error) {
       if (!(error instanceof UnknownRegister)) throw error;
       this.isRowMissing = true;
@@ -162,6 +174,10 @@ export class Course<S extends LaneBase> {
     if (this.isRowMissing) return { type: "wrong", line, code: "no-such-row" };
     if (step.type === "wrong") return { type: "wrong", line, code: step.code };
     if (step.type === "end") return { type: "end", line };
+    if (step.type === "write") {
+      const written = this.written.shift() ?? null;
+      return written ? { type: "write", line, written } : { type: "wrong", line, code: "no-such-register" };
+    }
     if (this.isSkipping) return null;
     if (step.type === "tool")
       return this.ports.brings(this.before, step.tool) === undefined

@@ -220,7 +220,7 @@ function pastTravel<S extends LaneBase>(ports: ProgramPorts<S>, state: S, { prog
   const { min, max } = ports.travel(state);
   const past = new Set<Axis>();
   const reads = new Set<RegisterId>(ports.axes.map((axis): RegisterId => `common.${axis}`));
-  const ways = ports.ways(state, stepsFromHome(ports, state, program));
+  const ways = ports.ways(() => state, stepsFromHome(ports, state, program));
   for (let step = ways.next(); !step.done; step = ways.next()) {
     if (step.value.type !== "way") continue;
     const { move, path } = step.value;

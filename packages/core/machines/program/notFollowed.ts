@@ -1,9 +1,9 @@
 import { type Dialect, type Program } from "../../gcode";
 
-/** Codes whose ways are not followed: written registers, second reference points, declared positions. */
+/** Codes whose ways are not followed: second reference points, declared positions. */
 const NOT_FOLLOWED: Readonly<Record<Dialect, ReadonlySet<number>>> = {
-  mill: new Set([10, 30]),
-  lathe: new Set([10, 30, 50]),
+  mill: new Set([30]),
+  lathe: new Set([30, 50]),
 };
 const LIMITS_SPEED = 50;
 

@@ -23,8 +23,8 @@ export interface ProgramPorts<S extends LaneBase> {
   prover(state: S): Prover<S>;
   /** Work offset and row that are in force now, as words. */
   inForce(state: S): string;
-  /** The ways of a program's moves, with the registers as they stand. */
-  ways(state: S, steps: Iterable<Step>): Iterator<WayStep, void>;
+  /** The ways of a program's moves, with the registers as they stand at each. */
+  ways(now: () => S, steps: Iterable<Step>): Iterator<WayStep, void>;
   /** What hangs there now, as the prover knows it. */
   hangs(state: S): number | null;
   /** What a tool word brings, as the prover knows it; undefined where there is none of that number. */
