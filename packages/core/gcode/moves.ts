@@ -40,7 +40,9 @@ export interface Move {
   readonly machine: { readonly from: ProgramPlace; readonly to: ProgramPlace } | null;
 }
 
-/** What a running program does, in order. `write` is a G10: its words by letter, as they stand, in the unit then called. */
+/**
+ * What a running program does, in order. `write` is a G10: its words by letter, as they stand, in the unit then called.
+ */
 export type Step =
   | Move
   | { readonly type: "stop"; readonly line: number; readonly kind: "M0" | "M1" }

@@ -112,7 +112,8 @@ export function peckPasses(rig: Rig, code: number): void {
   const start = from(rig);
   const [x, z] = [rig.length("X"), rig.length("Z")];
   const [u, w] = [rig.length("U"), rig.length("W")];
-  const goal = [x === null ? (u === null ? null : start[0] + u / 2) : x / 2, z ?? (w === null ? null : start[1] + w)];
+  const stepped = [u === null ? null : start[0] + u / 2, w === null ? null : start[1] + w] as const;
+  const goal = [x === null ? stepped[0] : x / 2, z ?? stepped[1]] as const;
   const steps = [rig.steps(rig.said.value("P")), rig.steps(rig.said.value("Q"))];
   const [bottom, side] = deep === 1 ? [goal[1], goal[0]] : [goal[0], goal[1]];
   const [peck, over] = deep === 1 ? [steps[1], steps[0]] : [steps[0], steps[1]];

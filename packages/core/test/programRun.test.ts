@@ -60,7 +60,7 @@ describe("a program run with the registers of a lane", () => {
   });
   it("a length that the program writes itself counts from its line on", () => {
     const row = (worked().registers.lengthGeometry[1] ?? 0) / 1000;
-    // the same length again changes nothing; one 30 shorter lets it down 30 deeper beside the blank, and the holder meets that
+    // the same length again changes nothing; one 30 shorter lets it down 30 deeper, and the holder meets the blank
     expect(proveProgram(worked(), slot(5).replace("Z2", `G10 L10 P1 R${row}\nZ2`))).toEqual({ kind: "clear" });
     expect(proveProgram(worked(), slot(5).replace("Z2", `G10 L10 P1 R${row - 30}\nZ2`))).toMatchObject({
       kind: "contact",

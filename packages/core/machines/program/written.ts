@@ -11,7 +11,7 @@ export interface Written {
   readonly to: Counts;
 }
 
-/** Registers that a G10 of a program sets; null where it names one that is not there, or says it in no way that is read. */
+/** Registers that a G10 of a program sets; null where it names one that is not there, or in a way that is not read. */
 export function writesOf(
   { registers, scale }: Pick<LaneBase, "registers" | "scale">,
   { words, isInch }: Write,
