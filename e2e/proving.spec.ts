@@ -67,6 +67,13 @@ for (const [lane, login, number] of [
     await expect(form.getByRole("alert")).toContainText("That cannot be read as an answer");
     await expect(form.getByLabel("Answer")).toHaveValue("not much");
     await accessible(page);
+    // another question instead, and the table beside it
+    await panel.getByRole("button", { name: /tool that matters/ }).click();
+    await expect(panel.getByRole("form", { name: "tool that matters" })).toBeVisible();
+    await expect(form).toBeHidden();
+    await page.getByRole("button", { name: "How deep each goes" }).click();
+    await expect(page.getByRole("group", { name: "How far each tool goes" })).toContainText("in G54");
+    await accessible(page);
   });
 
 test("on a lathe a Z that is six too low is caught by the gap, held at the approach, and set right", async ({

@@ -164,7 +164,8 @@ function Answering({
   const [isSound, setSound] = useState<boolean | null>(isJudged ? null : true);
   const [isUnreadable, setUnreadable] = useState(false);
   const form = useRef<HTMLFormElement>(null);
-  useEffect(() => form.current?.scrollIntoView({ block: "nearest" }), []);
+  // it may answer with a promise, which is no way to end an effect
+  useEffect(() => void form.current?.scrollIntoView({ block: "nearest" }), []);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (isSound === null) return;
