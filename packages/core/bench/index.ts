@@ -20,5 +20,6 @@ export type { TurningLane } from "../machines/lathe/lane";
 export type { LatheSeen, TurningSeen } from "../machines/lathe/observe";
 export { evolve, foldFrom, replay } from "./fold";
 export { decide, openLane } from "./decide";
+export { firstPart, type FeatureCut } from "../machines/firstPart";
 export { provableIn, proveProgram, type ProgramProof } from "../machines/proving";
 export { drawnOf, gatesOf, nowOf, observe, type ObservationNow } from "./observe";

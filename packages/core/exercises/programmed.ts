@@ -45,6 +45,7 @@ export function withPrograms(exercise: Exercise, seed: string, drawn: Draw): Dra
       programs: store,
       program: program.number,
       operations: program.operations,
+      ...(program.features.length > 0 ? { features: program.features } : {}),
       proving: program.proving,
       ...(program.signOff ? { signsOff: true } : {}),
     },

@@ -6,6 +6,8 @@ import {
   doubtful,
   faultKinds,
   millLengthSchools,
+  featureReads,
+  featureSides,
   programFaultKinds,
   provingSchools,
   setupTasks,
@@ -97,6 +99,23 @@ const programmed = z
         }),
       )
       .min(1),
+    /**
+     * Features of the part as the drawing has them: looked along from a place in the room that is cut, in part coordinates
+     * (a lathe: diameter and Z); a width and a middle both ways.
+     */
+    features: z
+      .array(
+        z.strictObject({
+          name: z.string().min(1),
+          reads: z.enum(featureReads),
+          from: z.array(z.number()).min(2).max(3),
+          toward: z.enum(featureSides),
+          nominalMm: z.number(),
+          /** Limits about the nominal size. */
+          toleranceMm: z.tuple([z.number().max(0), z.number().min(0)]),
+        }),
+      )
+      .default([]),
     faults: z.array(programFault).default([]),
     soundShare: z.number().min(0).max(1).default(1),
     /** An instructor signs before the first cut of a graded lane. */

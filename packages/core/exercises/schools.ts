@@ -102,8 +102,24 @@ export const faultKinds = [
 export type FaultKind = (typeof faultKinds)[number];
 
 /** What can be wrong with a program that comes to the machine, or with what it calls. */
-export const programFaultKinds = ["otherRow", "otherUnits", "otherOffset", "tooDeep", "wrongLine", "otherTools", "liftLeft", "idleBar"] as const;
+export const programFaultKinds = [
+  "otherRow",
+  "otherUnits",
+  "otherOffset",
+  "tooDeep",
+  "wrongLine",
+  "otherTools",
+  "liftLeft",
+  "idleBar",
+] as const;
 export type ProgramFaultKind = (typeof programFaultKinds)[number];
+
+/** Ways in which a feature of a part is looked along: the axis, and toward which end. */
+export const featureSides = ["x-", "x+", "y-", "y+", "z-", "z+"] as const;
+export type FeatureSide = (typeof featureSides)[number];
+/** What is read of a feature: how wide the room is, where its wall or floor stands, how deep that is, its middle. */
+export const featureReads = ["width", "wall", "depth", "middle"] as const;
+export type FeatureReads = (typeof featureReads)[number];
 
 /** How a program is proved before it cuts; each can be asked for. */
 export const provingSchools = ["lookedUp", "deepestBeside", "airRun", "gapCompared"] as const;

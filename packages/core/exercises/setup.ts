@@ -80,6 +80,8 @@ interface SheetBase {
   readonly signsOff?: boolean | undefined;
   /** What each tool is to do by the drawing, how deep, and how fast it turns. */
   readonly operations?: NonNullable<Exercise["program"]>["operations"] | undefined;
+  /** Features of the part as the drawing has them; left out where nothing is cut. */
+  readonly features?: NonNullable<Exercise["program"]>["features"] | undefined;
   /** Schools of proving that are asked for before the program is run whole. */
   readonly proving?: readonly ProvingSchool[] | undefined;
 }

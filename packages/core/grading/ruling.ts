@@ -1,4 +1,4 @@
-import type { IncidentCode } from "../bench";
+import { firstPart, type FeatureCut, type IncidentCode } from "../bench";
 import { traceLane, type LaneTrace, type LoggedEvent } from "../diagnosis";
 import { targetOf, targetsOf, upgradeSetup, type Marking, type Setup, type Target, type TargetId } from "../exercises";
 import { handoverFindings, withFaults } from "./handover";
@@ -39,6 +39,8 @@ export interface Ruling {
   readonly failedBy?: IncidentCode;
   readonly values: readonly RegisterRuling[];
   readonly findings: readonly Finding[];
+  /** The part that the program as it was handed in cuts with these registers; left out where none is cut. */
+  readonly firstPart?: readonly FeatureCut[];
   readonly sheet: Setup;
 }
 
@@ -106,6 +108,13 @@ function safetyMarks(safety: readonly Finding[], outOf: number): number {
   return Math.max(0, tenth(safety.reduce((left, finding) => left - ("cost" in finding ? finding.cost : 0), outOf)));
 }
 
+/** The part that is cut, where the program is held, comes to its end, and the sheet has features. */
+function firstPartOf({ final }: LaneTrace): { firstPart?: readonly FeatureCut[] } {
+  const text = final.program.held?.lines.join("\n");
+  const cut = text === undefined || final.program.held?.number !== final.setup.program ? null : firstPart(final, text);
+  return cut ? { firstPart: cut } : {};
+}
+
 function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marking): Ruling {
   const { setup } = trace.final;
   const { weights } = marking;
@@ -141,6 +150,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     ...(isNamed ? { isSchoolNamed: true } : {}),
     ...(failing ? { failedBy: failing.incident } : {}),
     values,
+    ...firstPartOf(trace),
     findings: [...working, ...method, ...proving, ...strikes, ...safety],
     sheet: setup,
   };

@@ -1,4 +1,5 @@
 /** What a program clears with these registers on a true machine, and how far a ray runs through it: no raster. */
 export { millRay, millSweeps, type CuttingTruth, type CutProblem, type Ray } from "./mill";
 export { turnedRay, turnedSweeps, type NoseRows, type TurningTruth } from "./lathe";
+export { readFeature, verdictOf, type Feature, type PartVerdict, type RunsClear } from "./features";
 export { type End } from "./sweep";

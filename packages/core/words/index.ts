@@ -54,3 +54,4 @@ export {
   saidWords,
   withdrawnBy,
 } from "./proving";
+export { drawingWords, featureCause, movedByWords, offWords, verdictWords } from "./firstPart";

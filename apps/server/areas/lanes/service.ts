@@ -285,7 +285,10 @@ export class LaneService {
     const stored = await this.deps.store.rulingOf(laneId);
     if (stored) return stored;
     const marking = await this.deps.store.markingOf(header);
-    const made = rule(await this.deps.store.log(laneId), marking);
+    const log = await this.deps.store.log(laneId);
+    // a part that is cut takes a while: lanes at work are answered meanwhile
+    const isCut = (await this.deps.cache.get(laneId))?.state.setup.features !== undefined;
+    const made = isCut ? await this.deps.threads.run("rule", { log, marking }) : rule(log, marking);
     await this.deps.store.saveRuling(laneId, made);
     return made;
   }

@@ -17,6 +17,7 @@ import { Shell } from "../../app/Shell";
 import { Loading, PageError, Panel, TextLink } from "../../ui";
 import { Axes } from "./Axes";
 import { byCause, Cause } from "./Cause";
+import { FirstPart } from "./FirstPart";
 import { ReplayLink } from "./ReplayLink";
 import { marks, shown, STRANDS } from "./show";
 import { Total } from "./Total";
@@ -100,6 +101,7 @@ function RulingSheet({ view }: { view: RulingView }) {
               ) : null}
             </Panel>
           ) : null}
+          {ruling.firstPart ? <FirstPart features={ruling.firstPart} ruling={ruling} /> : null}
           {view.provableIn ? (
             <Panel title="What these registers would do" bodyClassName="px-4 py-2">
               <TextLink to={`/prove?lane=${lane.id}`}>Run a program with them</TextLink>: what it would have struck

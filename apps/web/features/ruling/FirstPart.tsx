@@ -1,0 +1,106 @@
+import type { FeatureCut } from "@probe-lane/core/bench";
+import type { Ruling } from "@probe-lane/core/grading";
+import { scales, showLength } from "@probe-lane/core/units";
+import { drawingWords, featureCause, movedByWords, offWords, verdictWords } from "@probe-lane/core/words";
+import { scaleLinear } from "d3-scale";
+import { Panel } from "../../ui";
+
+const BAND = { width: 84, height: 16, inner: 14 } as const;
+/** So much of the band lies on either side of the tolerance. */
+const BESIDE = 0.75;
+const MARKS: Record<FeatureCut["verdict"], string> = { good: "✓", rework: "△", scrap: "▲", notCut: "○" };
+
+/** Where a feature stands in its tolerance; beyond the ends of the band an arrow says which way. */
+function Band({ nominalMm, toleranceMm: [low, high], actualMm, verdict }: FeatureCut) {
+  if (actualMm === null) return null;
+  const size = high - low || 1;
+  const at = scaleLinear([low - size * BESIDE, high + size * BESIDE], [0, BAND.width]).clamp(true);
+  const offMm = actualMm - nominalMm;
+  const x = at(offMm);
+  const isBeyond = x <= 0 || x >= BAND.width;
+  const middle = BAND.height / 2;
+  return (
+    <svg width={BAND.width} height={BAND.height} aria-hidden className="inline-block overflow-visible">
+      <path d={`M0 ${middle}H${BAND.width}`} stroke="var(--ink3)" />
+      <rect
+        x={at(low)}
+        y={1}
+        width={at(high) - at(low)}
+        height={BAND.inner}
+        fill="var(--expected-soft)"
+        stroke="var(--expected)"
+      />
+      <path d={`M${at(0)} 1v${BAND.inner}`} stroke="var(--expected)" />
+      <path
+        d={isBeyond ? `M${x} ${middle}l${x <= 0 ? 8 : -8} -6v12z` : `M${x} ${middle + 2}l-4 -8h8z`}
+        fill={verdict === "good" ? "var(--ink)" : "var(--contact)"}
+      />
+    </svg>
+  );
+}
+
+/** The part that the program as it was handed in cuts with these registers, feature by feature. */
+export function FirstPart({ features, ruling }: { features: readonly FeatureCut[]; ruling: Ruling }) {
+  const { unit } = ruling.sheet;
+  const off = features.filter(({ verdict }) => verdict !== "good").length;
+  const head = "px-2 py-1 text-left text-xs font-normal text-ink2";
+  const figure = "figures px-2 py-1 text-right whitespace-nowrap";
+  return (
+    <Panel
+      title="The first part, as these registers cut it"
+      note={off === 0 ? "every feature is good" : `${off} of ${features.length} not good`}
+    >
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Features of the first part">
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-rule">
+              <th className={head}>feature</th>
+              <th className={`${head} !text-right`}>drawing</th>
+              <th className={`${head} !text-right`}>as cut</th>
+              <th className={`${head} !text-right`}>off by</th>
+              <th className={head}>in the tolerance</th>
+              <th className={head}>part is</th>
+              <th className={head}>moved by, of 1</th>
+            </tr>
+          </thead>
+          <tbody>
+            {features.map((feature) => {
+              const cause = featureCause(feature, ruling.values, unit);
+              const isGood = feature.verdict === "good";
+              return [
+                <tr key={feature.name} className={`border-t border-rule-soft ${isGood ? "" : "bg-contact-soft"}`}>
+                  <th scope="row" className="px-2 py-1 text-left font-bold">
+                    {feature.name}
+                  </th>
+                  <td className={`${figure} text-ink2`}>{drawingWords(feature, unit)}</td>
+                  <td className={`${figure} font-bold`}>
+                    {feature.actualMm === null ? "–" : showLength(feature.actualMm, scales[unit])}
+                  </td>
+                  <td className={figure}>{offWords(feature, unit)}</td>
+                  <td className="px-2 py-1">
+                    <Band {...feature} />
+                  </td>
+                  <td className={`px-2 py-1 whitespace-nowrap ${isGood ? "" : "font-bold text-contact"}`}>
+                    <span aria-hidden>{MARKS[feature.verdict]}</span> {verdictWords[feature.verdict]}
+                  </td>
+                  <td className="px-2 py-1 text-xs">{movedByWords(feature)}</td>
+                </tr>,
+                cause === null ? null : (
+                  <tr key={`${feature.name} cause`} className="bg-contact-soft">
+                    <td colSpan={7} className="px-2 pb-1.5 text-xs">
+                      {cause}
+                    </td>
+                  </tr>
+                ),
+              ];
+            })}
+          </tbody>
+        </table>
+      </div>
+      <p className="px-2 py-1.5 text-xs text-ink2">
+        Cut by the program as it was handed in, with the tools as they really are; nothing springs, wears or warms in
+        it. Measuring it costs and earns no marks.
+      </p>
+    </Panel>
+  );
+}

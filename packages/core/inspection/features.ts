@@ -1,0 +1,55 @@
+import type { FeatureReads, FeatureSide } from "../exercises/schools";
+
+/** A feature as the drawing has it: where it is looked along from, and what is read there. mm; a lathe's X a diameter. */
+export interface Feature {
+  readonly reads: FeatureReads;
+  readonly from: readonly number[];
+  readonly toward: FeatureSide;
+  readonly nominalMm: number;
+  readonly toleranceMm: readonly [number, number];
+}
+
+/** How far a ray runs through what was cleared, as a true length; null where it never leaves, 0 where nothing is cut. */
+export type RunsClear = (from: readonly number[], way: readonly number[]) => number | null;
+
+/** Nearer than this to its own start a ray has left at once: nothing is cut there. */
+const NONE_MM = 1e-6;
+
+/**
+ * What is read of a feature on a part that was cut: null where nothing is cut there, or no wall is met. `axes` are the
+ * letters of a place in their order; a lathe's X is a diameter, its rays are radii.
+ */
+export function readFeature({ reads, from, toward }: Feature, axes: readonly string[], runs: RunsClear): number | null {
+  const axis = axes.indexOf(toward.charAt(0));
+  const start = from[axis] ?? 0;
+  const perMm = axes.length === 2 && axis === 0 ? 2 : 1;
+  const along = (sign: 1 | -1): number | null => {
+    const clear = runs(
+      from,
+      axes.map((_, i) => (i === axis ? sign : 0)),
+    );
+    return clear === null || clear < NONE_MM ? null : clear;
+  };
+  const sign = toward.charAt(1) === "+" ? 1 : -1;
+  const clear = along(sign);
+  if (clear === null) return null;
+  if (reads === "wall") return start + sign * clear * perMm;
+  if (reads === "depth") return -(start + sign * clear * perMm);
+  const other = along(sign === 1 ? -1 : 1);
+  if (other === null) return null;
+  return reads === "width" ? (clear + other) * perMm : start + ((sign * (clear - other)) / 2) * perMm;
+}
+
+/** Good, or what is to be done with it: metal that is still there can be cut, metal that is gone cannot be put back. */
+export type PartVerdict = "good" | "rework" | "scrap" | "notCut";
+
+export function verdictOf({ reads, toward, nominalMm, toleranceMm }: Feature, actualMm: number | null): PartVerdict {
+  if (actualMm === null) return "notCut";
+  const offMm = actualMm - nominalMm;
+  const [low, high] = toleranceMm;
+  if (offMm >= low - NONE_MM && offMm <= high + NONE_MM) return "good";
+  if (reads === "middle") return "scrap";
+  // cut further than it should be, the way that is looked along
+  const furtherMm = reads === "wall" && toward.charAt(1) === "-" ? -offMm : offMm;
+  return furtherMm > 0 ? "scrap" : "rework";
+}

@@ -1,0 +1,56 @@
+import type { FeatureCut } from "../bench";
+import { isValueRight, type RegisterRuling } from "../grading";
+import { scales, showLength, type LengthUnit } from "../units";
+import { registerWords, targetWords } from "./names";
+
+/** What a feature of a part is. */
+export const verdictWords: Record<FeatureCut["verdict"], string> = {
+  good: "good",
+  rework: "rework",
+  scrap: "scrap",
+  notCut: "not cut",
+};
+
+const signed = (mm: number, unit: LengthUnit): string => `${mm > 0 ? "+" : ""}${showLength(mm, scales[unit])}`;
+
+/** Registers that move a feature, each with what a millimetre of it does; by name where there is none. */
+export function movedByWords({ movedBy, actualMm }: Pick<FeatureCut, "movedBy" | "actualMm">): string {
+  if (actualMm === null) return "–";
+  if (movedBy.length === 0) return "none: the tool’s own size";
+  return movedBy
+    .map(
+      ({ register, factor }) =>
+        `${registerWords(register)} ×${factor > 0 ? "+" : "−"}${Number(Math.abs(factor).toFixed(2))}`,
+    )
+    .join(", ");
+}
+
+/** A share of a deviation that is worth its name, mm. */
+const WORTH_NAMING_MM = 0.003;
+
+/** Which wrong values stand behind a feature that is not good, and by how much each moves it; null where it is good. */
+export function featureCause(feature: FeatureCut, values: readonly RegisterRuling[], unit: LengthUnit): string | null {
+  if (feature.verdict === "good" || feature.actualMm === null) return null;
+  const behind = values.flatMap((value) => {
+    const [register] = value.target.registers;
+    const factor = feature.movedBy.find((one) => one.register === register)?.factor ?? 0;
+    const byMm = factor * value.closureMm;
+    return !isValueRight(value) && Math.abs(byMm) >= WORTH_NAMING_MM
+      ? [`${targetWords(value.target)} moves it by ${signed(byMm, unit)}`]
+      : [];
+  });
+  return behind.length > 0
+    ? `${behind.join("; ")}.`
+    : "No value of the setup that is wrong moves it: look at the tool’s own size, and at the program.";
+}
+
+/** How far a feature is off its nominal size. */
+export const offWords = ({ actualMm, nominalMm }: FeatureCut, unit: LengthUnit): string =>
+  actualMm === null ? "–" : signed(Math.round((actualMm - nominalMm) * 1e4) / 1e4, unit);
+
+/** A nominal size with its limits. */
+export function drawingWords({ nominalMm, toleranceMm: [low, high] }: FeatureCut, unit: LengthUnit): string {
+  const size = showLength(nominalMm, scales[unit]);
+  const limit = (mm: number) => showLength(Math.abs(mm), scales[unit]);
+  return low === -high ? `${size} ±${limit(high)}` : `${size} +${limit(high)} −${limit(low)}`;
+}
