@@ -71,7 +71,7 @@ export { expectationOf } from "./expectation";
 export { expectedDiameter, expectedLengths, wantedLengthMm, type ExpectedRegister } from "./machines/millExpected";
 export { workOffsetOf } from "./machines/millTargets";
 export { targetOf, targetsOf } from "./targets";
-export type { Target, TargetId, TargetKind } from "./target";
+export { ownRegister, type Target, type TargetId, type TargetKind } from "./target";
 export {
   lowCorner,
   sceneBoxes,

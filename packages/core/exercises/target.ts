@@ -47,3 +47,15 @@ export interface Target {
   readonly registers: readonly RegisterId[];
   readonly unit: "mm" | "degree" | "choice";
 }
+
+const SHARED = /^common\./;
+const OF_WORK = /^(G5\d|P\d+)\./;
+
+/**
+ * The register that is the value's own: of a sum that a tool's row is part of that row, since the others are shared by
+ * every tool; undefined where the value is in none.
+ */
+export function ownRegister({ registers }: Pick<Target, "registers">): RegisterId | undefined {
+  const own = registers.filter((register) => !SHARED.test(register));
+  return own.find((register) => !OF_WORK.test(register)) ?? own[0] ?? registers[0];
+}

@@ -1,6 +1,6 @@
 import { proveProgram, type EventOf, type LaneEvent, type LaneState } from "../bench";
 import type { LaneTrace } from "../diagnosis";
-import type { ProgramFault, ProgramFaultKind, ProvingSchool, Target } from "../exercises";
+import { ownRegister, type ProgramFault, type ProgramFaultKind, type ProvingSchool, type Target } from "../exercises";
 import { isAllLookedUp } from "../lane/programDesk";
 import { LIFT_MM, type AskKind } from "../lane/programNames";
 import { incidents } from "../machines/program/schema";
@@ -298,7 +298,7 @@ export function strikeFindings(
     registers: writeRegister(final.registers, register, counts),
   });
   const targets = values.flatMap((value) => {
-    const register = value.target.registers.at(0);
+    const register = ownRegister(value.target);
     if (isValueRight(value) || register === undefined || value.target.unit !== "mm") return [];
     const right = readRegister(final.registers, register) - toCounts(value.closureMm, final.scale);
     return isClear(withRegister(register, right), text) ? [{ target: value.target, closureMm: value.closureMm }] : [];

@@ -101,6 +101,12 @@ function nearestShare(piece: Piece, at: Flat, [low, high]: readonly [number, num
 
 /** How high the lowest part of the tool passes over a place, of all its way; Infinity where it never comes over it. */
 function lowestOver({ piece, end, fromZ, toZ }: Sweep, at: Flat): number {
+  const { from, to, center } = piece;
+  // straight down, as a drill goes: the lowest place of its way counts
+  if (!center && from[0] === to[0] && from[1] === to[1]) {
+    const distance = Math.hypot(from[0] - at[0], from[1] - at[1]);
+    return distance <= end.radius ? Math.min(fromZ, toZ) + end.underside(distance) : Infinity;
+  }
   const isLevel = fromZ === toZ;
   const isFlat = end.underside(end.radius) === 0;
   let lowest = Infinity;

@@ -87,7 +87,7 @@ describe("the first part of a mill", () => {
     const depth = named(features, "step, depth");
     expect(depth).toMatchObject({ verdict: "scrap" });
     expect((depth.actualMm ?? 0) - 8).toBeCloseTo(0.1, 1);
-    expect(featureCause(depth, ruling.values, "mm")).toMatch(/^tool 2.* moves it by \+0\.(09|1[01])\d\.$/i);
+    expect(featureCause(depth, ruling.values, "mm")).toMatch(/^Z with tool 2 moves it by \+0\.(09|1[01])\d\.$/i);
     expect(named(features, "slot, depth").verdict).toBe("good");
     expect(featureCause(named(features, "slot, depth"), ruling.values, "mm")).toBeNull();
   });

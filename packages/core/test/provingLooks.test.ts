@@ -62,6 +62,25 @@ describe("what is looked up, and what takes it back", () => {
     expect(why).toMatch(/^Line 21: .*back jaw.*Put right alone, each of these lets it pass: .*tool 2/);
   });
 
+  it("of two wrong lengths neither is to blame alone where the other would strike all the same", () => {
+    const lane = ready(null);
+    for (const [register, mm] of [
+      ["H2", -10],
+      ["H3", -40],
+    ] as const)
+      lane.do({ type: "typeRegister", register, text: String(mm), how: "add", isConfirmed: true });
+    lane.do({ type: "handIn" });
+    const strike = rule(lane.log, marking).findings.find(({ code }) => code === "programStrikes");
+    expect(strike).toMatchObject({ line: 21, targets: [], lines: [], isByLift: false });
+    expect(strike && findingWords(strike)).toContain("No single line or value, put right alone, lets it pass.");
+    // and of one it is that one: not what all tools share
+    const one = ready(null);
+    one.do({ type: "typeRegister", register: "H2", text: "-10", how: "add", isConfirmed: true });
+    one.do({ type: "handIn" });
+    const alone = rule(one.log, marking).findings.find(({ code }) => code === "programStrikes");
+    expect(alone).toMatchObject({ targets: [{ target: { tool: 2 } }] });
+  });
+
   it("what was seen beside the part, and a signature, hold for as long as the part lies so", () => {
     const lane = ready(null);
     standDeepest(lane, 2, -8);

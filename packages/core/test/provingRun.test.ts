@@ -297,8 +297,8 @@ describe("a program on a lane", () => {
     expect(lane.attempt({ type: "takeProgram", text: "G0 X1", isConfirmed: true })).toEqual({
       code: "ownProgramInPractice",
     });
-    lane.do({ type: "mendLine", line: 12, text: "N70 G10 L10 P1 R80." });
-    expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programNotFollowed", line: 12, word: "G10" });
+    lane.do({ type: "mendLine", line: 12, text: "N70 G30 Z0." });
+    expect(lane.attempt({ type: "startCycle" })).toMatchObject({ code: "programNotFollowed", line: 12, word: "G30" });
     lane.do({ type: "mendLine", line: 12, text: "N70 X95." });
     lane.do({ type: "mendLine", line: 8, text: "N50 G43 H44 Z50." });
     lane.do({ type: "startCycle" });

@@ -1,5 +1,6 @@
 import type { FeatureCut } from "../bench";
 import { isValueRight, type RegisterRuling } from "../grading";
+import { ownRegister } from "../exercises";
 import { scales, showLength, type LengthUnit } from "../units";
 import { registerWords, targetWords } from "./names";
 
@@ -32,7 +33,7 @@ const WORTH_NAMING_MM = 0.003;
 export function featureCause(feature: FeatureCut, values: readonly RegisterRuling[], unit: LengthUnit): string | null {
   if (feature.verdict === "good" || feature.actualMm === null) return null;
   const behind = values.flatMap((value) => {
-    const [register] = value.target.registers;
+    const register = ownRegister(value.target);
     const factor = feature.movedBy.find((one) => one.register === register)?.factor ?? 0;
     const byMm = factor * value.closureMm;
     return !isValueRight(value) && Math.abs(byMm) >= WORTH_NAMING_MM
