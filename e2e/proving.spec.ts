@@ -12,6 +12,11 @@ test("a program is looked up, its fault found and mended, proved beside the jaw,
   await workThrough(page, "sorrel", pageLanes.programProved);
   await page.waitForURL(/\/ruling$/);
   await expect(page.getByTestId("total")).toHaveText(/^(9\d|100)/);
+  // what these registers cut, feature by feature
+  const part = page.getByRole("region", { name: "The first part, as these registers cut it" });
+  await expect(part.getByRole("row", { name: /^step, depth 8\.000 ±0\.050 .* good/ })).toBeVisible();
+  await expect(part.getByRole("row", { name: /^slot, width .* none: the tool’s own size/ })).toBeVisible();
+  await accessible(page);
 });
 
 test("on a lathe a program is looked up, proved beside the bar, and run", async ({ page }) => {

@@ -100,8 +100,8 @@ const programmed = z
       )
       .min(1),
     /**
-     * Features of the part as the drawing has them: looked along from a place in the room that is cut, in part coordinates
-     * (a lathe: diameter and Z); a width and a middle both ways.
+     * Features of the part as the drawing has them: looked along from a place in the room that is cut, in part
+     * coordinates (a lathe: diameter and Z); a width and a middle both ways.
      */
     features: z
       .array(

@@ -1,6 +1,6 @@
 import type { FeatureReads, FeatureSide } from "../exercises/schools";
 
-/** A feature as the drawing has it: where it is looked along from, and what is read there. mm; a lathe's X a diameter. */
+/** A feature of a drawing: where it is looked along from, and what is read there. mm; a lathe's X a diameter. */
 export interface Feature {
   readonly reads: FeatureReads;
   readonly from: readonly number[];
@@ -9,7 +9,7 @@ export interface Feature {
   readonly toleranceMm: readonly [number, number];
 }
 
-/** How far a ray runs through what was cleared, as a true length; null where it never leaves, 0 where nothing is cut. */
+/** How far a ray runs through what was cleared, a true length; null where it never leaves, 0 where nothing is cut. */
 export type RunsClear = (from: readonly number[], way: readonly number[]) => number | null;
 
 /** Nearer than this to its own start a ray has left at once: nothing is cut there. */

@@ -154,6 +154,11 @@ export function lookedAfter(desk: ProgramDesk, by: "spindle" | "pockets"): Progr
   const ask: AskKind = by === "spindle" ? "hangs" : "pockets";
   const signature = by === "pockets" ? unsigned(desk.signature, by) : desk.signature;
   if (signature === desk.signature && !desk.looked.some((one) => one.ask === ask)) return desk;
-  const after = withdrawn(desk, (one) => one.ask === ask, by, () => false);
+  const after = withdrawn(
+    desk,
+    (one) => one.ask === ask,
+    by,
+    () => false,
+  );
   return { ...after, signature };
 }

@@ -17,9 +17,12 @@ export interface FeatureCut {
   readonly movedBy: readonly { readonly register: RegisterId; readonly factor: number }[];
 }
 
-/** A register is moved by so much to see what it moves, mm; a factor below the second is none. */
+/**
+ * A register is moved by so much to see what it moves, mm. A factor below the second is none: a ray that no longer goes
+ * through the middle of a hole reads it a little smaller, and that is the ray's doing.
+ */
 const NUDGE_MM = 0.02;
-const LEAST_FACTOR = 0.02;
+const LEAST_FACTOR = 0.15;
 /** Factors are told to this: spring and noses make none of them finer. */
 const FACTOR_STEP = 0.01;
 
@@ -69,9 +72,9 @@ const rayKey = (from: readonly number[], way: readonly number[]): string => `${f
 const round = (value: number, step: number): number => Math.round(value / step) * step;
 
 /**
- * The part that a program cuts with the registers of a lane and its true tools, feature by feature; null where the sheet
- * names none, or where the run would not come to its end. Nothing springs, wears or warms. Reads the truth: for lanes
- * that were handed in.
+ * The part that a program cuts with the registers of a lane and its true tools, feature by feature; null where the
+ * sheet names none, or where the run would not come to its end. Nothing springs, wears or warms. Reads the truth: for
+ * lanes that were handed in.
  */
 export function firstPart(state: LaneState, text: string): FeatureCut[] | null {
   const { features = [] } = state.setup;

@@ -9,4 +9,14 @@ export {
   type Counts,
 } from "./counts";
 export { parseLengthMm, type LengthRefusal } from "./parse";
-export { mmPerUnit, scales, showCounts, showLength, showSignedCounts, toCounts, toMm, type LengthUnit, type Scale } from "./scale";
+export {
+  mmPerUnit,
+  scales,
+  showCounts,
+  showLength,
+  showSignedCounts,
+  toCounts,
+  toMm,
+  type LengthUnit,
+  type Scale,
+} from "./scale";

@@ -99,7 +99,7 @@ export function FirstPart({ features, ruling }: { features: readonly FeatureCut[
       </div>
       <p className="px-2 py-1.5 text-xs text-ink2">
         Cut by the program as it was handed in, with the tools as they really are; nothing springs, wears or warms in
-        it. Measuring it costs and earns no marks.
+        it. It costs and earns no marks.
       </p>
     </Panel>
   );
