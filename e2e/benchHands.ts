@@ -593,6 +593,11 @@ export class BenchHands extends KeyboardStudent {
         return this.do("r");
       case "undoRegister":
         return this.do("u");
+      case "changeParallels":
+        return this.dialog(
+          () => this.press("b"),
+          () => this.inDialog(new RegExp(`^Parallels .* ${command.byMm > 0 ? "higher" : "lower"}$`)).click(),
+        );
       case "tapPart":
         return this.dialog(
           () => this.press("b"),

@@ -192,6 +192,19 @@ export const pageLanes = {
   // a program looked up, proved and run to its end
   programProved: demo("plate-program-top"),
   programOwn: demo("plate-program-top", {}, { script: ownProgram("G53 G0 X-100.", "G53 G0 X-20.", 2014) }),
+  parallelsRaised: demo(
+    "plate-program-top",
+    {},
+    {
+      script: [
+        { type: "home" },
+        { type: "setDoor", isOpen: true },
+        { type: "dressBurr" },
+        { type: "changeParallels", byMm: 2 },
+        { type: "changeParallels", byMm: 2 },
+      ],
+    },
+  ),
   knobProved: demo("knob-program-first"),
   approachHeld: soundKnob(),
   knobOwn: demo("knob-program-first", {}, { script: ownProgram("G28 U0", "G28 W0", 3014) }),

@@ -117,6 +117,15 @@ test("on a lathe a Z that is six too low is caught by the gap, held at the appro
   await expect(page.getByText(/the program runs clear with these registers/)).toBeVisible();
 });
 
+test("the part is raised on higher parallels until the jaws would hold too little", async ({ page }) => {
+  const hands = await workThrough(page, "hollinsworth", pageLanes.parallelsRaised);
+  await hands.perform({ command: { type: "changeParallels", byMm: 2 }, clicks: 0 });
+  await expect(page.getByTestId("message")).toContainText("the jaws would hold too little of the blank");
+  await hands.perform({ command: { type: "changeParallels", byMm: -2 }, clicks: 0 });
+  await expect(page.getByTestId("message")).not.toContainText("too little");
+  await accessible(page);
+});
+
 test("a signature is asked for, sent back with a word, given, and withdrawn by what is changed after it", async ({
   page,
   browser,

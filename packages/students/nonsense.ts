@@ -59,6 +59,7 @@ export class NonsenseBench<S extends Observation> implements Bench<S> {
       { type: "calibrate", what: "setter", by: this.pick(["probe", "nose"] as const) },
       { type: "calibrate", what: "probeLength", by: "block" },
       { type: "tapPart", direction, strength: "light" },
+      { type: "changeParallels", byMm: this.pick([2, -2] as const) },
       { type: "lookFrom", side: this.pick(["front", "left"] as const) },
     ];
   }

@@ -75,6 +75,9 @@ export type Refusal =
   | { code: "taskDoneAlready" }
   | { code: "seatFirst" }
   | { code: "partIsGripped" }
+  | { code: "noParallels" }
+  | { code: "gripTooLittle" }
+  | { code: "blankTooLow" }
   | { code: "setterNeedsTool" }
   | { code: "askNeedsPositive" }
   | { code: "askNeedsSide" }

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { latheLane, millLane, workLane, workUpTo, type LaneDriver } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
 import { evolve, proveProgram, type MillSeen, type TurningSeen } from "../bench";
-import { rule } from "../grading";
+import { isValueRight, rule } from "../grading";
 import { marksOf } from "../machines";
 import { linesSeen } from "../machines/program";
 import { findingWords } from "../words";
@@ -187,6 +187,10 @@ describe("what is looked up, and what takes it back", () => {
     const open = () => lane.seen.program?.asks.flatMap(({ ask, said }) => (said === null ? [ask] : []));
     lane.do({ type: "runBlock", text: "T3 M6" });
     expect(open()).toEqual([]);
+    lane.do({ type: "lookUp", ask: "pockets", text: "None", isSound: true });
+    expect(lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp")).toMatchObject({
+      isRight: true,
+    });
     lane.do({ type: "setDoor", isOpen: true });
     lane.do({ type: "unload" });
     expect(open()).toEqual([]);
@@ -200,6 +204,10 @@ describe("what is looked up, and what takes it back", () => {
     lane.do({ type: "lookUp", ask: "pockets", text: "none", isSound: true });
     const said = lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp");
     expect(said).toMatchObject({ isRight: false, isAsItShould: false });
+    lane.do({ type: "lookUp", ask: "pockets", text: "None of the four", isSound: true });
+    expect(lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp")).toMatchObject({
+      isRight: false,
+    });
     lane.do({ type: "lookUp", ask: "pockets", text: "2, 3", isSound: false });
     expect(lane.log.map(({ event }) => event).findLast(({ type }) => type === "lookedUp")).toMatchObject({
       isRight: true,
@@ -259,5 +267,57 @@ describe("a bar that swings in while another tool stands near", () => {
     const strike = rule(lane.log, collar.marking).findings.find(({ code }) => code === "programStrikes");
     const [line] = lane.state.truth.programFault?.lines ?? [];
     expect(strike).toMatchObject({ lines: [line], targets: [], cost: 0 });
+  });
+});
+
+describe("other parallels", () => {
+  const toZero = (lane: LaneDriver<MillSeen>) => {
+    lane.do({ type: "runBlock", text: "G53 G0 Z0" });
+    lane.do({ type: "setDoor", isOpen: true });
+  };
+  it("lift the part and nothing else, close the gate of work Z, and end where the jaws would hold too little", () => {
+    const lane = ready(null);
+    const before = lane.seen.boxes;
+    const gates = () => lane.seen.gates.filter(({ isPassed }) => !isPassed).map(({ name }) => name);
+    expect(gates()).not.toContain("workZ");
+    toZero(lane);
+    lane.do({ type: "changeParallels", byMm: 2 });
+    expect(lane.seen.boxes.stock.high.z - before.stock.high.z).toBeCloseTo(2, 6);
+    expect(lane.seen.boxes.backJaw).toEqual(before.backJaw);
+    expect(gates()).toContain("workZ");
+    expect(gates()).not.toContain("xSet");
+    // 20 high, 12 proud: 14 and 16 leave 6 and 4 in the jaws, 18 would leave 2
+    lane.do({ type: "changeParallels", byMm: 2 });
+    expect(lane.attempt({ type: "changeParallels", byMm: 2 })).toEqual({ code: "gripTooLittle" });
+    const other = millLane(findDemoExercise("focuser-plate-lower-left").exercise, "no program");
+    other.do({ type: "home" });
+    other.do({ type: "setDoor", isOpen: true });
+    expect(other.attempt({ type: "changeParallels", byMm: 2 })).toEqual({ code: "noParallels" });
+  });
+  it("let a step pass that would have met the jaw, once work Z is set again; and take back what was seen", () => {
+    const lane = ready("tooDeep");
+    standDeepest(lane, 2, -14);
+    lane.do({ type: "judgeDeepest", tool: 2, outcome: "wouldHit" });
+    toZero(lane);
+    lane.do({ type: "changeParallels", byMm: 2 });
+    lane.do({ type: "changeParallels", byMm: 2 });
+    expect(lane.state.program.deepest).toEqual([]);
+    const text = (lane.state.program.held?.lines ?? []).join("\n");
+    // Z as it was, 2 over the old top is 2 under the new one
+    expect(proveProgram(lane.state, text)).toMatchObject({ kind: "contact" });
+    lane.do({ type: "typeRegister", register: "G54.z", text: "4", how: "add", isConfirmed: true });
+    expect(proveProgram(lane.state, text)).toEqual({ kind: "clear" });
+  });
+  it("raised after Z was touched, the ruling says that the part was moved, by all of it and by nothing else", () => {
+    const lane = ready(null);
+    toZero(lane);
+    lane.do({ type: "changeParallels", byMm: 2 });
+    lane.do({ type: "handIn" });
+    const ruling = rule(lane.log, marking);
+    for (const value of ruling.values.filter(({ target }) => target.axis === "z")) {
+      expect(value.closureMm).toBeCloseTo(-2, 1);
+      expect(value.cause).toMatchObject({ kind: "proven", terms: [{ id: "partMoved", mm: -2 }] });
+    }
+    expect(ruling.values.filter(({ target }) => target.axis !== "z").every((value) => isValueRight(value))).toBe(true);
   });
 });

@@ -50,7 +50,10 @@ export const offWords = ({ actualMm, nominalMm }: FeatureCut, unit: LengthUnit):
   actualMm === null ? "–" : signed(Math.round((actualMm - nominalMm) * 1e4) / 1e4, unit);
 
 /** A nominal size with its limits. */
-export function drawingWords({ nominalMm, toleranceMm: [low, high] }: FeatureCut, unit: LengthUnit): string {
+export function drawingWords(
+  { nominalMm, toleranceMm: [low, high] }: Pick<FeatureCut, "nominalMm" | "toleranceMm">,
+  unit: LengthUnit,
+): string {
   const size = showLength(nominalMm, scales[unit]);
   const limit = (mm: number) => showLength(Math.abs(mm), scales[unit]);
   return low === -high ? `${size} ±${limit(high)}` : `${size} +${limit(high)} −${limit(low)}`;

@@ -146,6 +146,8 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
       return `Point kept on ${axisNames[event.axis]}, from ${event.approach === 1 ? "the low" : "the high"} side, at ${showLength(event.atMm, scale)}.`;
     case "calibrated":
       return `${capital(calibratedWords[event.what])} calibrated by ${masterWords[event.by]}: ${showLength(event.mm, scale)}.`;
+    case "parallelsChanged":
+      return `Parallels changed: the part stands ${event.raisedMm === 0 ? "as at first" : `${showLength(Math.abs(event.raisedMm), scale)} ${event.raisedMm > 0 ? "higher" : "lower"} than at first`}.`;
     case "partTapped":
       return "Part tapped.";
     case "counterZeroed":

@@ -119,6 +119,9 @@ const words: WordsFor<Refusal> = {
   taskNotHere: () => "That is done already on this bench.",
   taskDoneAlready: () => "That is done already.",
   seatFirst: () => "The blank does not lie on parallels yet: seat it, then tap it down.",
+  noParallels: () => "There are no other parallels for this part: it stays as the sheet has it.",
+  gripTooLittle: () => "On higher parallels the jaws would hold too little of the blank: it stays as it is.",
+  blankTooLow: () => "On lower parallels the blank would not stand over the jaws: it stays as it is.",
   partIsGripped: () => "The vise grips this part: a tap would only bruise it.",
   setterNeedsTool: () =>
     "A setter measures a tool: bring one into the spindle, or touch the setter with the nose by hand.",

@@ -34,11 +34,13 @@ export const of = ({ atCounts, seq, atMs }: { atCounts: Counts; seq: number; atM
   atMs,
 });
 
+const MOVES_PART: ReadonlySet<string> = new Set(["taskDone", "partTapped", "parallelsChanged"]);
+
 /** Where the datum stood when something was found, less where it stands at the end: the part was moved since. */
 export function partMoved({ log, final }: MillTrace, axis: Flat, then: MillLane, seq: number): Term[] {
   const mm = datumNowMm(then)[axis] - datumNowMm(final)[axis];
   if (Math.abs(mm) < 1e-9) return [];
-  const moved = log.find((one) => one.seq > seq && (one.event.type === "taskDone" || one.event.type === "partTapped"));
+  const moved = log.find((one) => one.seq > seq && MOVES_PART.has(one.event.type));
   return [{ id: "partMoved", mm, seq: moved?.seq ?? Math.ceil(seq) }];
 }
 

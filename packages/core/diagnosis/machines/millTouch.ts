@@ -53,8 +53,11 @@ export function touchErrors(trace: MillTrace, touch: Touch): { errors: Term[]; o
   const surface = surfaceMm(trace, on) ?? 0;
   const errorMm = toMm(machineZ, final.scale) - thicknessMm - surface - lengthWantedMm(trace, holds);
   const seatedMm = on === "stock" ? datumNowMm(before).z - datumNowMm(final).z : 0;
+  const raisedMm = on === "stock" ? before.seat.raisedMm - final.seat.raisedMm : 0;
+  const raised = trace.log.find((one) => one.seq > seq && one.event.type === "parallelsChanged");
   const known = listed([
-    ["notSeated", seatedMm, seq],
+    ["partMoved", raisedMm, raised?.seq ?? seq],
+    ["notSeated", seatedMm - raisedMm, seq],
     ["taperDirt", seatMm, seq],
     ["changedSinceTouch", changedSince(trace, holds, before), seq],
     ["spindleGrowth", growthWantedMm(trace, holds), seq],

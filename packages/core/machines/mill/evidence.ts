@@ -96,6 +96,24 @@ export function withRegisterSet(state: MillLane, { register }: EventOf<"register
 /** Whether an instrument hangs there broken. */
 export const isBroken = ({ harm }: Pick<MillLane, "harm">, thing: Thing): boolean => harm.broken.includes(thing);
 
+/** A part that stands at another height: what was touched on it in Z no longer holds. */
+export function withPartRaised(evidence: Evidence): Evidence {
+  const onPart = Object.keys(evidence.isOnPart)
+    .map(Number)
+    .filter((tool) => evidence.isOnPart[tool]);
+  const cleared = <T>(record: Readonly<Record<number, T>>, value: T) => ({
+    ...record,
+    ...Object.fromEntries(onPart.map((tool) => [tool, value])),
+  });
+  return {
+    ...evidence,
+    touches: cleared(evidence.touches, 0),
+    isLengthSet: cleared(evidence.isLengthSet, false),
+    workTouches: 0,
+    isWorkZSet: false,
+  };
+}
+
 /** A tool that struck something: nothing that was found of it holds any more. */
 export const withToolSuspect = (evidence: Evidence, tool: number): Evidence => ({
   ...evidence,

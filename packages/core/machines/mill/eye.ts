@@ -42,7 +42,8 @@ export function seenScene({ setup, truth, seat }: MillLane): Scene {
     stockOffMm: {
       x: off.x === 0 ? 0 : seenAs(off.x, truth, "off stop", "x"),
       y: off.y === 0 ? 0 : seenAs(off.y, truth, "off stop", "y"),
-      z: 0,
+      // a lift off the parallels is seen by nobody, and by how much they were changed everybody knows
+      z: seat.raisedMm,
     },
     sizeMm: setup.partSizeMm,
     tableMm,

@@ -168,6 +168,7 @@ const evolve = {
   ...beamSetter.evolve,
   ...blank.evolve,
   taskDone: (state, event) => seenAgain(state, blank.evolve.taskDone(state, event)),
+  parallelsChanged: (state, event) => seenAgain(state, blank.evolve.parallelsChanged(state, event)),
   partTapped: (state, event) => seenAgain(state, blank.evolve.partTapped(state, event)),
   ...calibration.evolve,
   ...points.evolve,

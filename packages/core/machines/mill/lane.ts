@@ -60,6 +60,8 @@ export interface Seat {
   readonly isAtStop: boolean;
   readonly isTapped: boolean;
   readonly isJawTrue: boolean;
+  /** How much higher than on its first parallels the blank stands, mm. */
+  readonly raisedMm: number;
   readonly shiftMm: { readonly x: number; readonly y: number };
   readonly skewDeg: number;
   readonly lamp: { readonly on: Surface; readonly x: number; readonly y: number; readonly footMm: number } | null;
@@ -187,6 +189,7 @@ export function openedMill(opening: {
       isAtStop,
       isTapped: !has("tapDown"),
       isJawTrue: !has("sweepJaw"),
+      raisedMm: 0,
       shiftMm: { x: 0, y: 0 },
       skewDeg: truth.skewDeg,
       lamp: null,

@@ -6,12 +6,12 @@ import { type AxisCounts } from "../../registers/mill";
 import { toMm, type Scale } from "../../units/scale";
 import { type PointMm } from "../../geometry/contact";
 
-/** Where the blank stands off its seated place, mm: not at the stop, not tapped down, moved by tapping. */
+/** Where the blank stands off its seated place, mm: not at the stop, not tapped down, moved by tapping, raised. */
 export function stockOffMm({ truth, seat }: Pick<MillLane, "truth" | "seat">): { x: number; y: number; z: number } {
   return {
     x: seat.shiftMm.x + (seat.isAtStop ? 0 : truth.offStopMm),
     y: seat.shiftMm.y,
-    z: seat.isTapped ? 0 : truth.liftMm,
+    z: seat.raisedMm + (seat.isTapped ? 0 : truth.liftMm),
   };
 }
 

@@ -125,6 +125,9 @@ const words = (said: string): string[] =>
 const sameWords = (said: string, wanted: readonly string[]): boolean =>
   [...words(said)].sort().join() === [...wanted].sort().join();
 
+/** "None", in any case, and no number beside it. */
+const saysNone = (said: string): boolean => /\bnone\b/i.test(said) && !/\d/.test(said);
+
 /** Numbers out of "H2", "2, 5" or "none", in order. */
 const numbers = (said: string): string =>
   [...said.matchAll(/\d+/g)]
@@ -356,7 +359,7 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
     const { leastMm, reads } = swingingIn(ports, state, read);
     return {
       ...figure(state, leastMm),
-      ...(leastMm === null ? { isRight: (said: string) => said === "none" } : {}),
+      ...(leastMm === null ? { isRight: saysNone } : {}),
       reads,
       lines: read.program.blocks.map(({ line }) => line),
       isAsItShould: leastMm === null || leastMm > 0,
@@ -417,7 +420,7 @@ function answerAtMachine<S extends LaneBase>(
     ...none,
     lines: read.program.blocks.flatMap(({ line, letters }) => (letters.includes("T") ? [line] : [])),
     stands: swapped.join(", ") || "none",
-    isRight: (said) => (swapped.length === 0 ? said === "none" : numbers(said) === swapped.join()),
+    isRight: (said) => (swapped.length === 0 ? saysNone(said) : numbers(said) === swapped.join()),
     isAsItShould: swapped.length === 0,
   };
 }

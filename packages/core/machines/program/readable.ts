@@ -12,6 +12,6 @@ export function canBeRead(ask: AskKind, said: string, unit: "mm" | "inch"): bool
   if (ask === "matters") return said === "none" || MATTERS.test(said);
   if (ask === "hangs") return hangings.some((one) => one === said);
   if (ask === "travel") return /^(none|[xyz]([,\s]+[xyz])*)$/i.test(said);
-  if (ask === "swing") return said === "none" || parseLengthMm(said, unit).ok;
+  if (ask === "swing") return /^none$/i.test(said) || parseLengthMm(said, unit).ok;
   return /\d/.test(said) || /\bnone\b/i.test(said);
 }

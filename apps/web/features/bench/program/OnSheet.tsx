@@ -1,10 +1,10 @@
 import type { Observation } from "@probe-lane/core/bench";
 import { scales, showLength } from "@probe-lane/core/units";
-import { provingSchoolWords } from "@probe-lane/core/words";
+import { drawingWords, provingSchoolWords } from "@probe-lane/core/words";
 
-/** What the sheet says of the program: its number, what each tool is to do, how it is to be proved. */
+/** What the sheet says of the program: its number, what each tool is to do, what the part is to measure, how it is proved. */
 export function ProgramOnSheet({ sheet }: { sheet: Observation["sheet"] }) {
-  const { program, operations = [], proving = [], unit } = sheet;
+  const { program, operations = [], features = [], proving = [], unit } = sheet;
   if (program === undefined) return null;
   const depth = (mm: number) => showLength(mm, scales[unit], unit === "mm" ? 1 : 3);
   return (
@@ -32,6 +32,24 @@ export function ProgramOnSheet({ sheet }: { sheet: Observation["sheet"] }) {
           ))}
         </tbody>
       </table>
+      {features.length > 0 ? (
+        <table aria-label="Features of the drawing" className="mt-2">
+          <thead>
+            <tr className="text-left text-xs text-ink2">
+              <th className="pr-4 font-normal">feature</th>
+              <th className="text-right font-normal">by the drawing</th>
+            </tr>
+          </thead>
+          <tbody>
+            {features.map((feature) => (
+              <tr key={feature.name} className="border-t border-rule-soft">
+                <td className="pr-4">{feature.name}</td>
+                <td className="figures text-right whitespace-nowrap">{drawingWords(feature, unit)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : null}
       {proving.length > 0 ? (
         <>
           <p className="mt-2 text-xs text-ink2">Before it cuts:</p>

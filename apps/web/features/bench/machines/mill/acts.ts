@@ -126,7 +126,10 @@ function readyActs({ sheet, tasksDone, isBurrDressed }: MillSeen): Act[] {
   const [only] = open;
   const hasJaw = sheet.tasks.includes("sweepJaw");
   if (!only && hasJaw) return [{ label: "Sweep or tap the vise …", on: "burr", dialog: "ready" }];
-  if (!only) return sheet.fixture.kind === "plate" ? [{ label: "Tap the part …", on: "burr", dialog: "ready" }] : [];
+  if (!only) {
+    if (sheet.fixture.kind === "plate") return [{ label: "Tap the part …", on: "burr", dialog: "ready" }];
+    return sheet.programs ? [{ label: "Change the parallels …", on: "burr", dialog: "ready" }] : [];
+  }
   if (sheet.tasks.length === 1 && !hasJaw)
     return [
       {

@@ -9,6 +9,7 @@ import { reachIn, roomForHand } from "../gapUnder";
 import { type SetupTask } from "../../../../exercises/schools";
 import { type CommandOf } from "../../../commands";
 import { drawBetween } from "../../../../random";
+import { withPartRaised } from "../../evidence";
 
 function dressBurr({ state }: MillDraft): Decision {
   if (state.isBurrDressed) return refuse({ code: "burrDressedAlready" });
@@ -96,15 +97,34 @@ function tapPart({ state }: MillDraft, { direction, strength }: CommandOf<"tapPa
   ]);
 }
 
+/** So much of a blank the jaws have to hold, and so much of it stands over them at least, mm. */
+const GRIP_MM = 3;
+const PROUD_MM = 1;
+
+/** Other parallels: the blank comes out and goes back in, higher or lower; its tasks of seating are to be done again. */
+function changeParallels({ state }: MillDraft, { byMm }: CommandOf<"changeParallels">): Decision {
+  const { fixture, partSizeMm, programs } = state.setup;
+  if (fixture.kind !== "vise" || programs === undefined) return refuse({ code: "noParallels" });
+  const problem = reachIn(state) ?? roomForHand(state);
+  if (problem) return refuse(problem);
+  const raisedMm = state.seat.raisedMm + byMm;
+  const proudMm = fixture.proudMm + raisedMm;
+  if (partSizeMm[2] - proudMm < GRIP_MM) return refuse({ code: "gripTooLittle" });
+  if (proudMm < PROUD_MM) return refuse({ code: "blankTooLow" });
+  return accept([{ type: "parallelsChanged", raisedMm }]);
+}
+
 const LIES: Partial<Record<SetupTask, Partial<Seat>>> = {
   pushToStop: { isAtStop: true },
   tapDown: { isTapped: true },
   sweepJaw: { isJawTrue: true },
 };
 
+const SEATING: ReadonlySet<SetupTask> = new Set(["pushToStop", "tapDown"]);
+
 /** Machine, vise and blank made ready. */
 export const blank: MillAct<typeof schema> = {
-  decide: { doTask, dressBurr, tapPart },
+  decide: { doTask, dressBurr, tapPart, changeParallels },
   evolve: {
     taskDone: (state, { task }) => {
       const lies = LIES[task];
@@ -115,6 +135,20 @@ export const blank: MillAct<typeof schema> = {
       };
     },
     burrDressed: (state) => ({ ...state, isBurrDressed: true, tasksDone: [...state.tasksDone, "dressBurr"] }),
+    parallelsChanged: (state, { raisedMm }) => {
+      const isAsked = (task: SetupTask) => state.setup.tasks.includes(task);
+      return {
+        ...state,
+        tasksDone: state.tasksDone.filter((task) => !SEATING.has(task)),
+        seat: {
+          ...state.seat,
+          raisedMm,
+          isAtStop: state.seat.isAtStop && !isAsked("pushToStop"),
+          isTapped: state.seat.isTapped && !isAsked("tapDown"),
+        },
+        evidence: withPartRaised(state.evidence),
+      };
+    },
     partTapped: (state, { skewDeg, shiftMm }) => ({
       ...state,
       // a jaw that was moved has to be swept again

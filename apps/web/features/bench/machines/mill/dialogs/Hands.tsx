@@ -103,6 +103,26 @@ export function Ready({ seen, send, onClose }: MillDialogProps) {
           ))}
         </div>
       ) : null}
+      {sheet.fixture.kind === "vise" && sheet.programs ? (
+        <div className="flex flex-col gap-2 border-t border-rule-soft pt-2">
+          <p className="text-ink2">
+            Other parallels lift or lower the part in the jaws: whatever was touched on it in Z no longer holds, and
+            what was seen beside it and signed is taken back.
+          </p>
+          {([2, -2] as const).map((byMm) => (
+            <Button
+              key={byMm}
+              className="py-1"
+              onClick={() => {
+                send({ type: "changeParallels", byMm });
+                onClose();
+              }}
+            >
+              Parallels {showLength(2, scale, 1)} {byMm > 0 ? "higher" : "lower"}
+            </Button>
+          ))}
+        </div>
+      ) : null}
     </div>
   );
 }
