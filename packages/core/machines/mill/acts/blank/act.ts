@@ -101,7 +101,7 @@ function tapPart({ state }: MillDraft, { direction, strength }: CommandOf<"tapPa
 const GRIP_MM = 3;
 const PROUD_MM = 1;
 
-/** Other parallels: the blank comes out and goes back in, higher or lower; its tasks of seating are to be done again. */
+/** Other parallels: the blank comes out and goes back in, higher or lower; how it is seated is to be done again. */
 function changeParallels({ state }: MillDraft, { byMm }: CommandOf<"changeParallels">): Decision {
   const { fixture, partSizeMm, programs } = state.setup;
   if (fixture.kind !== "vise" || programs === undefined) return refuse({ code: "noParallels" });
