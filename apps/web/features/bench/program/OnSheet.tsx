@@ -2,7 +2,7 @@ import type { Observation } from "@probe-lane/core/bench";
 import { scales, showLength } from "@probe-lane/core/units";
 import { drawingWords, provingSchoolWords } from "@probe-lane/core/words";
 
-/** What the sheet says of the program: its number, what each tool does, what the part is to measure, how it is proved. */
+/** What the sheet says of the program: what each tool does, what the part is to measure, how it is proved. */
 export function ProgramOnSheet({ sheet }: { sheet: Observation["sheet"] }) {
   const { program, operations = [], features = [], proving = [], unit } = sheet;
   if (program === undefined) return null;
