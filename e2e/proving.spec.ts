@@ -118,7 +118,7 @@ test("on a lathe a Z that is six too low is caught by the gap, held at the appro
 });
 
 test("the part is raised on higher parallels until the jaws would hold too little", async ({ page }) => {
-  const hands = await workThrough(page, "hollinsworth", pageLanes.parallelsRaised);
+  const hands = await workThrough(page, "ashgrove", pageLanes.parallelsRaised);
   await hands.perform({ command: { type: "changeParallels", byMm: 2 }, clicks: 0 });
   await expect(page.getByTestId("message")).toContainText("the jaws would hold too little of the blank");
   await hands.perform({ command: { type: "changeParallels", byMm: -2 }, clicks: 0 });
