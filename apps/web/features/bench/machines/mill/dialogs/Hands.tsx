@@ -118,7 +118,7 @@ export function Ready({ seen, send, onClose }: MillDialogProps) {
                 onClose();
               }}
             >
-              Parallels {showLength(2, scale, 1)} {byMm > 0 ? "higher" : "lower"}
+              Parallels {showLength(2, scale, 1)} {sheet.unit === "mm" ? "mm" : "in"} {byMm > 0 ? "higher" : "lower"}
             </Button>
           ))}
         </div>
