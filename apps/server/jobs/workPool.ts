@@ -2,8 +2,11 @@ import type { MessagePort } from "node:worker_threads";
 import { Piscina } from "piscina";
 import type { Kind, ResultOf, Task, TaskOf } from "./worker";
 
-/** Threads for heavy work; more would take the processors from the lanes at work. */
-const THREADS = 2;
+/**
+ * Threads for heavy work of each kind; more would take the processors from the lanes at work. Programs are followed on
+ * a thread of their own, which stands behind everything else.
+ */
+const THREADS: Readonly<Record<Kind, number>> = { rule: 2, prove: 1 };
 const IDLE_MS = 20_000;
 
 interface RunOptions {
@@ -13,26 +16,32 @@ interface RunOptions {
 
 /** Worker threads: made at the first task, gone when there is nothing to do. */
 export class WorkPool {
-  private pool: Piscina<Task, ResultOf<Kind>> | null = null;
+  private readonly pools = new Map<Kind, Piscina<Task, ResultOf<Kind>>>();
 
   /** `signal` gives the work up, also while it is done; `ports` go along with the task. */
   run<K extends Kind>(kind: K, task: TaskOf<K>, { signal, ports = [] }: RunOptions = {}): Promise<ResultOf<K>> {
+    const options = { ...(signal ? { signal } : {}), transferList: [...ports] };
+    return this.poolOf(kind).run({ kind, task }, options) as Promise<ResultOf<K>>;
+  }
+
+  private poolOf(kind: Kind): Piscina<Task, ResultOf<Kind>> {
+    const known = this.pools.get(kind);
+    if (known) return known;
     // built there is one file beside the server; from the sources the same file is read as it is
     const isSource = import.meta.url.endsWith(".ts");
-    this.pool ??= new Piscina<Task, ResultOf<Kind>>({
+    const pool = new Piscina<Task, ResultOf<Kind>>({
       filename: new URL(isSource ? "./worker.ts" : "./worker.js", import.meta.url).href,
       minThreads: 0,
-      maxThreads: THREADS,
+      maxThreads: THREADS[kind],
       idleTimeout: IDLE_MS,
       ...(isSource ? { execArgv: ["--import", "tsx"] } : {}),
     });
-    return this.pool.run({ kind, task }, { ...(signal ? { signal } : {}), transferList: [...ports] }) as Promise<
-      ResultOf<K>
-    >;
+    this.pools.set(kind, pool);
+    return pool;
   }
 
   async close(): Promise<void> {
-    await this.pool?.destroy();
-    this.pool = null;
+    await Promise.all([...this.pools.values()].map((pool) => pool.destroy()));
+    this.pools.clear();
   }
 }

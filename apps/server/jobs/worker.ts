@@ -19,6 +19,12 @@ interface ProveTask {
   readonly told?: MessagePort | undefined;
 }
 
+const BEHIND_OTHERS = 19;
+/** Lanes at work come first: on Linux this is the priority of this thread alone, and it is kept. */
+function standBehind(): void {
+  if (!isMainThread && process.platform === "linux") setPriority(BEHIND_OTHERS);
+}
+
 /** Kinds of work that threads do, so that lanes at work are answered meanwhile. */
 const kinds = {
   rule: ({ log, marking }: RuleTask): Ruling =>
@@ -26,11 +32,13 @@ const kinds = {
       log.map(({ event, ...entry }) => ({ ...entry, event: upgradeEvent(event) })),
       markingSchema.parse(marking),
     ),
-  prove: ({ log, program, blockDelete, told }: ProveTask): ProgramProof | null =>
-    proveProgram(replay(log.map(({ event }) => upgradeEvent(event))), program, {
+  prove: ({ log, program, blockDelete, told }: ProveTask): ProgramProof | null => {
+    standBehind();
+    return proveProgram(replay(log.map(({ event }) => upgradeEvent(event))), program, {
       blockDelete,
       onMoves: (moves) => told?.postMessage(moves),
-    }),
+    });
+  },
 } as const;
 type Kinds = typeof kinds;
 export type Kind = keyof Kinds;
@@ -40,10 +48,6 @@ export interface Task<K extends Kind = Kind> {
   readonly kind: K;
   readonly task: TaskOf<K>;
 }
-
-// lanes at work come first: on Linux this is the priority of this thread alone
-const BEHIND_OTHERS = 19;
-if (!isMainThread && process.platform === "linux") setPriority(BEHIND_OTHERS);
 
 /** Does one piece of work. Runs in a worker thread. */
 export default function work<K extends Kind>({ kind, task }: Task<K>): ResultOf<K> {
