@@ -8,8 +8,11 @@ import { atTheBench } from "./sheet";
 
 const figure = async (page: Page, testId: string): Promise<number> =>
   Number((await page.getByTestId(testId).innerText()).replace("\u2212", "-"));
-/** What the first exercise may ask of a hand that holds its keys, hand-in aside. */
-const MOST_PRESSES = 148;
+/**
+ * What the first exercise may ask of a hand that holds its keys, hand-in aside: 147 on a quiet machine. On a loaded one a
+ * held key may run over a sensation, and a press or two more bring it back.
+ */
+const MOST_PRESSES = 152;
 const settled = (page: Page) => page.waitForFunction(() => !document.querySelector("[data-waiting=true]"));
 const startFirst = async (page: Page, login: string): Promise<void> => {
   await new BenchHands(page, "mill").signIn(login);
