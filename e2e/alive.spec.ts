@@ -9,8 +9,8 @@ import { atTheBench } from "./sheet";
 const figure = async (page: Page, testId: string): Promise<number> =>
   Number((await page.getByTestId(testId).innerText()).replace("\u2212", "-"));
 /**
- * What the first exercise may ask of a hand that holds its keys, hand-in aside: 147 on a quiet machine. On a loaded one a
- * held key may run over a sensation, and a press or two more bring it back.
+ * What the first exercise may ask of a hand that holds its keys, hand-in aside: 147 on a quiet machine. On a loaded one
+ * a held key may run over a sensation, and a press or two more bring it back.
  */
 const MOST_PRESSES = 152;
 const settled = (page: Page) => page.waitForFunction(() => !document.querySelector("[data-waiting=true]"));
