@@ -110,7 +110,7 @@ export const programFaultKinds = [
   "wrongLine",
   "otherTools",
   "liftLeft",
-  "idleBar",
+  "nearSwing",
 ] as const;
 export type ProgramFaultKind = (typeof programFaultKinds)[number];
 

@@ -98,7 +98,7 @@ const TOLD_BY: Readonly<Record<ProgramFaultKind, readonly AskKind[]>> = {
   wrongLine: [],
   otherTools: ["deepest", "spindle"],
   liftLeft: ["lift", "deepest"],
-  idleBar: ["swing"],
+  nearSwing: ["swing"],
 };
 
 /** A fault that was named: something that is not as it should be was called so, of its tool where it is about one. */

@@ -191,17 +191,23 @@ export function lengthInUse({ registers, modal, setup }: Pick<LaneBase, "registe
     : lengthSum(registers, modal.lengthRow);
 }
 
-function withRegister<S extends LaneBase>(state: S, { register, from, to, how }: EventOf<"registerChanged">): S {
-  const undo =
-    how === "undone"
-      ? state.desk.undo.slice(0, -1)
-      : [...state.desk.undo, { register, counts: from }].slice(-UNDO_DEPTH);
-  // what a program writes while it runs is part of it: it takes nothing back
+/** What can be taken back after a register was changed. */
+function undoAfter(
+  undo: LaneBase["desk"]["undo"],
+  { register, from, how }: EventOf<"registerChanged">,
+): LaneBase["desk"]["undo"] {
+  if (how === "byProgram") return undo;
+  return how === "undone" ? undo.slice(0, -1) : [...undo, { register, counts: from }].slice(-UNDO_DEPTH);
+}
+
+function withRegister<S extends LaneBase>(state: S, event: EventOf<"registerChanged">): S {
+  const { register, from, to, how } = event;
+  // what a program writes while it runs is part of it: it takes nothing back, and is no step of the student's
   const isSame = from === to || how === "byProgram";
   return {
     ...state,
     registers: writeRegister(state.registers, register, to),
-    desk: { ...state.desk, undo },
+    desk: { ...state.desk, undo: undoAfter(state.desk.undo, event) },
     checking: isSame ? state.checking : withdrawnBy(state.checking, register),
     program: isSame ? state.program : lookedAfterRegister(state.program, register),
   };

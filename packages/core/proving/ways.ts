@@ -17,6 +17,8 @@ export type WayStep = Way | Exclude<Step, Move>;
 /** How far a chord may leave the arc of a compensated way, mm. */
 const CHORD_MM = 0.01;
 const FLAT_PLANE = 17;
+/** Bits of the axes that compensation is reckoned in: X and Y of a mill, X and Z of a lathe. */
+const IN_PLANE = 3;
 
 const flat = (place: readonly number[]): Flat => [place[0] ?? 0, place[1] ?? 0];
 
@@ -55,8 +57,6 @@ interface Beside {
   radiusOf(move: Move): number;
   /** A way by the course of its center; whether the one before it ran beside, too. */
   wayOf(course: Course, wasBeside: boolean): readonly (readonly number[])[];
-  /** Bits of the axes of the plane. */
-  readonly plane: number;
 }
 
 function shiftOf({ line, from, machine }: Move): number[] {
@@ -83,7 +83,7 @@ function millWay({ move, roll, own }: Course): readonly (readonly number[])[] {
  * the first of them that cannot, and ends it.
  */
 function* waysBeside(steps: Iterable<Step>, beside: Beside): Generator<WayStep, void, void> {
-  const { isLathe, plane } = beside;
+  const { isLathe } = beside;
   let held: Step[] = [];
   const flush = function* (): Generator<WayStep, void, void> {
     const moves = held.filter((step): step is Move => step.type === "move");
@@ -115,7 +115,7 @@ function* waysBeside(steps: Iterable<Step>, beside: Beside): Generator<WayStep, 
       continue;
     }
     held.push(step);
-    const isOut = step.type === "move" && !isOn && (step.named & plane) !== 0;
+    const isOut = step.type === "move" && !isOn && (step.named & IN_PLANE) !== 0;
     if (isOut || step.type === "end" || step.type === "tool" || step.type === "wrong") {
       yield* flush();
       if (held.length > 0) return;
@@ -131,7 +131,6 @@ export const millWays = (steps: Iterable<Step>, radiusOf: (row: number) => numbe
     pieceOf,
     radiusOf: ({ diameterRow }) => (diameterRow === null ? 0 : radiusOf(diameterRow)),
     wayOf: millWay,
-    plane: 3,
   });
 
 /** z and radius of a place that is told as a diameter and z. */
@@ -173,7 +172,6 @@ export function latheWays(
         ...placesOf(own).map((at) => place(at, isOn)),
       ];
     },
-    plane: 3,
   });
 }
 

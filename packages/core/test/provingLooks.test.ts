@@ -133,6 +133,8 @@ describe("what is looked up, and what takes it back", () => {
     runOut(lane, 20_000);
     expect(lane.seen.program?.last).toMatchObject({ why: "end" });
     const events = lane.log.map(({ event }) => event);
+    // no step of the student's: what is taken back is the last one of theirs
+    expect(lane.state.desk.undo.some(({ register, counts }) => register === "G54.x" && counts === x)).toBe(false);
     expect(events.find((event) => event.type === "registerChanged" && event.how === "byProgram")).toMatchObject({
       register: "G54.x",
       from: x,
@@ -237,7 +239,7 @@ describe("a bar that swings in while another tool stands near", () => {
   function withBar(): LaneDriver<TurningSeen> {
     for (let turn = 0; turn < 200; turn++) {
       const lane = latheLane(collar.exercise, `bar ${turn}`);
-      if (lane.state.truth.programFault?.kind !== "idleBar") continue;
+      if (lane.state.truth.programFault?.kind !== "nearSwing") continue;
       workUpTo(lane, ({ type }) => type === "loadProgram");
       lane.do({ type: "loadProgram", number: 3055, isConfirmed: false });
       return lane;

@@ -131,7 +131,7 @@ function strikesWords(
     causes.length === 0
       ? "No single line or value, put right alone, lets it pass."
       : `Put right alone, each of these lets it pass: ${causes.join("; ")}.`;
-  const seen = isUnchecked ? " Nothing that was looked at said so: it was luck that nobody ran it." : "";
+  const seen = isUnchecked ? " Nothing that was looked at said so: it was luck that nobody ran it as it stands." : "";
   return `Line ${line}: ${contact}. ${why}${seen}`;
 }
 

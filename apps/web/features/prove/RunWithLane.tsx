@@ -118,7 +118,7 @@ export function RunWithLane({
               Give it up
             </Button>
             <span className="figures text-ink2" role="status">
-              {progress.data?.moves ? `${progress.data.moves} moves followed` : "begun"}
+              {progress.data?.moves ? `${progress.data.moves} moves followed` : "asked for, nothing followed yet"}
             </span>
           </>
         ) : null}

@@ -347,10 +347,9 @@ export function jawRoomMm(state: TurningLane, position: AxisCounts): number {
   const beside = -stock.diameterMm / 2 - radiusMm;
   const clearOfRing = (overMm: number, frontMm: number): number =>
     Math.max(zMm - frontMm, radiusMm - (stock.diameterMm / 2 + overMm), beside);
-  return Math.min(
-    clearOfRing(CHUCK_MM.jaws, jawMm + BEFORE_JAWS_MM),
-    clearOfRing(CHUCK_MM.body, jawMm - CHUCK_MM.bodyBehind),
-  );
+  const jaws = clearOfRing(CHUCK_MM.jaws, jawMm + BEFORE_JAWS_MM);
+  // the bar of a gang lathe is held by a collet, which has no broad body
+  return state.kind === "gang" ? jaws : Math.min(jaws, clearOfRing(CHUCK_MM.body, jawMm - CHUCK_MM.bodyBehind));
 }
 
 /**
