@@ -1,17 +1,20 @@
-import { interpret, type Move, type Program } from "../gcode";
-import { courses, type Flat, type Piece } from "../gcode/compensation";
-import { type HalfPlace, latheOffset, type LatheRegisters, UnknownTool } from "../proving";
+import { interpret, type Program } from "../gcode";
+import { type Flat, type Piece } from "../gcode/compensation";
+import { type HalfPlace, latheOffset, type LatheRegisters, latheWays, type Stretch, UnknownTool } from "../proving";
 import { tipDirection, type TipCode } from "../registers/nose";
 import { boundsOf, isTurned } from "./sweep";
 import { clearLength, type Cleared, inRectangle } from "./rays";
-import type { CutProblem, Ray } from "./mill";
+import { isCutting, type CutProblem, type Ray } from "./mill";
 
 /** What really cuts: machine X (a diameter) and Z with the control point on the axis and on the datum, and the nose. */
 export interface TurningTruth {
-  readonly tools: ReadonlyMap<
-    number,
-    { readonly kx: number; readonly kz: number; readonly noseRadius: number; readonly tipCode: TipCode }
-  >;
+  readonly tools: ReadonlyMap<number, TrueNose>;
+}
+interface TrueNose {
+  readonly kx: number;
+  readonly kz: number;
+  readonly noseRadius: number;
+  readonly tipCode: TipCode;
 }
 
 /** What the control believes of the nose of each row. */
@@ -28,26 +31,16 @@ const FAR = 1e5;
 /** z and radius of a place that is told as a diameter and z. */
 const flat = (place: readonly number[]): Flat => [place[1] ?? 0, (place[0] ?? 0) / 2];
 
-const pieceOf = (move: Move): Piece => ({
-  from: flat(move.from),
-  to: flat(move.to),
-  center: move.center && flat(move.center),
-  isClockwise: move.kind === "cw",
-});
-
-/** From the nose's center to the control point, in z and radius. */
-const tipOf = ({ noseRadius, tipCode }: { noseRadius: number; tipCode: TipCode }): Flat => {
-  const [x, z] = tipDirection(tipCode);
-  return [z * noseRadius, x * noseRadius];
-};
-
-const moved = (place: Flat, by: Flat): Flat => [place[0] + by[0], place[1] + by[1]];
-const movedPiece = (piece: Piece, from: Flat, to: Flat): Piece => ({
-  ...piece,
-  from: moved(piece.from, from),
-  to: moved(piece.to, to),
-  center: piece.center && moved(piece.center, to),
-});
+/** What stretches of a tool's way clear: its nose's center lies beside the control point by the true tip. */
+export function sweptByNose(stretches: readonly Stretch[], { kx, kz, noseRadius, tipCode }: TrueNose): NoseSweep[] {
+  const [tipX, tipZ] = tipDirection(tipCode);
+  const by: Flat = [-kz - tipZ * noseRadius, -kx / 2 - tipX * noseRadius];
+  const moved = (place: Flat): Flat => [place[0] + by[0], place[1] + by[1]];
+  return stretches.map(({ piece }) => ({
+    piece: { ...piece, from: moved(piece.from), to: moved(piece.to), center: piece.center && moved(piece.center) },
+    radius: noseRadius,
+  }));
+}
 
 /**
  * All that the fed moves of a turning program clear, with the true nose circle. Compensation uses the rows' own radius
@@ -60,41 +53,20 @@ export function turnedSweeps(
   truth: TurningTruth,
   startUnits: "mm" | "inch",
 ): { readonly sweeps: readonly NoseSweep[]; readonly problems: readonly CutProblem[] } {
-  const moves: Move[] = [];
+  const sweeps: NoseSweep[] = [];
   const problems: CutProblem[] = [];
   const home = [0, 0];
   const offset = (frame: string, row: number | null) => latheOffset(registers, frame, row);
-  for (const step of interpret(program, { startUnits, registers: { at: home, home, offset } })) {
+  const steps = interpret(program, { startUnits, registers: { at: home, home, offset } });
+  for (const step of latheWays(steps, (row) => noses.get(row))) {
     if (step.type === "wrong") problems.push({ line: step.line, code: step.code });
-    if (step.type === "move" && !step.isMachineFrame && !step.isReturn) moves.push(step);
+    if (step.type !== "way" || !isCutting(step.move)) continue;
+    const { tool: number, line } = step.move;
+    const tool = number === null ? undefined : truth.tools.get(number);
+    if (!tool) throw new UnknownTool(number ?? 0, line);
+    sweeps.push(...sweptByNose(step.exact(), tool));
   }
-  const noseOf = ({ row }: Move) => (row === null ? undefined : noses.get(row));
-  const followed = courses(moves, pieceOf, (move) => noseOf(move)?.noseRadius ?? 0);
-  let isBeside = false;
-  const sweeps = followed.courses.flatMap(({ move, roll, own }): NoseSweep[] => {
-    const wasBeside = isBeside;
-    isBeside = move.compensation !== "none";
-    const tool = move.tool === null ? undefined : truth.tools.get(move.tool);
-    if (move.kind === "rapid") return [];
-    if (!tool) throw new UnknownTool(move.tool ?? 0, move.line);
-    const { machine, from } = move;
-    if (!machine) return [];
-    const nose = noseOf(move);
-    const believed = nose ? tipOf(nose) : ([0, 0] as const);
-    const real = tipOf(tool);
-    const shift: Flat = [
-      (machine.from[1] ?? 0) - (from[1] ?? 0) - tool.kz - real[0],
-      ((machine.from[0] ?? 0) - (from[0] ?? 0) - tool.kx) / 2 - real[1],
-    ];
-    // beside the contour the control moves the nose's center, and with it its own control point
-    const at = (isCenter: boolean): Flat => (isCenter ? moved(shift, believed) : shift);
-    const pieces = [
-      ...(roll ? [movedPiece(roll, at(true), at(true))] : []),
-      movedPiece(own, at(wasBeside), at(isBeside)),
-    ];
-    return pieces.map((piece) => ({ piece, radius: tool.noseRadius }));
-  });
-  return { sweeps, problems: [...problems, ...followed.problems] };
+  return { sweeps, problems };
 }
 
 /** How far a ray (diameter and z; its direction a radius and z) runs through what was cleared; null: never leaves. */

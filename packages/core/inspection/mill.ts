@@ -1,6 +1,6 @@
-import { interpret, movePoints, type Move, type Program } from "../gcode";
-import { courses, type Flat, type Piece } from "../gcode/compensation";
-import { millOffset, type MillRegisters, UnknownTool } from "../proving";
+import { interpret, type Move, type Program } from "../gcode";
+import { type Flat } from "../gcode/compensation";
+import { millOffset, type MillRegisters, millWays, type Stretch, UnknownTool } from "../proving";
 import { type End, boundsOf, isPassed, type Sweep } from "./sweep";
 import { clearLength, type Cleared, inRectangle } from "./rays";
 
@@ -18,8 +18,6 @@ export interface Ray<P> {
   readonly to: P;
 }
 
-/** How near chords keep to an arc that does not lie in X Y: less than a tenth of a micrometre. */
-const CHORD = 5e-5;
 /** Farther than this no room of a program reaches. */
 const FAR = 1e5;
 
@@ -29,48 +27,25 @@ export interface CutProblem {
   readonly code: string;
 }
 
-const flat = (place: readonly number[]): Flat => [place[0] ?? 0, place[1] ?? 0];
+/** Only what is fed toward the part clears anything. */
+export const isCutting = ({ kind, isMachineFrame, isReturn }: Move): boolean =>
+  kind !== "rapid" && !isMachineFrame && !isReturn;
 
-function pieceOf(move: Move): Piece {
-  const isRound = move.center !== null && move.plane === 17;
-  return {
-    from: flat(move.from),
-    to: flat(move.to),
-    center: isRound ? move.center : null,
-    isClockwise: move.kind === "cw",
-  };
-}
-
-/** What one move and the roll before it clear, as sweeps in the part frame. */
-function sweepsOf(
-  move: Move,
-  pieces: readonly { readonly piece: Piece; readonly from: number; readonly to: number }[],
-  truth: CuttingTruth,
-): Sweep[] {
-  const tool = move.tool === null ? undefined : truth.tools.get(move.tool);
-  if (!tool) throw new UnknownTool(move.tool ?? 0, move.line);
-  const { machine, from } = move;
-  if (!machine) return [];
-  const shift = machine.from.map((at, axis) => at - (from[axis] ?? 0) - (truth.datum[axis] ?? 0));
-  const moved = ([x, y]: Flat): Flat => [x + (shift[0] ?? 0), y + (shift[1] ?? 0)];
-  const height = (z: number): number => z + (shift[2] ?? 0) - tool.length;
-  return pieces.map(({ piece, from: low, to: high }) => ({
-    piece: { ...piece, from: moved(piece.from), to: moved(piece.to), center: piece.center && moved(piece.center) },
-    end: tool.end,
-    fromZ: height(low),
-    toZ: height(high),
-  }));
-}
-
-/** An arc in a plane that stands upright, as chords. */
-function uprightChords(move: Move): { piece: Piece; from: number; to: number }[] {
-  const points = movePoints(move, false, CHORD);
-  return points.slice(1).map((to, i) => {
-    const from = points[i] ?? to;
-    const piece = { from: flat(from), to: flat(to), center: null, isClockwise: false };
-    return { piece, from: from[2] ?? 0, to: to[2] ?? 0 };
+/** What stretches of a tool's way clear, as sweeps in the part frame. */
+export const sweptByMill = (
+  stretches: readonly Stretch[],
+  { length, end }: { readonly length: number; readonly end: End },
+  datum: Triple,
+): Sweep[] =>
+  stretches.map(({ piece, from, to }) => {
+    const moved = ([x, y]: Flat): Flat => [x - datum[0], y - datum[1]];
+    return {
+      piece: { ...piece, from: moved(piece.from), to: moved(piece.to), center: piece.center && moved(piece.center) },
+      end,
+      fromZ: from - datum[2] - length,
+      toZ: to - datum[2] - length,
+    };
   });
-}
 
 /**
  * All that the fed moves of a program clear, run with these registers on a true machine that begins at (0, 0, 0):
@@ -83,24 +58,20 @@ export function millSweeps(
   truth: CuttingTruth,
   startUnits: "mm" | "inch",
 ): { readonly sweeps: readonly Sweep[]; readonly problems: readonly CutProblem[] } {
-  const moves: Move[] = [];
+  const sweeps: Sweep[] = [];
   const problems: CutProblem[] = [];
   const home = [0, 0, 0];
   const offset = (frame: string, row: number | null, sign: 1 | -1) => millOffset(registers, frame, row, sign);
-  for (const step of interpret(program, { startUnits, registers: { at: home, home, offset } })) {
+  const steps = interpret(program, { startUnits, registers: { at: home, home, offset } });
+  for (const step of millWays(steps, (row) => radii.get(row) ?? 0)) {
     if (step.type === "wrong") problems.push({ line: step.line, code: step.code });
-    if (step.type === "move" && !step.isMachineFrame && !step.isReturn) moves.push(step);
+    if (step.type !== "way" || !isCutting(step.move)) continue;
+    const { tool: number, line } = step.move;
+    const tool = number === null ? undefined : truth.tools.get(number);
+    if (!tool) throw new UnknownTool(number ?? 0, line);
+    sweeps.push(...sweptByMill(step.exact(), tool, truth.datum));
   }
-  const radiusOf = ({ diameterRow }: Move): number => (diameterRow === null ? 0 : (radii.get(diameterRow) ?? 0));
-  const followed = courses(moves, pieceOf, radiusOf);
-  const sweeps = followed.courses.flatMap(({ move, roll, own }) => {
-    if (move.kind === "rapid") return [];
-    const [low = 0, high = 0] = [move.from[2], move.to[2]];
-    if (move.center && move.plane !== 17) return sweepsOf(move, uprightChords(move), truth);
-    const pieces = [...(roll ? [{ piece: roll, from: low, to: low }] : []), { piece: own, from: low, to: high }];
-    return sweepsOf(move, pieces, truth);
-  });
-  return { sweeps, problems: [...problems, ...followed.problems] };
+  return { sweeps, problems };
 }
 
 /** How far a ray in the part frame runs through what was cleared; null where it never leaves it. */

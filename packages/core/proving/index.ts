@@ -12,7 +12,7 @@ export {
   type MillWorld,
 } from "./mill";
 export { type MillTool } from "./millTool";
-export { latheWays, millWays, type Way, type WayStep } from "./ways";
+export { latheWays, millWays, type Stretch, type Way, type WayStep } from "./ways";
 export { type HalfPlace } from "./latheStock";
 export { undersideOf } from "./millTool";
 export { toldWrites, type FollowOptions, type Write } from "./run";

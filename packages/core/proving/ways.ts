@@ -1,7 +1,17 @@
-import { type Move, type Step } from "../gcode";
+import { movePoints, type Move, type Step } from "../gcode";
 import { courses, type Course, type Flat, type Piece } from "../gcode/compensation";
 import { tipDirection, type TipCode } from "../registers/nose";
 import { machinePath } from "./straight";
+
+/**
+ * One piece of the way of a tool's control point on the machine, arcs as arcs: X Y of a mill with its heights at both
+ * ends, z and radius of a lathe.
+ */
+export interface Stretch {
+  readonly piece: Piece;
+  readonly from: number;
+  readonly to: number;
+}
 
 /** A move with the machine places that its tool's axis passes, its start first. */
 export interface Way {
@@ -11,11 +21,15 @@ export interface Way {
   readonly path: readonly (readonly number[])[];
   /** It runs beside what is programmed, or leads into that or out of it. */
   readonly isBeside: boolean;
+  /** The same way to the last figure, for what it leaves behind. */
+  exact(): readonly Stretch[];
 }
 export type WayStep = Way | Exclude<Step, Move>;
 
 /** How far a chord may leave the arc of a compensated way, mm. */
 const CHORD_MM = 0.01;
+/** The same of an arc that stands upright, where it is to be exact. */
+const FINE_CHORD_MM = 5e-5;
 const FLAT_PLANE = 17;
 /** Bits of the axes that compensation is reckoned in: X and Y of a mill, X and Z of a lathe. */
 const IN_PLANE = 3;
@@ -56,8 +70,16 @@ interface Beside {
   /** What is gone beside it, mm. */
   radiusOf(move: Move): number;
   /** A way by the course of its center; whether the one before it ran beside, too. */
-  wayOf(course: Course, wasBeside: boolean): readonly (readonly number[])[];
+  wayOf(course: Course, wasBeside: boolean): Pick<Way, "path" | "exact">;
+  plainStretches(move: Move): readonly Stretch[];
 }
+
+const shifted = (piece: Piece, from: Flat, to: Flat = from): Piece => ({
+  ...piece,
+  from: [piece.from[0] + from[0], piece.from[1] + from[1]],
+  to: [piece.to[0] + to[0], piece.to[1] + to[1]],
+  center: piece.center && [piece.center[0] + to[0], piece.center[1] + to[1]],
+});
 
 function shiftOf({ line, from, machine }: Move): number[] {
   if (!machine) throw new Error(`shiftOf: line ${line} does not know where the machine stands`);
@@ -65,16 +87,40 @@ function shiftOf({ line, from, machine }: Move): number[] {
 }
 
 /** The roll before a move at its own start height, then its piece. */
-function millWay({ move, roll, own }: Course): readonly (readonly number[])[] {
+function millWay({ move, roll, own }: Course): Pick<Way, "path" | "exact"> {
   const [low = 0, high = 0] = [move.from[2], move.to[2]];
   const shift = shiftOf(move);
   const place = ([x, y]: Flat, z: number): number[] => [x, y, z].map((value, axis) => value + (shift[axis] ?? 0));
   const along = placesOf(own);
-  return [
-    place(roll?.from ?? own.from, low),
-    ...(roll ? placesOf(roll).map((at) => place(at, low)) : []),
-    ...along.map((at, i) => place(at, low + ((high - low) * (i + 1)) / along.length)),
-  ];
+  const by: Flat = [shift[0] ?? 0, shift[1] ?? 0];
+  const stretch = (piece: Piece, from: number, to: number): Stretch => ({
+    piece: shifted(piece, by),
+    from: from + (shift[2] ?? 0),
+    to: to + (shift[2] ?? 0),
+  });
+  return {
+    path: [
+      place(roll?.from ?? own.from, low),
+      ...(roll ? placesOf(roll).map((at) => place(at, low)) : []),
+      ...along.map((at, i) => place(at, low + ((high - low) * (i + 1)) / along.length)),
+    ],
+    exact: () => [...(roll ? [stretch(roll, low, low)] : []), stretch(own, low, high)],
+  };
+}
+
+/** A move that runs on what is programmed: an arc that stands upright as chords. */
+function millStretches(move: Move): readonly Stretch[] {
+  const shift = shiftOf(move);
+  const by: Flat = [shift[0] ?? 0, shift[1] ?? 0];
+  const height = (z = 0): number => z + (shift[2] ?? 0);
+  if (!move.center || move.plane === FLAT_PLANE)
+    return [{ piece: shifted(pieceOf(move), by), from: height(move.from[2]), to: height(move.to[2]) }];
+  const points = movePoints(move, false, FINE_CHORD_MM);
+  return points.slice(1).map((to, i) => {
+    const from = points[i] ?? to;
+    const piece = { from: flat(from), to: flat(to), center: null, isClockwise: false };
+    return { piece: shifted(piece, by), from: height(from[2]), to: height(to[2]) };
+  });
 }
 
 /**
@@ -83,7 +129,15 @@ function millWay({ move, roll, own }: Course): readonly (readonly number[])[] {
  * the first of them that cannot, and ends it.
  */
 function* waysBeside(steps: Iterable<Step>, beside: Beside): Generator<WayStep, void, void> {
-  const { isLathe } = beside;
+  const { isLathe, plainStretches } = beside;
+  const plainWay = (move: Move): Way => ({
+    type: "way",
+    line: move.line,
+    move,
+    path: machinePath(move, isLathe),
+    isBeside: false,
+    exact: () => plainStretches(move),
+  });
   let held: Step[] = [];
   const flush = function* (): Generator<WayStep, void, void> {
     const moves = held.filter((step): step is Move => step.type === "move");
@@ -101,8 +155,8 @@ function* waysBeside(steps: Iterable<Step>, beside: Beside): Generator<WayStep, 
         return;
       }
       const course = followed.courses[moved++];
-      if (!course || step.isMachineFrame) yield plainWay(step, isLathe);
-      else yield { type: "way", line: step.line, move: step, path: beside.wayOf(course, wasBeside), isBeside: true };
+      if (!course || step.isMachineFrame) yield plainWay(step);
+      else yield { type: "way", line: step.line, move: step, ...beside.wayOf(course, wasBeside), isBeside: true };
       const { from, to } = course?.own ?? { from: [0, 0], to: [0, 0] };
       if (from[0] !== to[0] || from[1] !== to[1]) wasBeside = step.compensation !== "none";
     }
@@ -111,7 +165,7 @@ function* waysBeside(steps: Iterable<Step>, beside: Beside): Generator<WayStep, 
   for (const step of steps) {
     const isOn = step.type === "move" && step.compensation !== "none";
     if (held.length === 0 && !isOn) {
-      yield step.type === "move" ? plainWay(step, isLathe) : step;
+      yield step.type === "move" ? plainWay(step) : step;
       continue;
     }
     held.push(step);
@@ -131,10 +185,17 @@ export const millWays = (steps: Iterable<Step>, radiusOf: (row: number) => numbe
     pieceOf,
     radiusOf: ({ diameterRow }) => (diameterRow === null ? 0 : radiusOf(diameterRow)),
     wayOf: millWay,
+    plainStretches: millStretches,
   });
 
 /** z and radius of a place that is told as a diameter and z. */
 const halfFlat = (place: readonly number[]): Flat => [place[1] ?? 0, (place[0] ?? 0) / 2];
+const halfPiece = (move: Move): Piece => ({
+  from: halfFlat(move.from),
+  to: halfFlat(move.to),
+  center: move.center && halfFlat(move.center),
+  isClockwise: move.kind === "cw",
+});
 
 /** What the control believes of a nose: its radius, mm, and the code of its tip. */
 export interface Nose {
@@ -150,35 +211,36 @@ export function latheWays(
   const noseIn = ({ row }: Move): Nose | undefined => (row === null ? undefined : noseOf(row));
   return waysBeside(steps, {
     isLathe: true,
-    pieceOf: (move) => ({
-      from: halfFlat(move.from),
-      to: halfFlat(move.to),
-      center: move.center && halfFlat(move.center),
-      isClockwise: move.kind === "cw",
-    }),
+    pieceOf: halfPiece,
+    plainStretches: (move) => [{ piece: shifted(halfPiece(move), halfFlat(shiftOf(move))), from: 0, to: 0 }],
     radiusOf: (move) => noseIn(move)?.noseRadius ?? 0,
     wayOf: ({ move, roll, own }, wasBeside) => {
       const shift = shiftOf(move);
       const { noseRadius = 0, tipCode = 0 } = noseIn(move) ?? {};
       const [tipX, tipZ] = tipDirection(tipCode);
+      const by = (isCenter: boolean): Flat => {
+        const radius = isCenter ? noseRadius : 0;
+        const [z, r] = halfFlat(shift);
+        return [z + tipZ * radius, r + tipX * radius];
+      };
       const place = ([z, r]: Flat, isCenter: boolean): number[] => {
-        const by = isCenter ? noseRadius : 0;
-        return [(r + tipX * by) * 2 + (shift[0] ?? 0), z + tipZ * by + (shift[1] ?? 0)];
+        const at = by(isCenter);
+        return [(r + at[1]) * 2, z + at[0]];
       };
       const isOn = move.compensation !== "none";
-      return [
-        place(roll?.from ?? own.from, wasBeside),
-        ...(roll ? placesOf(roll).map((at) => place(at, true)) : []),
-        ...placesOf(own).map((at) => place(at, isOn)),
-      ];
+      const along = (piece: Piece, from: Flat, to: Flat): Stretch => ({
+        piece: shifted(piece, from, to),
+        from: 0,
+        to: 0,
+      });
+      return {
+        path: [
+          place(roll?.from ?? own.from, wasBeside),
+          ...(roll ? placesOf(roll).map((at) => place(at, true)) : []),
+          ...placesOf(own).map((at) => place(at, isOn)),
+        ],
+        exact: () => [...(roll ? [along(roll, by(true), by(true))] : []), along(own, by(wasBeside), by(isOn))],
+      };
     },
   });
 }
-
-const plainWay = (move: Move, isLathe = false): Way => ({
-  type: "way",
-  line: move.line,
-  move,
-  path: machinePath(move, isLathe),
-  isBeside: false,
-});
