@@ -31,7 +31,9 @@ import plateBoreSweep from "./exercises/plate-bore-sweep.json" with { type: "jso
 import platePocketProbe from "./exercises/plate-pocket-probe.json" with { type: "json" };
 import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
 import beamCalibrated from "./exercises/beam-calibrated.json" with { type: "json" };
+import knobFirstPart from "./exercises/knob-first-part.json" with { type: "json" };
 import knobProgramFirst from "./exercises/knob-program-first.json" with { type: "json" };
+import clampFirstPart from "./exercises/clamp-first-part.json" with { type: "json" };
 import clampProgramSlot from "./exercises/clamp-program-slot.json" with { type: "json" };
 import collarProgram from "./exercises/collar-program.json" with { type: "json" };
 import plateProgramTop from "./exercises/plate-program-top.json" with { type: "json" };
@@ -125,6 +127,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   probeCalibrated,
   plateProgramTop,
   clampProgramSlot,
+  clampFirstPart,
   handedOverEvening,
   handedOverMorning,
   knobFirstTool,
@@ -136,6 +139,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   collarPartingBehind,
   ringGrooveFarEdge,
   knobProgramFirst,
+  knobFirstPart,
   collarProgram,
   knobNoseAndTip,
   collarTipsAndFit,

@@ -9,6 +9,8 @@ import {
   turnedFaceWords,
   checkWords,
   askName,
+  partInstrumentWords,
+  partSaidWords,
 } from "@probe-lane/core/words";
 import type { Machine } from "@probe-lane/core/exercises";
 import { LaneDriver } from "@probe-lane/students";
@@ -168,10 +170,22 @@ export class BenchHands extends KeyboardStudent {
   }
 
   /** The program lies where the ledger lay. */
-  private async atProgram(): Promise<void> {
-    const turn = this.page.getByRole("button", { name: /^(Program|Ledger) A$/ });
-    if ((await turn.getAttribute("aria-pressed")) !== "true") await this.press("a");
-    await expect(this.page.getByRole("region", { name: "Looked up by you" })).toBeVisible();
+  /** Turns to ledger, program or part: the button says what comes next. */
+  private async atDesk(desk: "Program" | "Part", shows: string): Promise<void> {
+    const turn = this.page.getByRole("button", { name: /^(Ledger|Program|Part) A$/ });
+    const there = this.page.getByRole("region", { name: shows, exact: true });
+    for (let turns = 0; turns < 3 && !(await there.isVisible()); turns++) {
+      const isNext = (await turn.textContent())?.startsWith(desk) === true;
+      await this.press("a");
+      if (isNext) break;
+    }
+    await expect(there).toBeVisible();
+  }
+  private atProgram(): Promise<void> {
+    return this.atDesk("Program", "Looked up by you");
+  }
+  private atPart(): Promise<void> {
+    return this.atDesk("Part", "Measure");
   }
 
   private async takeProgram(command: CommandOf<"loadProgram" | "takeProgram">): Promise<void> {
@@ -464,6 +478,38 @@ export class BenchHands extends KeyboardStudent {
         await this.page
           .getByRole("button", { name: command.isAlike ? "They agree" : "They do not", exact: true })
           .click();
+        return this.settle();
+      case "measurePart":
+        await this.atPart();
+        await this.page.getByLabel("Feature", { exact: true }).selectOption(command.feature);
+        await this.page
+          .getByRole("group", { name: "Instruments" })
+          .getByRole("button", { name: new RegExp(`^${partInstrumentWords[command.with]} `) })
+          .click();
+        return this.settle();
+      case "tryInSlot": {
+        await this.atPart();
+        await this.page.getByLabel("Feature", { exact: true }).selectOption(command.feature);
+        const size = this.page.getByLabel("Size of the stack");
+        if (!(await size.isVisible())) await this.page.getByRole("button", { name: /^gauge stack/ }).click();
+        await size.fill(command.text);
+        await this.page.getByRole("button", { name: "Try it" }).click();
+        return this.settle();
+      }
+      case "letCool":
+        await this.atPart();
+        await this.page.getByRole("button", { name: "Let it cool" }).click();
+        return this.settle();
+      case "judgePart":
+        await this.atPart();
+        await this.page
+          .getByRole("group", { name: "What this part is" })
+          .getByRole("button", { name: partSaidWords[command.verdict], exact: true })
+          .click();
+        return this.settle();
+      case "takeBlank":
+        await this.atPart();
+        await this.page.getByRole("button", { name: /^Take the next blank/ }).click();
         return this.settle();
       case "zeroCounter":
         await this.page.getByRole("button", { name: `Zero the ${command.axis.toUpperCase()} counter` }).click();

@@ -206,6 +206,9 @@ export const pageLanes = {
     },
   ),
   knobProved: demo("knob-program-first"),
+  // cut, measured, put right in wear, and cut again
+  clampSecondPart: demo("clamp-first-part"),
+  knobSecondPart: demo("knob-first-part"),
   approachHeld: soundKnob(),
   knobOwn: demo("knob-program-first", {}, { script: ownProgram("G28 U0", "G28 W0", 3014) }),
   // asked to be signed, on both machines
@@ -366,7 +369,7 @@ const ROUTINE = new Set<Command["type"]>([
 ]);
 
 /** What a page does by itself once a cycle is started cannot be done by another between. */
-const RUNS = new Set<Command["type"]>(["startCycle", "runOn", "resumeCycle", "setPace", "sayGap"]);
+const RUNS = new Set<Command["type"]>(["startCycle", "runOn", "resumeCycle", "setPace", "sayGap", "takeBlank"]);
 
 /**
  * Which steps of a plan are done by hand: in a whole lane all of them, otherwise the last step, and of every kind that

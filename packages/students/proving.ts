@@ -5,10 +5,11 @@ import { toolName } from "@probe-lane/core/instruments";
 import { lengthSum, turretSum } from "@probe-lane/core/registers";
 import { scales, toMm } from "@probe-lane/core/units";
 import type { Bench } from "./bench";
+import { workParts, type PartHabits } from "./parts";
 import { door, machineMm, moveTo, reachIn, text } from "./moves";
 
 /** What somebody proves otherwise than a careful student. */
-export interface ProvingHabits {
+export interface ProvingHabits extends PartHabits {
   /** Looks nothing up, and calls everything sound. */
   looksNothingUp?: boolean;
   /** Does not look at the deepest point, nor hold the run near the part. */
@@ -359,4 +360,10 @@ export function proveProgram(lane: Bench, habits: ProvingHabits): void {
     lookBeside(lane);
   }
   runIt(lane, habits);
+  workParts(lane, habits, () => {
+    // what a correction took back is looked up again
+    if (proving.includes("lookedUp") && !habits.looksNothingUp) lookUpAll(lane);
+    lane.do({ type: "startCycle" });
+    runOn(lane, FAST_MS);
+  });
 }

@@ -1,6 +1,6 @@
 import { drawBetween, drawUnit } from "../random";
 import type { Exercise } from "./schema";
-import type { Draw, ProgramFault, StoredProgram } from "./setup";
+import type { Cutting, Draw, ProgramFault, StoredProgram } from "./setup";
 
 type Programmed = NonNullable<Exercise["program"]>;
 
@@ -31,6 +31,20 @@ function withFault(
   };
 }
 
+/** What cutting does on one lane: each tool that the program works with gives way and wears by its own. */
+function cuttingOf({ cutting, operations }: Programmed, seed: string): Cutting {
+  const { springPerMm = [0, 0], springCapMm = 0, wearMm = [0, 0], warmMm = [0, 0] } = cutting ?? {};
+  const byTool = ([low, high]: readonly [number, number], what: string) =>
+    Object.fromEntries(operations.map(({ tool }) => [tool, tenthsOfMicron(drawBetween(low, high, seed, what, tool))]));
+  return {
+    springPerMm: byTool(springPerMm, "spring"),
+    springCapMm,
+    wearMm: byTool(wearMm, "edge wear"),
+    warmMm: tenthsOfMicron(drawBetween(warmMm[0], warmMm[1], seed, "warm machine")),
+  };
+}
+const tenthsOfMicron = (mm: number): number => Math.round(mm * 1e4) / 1e4;
+
 /** The programs of an exercise on a drawn lane: none of them faulty in the stated share, else one of its faults. */
 export function withPrograms(exercise: Exercise, seed: string, drawn: Draw): Draw {
   const { program } = exercise;
@@ -46,9 +60,10 @@ export function withPrograms(exercise: Exercise, seed: string, drawn: Draw): Dra
       program: program.number,
       operations: program.operations,
       ...(program.features.length > 0 ? { features: program.features } : {}),
+      ...(program.blanks === undefined ? {} : { blanks: program.blanks }),
       proving: program.proving,
       ...(program.signOff ? { signsOff: true } : {}),
     },
-    truth: { ...drawn.truth, programFault: fault },
+    truth: { ...drawn.truth, programFault: fault, ...(program.cutting ? { cutting: cuttingOf(program, seed) } : {}) },
   } as Draw;
 }

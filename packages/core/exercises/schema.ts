@@ -7,6 +7,7 @@ import {
   faultKinds,
   millLengthSchools,
   featureReads,
+  featureShapes,
   featureSides,
   programFaultKinds,
   provingSchools,
@@ -108,14 +109,29 @@ const programmed = z
         z.strictObject({
           name: z.string().min(1),
           reads: z.enum(featureReads),
+          /** What it is to an instrument; a step where it is left out. */
+          shape: z.enum(featureShapes).optional(),
           from: z.array(z.number()).min(2).max(3),
           toward: z.enum(featureSides),
+          /** Of a land: a place in the room on its other side. */
+          across: z.array(z.number()).min(2).max(3).optional(),
           nominalMm: z.number(),
           /** Limits about the nominal size. */
           toleranceMm: z.tuple([z.number().max(0), z.number().min(0)]),
         }),
       )
       .default([]),
+    /** Blanks for parts that are cut, measured and corrected; left out where nothing is measured. */
+    blanks: z.number().int().min(1).max(9).optional(),
+    /** What cutting does that no setting could know, mm: drawn for each lane; left out where none of it is wanted. */
+    cutting: z
+      .strictObject({
+        springPerMm: z.tuple([z.number().min(0), z.number().min(0)]),
+        springCapMm: z.number().min(0).max(1),
+        wearMm: z.tuple([z.number().min(0), z.number().min(0)]),
+        warmMm: z.tuple([z.number(), z.number()]),
+      })
+      .optional(),
     faults: z.array(programFault).default([]),
     soundShare: z.number().min(0).max(1).default(1),
     /** An instructor signs before the first cut of a graded lane. */
@@ -123,7 +139,7 @@ const programmed = z
     /** Schools of proving that are asked for before it is run whole. */
     proving: z.array(z.enum(provingSchools)).default([]),
   })
-  .superRefine(({ number, store, faults, soundShare }, context) => {
+  .superRefine(({ number, store, faults, soundShare, features, blanks }, context) => {
     const complain = (message: string) => context.addIssue({ code: "custom", message });
     const own = store.filter((one) => one.number === number);
     if (own.length !== 1) complain("the program of the part stands in the store once");
@@ -131,6 +147,11 @@ const programmed = z
     const lines = own[0]?.text.split("\n").map((line) => line.trim()) ?? [];
     if (faults.some((fault) => fault.lines.some(({ right }) => !lines.includes(right.trim()))))
       complain("a fault names a line that the program does not have");
+    if (features.some(({ reads, across }) => (reads === "land") !== (across !== undefined)))
+      complain("a land, and nothing else, is looked along from both its sides");
+    if (new Set(features.map(({ name }) => name)).size !== features.length)
+      complain("two features have the same name");
+    if (blanks !== undefined && features.length === 0) complain("blanks are for parts with features to be measured");
     if (soundShare < 1 && faults.length === 0) complain("a share of the lanes has a fault, and no fault is named");
   });
 

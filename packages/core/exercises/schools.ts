@@ -117,9 +117,15 @@ export type ProgramFaultKind = (typeof programFaultKinds)[number];
 /** Ways in which a feature of a part is looked along: the axis, and toward which end. */
 export const featureSides = ["x-", "x+", "y-", "y+", "z-", "z+"] as const;
 export type FeatureSide = (typeof featureSides)[number];
-/** What is read of a feature: how wide the room is, where its wall or floor stands, how deep that is, its middle. */
-export const featureReads = ["width", "wall", "depth", "middle"] as const;
+/**
+ * What is read of a feature: how wide the room is, where its wall or floor stands, how deep that is, its middle; of a
+ * land, what stands between the walls of two rooms.
+ */
+export const featureReads = ["width", "wall", "depth", "middle", "land"] as const;
 export type FeatureReads = (typeof featureReads)[number];
+/** What a feature is to a hand that measures it. */
+export const featureShapes = ["slot", "hole", "outside", "step"] as const;
+export type FeatureShape = (typeof featureShapes)[number];
 
 /** How a program is proved before it cuts; each can be asked for. */
 export const provingSchools = ["lookedUp", "deepestBeside", "airRun", "gapCompared"] as const;

@@ -82,6 +82,8 @@ interface SheetBase {
   readonly operations?: NonNullable<Exercise["program"]>["operations"] | undefined;
   /** Features of the part as the drawing has them; left out where nothing is cut. */
   readonly features?: NonNullable<Exercise["program"]>["features"] | undefined;
+  /** How many parts may be cut and measured; left out where none is measured. */
+  readonly blanks?: number | undefined;
   /** Schools of proving that are asked for before the program is run whole. */
   readonly proving?: readonly ProvingSchool[] | undefined;
 }
@@ -92,6 +94,17 @@ export interface ProgramFault {
   readonly lines: readonly number[];
   readonly tool: number | null;
   readonly right: readonly string[];
+}
+
+/** What cutting does that no setting could know, mm. */
+export interface Cutting {
+  /** By tool: how far it gives way for each mm of stock on one side, at most so far. */
+  readonly springPerMm: Readonly<Record<number, number>>;
+  readonly springCapMm: number;
+  /** By tool: what one part wears off its edge. */
+  readonly wearMm: Readonly<Record<number, number>>;
+  /** What the machine has grown toward the part by the time it cuts: in Z on a mill, in diameter on a lathe. */
+  readonly warmMm: number;
 }
 
 /** A program as the shop keeps it. */
@@ -216,6 +229,8 @@ interface TruthBase {
   readonly dirtMm: number;
   /** What is wrong in the program of the part; null where it is as it should be, left out where there is none. */
   readonly programFault?: ProgramFault | null | undefined;
+  /** What cutting does that no setting could know; left out where nothing of it is simulated. */
+  readonly cutting?: Cutting | undefined;
   /** What is wrong with a setup that was handed over; empty when it is sound. */
   readonly faults?: readonly Fault[];
   /** Shifts the grid to which an eye rounds places; fixed for the lane. */

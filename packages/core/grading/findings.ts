@@ -48,10 +48,12 @@ export const stepsAsked = <T extends LaneTrace>(rows: readonly StepRow<T>[], tra
 
 /**
  * Each required step of a strand, with an equal share of it. Without a weight for proving its steps count as method; of
- * a setup that was handed over the strand of proving is what was found in it.
+ * a setup that was handed over the strand of proving is what was found in it. `set` is the lane as its first part was
+ * cut: what is not about the run is read there.
  */
 export function stepFindings<T extends LaneTrace>(
   trace: T,
+  set: T,
   rows: readonly StepRow<T>[],
   strand: "method" | "proving",
   { weights, tolerancesMm }: Pick<Marking, "weights" | "tolerancesMm">,
@@ -60,12 +62,13 @@ export function stepFindings<T extends LaneTrace>(
   const strandOf = (row: StepRow<T>) => (row.strand === "proving" && isProvingApart ? "proving" : "method");
   const asked = rows.filter((row) => row.asked(trace) && strandOf(row) === strand);
   const share = asked.length > 0 ? weights[strand] / asked.length : 0;
-  return asked.map(({ step, done, isAbsent, note }): StepFinding => {
-    const seq = done(trace, tolerancesMm);
-    const noted = note?.(trace) ?? null;
+  return asked.map(({ step, done, isAbsent, note, isOfRun }): StepFinding => {
+    const read = isOfRun ? trace : set;
+    const seq = done(read, tolerancesMm);
+    const noted = note?.(read) ?? null;
     const of = { step, strand, outOf: share, ...(noted ? { note: noted } : {}) };
     return seq === null
-      ? { code: "stepMissed", ...of, isAbsent: isAbsent?.(trace) ?? false, marks: 0, seq }
+      ? { code: "stepMissed", ...of, isAbsent: isAbsent?.(read) ?? false, marks: 0, seq }
       : { code: "stepDone", ...of, marks: share, seq };
   });
 }

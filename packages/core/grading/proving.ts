@@ -7,6 +7,7 @@ import { incidents } from "../machines/program/schema";
 import { struckAs } from "../machines/program/struck";
 import { readRegister, writeRegister, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
+import { asFirstCut, partSteps } from "./parts";
 import type { StepRow } from "./steps";
 import { tenth } from "./tenths";
 import { isValueRight, type RegisterRuling } from "./values";
@@ -68,7 +69,8 @@ const never =
 /** Everything that is asked stands answered, was read right and called what it is, before anything was cut. */
 function lookedUp(trace: LaneTrace): number | null {
   const before = firstRealRun(trace);
-  const { program } = trace.final;
+  // a correction after the first part takes back what was looked up before it
+  const { program } = asFirstCut(trace).final;
   const answers = program.asks.map(({ ask, tool }) =>
     trace.log.findLast(
       ({ seq, event }) =>
@@ -147,8 +149,7 @@ function runsClear({ final, log }: LaneTrace): number | null {
   return isClear ? (log.at(-1)?.seq ?? null) : null;
 }
 
-/** What is marked of proving a program, on every machine that runs one. */
-export const programSteps: readonly StepRow[] = [
+const rows: readonly StepRow[] = [
   {
     step: "programRead",
     strand: "proving",
@@ -214,7 +215,10 @@ export const programSteps: readonly StepRow[] = [
     done: runsClear,
     isAbsent: ({ final }) => final.program.held === null,
   },
+  ...partSteps,
 ];
+/** What is marked of proving a program, on every machine that runs one. */
+export const programSteps = rows.map((row): StepRow => ({ ...row, isOfRun: true }));
 
 /** What the program as it was handed in would strike, and what alone, put right, would let it pass. */
 export interface StrikeFinding {

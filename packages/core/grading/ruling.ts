@@ -5,6 +5,7 @@ import { handoverFindings, withFaults } from "./handover";
 import type { MarkingKit, SchoolRead } from "./kit";
 import { markingKitFor } from "./machines";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
+import { asFirstCut, partsOf, type PartRuled } from "./parts";
 import { isValueRight, valueMarks, type RegisterRuling } from "./values";
 import { inTenths, tenth } from "./tenths";
 import { strikeFindings } from "./proving";
@@ -41,6 +42,8 @@ export interface Ruling {
   readonly findings: readonly Finding[];
   /** The part that the program as it was handed in cuts with these registers; left out where none is cut. */
   readonly firstPart?: readonly FeatureCut[];
+  /** Parts that were cut and measured, the first of them first; the values are as they stood when that one was cut. */
+  readonly parts?: readonly PartRuled[];
   readonly sheet: Setup;
 }
 
@@ -110,6 +113,7 @@ function safetyMarks(safety: readonly Finding[], outOf: number): number {
 
 /** The part that is cut, where the program is held, comes to its end, and the sheet has features. */
 function firstPartOf({ final }: LaneTrace): { firstPart?: readonly FeatureCut[] } {
+  if (final.program.parts.figures.length > 0) return {};
   const text = final.program.held?.lines.join("\n");
   const cut = text === undefined || final.program.held?.number !== final.setup.program ? null : firstPart(final, text);
   return cut ? { firstPart: cut } : {};
@@ -118,12 +122,14 @@ function firstPartOf({ final }: LaneTrace): { firstPart?: readonly FeatureCut[] 
 function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marking): Ruling {
   const { setup } = trace.final;
   const { weights } = marking;
-  const values = inTenths(ruleValues(trace, kit, marking));
-  const method = inTenths(stepFindings(trace, kit.steps, "method", marking));
+  // a part that was measured tells of the registers: they are marked as they stood when it was cut
+  const set = asFirstCut(trace);
+  const values = inTenths(ruleValues(set, kit, marking));
+  const method = inTenths(stepFindings(trace, set, kit.steps, "method", marking));
   const proving: Finding[] = setup.handover
     ? inTenths(handoverFindings(trace, kit.handover, values, weights.proving))
-    : inTenths(stepFindings(trace, kit.steps, "proving", marking));
-  const working = weights.working > 0 ? inTenths(workingFindings(trace, kit.working, weights.working, values)) : [];
+    : inTenths(stepFindings(trace, set, kit.steps, "proving", marking));
+  const working = weights.working > 0 ? inTenths(workingFindings(set, kit.working, weights.working, values)) : [];
   const strikes = strikeFindings(trace, values, weights.safety);
   const safety = safetyFindings(trace, marking);
   const failing = safety.find((finding) => finding.code === "incident" && finding.failsLane === true) as
@@ -137,7 +143,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
       ? [{ name: "proving" as const, marks: Math.max(0, earned(proving)), outOf: weights.proving }]
       : []),
   ];
-  const { school, isNamed } = kit.school(trace);
+  const { school, isNamed } = kit.school(set);
   return {
     version: rulingVersion,
     exerciseId: setup.exerciseId,
@@ -151,6 +157,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
     ...(failing ? { failedBy: failing.incident } : {}),
     values,
     ...firstPartOf(trace),
+    ...partsOf(trace),
     findings: [...working, ...method, ...proving, ...strikes, ...safety],
     sheet: setup,
   };

@@ -40,5 +40,9 @@ export const methodSteps = [
   "gapCompared",
   "ranThrough",
   "runsClear",
+  "partMeasured",
+  "partJudged",
+  "correctedInWear",
+  "secondPartGood",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];

@@ -5,6 +5,8 @@ export interface Feature {
   readonly reads: FeatureReads;
   readonly from: readonly number[];
   readonly toward: FeatureSide;
+  /** Of a land: a place in the room on its other side. */
+  readonly across?: readonly number[] | undefined;
   readonly nominalMm: number;
   readonly toleranceMm: readonly [number, number];
 }
@@ -19,13 +21,17 @@ const NONE_MM = 1e-6;
  * What is read of a feature on a part that was cut: null where nothing is cut there, or no wall is met. `axes` are the
  * letters of a place in their order; a lathe's X is a diameter, its rays are radii.
  */
-export function readFeature({ reads, from, toward }: Feature, axes: readonly string[], runs: RunsClear): number | null {
+export function readFeature(
+  { reads, from, toward, across }: Feature,
+  axes: readonly string[],
+  runs: RunsClear,
+): number | null {
   const axis = axes.indexOf(toward.charAt(0));
   const start = from[axis] ?? 0;
   const perMm = axes.length === 2 && axis === 0 ? 2 : 1;
-  const along = (sign: 1 | -1): number | null => {
+  const along = (sign: 1 | -1, place = from): number | null => {
     const clear = runs(
-      from,
+      place,
       axes.map((_, i) => (i === axis ? sign : 0)),
     );
     return clear === null || clear < NONE_MM ? null : clear;
@@ -35,8 +41,13 @@ export function readFeature({ reads, from, toward }: Feature, axes: readonly str
   if (clear === null) return null;
   if (reads === "wall") return start + sign * clear * perMm;
   if (reads === "depth") return -(start + sign * clear * perMm);
-  const other = along(sign === 1 ? -1 : 1);
+  const back = sign === 1 ? -1 : 1;
+  const other = along(back, reads === "land" ? across : from);
   if (other === null) return null;
+  if (reads === "land") {
+    const near = start + sign * clear * perMm;
+    return sign * ((across?.[axis] ?? start) + back * other * perMm - near);
+  }
   return reads === "width" ? (clear + other) * perMm : start + ((sign * (clear - other)) / 2) * perMm;
 }
 
@@ -49,7 +60,7 @@ export function verdictOf({ reads, toward, nominalMm, toleranceMm }: Feature, ac
   const [low, high] = toleranceMm;
   if (offMm >= low - NONE_MM && offMm <= high + NONE_MM) return "good";
   if (reads === "middle") return "scrap";
-  // cut further than it should be, the way that is looked along
-  const furtherMm = reads === "wall" && toward.charAt(1) === "-" ? -offMm : offMm;
+  // cut further than it should be, the way that is looked along; what is left of a land is the less for it
+  const furtherMm = reads === "land" || (reads === "wall" && toward.charAt(1) === "-") ? -offMm : offMm;
   return furtherMm > 0 ? "scrap" : "rework";
 }

@@ -1,5 +1,6 @@
 /** What a program clears with these registers on a true machine, and how far a ray runs through it: no raster. */
-export { millRay, millSweeps, type CuttingTruth, type CutProblem, type Ray } from "./mill";
-export { turnedRay, turnedSweeps, type NoseRows, type TurningTruth } from "./lathe";
+export { millRay, millSweeps, sweptByMill, type CuttingTruth, type CutProblem, type Ray } from "./mill";
+export { sweptByNose, turnedRay, turnedSweeps, type NoseRows, type TurningTruth } from "./lathe";
 export { readFeature, verdictOf, type Feature, type PartVerdict, type RunsClear } from "./features";
-export { type End } from "./sweep";
+export { type End, type NoseSweep, type Sweep } from "./sweep";
+export { sprungNose, sprungSweep, type Spring } from "./spring";

@@ -1,8 +1,8 @@
 import { interpret, type Program } from "../gcode";
-import { type Flat, type Piece } from "../gcode/compensation";
+import { type Flat } from "../gcode/compensation";
 import { type HalfPlace, latheOffset, type LatheRegisters, latheWays, type Stretch, UnknownTool } from "../proving";
 import { tipDirection, type TipCode } from "../registers/nose";
-import { boundsOf, isTurned } from "./sweep";
+import { isTurned, noseBounds, type NoseSweep } from "./sweep";
 import { clearLength, type Cleared, inRectangle } from "./rays";
 import { isCutting, type CutProblem, type Ray } from "./mill";
 
@@ -15,16 +15,14 @@ interface TrueNose {
   readonly kz: number;
   readonly noseRadius: number;
   readonly tipCode: TipCode;
+  /** How much wider than its nose a blade is, toward Z plus. */
+  readonly wide?: number;
+  /** Toward which radii its edge stands over the nose; left out: the nose alone cuts. */
+  readonly edge?: NoseSweep["edge"];
 }
 
 /** What the control believes of the nose of each row. */
 export type NoseRows = ReadonlyMap<number, { readonly noseRadius: number; readonly tipCode: TipCode }>;
-
-/** One piece of the way of a true nose's center: z, and the radius from the axis. */
-export interface NoseSweep {
-  readonly piece: Piece;
-  readonly radius: number;
-}
 
 const FAR = 1e5;
 
@@ -32,13 +30,18 @@ const FAR = 1e5;
 const flat = (place: readonly number[]): Flat => [place[1] ?? 0, (place[0] ?? 0) / 2];
 
 /** What stretches of a tool's way clear: its nose's center lies beside the control point by the true tip. */
-export function sweptByNose(stretches: readonly Stretch[], { kx, kz, noseRadius, tipCode }: TrueNose): NoseSweep[] {
+export function sweptByNose(
+  stretches: readonly Stretch[],
+  { kx, kz, noseRadius, tipCode, wide = 0, edge = 0 }: TrueNose,
+): NoseSweep[] {
   const [tipX, tipZ] = tipDirection(tipCode);
   const by: Flat = [-kz - tipZ * noseRadius, -kx / 2 - tipX * noseRadius];
   const moved = (place: Flat): Flat => [place[0] + by[0], place[1] + by[1]];
   return stretches.map(({ piece }) => ({
     piece: { ...piece, from: moved(piece.from), to: moved(piece.to), center: piece.center && moved(piece.center) },
     radius: noseRadius,
+    wide,
+    edge,
   }));
 }
 
@@ -74,12 +77,12 @@ export function turnedRay(sweeps: readonly NoseSweep[], { from, to }: Ray<HalfPl
   const size = Math.hypot(...to);
   const start = flat(from);
   const way: Flat = [to[1] / size, to[0] / size];
-  const rooms = sweeps.map(({ piece, radius }): Cleared => {
-    const { low, high } = boundsOf(piece, radius);
+  const rooms = sweeps.map((sweep): Cleared => {
+    const { low, high } = noseBounds(sweep);
     const range = inRectangle(start, way, low, high);
     return {
       range: range && [Math.max(0, range[0]), Math.min(range[1], FAR)],
-      isIn: (along) => isTurned(piece, radius, [start[0] + way[0] * along, start[1] + way[1] * along]),
+      isIn: (along) => isTurned(sweep, [start[0] + way[0] * along, start[1] + way[1] * along]),
     };
   });
   return clearLength(rooms, FAR / 2);

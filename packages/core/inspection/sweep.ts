@@ -44,7 +44,7 @@ function arcOf(piece: Piece, center: Flat): Arc {
 }
 
 /** Place on a piece at a share of its way. */
-function placeOn(piece: Piece, share: number): Flat {
+export function placeOn(piece: Piece, share: number): Flat {
   const { from, to, center } = piece;
   if (!center) return [from[0] + (to[0] - from[0]) * share, from[1] + (to[1] - from[1]) * share];
   const { radius, first, turn, sign } = arcOf(piece, center);
@@ -144,8 +144,73 @@ function lowestOf(over: (share: number) => number, [low, high]: readonly [number
 /** True where a place (x, y, z) was passed by the tool. */
 export const isPassed = (sweep: Sweep, x: number, y: number, z: number): boolean => z >= lowestOver(sweep, [x, y]);
 
-/** True where a place of a lathe's half plane (z, r) was passed by a nose of this radius. */
-export const isTurned = (piece: Piece, radius: number, at: Flat): boolean => nearShares(piece, at, radius).length > 0;
+/** One piece of the way of a true nose's center, z and the radius from the axis; a blade is so much wider, along Z. */
+export interface NoseSweep {
+  readonly piece: Piece;
+  readonly radius: number;
+  readonly wide: number;
+  /** Toward which radii its cutting edge stands over the nose: away from the axis, toward it; 0: the nose alone. */
+  readonly edge: 1 | -1 | 0;
+}
+
+/** So far over its nose an edge cuts, mm, and at so many places of an arc it is looked for. */
+const EDGE_MM = 8;
+const ARC_PLACES = 16;
+
+/** Whether a place was passed by the edge that stands over a nose or a blade, as broad as that. */
+function isUnderEdge({ piece, radius, wide, edge }: NoseSweep, [z, r]: Flat): boolean {
+  const isOver = ([, at]: Flat): boolean => edge * (r - at) >= 0 && edge * (r - at) <= EDGE_MM;
+  const isBeside = ([at]: Flat): boolean => at >= z - radius - wide && at <= z + radius;
+  const { from, to, center } = piece;
+  if (center)
+    return Array.from({ length: ARC_PLACES + 1 }, (_, i) => placeOn(piece, i / ARC_PLACES)).some(
+      (at) => isBeside(at) && isOver(at),
+    );
+  const along = to[0] - from[0];
+  if (along === 0)
+    return isBeside(from) && (isOver(from) || isOver(to) || edge * (r - from[1]) * edge * (r - to[1]) < 0);
+  const shares = [(z - radius - wide - from[0]) / along, (z + radius - from[0]) / along];
+  const [low, high] = [Math.max(0, Math.min(...shares)), Math.min(1, Math.max(...shares))];
+  return low <= high && [low, high].some((share) => isOver(placeOn(piece, share)));
+}
+
+const between = (from: Flat, to: Flat): Piece => ({ from, to, center: null, isClockwise: false });
+
+/** Whether a place lies in the parallelogram that a straight way of a blade's edge sweeps. */
+function isInBlade({ from, to }: Piece, wide: number, [z, r]: Flat): boolean {
+  const rise = to[1] - from[1];
+  if (rise === 0) return false;
+  const share = (r - from[1]) / rise;
+  const along = z - (from[0] + (to[0] - from[0]) * share);
+  return share >= 0 && share <= 1 && along >= 0 && along <= wide;
+}
+
+/** True where a place of a lathe's half plane (z, r) was passed by a nose, its blade or its edge. */
+export function isTurned(sweep: NoseSweep, at: Flat): boolean {
+  const { piece, radius, wide, edge } = sweep;
+  if (nearShares(piece, at, radius).length > 0) return true;
+  if (edge !== 0 && isUnderEdge(sweep, at)) return true;
+  if (wide === 0) return false;
+  const far = ([z, r]: Flat): Flat => [z + wide, r];
+  const { from, to } = piece;
+  const other = { ...piece, from: far(from), to: far(to), center: piece.center && far(piece.center) };
+  const isNear = (one: Piece): boolean => nearShares(one, at, radius).length > 0;
+  return (
+    isNear(other) ||
+    isNear(between(from, far(from))) ||
+    isNear(between(to, far(to))) ||
+    (piece.center === null && isInBlade(piece, wide, at))
+  );
+}
+
+/** The rectangle that a nose keeps within, with its blade and edge. */
+export function noseBounds({ piece, radius, wide, edge }: NoseSweep): { readonly low: Flat; readonly high: Flat } {
+  const { low, high } = boundsOf(piece, radius);
+  return {
+    low: [low[0], low[1] - (edge === -1 ? EDGE_MM : 0)],
+    high: [high[0] + wide, high[1] + (edge === 1 ? EDGE_MM : 0)],
+  };
+}
 
 /** The rectangle in the plane that a piece keeps within, wider by `reach`. */
 export function boundsOf(piece: Piece, reach: number): { readonly low: Flat; readonly high: Flat } {

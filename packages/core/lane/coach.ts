@@ -34,5 +34,6 @@ export const sharedCoachCodes = [
   "loadProgram",
   "proveProgram",
   "runProgram",
+  "measurePart",
   "handIn",
 ] as const;

@@ -1,4 +1,5 @@
 import { type RegisterId } from "../registers";
+import { type PartInstrument, type PartSaid } from "./partNames";
 import { type AskKind, type Outcome, type RapidPercent, type RunEnd, type RunHold } from "./programNames";
 
 /** The program that a control holds: its number in the shop's store (0: the student's own), its lines as they stand. */
@@ -72,6 +73,29 @@ export type Signature =
   | { readonly state: "sentBack"; readonly by: string; readonly word: string }
   | { readonly state: "withdrawn"; readonly changed: Taker };
 
+/** A figure that an instrument showed of a feature of a part. */
+export interface PartFigure {
+  readonly part: number;
+  /** How often this part was cut when it was read. */
+  readonly cut: number;
+  readonly feature: string;
+  readonly with: PartInstrument;
+  readonly mm: number;
+  readonly isWarm: boolean;
+  /** Of a gauge stack of this size: whether it goes in. */
+  readonly goes?: boolean | undefined;
+  /** What it really is, mm: never shown before the hand-in but in practice. */
+  readonly reallyMm: number;
+}
+
+/** The part that is held, what was measured of parts, and what was said of them. */
+interface PartsDesk {
+  readonly current: number;
+  readonly isWarm: boolean;
+  readonly figures: readonly PartFigure[];
+  readonly judged: readonly { readonly part: number; readonly cut: number; readonly verdict: PartSaid }[];
+}
+
 /** Everything about programs on one lane. */
 export interface ProgramDesk {
   readonly held: HeldProgram | null;
@@ -93,6 +117,7 @@ export interface ProgramDesk {
     readonly code?: string | undefined;
   } | null;
   readonly gaps: readonly { readonly mm: number; readonly displayMm: number; readonly isAlike: boolean }[];
+  readonly parts: PartsDesk;
 }
 
 /** Everything that is to be looked up stands answered. */
@@ -112,6 +137,7 @@ export const noProgram: ProgramDesk = {
   done: [],
   last: null,
   gaps: [],
+  parts: { current: 1, isWarm: false, figures: [], judged: [] },
 };
 
 /** What a changed register leaves of what was looked up. */

@@ -56,6 +56,10 @@ export const programEvents = [
   "runResumed",
   "runEnded",
   "gapSaid",
+  "partMeasured",
+  "partCooled",
+  "partJudged",
+  "blankTaken",
 ] as const;
 
 /** Lifted by so much in the common Z a run is in the air, mm. */

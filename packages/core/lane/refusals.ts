@@ -25,6 +25,14 @@ export type Refusal =
   | { code: "cycleHeld" }
   | { code: "holdFirst" }
   | { code: "notProvable" }
+  | { code: "partsNotMeasured" }
+  | { code: "partNotCut" }
+  | { code: "featureNotHere"; name: string }
+  | { code: "featureNotCut"; name: string }
+  | { code: "stackTooLittle" }
+  | { code: "partIsCool" }
+  | { code: "figureFirst" }
+  | { code: "noBlankLeft"; blanks: number }
   | { code: "notSigned" }
   | { code: "signedAlready" }
   | { code: "machineStopped" }

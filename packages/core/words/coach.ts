@@ -31,6 +31,7 @@ const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool" | "sh
   programHeld: () => "Program",
   proved: () => "Proved",
   ran: () => "Run",
+  partJudged: () => "First part",
   handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
@@ -53,6 +54,8 @@ const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: 
   proveProgram: ({ school }) => (school ? provingSchoolWords[school].how : "Before it cuts, prove it."),
   runProgram: () =>
     "Run it: single block and slow rapid for each tool’s first approach, a hand on hold, then the whole. Take a lift off again first.",
+  measurePart: () =>
+    "Stop the spindle, open the door, and measure every feature with an instrument that is fit for its tolerance. Then say what the part is: good, rework or scrap.",
   judgeSetup: () =>
     "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
   handIn: () => "All gates are open. Read your ledger once more, then hand in.",

@@ -12,6 +12,7 @@ export const verdictWords: Record<FeatureCut["verdict"], string> = {
   notCut: "not cut",
 };
 
+const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 const signed = (mm: number, unit: LengthUnit): string => `${mm > 0 ? "+" : ""}${showLength(mm, scales[unit])}`;
 
 /** Registers that move a feature, each with what a millimetre of it does; by name where there is none. */
@@ -29,9 +30,20 @@ export function movedByWords({ movedBy, actualMm }: Pick<FeatureCut, "movedBy" |
 /** A share of a deviation that is worth its name, mm. */
 const WORTH_NAMING_MM = 0.003;
 
-/** Which wrong values stand behind a feature that is not good, and by how much each moves it; null where it is good. */
-export function featureCause(feature: FeatureCut, values: readonly RegisterRuling[], unit: LengthUnit): string | null {
+/**
+ * Which wrong values stand behind a feature that is not good, and by how much each moves it; null where it is good. Of
+ * a part that was cut with other registers than those that are marked there are no values to name.
+ */
+export function featureCause(
+  feature: FeatureCut & { readonly stillMm?: number | null | undefined },
+  values: readonly RegisterRuling[] | null,
+  unit: LengthUnit,
+): string | null {
   if (feature.verdict === "good" || feature.actualMm === null) return null;
+  if (values === null)
+    return feature.stillMm == null
+      ? null
+      : `By the registers as they stood then it would be ${showLength(feature.stillMm, scales[unit])}; the rest is what tool and machine gave way, wore and grew warm.`;
   const behind = values.flatMap((value) => {
     const register = ownRegister(value.target);
     const factor = feature.movedBy.find((one) => one.register === register)?.factor ?? 0;
@@ -40,9 +52,17 @@ export function featureCause(feature: FeatureCut, values: readonly RegisterRulin
       ? [`${targetWords(value.target)} moves it by ${signed(byMm, unit)}`]
       : [];
   });
-  return behind.length > 0
-    ? `${behind.join("; ")}.`
-    : "No value of the setup that is wrong moves it: look at the tool’s own size, and at the program.";
+  const bent = feature.stillMm == null ? 0 : feature.actualMm - feature.stillMm;
+  const all = [
+    ...behind,
+    ...(Math.abs(bent) >= WORTH_NAMING_MM
+      ? [`what tool and machine gave way, wore and grew warm moves it by ${signed(tidy(bent), unit)}`]
+      : []),
+  ];
+  if (all.length === 0)
+    return "No value of the setup that is wrong moves it: look at the tool’s own size, and at the program.";
+  const sentence = all.join("; ");
+  return `${sentence.charAt(0).toUpperCase()}${sentence.slice(1)}.`;
 }
 
 /** How far a feature is off its nominal size. */

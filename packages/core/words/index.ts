@@ -54,4 +54,5 @@ export {
   saidWords,
   withdrawnBy,
 } from "./proving";
+export { partInstrumentWords, partSaidWords } from "./parts";
 export { drawingWords, featureCause, movedByWords, offWords, verdictWords } from "./firstPart";

@@ -13,6 +13,7 @@ import type { LookedUp, Signature, WithdrawnLook } from "../lane/programDesk";
 import type { ProvingSchool } from "../exercises";
 import { scales, showLength, toCounts, type LengthUnit } from "../units";
 import { registerWords } from "./names";
+import { partInstrumentWords, partSaidWords } from "./parts";
 import { programWords } from "./program";
 
 /** What is looked up: its short name, and the question as it is put. */
@@ -194,6 +195,17 @@ export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
       return "Run resumed.";
     case "runEnded":
       return endWords(event);
+    case "partMeasured": {
+      const of = `Part ${event.part}, ${event.feature}, ${partInstrumentWords[event.with]}${event.isWarm ? ", part warm" : ""}`;
+      if (event.goes === undefined) return `${of}: ${length(event.mm)}.`;
+      return `${of} of ${length(event.mm)}: ${event.goes ? "goes" : "does not go"}.`;
+    }
+    case "partCooled":
+      return "Waited until the part was cool.";
+    case "partJudged":
+      return `Part ${event.part} called ${partSaidWords[event.verdict]}.`;
+    case "blankTaken":
+      return `Blank ${event.part} taken.`;
     case "gapSaid":
       return `Seen between tip and part: ${length(event.mm)}; the display read ${length(event.displayMm)}. Said: ${event.isAlike ? "they agree" : "they do not agree"}.`;
   }

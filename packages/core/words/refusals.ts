@@ -1,3 +1,4 @@
+import { partInstrumentWords } from "./parts";
 import { askWords } from "./proving";
 import { programWords } from "./program";
 import type { Refusal } from "../lane";
@@ -50,6 +51,15 @@ const blockWords: WordsFor<BlockDiagnostic> = {
 
 const words: WordsFor<Refusal> = {
   programNotHere: ({ number }) => `The shop’s store has no program ${number}: choose one that it has.`,
+  partsNotMeasured: () => "No part is measured in this exercise.",
+  partNotCut: () => "Nothing was run on this blank yet: run the program first.",
+  featureNotHere: ({ name }) => `The sheet has no feature “${name}”.`,
+  featureNotCut: ({ name }) => `${name}: there is nothing of it on this part to be measured.`,
+  stackTooLittle: () => "No stack of blocks is thinner than a millimetre: try a larger one.",
+  partIsCool: () => "The part is as cool as the room.",
+  figureFirst: () => "Measure this part first, then say what it is.",
+  noBlankLeft: ({ blanks }) =>
+    blanks === 1 ? "There is only this one blank." : `All ${blanks} blanks are used: there is no other.`,
   programHeld: ({ number }) =>
     `The control holds ${number === 0 ? "a program of your own" : `program ${number}`}: loading another takes it away. Confirm, or keep it.`,
   ownProgramInPractice: () => "A program of your own is taken in practice only: load the part’s from the store.",
@@ -127,7 +137,8 @@ const words: WordsFor<Refusal> = {
     "A setter measures a tool: bring one into the spindle, or touch the setter with the nose by hand.",
   askNeedsPositive: () => "Give a size above zero and inside the machine, such as 50.",
   askNeedsSide: () => "Say on which axis and to which side: choose both.",
-  doesNotMeasureThat: ({ by }) => `A ${by} does not measure that: take another instrument.`,
+  doesNotMeasureThat: ({ by }) =>
+    `A ${Object.entries(partInstrumentWords).find(([name]) => name === by)?.[1] ?? by} does not measure that: take another instrument.`,
   nothingToMeasure: () => "There is nothing like that here to measure.",
   nothingToSweep: () => "There is no bore or boss here to carry the indicator round.",
   diameterIsTyped: ({ register }) => `${registerWords(register)} is not a place: type the value that you measured.`,

@@ -39,6 +39,28 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     missed: "As it was handed in, the program does not run clear with these registers.",
     absent: "No program was loaded.",
   },
+  partMeasured: {
+    done: "Every feature of the first part was measured with an instrument that is fit for its tolerance, the part cool enough for it.",
+    missed:
+      "Not every feature of the first part was measured with an instrument that is fit for its tolerance, on a part cool enough for it.",
+    absent: "No part was measured.",
+  },
+  partJudged: {
+    done: "The first part was called what it is.",
+    missed: "The first part was not called what it is: good, rework or scrap.",
+    absent: "Nobody said what the first part is.",
+  },
+  correctedInWear: {
+    done: "What was off was put right in wear: the right registers, the right way, by the right amount.",
+    missed:
+      "What was off was not put right in wear alone, by the right registers, side and amount: the next part was not nearer by half, or something that was good no longer is.",
+    absent: "Something was off, and no other part was cut after it.",
+  },
+  secondPartGood: {
+    done: "The second part is good in all that a register moves.",
+    missed: "The last part that was cut is not good in all that a register moves.",
+    absent: "No second part was cut.",
+  },
   homedFirst: {
     done: "Reference return before anything moved.",
     missed: "The machine was moved before its reference return.",

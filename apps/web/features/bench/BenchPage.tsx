@@ -34,6 +34,7 @@ import { benchKitFor } from "./machines";
 
 /** Fetched when a program is looked at. */
 const ProgramDesk = lazy(async () => ({ default: (await import("./program/ProgramDesk")).ProgramDesk }));
+const PartDesk = lazy(async () => ({ default: (await import("./program/PartDesk")).PartDesk }));
 const SignBar = lazy(async () => ({ default: (await import("./program/SignBar")).SignBar }));
 const RunPanel = lazy(async () => ({ default: (await import("./program/RunPanel")).RunPanel }));
 
@@ -85,12 +86,17 @@ function WorkedBench({ first }: { first: LaneView }) {
 /** Turn of a lane in which nothing was done yet: it was opened, and that is all. */
 const FIRST_TURN = 1;
 
-/** What is next in the lane is done with the program. */
-function isProgramNext({ program, gates }: Observation): boolean {
+/** What lies beside the registers: the ledger, the program, or the part that it cut. */
+type Desk = "ledger" | "program" | "part";
+const DESK_WORDS: Record<Desk, string> = { ledger: "Ledger", program: "Program", part: "Part" };
+
+/** What the next gate of the lane is done with. */
+function nextDesk({ program, gates }: Observation): Desk {
   const next = gates.find(({ isPassed }) => !isPassed)?.kind ?? "";
-  return program?.run != null || program?.signature.state === "asked" || PROGRAM_GATES.has(next);
+  if (next === "partJudged" && program?.run == null) return "part";
+  return program?.run != null || program?.signature.state === "asked" || PROGRAM_GATES.has(next) ? "program" : "ledger";
 }
-const PROGRAM_GATES = new Set<string>(["programHeld", "proved", "ran"]);
+const PROGRAM_GATES = new Set<string>(["programHeld", "proved", "ran", "partJudged"]);
 
 /** The same bench, read only, following the student's log. */
 function WatchedBench({ first }: { first: LaneView }) {
@@ -163,8 +169,15 @@ function Bench({
 
   const { program } = seen;
   const hasProgram = program !== undefined || (seen.isCoachOn && kit.runsPrograms(seen));
-  const [wantsProgram, setWantsProgram] = useState(() => isProgramNext(seen));
-  const isAtProgram = hasProgram && wantsProgram;
+  const [wanted, setDesk] = useState(() => nextDesk(seen));
+  const desks: readonly Desk[] = [
+    "ledger",
+    ...(hasProgram ? (["program"] as const) : []),
+    ...(program?.parts ? (["part"] as const) : []),
+  ];
+  const desk = desks.includes(wanted) ? wanted : "ledger";
+  const otherDesk = desks[(desks.indexOf(desk) + 1) % desks.length] ?? "ledger";
+  const isAtProgram = desk !== "ledger";
   const running = useRunning({ program, isWaiting: view.isWaiting, isReadOnly, send });
 
   const [isLoud, setLoud] = useState(false);
@@ -223,7 +236,7 @@ function Bench({
     handIn: () => setDialog("handIn"),
     keys: () => setDialog("keys"),
     sheet: () => setDialog("sheet"),
-    program: () => setWantsProgram((now) => !now),
+    program: () => setDesk(otherDesk),
     cycle: () => {
       const form = document.getElementById(RUN_FORM);
       if (form instanceof HTMLFormElement) form.requestSubmit();
@@ -287,6 +300,17 @@ function Bench({
   const answer = useMutation<unknown, ApiError>({ mutationFn: () => api.post(`/lanes/${lane.id}/hand`) });
   const gates = seen.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) }));
   const incident = seen.incidents.at(-1);
+  const registerPanel = (
+    <RegisterPanel
+      ref={registers}
+      view={view}
+      kit={kit}
+      send={send}
+      isReadOnly={isReadOnly}
+      open={setDialog}
+      isPointed={pointed.has("register")}
+    />
+  );
   const aside = (
     <div className="flex items-center gap-3 text-xs text-ink2">
       <Button look="quiet" keyCap="I" onClick={() => setDialog("sheet")}>
@@ -294,7 +318,7 @@ function Bench({
       </Button>
       {hasProgram ? (
         <Button look="quiet" keyCap="A" aria-pressed={isAtProgram} onClick={verbs.program}>
-          {isAtProgram ? "Ledger" : "Program"}
+          {DESK_WORDS[otherDesk]}
         </Button>
       ) : null}
       <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>
@@ -422,52 +446,64 @@ function Bench({
           </div>
           <div className="flex min-h-0 flex-col gap-2">
             <Coach seen={seen} onWords={() => setDialog("words")} isShort={isAtProgram} />
-            <div
-              className={`grid gap-2 md:min-h-0 md:flex-1 ${isAtProgram ? "md:grid-cols-[minmax(0,1.05fr)_minmax(0,1fr)] xl:grid-cols-[minmax(0,0.85fr)_minmax(0,1fr)]" : "md:grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]"}`}
-            >
-              <div className="flex min-h-0 flex-col gap-2">
-                <Position
-                  view={view}
-                  kit={kit}
-                  lastAxis={lastAxis}
-                  isReadOnly={isReadOnly}
-                  onZeroCounter={(axis) => send({ type: "zeroCounter", axis })}
-                />
-                <RegisterPanel
-                  ref={registers}
-                  view={view}
-                  kit={kit}
+            {desk === "part" ? (
+              <Suspense fallback={<p className="flex-1 p-3 text-ink2">Fetching the part …</p>}>
+                <PartDesk
+                  seen={seen}
                   send={send}
                   isReadOnly={isReadOnly}
-                  open={setDialog}
-                  isPointed={pointed.has("register")}
+                  pointed={pointed}
+                  onRun={() => setDesk("program")}
+                  registers={registerPanel}
                 />
-              </div>
-              {isAtProgram ? (
-                <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
-                  <ProgramDesk
+              </Suspense>
+            ) : (
+              <div
+                className={`grid gap-2 md:min-h-0 md:flex-1 ${isAtProgram ? "md:grid-cols-[minmax(0,1.05fr)_minmax(0,1fr)] xl:grid-cols-[minmax(0,0.85fr)_minmax(0,1fr)]" : "md:grid-cols-[minmax(0,1.36fr)_minmax(0,1fr)]"}`}
+              >
+                <div className="flex min-h-0 flex-col gap-2">
+                  <Position
+                    view={view}
+                    kit={kit}
+                    lastAxis={lastAxis}
+                    isReadOnly={isReadOnly}
+                    onZeroCounter={(axis) => send({ type: "zeroCounter", axis })}
+                  />
+                  {registerPanel}
+                </div>
+                {isAtProgram ? (
+                  <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
+                    <ProgramDesk
+                      seen={seen}
+                      kit={kit}
+                      send={send}
+                      isReadOnly={isReadOnly}
+                      open={setDialog}
+                      pointed={pointed}
+                    />
+                  </Suspense>
+                ) : (
+                  <LedgerPanel
+                    ref={ledger}
                     seen={seen}
                     kit={kit}
                     send={send}
                     isReadOnly={isReadOnly}
-                    open={setDialog}
-                    pointed={pointed}
+                    isPointed={pointed.has("reading")}
                   />
-                </Suspense>
-              ) : (
-                <LedgerPanel
-                  ref={ledger}
+                )}
+              </div>
+            )}
+            {!isReadOnly && (desk === "program" || (isAtProgram && program?.run != null)) ? (
+              <Suspense fallback={null}>
+                <RunPanel
                   seen={seen}
                   kit={kit}
                   send={send}
-                  isReadOnly={isReadOnly}
-                  isPointed={pointed.has("reading")}
+                  pointed={pointed}
+                  onPart={() => setDesk("part")}
+                  {...running}
                 />
-              )}
-            </div>
-            {isAtProgram && !isReadOnly ? (
-              <Suspense fallback={null}>
-                <RunPanel seen={seen} kit={kit} send={send} pointed={pointed} {...running} />
               </Suspense>
             ) : null}
             {isReadOnly ? null : <StopBar seen={seen} kit={kit} send={send} blockRef={block} pointed={pointed} />}

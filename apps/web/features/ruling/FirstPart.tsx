@@ -1,7 +1,15 @@
 import type { FeatureCut } from "@probe-lane/core/bench";
-import type { Ruling } from "@probe-lane/core/grading";
-import { scales, showLength } from "@probe-lane/core/units";
-import { drawingWords, featureCause, movedByWords, offWords, verdictWords } from "@probe-lane/core/words";
+import type { FeatureRuled, FigureRuled, PartRuled, Ruling } from "@probe-lane/core/grading";
+import { scales, showLength, type LengthUnit } from "@probe-lane/core/units";
+import {
+  drawingWords,
+  featureCause,
+  movedByWords,
+  offWords,
+  partInstrumentWords,
+  partSaidWords,
+  verdictWords,
+} from "@probe-lane/core/words";
 import { scaleLinear } from "d3-scale";
 import { Panel } from "../../ui";
 
@@ -39,23 +47,52 @@ function Band({ nominalMm, toleranceMm: [low, high], actualMm, verdict }: Featur
   );
 }
 
-/** The part that the program as it was handed in cuts with these registers, feature by feature. */
-export function FirstPart({ features, ruling }: { features: readonly FeatureCut[]; ruling: Ruling }) {
+/** What a student read of a feature, and with what; of stacks the largest that went in. */
+function Mine({ figure, unit }: { figure: FigureRuled | null; unit: LengthUnit }) {
+  if (!figure) return <span className="text-ink2">–</span>;
+  const by = partInstrumentWords[figure.with];
+  return (
+    <span title={`${by}${figure.isWarm ? ", the part warm" : ""}`}>
+      {showLength(figure.mm, scales[unit])}
+      <span className="block font-sans text-xs text-ink2">
+        {by}
+        {figure.isWarm ? ", warm" : ""}
+      </span>
+    </span>
+  );
+}
+
+/** Features of a part with their limits, what each came out at, and what moves it; `figures`: with what was read. */
+function PartTable({
+  title,
+  features,
+  ruling,
+  isRead = false,
+  isByValues = true,
+  note,
+  foot,
+}: {
+  title: string;
+  features: readonly (FeatureCut & Partial<FeatureRuled>)[];
+  ruling: Ruling;
+  isRead?: boolean;
+  /** It was cut with the registers as they are marked. */
+  isByValues?: boolean;
+  note: string;
+  foot: string;
+}) {
   const { unit } = ruling.sheet;
-  const off = features.filter(({ verdict }) => verdict !== "good").length;
   const head = "px-2 py-1 text-left text-xs font-normal text-ink2";
   const figure = "figures px-2 py-1 text-right whitespace-nowrap";
   return (
-    <Panel
-      title="The first part, as these registers cut it"
-      note={off === 0 ? "every feature is good" : `${off} of ${features.length} not good`}
-    >
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Features of the first part">
+    <Panel title={title} note={note}>
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={`Features: ${title}`}>
         <table className="w-full">
           <thead>
             <tr className="border-b border-rule">
               <th className={head}>feature</th>
               <th className={`${head} !text-right`}>drawing</th>
+              {isRead ? <th className={`${head} !text-right`}>yours</th> : null}
               <th className={`${head} !text-right`}>as cut</th>
               <th className={`${head} !text-right`}>off by</th>
               <th className={head}>in the tolerance</th>
@@ -65,7 +102,7 @@ export function FirstPart({ features, ruling }: { features: readonly FeatureCut[
           </thead>
           <tbody>
             {features.map((feature) => {
-              const cause = featureCause(feature, ruling.values, unit);
+              const cause = featureCause(feature, isByValues ? ruling.values : null, unit);
               const isGood = feature.verdict === "good";
               return [
                 <tr key={feature.name} className={`border-t border-rule-soft ${isGood ? "" : "bg-contact-soft"}`}>
@@ -73,6 +110,11 @@ export function FirstPart({ features, ruling }: { features: readonly FeatureCut[
                     {feature.name}
                   </th>
                   <td className={`${figure} text-ink2`}>{drawingWords(feature, unit)}</td>
+                  {isRead ? (
+                    <td className={figure}>
+                      <Mine figure={feature.figure ?? null} unit={unit} />
+                    </td>
+                  ) : null}
                   <td className={`${figure} font-bold`}>
                     {feature.actualMm === null ? "–" : showLength(feature.actualMm, scales[unit])}
                   </td>
@@ -87,7 +129,7 @@ export function FirstPart({ features, ruling }: { features: readonly FeatureCut[
                 </tr>,
                 cause === null ? null : (
                   <tr key={`${feature.name} cause`} className="bg-contact-soft">
-                    <td colSpan={7} className="px-2 pb-1.5 text-xs">
+                    <td colSpan={isRead ? 8 : 7} className="px-2 pb-1.5 text-xs">
                       {cause}
                     </td>
                   </tr>
@@ -97,10 +139,45 @@ export function FirstPart({ features, ruling }: { features: readonly FeatureCut[
           </tbody>
         </table>
       </div>
-      <p className="px-2 py-1.5 text-xs text-ink2">
-        Cut by the program as it was handed in, with the tools as they really are; nothing springs, wears or warms in
-        it. It costs and earns no marks.
-      </p>
+      <p className="px-2 py-1.5 text-xs text-ink2">{foot}</p>
     </Panel>
   );
+}
+
+const offNote = (features: readonly FeatureCut[]): string => {
+  const off = features.filter(({ verdict }) => verdict !== "good").length;
+  return off === 0 ? "every feature is good" : `${off} of ${features.length} not good`;
+};
+
+/** The part that the program as it was handed in cuts with these registers, feature by feature. */
+export function FirstPart({ features, ruling }: { features: readonly FeatureCut[]; ruling: Ruling }) {
+  return (
+    <PartTable
+      title="The first part, as these registers cut it"
+      features={features}
+      ruling={ruling}
+      note={offNote(features)}
+      foot="Cut by the program as it was handed in, with the tools as they really are; nothing springs, wears or warms in it. It costs and earns no marks."
+    />
+  );
+}
+
+/** Parts that were cut on this lane, each as it came out, beside what was read of it. */
+export function Parts({ parts, ruling }: { parts: readonly PartRuled[]; ruling: Ruling }) {
+  return parts.map(({ part, features, said }) => (
+    <PartTable
+      key={part}
+      title={`Part ${part}, as it came out`}
+      features={features}
+      ruling={ruling}
+      isRead
+      isByValues={part === parts[0]?.part}
+      note={`${offNote(features)}; ${said === null ? "called nothing" : `called ${partSaidWords[said]}`}`}
+      foot={
+        part === 1
+          ? "Cut by this lane’s own run with the tools as they really are, with what they gave way, wore and grew warm. The values above are as they stood then."
+          : "The same, with what was set in between."
+      }
+    />
+  ));
 }

@@ -17,7 +17,7 @@ import { Shell } from "../../app/Shell";
 import { Loading, PageError, Panel, TextLink } from "../../ui";
 import { Axes } from "./Axes";
 import { byCause, Cause } from "./Cause";
-import { FirstPart } from "./FirstPart";
+import { FirstPart, Parts } from "./FirstPart";
 import { ReplayLink } from "./ReplayLink";
 import { marks, shown, STRANDS } from "./show";
 import { Total } from "./Total";
@@ -101,6 +101,7 @@ function RulingSheet({ view }: { view: RulingView }) {
               ) : null}
             </Panel>
           ) : null}
+          {ruling.parts ? <Parts parts={ruling.parts} ruling={ruling} /> : null}
           {ruling.firstPart ? <FirstPart features={ruling.firstPart} ruling={ruling} /> : null}
           {view.provableIn ? (
             <Panel title="What these registers would do" bodyClassName="px-4 py-2">

@@ -55,6 +55,8 @@ export function latheStep(
       return { code: "proveProgram", school: program?.proved.find(({ isDone }) => !isDone)?.school };
     case "ran":
       return { code: "runProgram" };
+    case "partJudged":
+      return { code: "measurePart" };
     case "handIn":
       return { code: "handIn" };
   }

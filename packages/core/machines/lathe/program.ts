@@ -8,6 +8,7 @@ import { type ProgramPorts, type Prover } from "../program/ports";
 import { swing } from "./acts/station/act";
 import { faceMm, tipAt } from "./contact";
 import { turretDisplay } from "./display";
+import { raysOnLathe } from "./firstPart";
 import { type TurningLane } from "./lane";
 import { canProveLathe, registersOf, worldOf } from "./proving";
 import { latheRules } from "./rules";
@@ -34,6 +35,7 @@ const ports: ProgramPorts<TurningLane> = {
   offset: (state, frame, row) => latheOffset(registersOf(state), frame, row),
   ways: (now, steps) => latheWays(steps, (row) => registersOf(now()).noses?.get(row)),
   prover: (state) => proverOf(new LatheProof(worldNow(state))),
+  rays: raysOnLathe,
   hangs: (state) => (isFollowed(state, state.lathe.station) ? state.lathe.station : null),
   brings: (state, tool) => (isFollowed(state, tool) ? tool : undefined),
   changeTool: (draft, tool) => {

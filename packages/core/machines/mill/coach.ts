@@ -184,6 +184,8 @@ export function millStep(seen: Seen, { kind, tool = 1 }: Gate<MillGateKind>): Mi
       return { code: "proveProgram", school: seen.program?.proved.find(({ isDone }) => !isDone)?.school };
     case "ran":
       return { code: "runProgram" };
+    case "partJudged":
+      return { code: "measurePart" };
     case "handIn":
       return { code: "handIn" };
   }

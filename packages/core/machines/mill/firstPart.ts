@@ -1,24 +1,52 @@
 import { type Program } from "../../gcode";
-import { millRay, millSweeps, type RunsClear } from "../../inspection";
-import { undersideOf } from "../../proving";
+import { millRay, millSweeps, sprungSweep, sweptByMill, type RunsClear, type Sweep } from "../../inspection";
+import { type MillTool, undersideOf } from "../../proving";
+import { type CutWay } from "../program/ports";
 import { type MillLane } from "./lane";
 import { registersOf, worldOf } from "./proving";
+
+const cutterOf = (tool: MillTool) => ({
+  length: tool.length,
+  end: { radius: tool.diameter / 2, underside: undersideOf(tool) },
+});
+
+function raysThrough(sweeps: readonly Sweep[]): RunsClear {
+  const triple = ([x = 0, y = 0, z = 0]: readonly number[]) => [x, y, z] as const;
+  return (from, way) => millRay(sweeps, { from: triple(from), to: triple(way) });
+}
 
 /** Rays through what a program cuts on a mill, in the part frame. */
 export function cutOnMill(state: MillLane, program: Program): RunsClear {
   const registers = registersOf(state);
   const { datum, tools } = worldOf(state);
-  const real = [...tools].map(
-    ([number, tool]) =>
-      [number, { length: tool.length, end: { radius: tool.diameter / 2, underside: undersideOf(tool) } }] as const,
-  );
-  const { sweeps } = millSweeps(
-    program,
-    registers,
-    registers.radii ?? new Map(),
-    { datum, tools: new Map(real) },
-    state.setup.unit,
-  );
-  const triple = ([x = 0, y = 0, z = 0]: readonly number[]) => [x, y, z] as const;
-  return (from, way) => millRay(sweeps, { from: triple(from), to: triple(way) });
+  const real = [...tools].map(([number, tool]) => [number, cutterOf(tool)] as const);
+  const truth = { datum, tools: new Map(real) };
+  return raysThrough(millSweeps(program, registers, registers.radii ?? new Map(), truth, state.setup.unit).sweeps);
+}
+
+/**
+ * Rays through what runs left of a part, each on the machine as it was then: with what its tools gave way, had worn,
+ * and with what the spindle had grown, where that is simulated.
+ */
+export function raysOnMill(
+  cuts: readonly { readonly before: MillLane; readonly ways: readonly CutWay[] }[],
+): RunsClear {
+  const sweeps: Sweep[] = [];
+  for (const { before, ways } of cuts) {
+    const { datum, tools, stock } = worldOf(before);
+    const { cutting } = before.truth;
+    const isStock = (x: number, y: number, z: number): boolean =>
+      [x, y, z].every((at, axis) => at > (stock.min[axis] ?? 0) && at < (stock.max[axis] ?? 0));
+    for (const { hangs, stretches } of ways) {
+      const tool = hangs === null ? undefined : tools.get(hangs);
+      if (!tool || hangs === null) continue;
+      const wornMm = (cutting?.wearMm[hangs] ?? 0) * before.program.parts.current;
+      const cutter = cutterOf({ ...tool, diameter: tool.diameter - 2 * wornMm });
+      const grown = { ...cutter, length: cutter.length + (cutting?.warmMm ?? 0) };
+      const spring = { perMm: cutting?.springPerMm[hangs] ?? 0, capMm: cutting?.springCapMm ?? 0 };
+      for (const sweep of sweptByMill(stretches, grown, datum))
+        sweeps.push(sprungSweep(sweep, sweeps, isStock, spring));
+    }
+  }
+  return raysThrough(sweeps);
 }

@@ -10,6 +10,7 @@ import { struckAs } from "../program/struck";
 import { type ProgramPorts, type Prover } from "../program/ports";
 import { changeProblem, changeTool } from "./acts/holder/act";
 import { heldAs } from "../../instruments/things";
+import { raysOnMill } from "./firstPart";
 import { type MillLane } from "./lane";
 import { registersOf, worldOf } from "./proving";
 import { millRules } from "./rules";
@@ -57,6 +58,7 @@ const ports: ProgramPorts<MillLane> = {
   offset: (state, frame, row, sign) => millOffset(registersOf(state), frame, row, sign),
   ways: (now, steps) => millWays(steps, (row) => registersOf(now()).radii?.get(row) ?? 0),
   prover: (state) => proverOf(new MillProof(worldWith(state)), state.seat),
+  rays: raysOnMill,
   hangs: ({ holds }) => (holds === null ? null : (toolNumber(holds) ?? INSTRUMENT)),
   brings: ({ carried }, tool) => carried.pockets[tool],
   changeTool: (draft, tool) => {

@@ -16,6 +16,7 @@ import { LIFT_MM, type AskKind } from "../../lane/programNames";
 import { answerTo, asksOf, deepestMm, matteringTools, readHeld } from "./lookups";
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";
+import { partAct } from "./parts";
 import { canBeRead } from "./readable";
 import { renumbered } from "./renumber";
 import type * as schema from "./schema";
@@ -330,6 +331,8 @@ export function programAct<S extends LaneBase>(
     return on(state, { asks, looked: looked.filter(isThere), withdrawn: gone.filter(isThere) });
   }
 
+  const parts = partAct(ports);
+
   return {
     reset: (lane) => (draft, command) => {
       // the machine stops as after any strike, and is reset after that
@@ -359,6 +362,7 @@ export function programAct<S extends LaneBase>(
       },
       resumeCycle: ({ state: { program } }) =>
         program.run?.held ? accept([{ type: "runResumed" }]) : refuse({ code: "cycleNotStarted" }),
+      ...parts.decide,
       setPace: (_draft, { type: _type, ...pace }) => accept([{ type: "paceSet", ...pace }]),
     },
     evolve: {
@@ -425,9 +429,15 @@ export function programAct<S extends LaneBase>(
         return on(state, { run: run && { ...run, held: null } });
       },
       runEnded: (state, { type: _type, ...last }) => {
-        const { run, done } = state.program;
-        return on(state, { run: null, last, done: run ? [...done, { run, why: last.why }] : done });
+        const { run, done, parts } = state.program;
+        return on(state, {
+          run: null,
+          last,
+          done: run ? [...done, { run, why: last.why }] : done,
+          parts: { ...parts, isWarm: true },
+        });
       },
+      ...parts.evolve,
       gapSaid: (state, { mm, displayMm, isAlike }) =>
         on(state, { gaps: [...state.program.gaps, { mm, displayMm, isAlike }] }),
     },

@@ -1,9 +1,9 @@
 import { interpret, readProgram, type Move } from "../../gcode";
 import { type LaneBase } from "../../lane/state";
-import { toldWrites, type ContactKind, type Way, type WayStep, UnknownRegister } from "../../proving";
+import { toldWrites, type ContactKind, type Stretch, type Way, type WayStep, UnknownRegister } from "../../proving";
 import { toMm } from "../../units";
-import { type ProgramRun } from "../../lane/programDesk";
-import { type ProgramPorts, type Prover } from "./ports";
+import { type ProgramDesk, type ProgramRun } from "../../lane/programDesk";
+import { type CutWay, type ProgramPorts, type Prover } from "./ports";
 import { withWritten, writesOf, type Written } from "./written";
 
 type Path = readonly (readonly number[])[];
@@ -16,6 +16,8 @@ export type Piece =
       readonly move: Move;
       readonly path: Path;
       readonly lengthMm: number;
+      /** The same way to the last figure. */
+      exact(): readonly Stretch[];
     }
   | { readonly type: "tool"; readonly line: number; readonly tool: number }
   | { readonly type: "write"; readonly line: number; readonly written: readonly Written[] }
@@ -49,6 +51,18 @@ export function placeAlong(path: Path, alongMm: number, isLathe: boolean): reado
   return path.at(-1) ?? [];
 }
 
+/** The way so far along it. */
+function pathTo(path: Path, alongMm: number, isLathe: boolean): Path {
+  let left = alongMm;
+  const whole = path.slice(1).findIndex((to, at) => {
+    const length = stretchMm(path[at] ?? [], to, isLathe);
+    if (left <= length) return true;
+    left -= length;
+    return false;
+  });
+  return [...path.slice(0, whole + 1), placeAlong(path, alongMm, isLathe)];
+}
+
 /**
  * What one run does, piece by piece, worked out only as far as it is asked for: nothing of what is still to come takes
  * time before it comes, and none of it can be read off a clock.
@@ -59,7 +73,7 @@ export class Course<S extends LaneBase> {
   private readonly steps: Iterator<WayStep, void>;
   /** What each G10 sets, in order; null of one that cannot be read. */
   private readonly written: (readonly Written[] | null)[] = [];
-  private readonly prover: Prover<S>;
+  private followed: Prover<S> | null = null;
   private readonly isLathe: boolean;
   private at: readonly number[];
   private hanging: number | null;
@@ -103,8 +117,39 @@ export class Course<S extends LaneBase> {
       this.written.push(written);
     });
     this.steps = ports.ways(() => this.now, told);
-    const last = program.done.at(-1);
-    this.prover = last ? forkOf(ports, last.run, before) : ports.prover(before);
+  }
+
+  /** The blank under this run, as the last run on it left it; begun where the first contact is asked for. */
+  private get prover(): Prover<S> {
+    if (this.followed) return this.followed;
+    const { program } = this.before;
+    const last = runsOnPart(program, program.parts.current).at(-1);
+    this.followed = last ? forkOf(this.ports, last, this.before) : this.ports.prover(this.before);
+    return this.followed;
+  }
+
+  /** What was fed on the way to where a run ended: so far along the piece of this number, mm. */
+  cutTo(last: number, alongMm: number): CutWay[] {
+    const ways: CutWay[] = [];
+    let hangs = this.ports.hangs(this.before);
+    for (let number = 0; number <= last; number++) {
+      const piece = this.piece(number);
+      if (!piece) break;
+      if (piece.type === "tool") hangs = this.ports.brings(this.before, piece.tool) ?? null;
+      if (piece.type !== "move" || piece.move.kind === "rapid") continue;
+      if (number < last || alongMm >= piece.lengthMm) ways.push({ hangs, stretches: piece.exact() });
+      else if (alongMm > 0) ways.push({ hangs, stretches: this.chords(pathTo(piece.path, alongMm, this.isLathe)) });
+    }
+    return ways;
+  }
+
+  private chords(path: Path): Stretch[] {
+    const flat = ([x = 0, y = 0]: readonly number[]): readonly [number, number] => (this.isLathe ? [y, x / 2] : [x, y]);
+    return path.slice(1).map((to, at) => {
+      const from = path[at] ?? to;
+      const piece = { from: flat(from), to: flat(to), center: null, isClockwise: false };
+      return { piece, from: from[2] ?? 0, to: to[2] ?? 0 };
+    });
   }
 
   /** A row or an offset that is not there is told at the line that calls it. */
@@ -190,7 +235,8 @@ export class Course<S extends LaneBase> {
   }
 
   /** Only axes that are named go: the others stay where the machine stands. */
-  private moved({ move, path: whole, isBeside }: Way): Extract<Piece, { type: "move" }> {
+  private moved(way: Way): Extract<Piece, { type: "move" }> {
+    const { move, path: whole, isBeside } = way;
     const start = this.at;
     const end = whole.at(-1) ?? start;
     const isStraight = !isBeside && whole.length === 2;
@@ -198,9 +244,14 @@ export class Course<S extends LaneBase> {
       ? [start, start.map((value, axis) => ((move.named & (1 << axis)) === 0 ? value : (end[axis] ?? value)))]
       : [start, ...whole.slice(1)];
     this.at = path.at(-1) ?? start;
-    return { type: "move", line: move.line, move, path, lengthMm: pathMm(path, this.isLathe) };
+    const exact = isStraight ? () => this.chords(path) : way.exact;
+    return { type: "move", line: move.line, move, path, lengthMm: pathMm(path, this.isLathe), exact };
   }
 }
+
+/** Runs that have ended and that cut the part of this number, in their order. */
+export const runsOnPart = ({ done }: ProgramDesk, part: number): readonly ProgramRun[] =>
+  done.flatMap(({ run }) => ((run.before as LaneBase).program.parts.current === part ? [run] : []));
 
 /** Courses that are kept: each holds a block as it is cut, some megabytes. One that is missed is made from the log. */
 const KEPT_COURSES = 60;

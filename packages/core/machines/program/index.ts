@@ -1,7 +1,17 @@
 /** A program on a lane: loaded, looked up, proved and run, on every machine that runs one. */
 export { linesSeen, toolsAsked } from "./lines";
 export { canBeRead } from "./readable";
-export type { AskSeen, ProgramSeen } from "./observe";
+export type { AskSeen, PartsSeen, ProgramSeen } from "./observe";
+export {
+  canRead,
+  isFit,
+  partInstrumentNames,
+  partInstruments,
+  partVerdicts,
+  readingInstruments,
+  type PartInstrument,
+  type PartSaid,
+} from "../../lane/partNames";
 export {
   askKinds,
   hangings,

@@ -1,8 +1,15 @@
 import type { LaneBase } from "../../lane/state";
 import type { AxisCounts } from "../../registers";
 import { toCounts } from "../../units";
-import { courseOf } from "./course";
-import { isSameAsk, type Ask, type ProgramDesk, type Signature, type WithdrawnLook } from "../../lane/programDesk";
+import { courseOf, runsOnPart } from "./course";
+import {
+  isSameAsk,
+  type Ask,
+  type PartFigure,
+  type ProgramDesk,
+  type Signature,
+  type WithdrawnLook,
+} from "../../lane/programDesk";
 import { answerTo } from "./lookups";
 import type { RestPlace, RunHold } from "../../lane/programNames";
 import { numberedLine } from "./renumber";
@@ -43,6 +50,40 @@ export interface ProgramSeen {
   readonly last: ProgramDesk["last"];
   readonly gaps: ProgramDesk["gaps"];
   readonly runs: number;
+  /** The part that is held, and what was read of parts, where the exercise has them measured. */
+  readonly parts?: PartsSeen;
+}
+
+/** What may be seen of parts: what instruments showed and what was said; what a size really is, only in practice. */
+export interface PartsSeen {
+  readonly current: number;
+  readonly blanks: number;
+  /** How often the one that is held was cut. */
+  readonly cut: number;
+  readonly isWarm: boolean;
+  readonly figures: readonly (Omit<PartFigure, "reallyMm"> & { readonly reallyMm: number | null })[];
+  readonly judged: ProgramDesk["parts"]["judged"];
+}
+
+/** So many figures stay on the list: more than a report has lines, however often a stack is tried. */
+const FIGURES_SEEN = 60;
+
+function partsSeen({ program, setup, isCoachOn }: LaneBase): { readonly parts?: PartsSeen } {
+  const { blanks } = setup;
+  if (blanks === undefined) return {};
+  const { current, isWarm, figures, judged } = program.parts;
+  return {
+    parts: {
+      current,
+      blanks,
+      cut: runsOnPart(program, current).length,
+      isWarm,
+      figures: figures
+        .slice(-FIGURES_SEEN)
+        .map((figure) => ({ ...figure, reallyMm: isCoachOn ? figure.reallyMm : null })),
+      judged,
+    },
+  };
 }
 
 function toGoOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AxisCounts {
@@ -97,6 +138,7 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
       last,
       gaps,
       runs: done.length,
+      ...partsSeen(state),
     },
   };
 }

@@ -3,8 +3,15 @@ import { type Draft } from "../../lane/draft";
 import { type Refusal } from "../../lane/refusals";
 import { type LaneBase } from "../../lane/state";
 import { type Axis, type RegisterId } from "../../registers";
+import { type RunsClear } from "../../inspection/features";
 import { type Hanging, type RestPlace } from "../../lane/programNames";
-import { type ContactKind, type MetOnPath, type WayStep } from "../../proving";
+import { type ContactKind, type MetOnPath, type Stretch, type WayStep } from "../../proving";
+
+/** A fed way as it was really gone, with what hung there. */
+export interface CutWay {
+  readonly hangs: number | null;
+  readonly stretches: readonly Stretch[];
+}
 
 /** Stock as it is cut by a run, with the machine as it really is. */
 export interface Prover<S> {
@@ -21,6 +28,8 @@ export interface ProgramPorts<S extends LaneBase> {
   /** Machine = place + this, with the registers as they stand; throws where a register is not there. */
   offset(state: S, frame: string, row: number | null, sign: 1 | -1): readonly number[];
   prover(state: S): Prover<S>;
+  /** What runs left of a part, looked through by rays in its frame; null where it has no zero yet. */
+  rays(cuts: readonly { readonly before: S; readonly ways: readonly CutWay[] }[]): RunsClear | null;
   /** Work offset and row that are in force now, as words. */
   inForce(state: S): string;
   /** The ways of a program's moves, with the registers as they stand at each. */

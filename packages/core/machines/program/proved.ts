@@ -6,7 +6,7 @@ import { isAllLookedUp } from "../../lane/programDesk";
 import { LIFT_MM } from "../../lane/programNames";
 
 type Done = Pick<LaneBase, "program" | "registers" | "scale"> & {
-  readonly setup: Pick<LaneBase["setup"], "programs" | "proving">;
+  readonly setup: Pick<LaneBase["setup"], "programs" | "proving" | "blanks">;
 };
 
 /** How much higher than now the common Z stood when a run began, mm. */
@@ -41,7 +41,7 @@ const isRun = (done: Done): boolean => ended(done).some(({ run }) => liftMm(done
 export const schoolsProved = (done: Done): { readonly school: ProvingSchool; readonly isDone: boolean }[] =>
   (done.setup.proving ?? []).map((school) => ({ school, isDone: isProved(done, school) }));
 
-export type ProgramGateKind = "programHeld" | "proved" | "ran";
+export type ProgramGateKind = "programHeld" | "proved" | "ran" | "partJudged";
 
 /** The gates of a program, in the order of the work; none where the exercise has none. */
 export function addProgramGates(row: Pick<GateRow<ProgramGateKind>, "add">, done: Done): void {
@@ -53,5 +53,8 @@ export function addProgramGates(row: Pick<GateRow<ProgramGateKind>, "add">, done
       "proved",
       schoolsProved(done).every(({ isDone }) => isDone),
     );
-  row.add("ran", isRun(done));
+  // a part that was measured and called something was run, whatever was set after it
+  const isJudged = done.program.parts.judged.length > 0;
+  row.add("ran", isRun(done) || isJudged);
+  if (done.setup.blanks !== undefined) row.add("partJudged", isJudged);
 }

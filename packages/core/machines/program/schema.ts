@@ -1,8 +1,11 @@
 import { z } from "zod";
 import { counts, mm, place, register, tool, typed } from "../../lane/pieces";
+import { partInstrumentNames, partVerdicts, readingInstruments } from "../../lane/partNames";
 import { askKinds, outcomes, runEnds, runHolds } from "../../lane/programNames";
 
 const line = z.number().int().min(1).max(100_000);
+/** A feature of the part, by its name on the sheet. */
+const feature = z.string().min(1).max(80);
 const percent = z.union([z.literal(5), z.literal(25), z.literal(50), z.literal(100)]);
 /** Which thing is looked up: of a tool where there is one for each. */
 const ask = { ask: z.enum(askKinds), tool: tool.optional() };
@@ -40,6 +43,14 @@ export const commands = [
   }),
   /** The gap that is seen or measured with a rule, held on the way, against what is still to go. */
   z.strictObject({ type: z.literal("sayGap"), text: typed, isAlike: z.boolean() }),
+  // the part that was cut
+  z.strictObject({ type: z.literal("measurePart"), feature, with: z.enum(readingInstruments) }),
+  /** Whether a stack of this size goes into a slot. */
+  z.strictObject({ type: z.literal("tryInSlot"), feature, text: typed }),
+  z.strictObject({ type: z.literal("letCool") }),
+  z.strictObject({ type: z.literal("judgePart"), verdict: z.enum(partVerdicts) }),
+  /** The part out, and the next blank in, as the first one lay. */
+  z.strictObject({ type: z.literal("takeBlank") }),
 ] as const;
 
 export const events = [
@@ -119,6 +130,21 @@ export const events = [
     tool: counts.nullable(),
     isAlike: z.boolean(),
   }),
+  /** What was read of a feature, or whether a stack of this size goes in; and what it really is, for the ruling. */
+  z.strictObject({
+    type: z.literal("partMeasured"),
+    part: counts,
+    cut: counts,
+    feature,
+    with: z.enum(partInstrumentNames),
+    mm,
+    isWarm: z.boolean(),
+    goes: z.boolean().optional(),
+    reallyMm: mm,
+  }),
+  z.strictObject({ type: z.literal("partCooled") }),
+  z.strictObject({ type: z.literal("partJudged"), part: counts, cut: counts, verdict: z.enum(partVerdicts) }),
+  z.strictObject({ type: z.literal("blankTaken"), part: counts }),
 ] as const;
 
 /** Share of the safety strand that each incident of a run costs. */

@@ -59,6 +59,7 @@ export type Control =
   | "load"
   | "lookUp"
   | "run"
+  | "part"
   | `act ${ActKey}`
   | `key ${Axis}`;
 
@@ -66,6 +67,7 @@ export type Control =
 export const programControls = ({ code, school }: CoachStep<string>): readonly Control[] | undefined => {
   if (code === "loadProgram") return ["load"];
   if (code === "runProgram") return ["run"];
+  if (code === "measurePart") return ["part"];
   if (code !== "proveProgram") return undefined;
   return [school === "lookedUp" || school === "deepestBeside" ? "lookUp" : "run"];
 };

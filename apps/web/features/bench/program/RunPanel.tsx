@@ -86,6 +86,7 @@ export function RunPanel({
   kit,
   send,
   pointed,
+  onPart,
   factor,
   setFactor,
 }: {
@@ -93,6 +94,8 @@ export function RunPanel({
   kit: BenchKit;
   send(command: Command): void;
   pointed: ReadonlySet<Control>;
+  /** To the part that was cut. */
+  onPart(): void;
   factor: ClockFactor;
   setFactor(factor: ClockFactor): void;
 }) {
@@ -201,6 +204,14 @@ export function RunPanel({
           <b className="figures w-8 text-sm text-ink">{pace.feedPercent}</b>
         </label>
       </div>
+      {!run && program.parts && program.parts.cut > 0 ? (
+        <p className="flex items-center gap-2 border-t border-rule-soft px-2.5 py-1.5">
+          Part {program.parts.current} is cut.
+          <Button look={program.last?.why === "end" ? "act" : "plain"} onClick={onPart}>
+            Measure it
+          </Button>
+        </p>
+      ) : null}
       {run ? null : <SignatureLine seen={seen} onAsk={() => send({ type: "askSignature" })} />}
       {run?.held ? <Gap seen={seen} send={send} /> : null}
     </Panel>

@@ -102,7 +102,7 @@ export function MillTable({ seen }: { seen: MillSeen }) {
             const tool = sheet.tools.find(({ number }) => number === row);
             return (
               <tr key={row} className="border-t border-rule-soft">
-                <th scope="row" className="max-w-36 truncate pl-2.5 text-left font-normal">
+                <th scope="row" className="w-full max-w-0 truncate pr-1.5 pl-2.5 text-left font-normal">
                   <b className="figures">{row}</b>{" "}
                   {tool ? (
                     <span className="text-xs text-ink2">

@@ -1,0 +1,74 @@
+import { verdictOf, type PartVerdict } from "../inspection/features";
+import { firstPart, type FeatureCut } from "./firstPart";
+import { latheProgramPorts } from "./lathe/program";
+import { millProgramPorts } from "./mill/program";
+import { type LaneState } from "./kits";
+import { runsOnPart } from "./program/course";
+import { partSizesMm } from "./program/parts";
+
+/** What every feature of a part really is after it was cut so often, mm; null of one that is not cut. */
+const sizesMm = (state: LaneState, part: number, cuts: number): (number | null)[] =>
+  state.kind === "mill"
+    ? partSizesMm(millProgramPorts, state, part, cuts)
+    : partSizesMm(latheProgramPorts, state, part, cuts);
+
+/** A part as it came out of a run: which one, how often it had been cut, and its features as they really are. */
+export interface PartCut {
+  readonly part: number;
+  readonly cut: number;
+  readonly features: readonly {
+    readonly name: string;
+    readonly actualMm: number | null;
+    readonly verdict: PartVerdict;
+  }[];
+}
+
+const known = new WeakMap<object, readonly PartCut[]>();
+
+/**
+ * Every part of a lane after each run that cut it, in their order; none where no part is measured. Reads the truth: for
+ * lanes that were handed in.
+ */
+export function partsCut(state: LaneState): readonly PartCut[] {
+  const { setup, program } = state;
+  if (setup.blanks === undefined) return [];
+  const found = known.get(program.done);
+  if (found) return found;
+  const all = Array.from({ length: program.parts.current }, (_, at) => at + 1).flatMap((part) =>
+    runsOnPart(program, part).map((_, before): PartCut => {
+      const sizes = sizesMm(state, part, before + 1);
+      return {
+        part,
+        cut: before + 1,
+        features: (setup.features ?? []).map((feature, at) => {
+          const actualMm = sizes[at] ?? null;
+          return { name: feature.name, actualMm, verdict: verdictOf(feature, actualMm) };
+        }),
+      };
+    }),
+  );
+  known.set(program.done, all);
+  return all;
+}
+
+/** What moves a feature, and what it would measure if nothing gave way, wore or grew warm. */
+export type StillCut = Pick<FeatureCut, "movedBy" | "actualMm">;
+
+const still = new WeakMap<object, ReadonlyMap<string, StillCut>>();
+
+/**
+ * Each feature of a part by the registers that it was last cut with, by its name; none where that run would not have
+ * come to its end.
+ */
+export function stillCut({ program }: LaneState, part: number): ReadonlyMap<string, StillCut> {
+  const run = runsOnPart(program, part).at(-1);
+  if (!run) return new Map();
+  const found = still.get(run);
+  if (found) return found;
+  const before = run.before as LaneState;
+  const all = new Map(
+    (firstPart(before, before.program.held?.lines.join("\n") ?? "") ?? []).map((one) => [one.name, one]),
+  );
+  still.set(run, all);
+  return all;
+}
