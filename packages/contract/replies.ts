@@ -7,6 +7,7 @@ import type {
   MarksView,
   Me,
   MyLanes,
+  PartView,
   ProveProgress,
   ReviewView,
   RulingView,
@@ -22,6 +23,7 @@ export interface Replies {
   "/lanes/:id": LaneView;
   "/lanes/:id/ruling": RulingView;
   "/lanes/:id/prove": ProveProgress;
+  "/lanes/:id/part": PartView;
   "/lanes/:id/review": ReviewView;
   "/assignments/:id/marking": MarkingView;
   "/assignments/:id/marking/trials/:trial": TrialView;

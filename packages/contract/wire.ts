@@ -3,6 +3,7 @@ import {
   type IncidentCode,
   type Observation,
   type ObservationNow,
+  type PartPicture,
   type ProgramProof,
 } from "@probe-lane/core/bench";
 import type { Dialect } from "@probe-lane/core/gcode";
@@ -216,6 +217,13 @@ export const signatureRequest = z
   .strictObject({ isGiven: z.boolean(), word: z.string().max(300) })
   .refine(({ isGiven, word }) => isGiven || word.trim() !== "", "say why it is sent back");
 export type SignatureRequest = z.infer<typeof signatureRequest>;
+/** The part that a lane holds, as an eye sees it after it was cut so often; null before that. */
+export interface PartView {
+  readonly part: number;
+  readonly cut: number;
+  readonly picture: PartPicture | null;
+}
+
 /** How many moves of a program that is being run were followed; null where none is. */
 export interface ProveProgress {
   moves: number | null;

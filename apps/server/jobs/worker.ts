@@ -1,6 +1,6 @@
 import { setPriority } from "node:os";
 import { isMainThread, type MessagePort } from "node:worker_threads";
-import { proveProgram, replay, upgradeEvent, type ProgramProof } from "@probe-lane/core/bench";
+import { partPicture, proveProgram, replay, upgradeEvent, type PartPicture, type ProgramProof } from "@probe-lane/core/bench";
 import { markingSchema } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 
@@ -17,6 +17,11 @@ interface ProveTask {
   readonly blockDelete?: boolean | undefined;
   /** Where it is told how many moves were followed. */
   readonly told?: MessagePort | undefined;
+}
+
+/** A lane's log as it is stored: the part that it holds is to be drawn. */
+interface PictureTask {
+  readonly log: readonly { readonly event: unknown }[];
 }
 
 const BEHIND_OTHERS = 19;
@@ -38,6 +43,10 @@ const kinds = {
       blockDelete,
       onMoves: (moves) => told?.postMessage(moves),
     });
+  },
+  picture: ({ log }: PictureTask): PartPicture | null => {
+    standBehind();
+    return partPicture(replay(log.map(({ event }) => upgradeEvent(event))));
   },
 } as const;
 type Kinds = typeof kinds;

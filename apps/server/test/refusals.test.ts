@@ -99,6 +99,12 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 409 },
     },
     {
+      name: "the part as it was cut",
+      method: "GET",
+      path: () => `/lanes/${lane}/part`,
+      expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 200 },
+    },
+    {
       name: "replay before hand-in",
       method: "GET",
       path: () => `/lanes/${lane}/review`,

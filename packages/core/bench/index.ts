@@ -21,6 +21,7 @@ export type { LatheSeen, TurningSeen } from "../machines/lathe/observe";
 export { evolve, foldFrom, replay } from "./fold";
 export { decide, openLane } from "./decide";
 export { firstPart, type FeatureCut } from "../machines/firstPart";
-export { stillCut, partsCut, type PartCut } from "../machines/parts";
+export { cutsOf } from "../machines/program/parts";
+export { partPicture, partsCut, stillCut, type PartCut, type PartPicture } from "../machines/parts";
 export { provableIn, proveProgram, type ProgramProof } from "../machines/proving";
 export { drawnOf, gatesOf, nowOf, observe, type ObservationNow } from "./observe";

@@ -2,5 +2,5 @@
 export { millRay, millSweeps, sweptByMill, type CuttingTruth, type CutProblem, type Ray } from "./mill";
 export { sweptByNose, turnedRay, turnedSweeps, type NoseRows, type TurningTruth } from "./lathe";
 export { readFeature, verdictOf, type Feature, type PartVerdict, type RunsClear } from "./features";
-export { type End, type NoseSweep, type Sweep } from "./sweep";
+export { boundsOf, heightOver, isTurned, noseBounds, type End, type NoseSweep, type Sweep } from "./sweep";
 export { sprungNose, sprungSweep, type Spring } from "./spring";

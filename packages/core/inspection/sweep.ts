@@ -100,7 +100,7 @@ function nearestShare(piece: Piece, at: Flat, [low, high]: readonly [number, num
 }
 
 /** How high the lowest part of the tool passes over a place, of all its way; Infinity where it never comes over it. */
-function lowestOver({ piece, end, fromZ, toZ }: Sweep, at: Flat): number {
+export function heightOver({ piece, end, fromZ, toZ }: Sweep, at: Flat): number {
   const { from, to, center } = piece;
   // straight down, as a drill goes: the lowest place of its way counts
   if (!center && from[0] === to[0] && from[1] === to[1]) {
@@ -142,7 +142,7 @@ function lowestOf(over: (share: number) => number, [low, high]: readonly [number
 }
 
 /** True where a place (x, y, z) was passed by the tool. */
-export const isPassed = (sweep: Sweep, x: number, y: number, z: number): boolean => z >= lowestOver(sweep, [x, y]);
+export const isPassed = (sweep: Sweep, x: number, y: number, z: number): boolean => z >= heightOver(sweep, [x, y]);
 
 /** One piece of the way of a true nose's center, z and the radius from the axis; a blade is so much wider, along Z. */
 export interface NoseSweep {

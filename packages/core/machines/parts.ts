@@ -4,7 +4,9 @@ import { latheProgramPorts } from "./lathe/program";
 import { millProgramPorts } from "./mill/program";
 import { type LaneState } from "./kits";
 import { runsOnPart } from "./program/course";
-import { partSizesMm } from "./program/parts";
+import { cutsOn, partSizesMm } from "./program/parts";
+import { halfSectionSeen, type HalfSection } from "./lathe/partPicture";
+import { reliefSeen, type Relief } from "./mill/partPicture";
 
 /** What every feature of a part really is after it was cut so often, mm; null of one that is not cut. */
 const sizesMm = (state: LaneState, part: number, cuts: number): (number | null)[] =>
@@ -71,4 +73,16 @@ export function stillCut({ program }: LaneState, part: number): ReadonlyMap<stri
   );
   still.set(run, all);
   return all;
+}
+
+/** A part as it is drawn after it was cut. */
+export type PartPicture = Relief | HalfSection;
+
+/** The part that is held as an eye sees it; null where nothing was run on it. */
+export function partPicture(state: LaneState): PartPicture | null {
+  const { current } = state.program.parts;
+  if (runsOnPart(state.program, current).length === 0) return null;
+  return state.kind === "mill"
+    ? reliefSeen(state, cutsOn(millProgramPorts, state, current))
+    : halfSectionSeen(state, cutsOn(latheProgramPorts, state, current));
 }

@@ -52,6 +52,7 @@ export function movedMill({ setup, truth }: Pick<MillDraw, "setup" | "truth">, s
     taster: { runoutMm: truth.taster.runoutMm + by / 10, leansTo: 3 },
     probe: { pretravelMm: truth.probe.pretravelMm + by / 100, runoutMm: { x: by / 100, y: by / 100 } },
     growthMmPer1000: truth.growthMmPer1000 + by / 100,
+    ...(truth.cutting ? { cutting: { ...truth.cutting, warmMm: truth.cutting.warmMm + by / 10 } } : {}),
     doubt: by === 0 ? null : { of: "setter", byMm: 0.2 },
   };
 }

@@ -29,6 +29,9 @@ export function laneRouter(service: LaneService): Router {
   router.get("/lanes/:id/prove", async (req, res) =>
     reply(res, "/lanes/:id/prove", await service.proveProgress(idOf(req), actorOf(req))),
   );
+  router.get("/lanes/:id/part", async (req, res) =>
+    reply(res, "/lanes/:id/part", await service.part(idOf(req), actorOf(req))),
+  );
   router.get("/lanes/:id/record", requireRole("instructor"), async (req, res) => {
     const id = idOf(req);
     res.attachment(`lane-${id}.json`).json(await service.record(id, actorOf(req)));

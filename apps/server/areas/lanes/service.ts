@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import {
   decide,
+  cutsOf,
   drawnOf,
   eventSchema,
   gatesOf,
@@ -28,6 +29,7 @@ import type {
   PartDrawing,
   ProveProgress,
   ProveReply,
+  PartView,
   proveRequest,
   RulingView,
 } from "@probe-lane/contract";
@@ -40,6 +42,7 @@ import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } 
 import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
+import { Pictures } from "./pictures";
 import { Proofs } from "./proofs";
 
 export interface LaneServiceDeps {
@@ -98,8 +101,10 @@ const MOST_TURNS = 8;
 export class LaneService {
   private readonly queues = new Map<string, Promise<unknown>>();
   private readonly proofs: Proofs;
+  private readonly pictures: Pictures;
   constructor(private readonly deps: LaneServiceDeps) {
     this.proofs = new Proofs(deps.threads);
+    this.pictures = new Pictures(deps.threads);
   }
 
   /** One batch of a lane at a time in this process; the log's key settles it between processes. */
@@ -341,6 +346,20 @@ export class LaneService {
   }
 
   /** How far the program that an account runs is. */
+  /** The part that is held, drawn at the precision of an eye, whoever looks. */
+  async part(laneId: string, actor: Actor): Promise<PartView> {
+    const { state } = await this.held(laneId, actor);
+    const { current } = state.program.parts;
+    const cut = cutsOf(state);
+    const picture =
+      cut === 0
+        ? null
+        : await this.pictures.of(`${laneId} ${current} ${cut}`, async () => ({
+            log: (await this.deps.store.log(laneId)).map(({ event }) => ({ event })),
+          }));
+    return { part: current, cut, picture };
+  }
+
   async proveProgress(laneId: string, actor: Actor): Promise<ProveProgress> {
     await this.held(laneId, actor);
     return { moves: this.proofs.moves(actor.id) };

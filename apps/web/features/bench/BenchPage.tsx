@@ -1,5 +1,5 @@
 import { keyOf, reading } from "../../app/queries";
-import type { Command, Observation } from "@probe-lane/core/bench";
+import type { Command, Observation, PartPicture } from "@probe-lane/core/bench";
 import type { JogSize } from "@probe-lane/core/lane";
 import type { Axis } from "@probe-lane/core/registers";
 import { gateWords, incidentWords } from "@probe-lane/core/words";
@@ -125,6 +125,16 @@ function WatchedBench({ first }: { first: LaneView }) {
   );
 }
 
+/** The part that is held, as it was cut; null before that, and until it is drawn. */
+function usePart(id: string, { program }: Observation): PartPicture | null {
+  const { current = 1, cut = 0 } = program?.parts ?? {};
+  const { data, refetch } = useQuery({ ...reading("/lanes/:id/part", { id }), enabled: cut > 0, staleTime: Infinity });
+  useEffect(() => {
+    if (cut > 0) void refetch();
+  }, [current, cut, refetch]);
+  return data?.part === current && data.cut === cut ? data.picture : null;
+}
+
 /** Clicks of a press with Shift, or while the ten clicks are latched. */
 const TEN = 10;
 /** Escape that shut a sheet does not stop the machine as well, within this time, ms. */
@@ -178,6 +188,7 @@ function Bench({
   const desk = desks.includes(wanted) ? wanted : "ledger";
   const otherDesk = desks[(desks.indexOf(desk) + 1) % desks.length] ?? "ledger";
   const isAtProgram = desk !== "ledger";
+  const part = usePart(lane.id, seen);
   const running = useRunning({ program, isWaiting: view.isWaiting, isReadOnly, send });
 
   const [isLoud, setLoud] = useState(false);
@@ -419,6 +430,8 @@ function Bench({
               isReadOnly={isReadOnly}
               onFraming={verbs.fit}
               isInSpace={isInSpace}
+              part={part}
+              isPart={desk === "part"}
               onSpace={verbs.space}
               onJog={
                 isReadOnly

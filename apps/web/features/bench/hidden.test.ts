@@ -27,7 +27,7 @@ function pictured(before: Observation, seen: Observation): unknown[] {
     kit.sounds(seen),
   );
   const heard = [noise, caption(seen, noise)];
-  const space = kit.picture.space(seen, seen.machine);
+  const space = kit.picture.space(seen, seen.machine, null);
   if (seen.kind === "mill")
     return [
       ...heard,

@@ -13,7 +13,7 @@ function raysThrough(sweeps: readonly NoseSweep[]): RunsClear {
 const BORING = 2;
 
 /** Tools as they really are: of a blade how much wider than its nose it is, of each where its edge stands. */
-function toolsOf(state: TurningLane, face: number) {
+export function toolsOf(state: TurningLane, face: number) {
   const blades = new Map(state.setup.lathe.tools.map(({ number, bladeMm }) => [number, bladeMm]));
   return new Map(
     [...worldOf(state, face).tools].map(([number, tool]) => {

@@ -5,7 +5,8 @@ import { type CutWay } from "../program/ports";
 import { type MillLane } from "./lane";
 import { registersOf, worldOf } from "./proving";
 
-const cutterOf = (tool: MillTool) => ({
+/** What of a tool cuts. */
+export const cutterOf = (tool: MillTool) => ({
   length: tool.length,
   end: { radius: tool.diameter / 2, underside: undersideOf(tool) },
 });

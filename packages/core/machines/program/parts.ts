@@ -25,7 +25,14 @@ const LEAST_STACK_MM = 1;
 const rounded = (mm: number, step: number): number => Math.round(Math.round(mm / step) * step * 1e6) / 1e6;
 
 /** How often the part that is held was cut. */
-const cutsOf = ({ program }: Pick<LaneBase, "program">): number => runsOnPart(program, program.parts.current).length;
+export const cutsOf = ({ program }: Pick<LaneBase, "program">): number =>
+  runsOnPart(program, program.parts.current).length;
+
+/** What the first `cuts` runs on a part went and cut, all of them where that is not said. */
+export const cutsOn = <S extends LaneBase>(ports: ProgramPorts<S>, { program }: S, part: number, cuts?: number) =>
+  runsOnPart(program, part)
+    .slice(0, cuts)
+    .map((run) => ({ before: run.before as S, ways: courseOf(ports, run).cutTo(run.piece, run.alongMm) }));
 
 /** What the last run on a part left of it: rays through it, kept as long as its log is. */
 const looked = new WeakMap<object, RunsClear | null>();
@@ -33,18 +40,15 @@ const looked = new WeakMap<object, RunsClear | null>();
 /** What the first `cuts` runs on a part left of it, looked through by rays; null where nothing was run on it. */
 function raysOfPart<S extends LaneBase>(
   ports: ProgramPorts<S>,
-  { program }: S,
+  state: S,
   part: number,
   cuts: number,
 ): RunsClear | null {
-  const runs = runsOnPart(program, part).slice(0, cuts);
-  const last = runs.at(-1);
+  const last = runsOnPart(state.program, part)[cuts - 1];
   if (!last) return null;
   const known = looked.get(last);
   if (known !== undefined) return known;
-  const rays = ports.rays(
-    runs.map((run) => ({ before: run.before as S, ways: courseOf(ports, run).cutTo(run.piece, run.alongMm) })),
-  );
+  const rays = ports.rays(cutsOn(ports, state, part, cuts));
   looked.set(last, rays);
   return rays;
 }

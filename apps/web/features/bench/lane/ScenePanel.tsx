@@ -1,4 +1,4 @@
-import type { Command } from "@probe-lane/core/bench";
+import type { Command, PartPicture } from "@probe-lane/core/bench";
 import type { Axis } from "@probe-lane/core/registers";
 import { inShopWords } from "@probe-lane/core/words";
 import { lazy, Suspense } from "react";
@@ -8,13 +8,16 @@ import { framingWords, type Framing } from "./camera";
 import type { Jog } from "./drawing";
 import type { BenchKit, Control } from "./kit";
 import type { LinkView } from "./laneLink";
+import { partAlone } from "./space/bodies";
 import { useWays } from "./ways";
 
 /** Fetched when somebody looks at it. */
 const SpaceView = lazy(() => import("./space/SpaceView"));
 
+const PartDrawing = lazy(async () => ({ default: (await import("../program/PartDrawing")).PartDrawing }));
+
 /** The view in space, with the ways of the program that is held. */
-function InSpace({ view, kit }: { view: LinkView; kit: BenchKit }) {
+function InSpace({ view, kit, part }: { view: LinkView; kit: BenchKit; part: PartPicture | null }) {
   const seen = view.observation;
   const { space, called, wayInSpace } = kit.picture;
   const strokes = useWays(seen, kit.registers.exchange.dialect);
@@ -26,7 +29,7 @@ function InSpace({ view, kit }: { view: LinkView; kit: BenchKit }) {
     const isWhole = points.length === stroke.points.length;
     return isWhole ? [{ points, isRapid: stroke.isRapid, isCalled: stroke.tool === called(seen) }] : [];
   });
-  return <SpaceView space={space(seen, view.shown.machine)} ways={ways} theme={storedTheme()} />;
+  return <SpaceView space={space(seen, view.shown.machine, part)} ways={ways} theme={storedTheme()} />;
 }
 
 /** The machine's picture, with what the bench answered last below it. */
@@ -38,6 +41,8 @@ export function ScenePanel({
   isInSpace,
   onSpace,
   incident,
+  part,
+  isPart,
   ...rest
 }: {
   view: LinkView;
@@ -49,21 +54,26 @@ export function ScenePanel({
   isInSpace: boolean;
   onSpace(): void;
   incident: string | null;
+  /** The part that was cut, as an eye sees it; null before that. */
+  part: PartPicture | null;
+  /** It is the part that is looked at. */
+  isPart: boolean;
   isReadOnly: boolean;
   onJog: Jog | null;
   pointed: ReadonlySet<Control>;
   stopsAt: string;
 }) {
   const seen = view.observation;
-  const { title, Picture, standing } = kit.picture;
+  const { title, Picture, space, standing } = kit.picture;
+  const isPartDrawn = isPart && part !== null && !isInSpace;
   const home = seen.isHomed && "sample" in kit.block(seen) ? "reference return done" : "";
   const words = [home, standing(seen), incident ? `last incident: ${incident}` : ""].filter(Boolean).join(" · ");
   return (
     <Panel
-      title={title(seen)}
+      title={isPart && part ? "The part as it was cut, by eye" : title(seen)}
       note={
         <span className="flex gap-1">
-          {isInSpace ? null : (
+          {isInSpace || isPartDrawn ? null : (
             <Button look="quiet" className="!py-0 text-xs" keyCap="F" onClick={onFraming}>
               view: {framingWords[framing]}
             </Button>
@@ -79,9 +89,19 @@ export function ScenePanel({
       <div className="flex min-h-0 flex-1">
         {isInSpace ? (
           <Suspense fallback={<p className="p-4 text-ink2">Fetching the view in space …</p>}>
-            <InSpace view={view} kit={kit} />
+            {isPart && part ? (
+              <SpaceView space={partAlone(space(seen, view.shown.machine, part))} ways={[]} theme={storedTheme()} />
+            ) : (
+              <InSpace view={view} kit={kit} part={part} />
+            )}
           </Suspense>
-        ) : (
+        ) : null}
+        {isPartDrawn ? (
+          <Suspense fallback={<p className="p-4 text-ink2">Fetching the part …</p>}>
+            <PartDrawing part={part} unit={seen.sheet.unit} theme={storedTheme()} />
+          </Suspense>
+        ) : null}
+        {isInSpace || isPartDrawn ? null : (
           <Picture seen={seen} machine={view.shown.machine} framing={framing} {...rest} />
         )}
       </div>

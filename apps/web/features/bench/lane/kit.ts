@@ -1,4 +1,4 @@
-import type { Command, Observation } from "@probe-lane/core/bench";
+import type { Command, Observation, PartPicture } from "@probe-lane/core/bench";
 import type { Axis, AxisCounts, RegisterId } from "@probe-lane/core/registers";
 import type { ComponentType, Ref } from "react";
 import type { CheckName, CoachStep, TermName } from "@probe-lane/core/lane";
@@ -162,7 +162,7 @@ export interface BenchKit<S extends Observation = Observation> {
     title(seen: S): string;
     readonly Picture: ComponentType<PictureProps<S>>;
     /** The same in space, from nothing but what the drawing has. */
-    space(seen: S, machine: AxisCounts): SpaceScene;
+    space(seen: S, machine: AxisCounts, part: PartPicture | null): SpaceScene;
     /** The tool whose ways stand out. */
     called(seen: S): number | null;
     /** A programmed place there, through the student's own zero; null where it has none. */

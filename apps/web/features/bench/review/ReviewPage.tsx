@@ -148,6 +148,8 @@ function Replay({ view }: { view: ReviewView }) {
         {seen.sheet.handover ? <HandoverBar seen={seen} send={() => undefined} isReadOnly /> : null}
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(396px,1.5fr)_minmax(318px,1fr)_minmax(236px,0.8fr)] gap-2 xl:grid-cols-[minmax(480px,1.6fr)_minmax(356px,1fr)_minmax(284px,0.84fr)]">
           <ScenePanel
+            part={null}
+            isPart={false}
             view={still}
             kit={kit}
             framing={framing}

@@ -7,6 +7,7 @@ import {
   Color,
   CylinderGeometry,
   DirectionalLight,
+  DoubleSide,
   EdgesGeometry,
   ExtrudeGeometry,
   Group,
@@ -29,7 +30,8 @@ import {
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import { useElementSize } from "../../../../app/useElementSize";
 import { easeMs, useEased } from "../useEased";
-import type { Body, MovingArrow, SpaceScene, SpaceWay, Tone } from "./bodies";
+import type { Body, MovingArrow, Relief, SpaceScene, SpaceWay, Tone } from "./bodies";
+import { reliefGeometry, turnedGeometry } from "./cut";
 
 const SIDES = {
   corner: [-0.7, -1, 0.75],
@@ -57,7 +59,8 @@ const colorOf = (name: string): Color =>
 /** The frame of the machine (u right, v back, w up) in the one of the picture (y up, z to the viewer). */
 const inPicture = ([u, v, w]: readonly [number, number, number]): Vector3 => new Vector3(u, w, -v);
 
-function geometryOf(body: Body): BufferGeometry {
+function geometryOf(body: Exclude<Body, Relief>): BufferGeometry {
+  if (body.kind === "turned") return turnedGeometry(body);
   if (body.kind === "cylinder") {
     const geometry = new CylinderGeometry(body.radius, body.radius, body.to - body.from, 40);
     const middle = (body.from + body.to) / 2;
@@ -84,8 +87,15 @@ function groupOf(bodies: readonly Body[]): Group {
   const group = new Group();
   const line = new LineBasicMaterial({ color: colorOf("--ink") });
   for (const body of bodies) {
+    // a relief shows its top whichever way its faces turn
+    const look = new MeshLambertMaterial({ color: colorOf(VARS[body.tone]), side: DoubleSide });
+    if (body.kind === "relief") {
+      const { faces, edges } = reliefGeometry(body);
+      group.add(new Mesh(faces, look), new LineSegments(edges, line));
+      continue;
+    }
     const geometry = geometryOf(body);
-    group.add(new Mesh(geometry, new MeshLambertMaterial({ color: colorOf(VARS[body.tone]) })));
+    group.add(new Mesh(geometry, look));
     group.add(new LineSegments(new EdgesGeometry(geometry, 30), line));
   }
   return group;

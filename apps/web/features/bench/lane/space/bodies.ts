@@ -24,7 +24,29 @@ export type Body =
       readonly radius: number;
       readonly from: number;
       readonly to: number;
-    };
+    }
+  | Relief
+  | Turned;
+
+/** The top of what was cut: heights of cells in rows from the front on the left, down to a bottom. */
+export interface Relief {
+  readonly kind: "relief";
+  readonly tone: Tone;
+  readonly at: Flat;
+  readonly cell: number;
+  readonly columns: number;
+  readonly heights: readonly number[];
+  readonly low: number;
+}
+/** What was turned: radii at equal steps along u, and of a bore those too. */
+export interface Turned {
+  readonly kind: "turned";
+  readonly tone: Tone;
+  readonly from: number;
+  readonly step: number;
+  readonly outer: readonly number[];
+  readonly bore: readonly number[];
+}
 
 /** An arrow on something that moves: which way it goes for a plus of the axis. */
 export interface MovingArrow {
@@ -62,3 +84,25 @@ export const box = (u: Flat, v: Flat): Flat[] => [
   [u[1], v[1]],
   [u[0], v[1]],
 ];
+
+const MARGIN = 0.95;
+
+/** Only what was cut, near enough to fill the view. */
+export function partAlone(scene: SpaceScene): SpaceScene {
+  const part = scene.standing.find((body) => body.kind === "relief" || body.kind === "turned");
+  if (!part) return scene;
+  const alone = { ...scene, standing: [part], carried: [], arrows: [], isTurning: false };
+  if (part.kind === "turned") {
+    const long = part.outer.length * part.step;
+    const widest = Math.max(...part.outer);
+    return { ...alone, looksAt: [part.from + long / 2, 0, 0], reach: Math.hypot(long, 2 * widest) * MARGIN };
+  }
+  if (part.kind !== "relief") return alone;
+  const [wide, deep] = [part.columns * part.cell, (part.heights.length / part.columns) * part.cell];
+  const high = Math.max(...part.heights);
+  return {
+    ...alone,
+    looksAt: [part.at[0] + wide / 2, part.at[1] + deep / 2, (part.low + high) / 2],
+    reach: Math.hypot(wide, deep, high - part.low) * MARGIN,
+  };
+}

@@ -1,4 +1,4 @@
-import type { TurningSeen } from "@probe-lane/core/bench";
+import type { PartPicture, TurningSeen } from "@probe-lane/core/bench";
 import { CHUCK_MM } from "@probe-lane/core/machines";
 import type { AxisCounts } from "@probe-lane/core/registers";
 import { box, type Body, type SpaceScene } from "../../lane/space/bodies";
@@ -9,7 +9,7 @@ import { ownZero, tipPlace, toolOf } from "./view";
 const sideOf = ({ kind }: TurningSeen): 1 | -1 => (kind === "readout" ? -1 : 1);
 
 /** A lathe in space: Z to the right, X to the back (or to the operator, on a post), from what its drawing has. */
-export function turningSpace(seen: TurningSeen, machine: AxisCounts): SpaceScene {
+export function turningSpace(seen: TurningSeen, machine: AxisCounts, part: PartPicture | null): SpaceScene {
   const { lathe } = seen;
   const { tip } = lathe;
   const { radiusMm, zMm } = tipPlace(seen, machine);
@@ -44,7 +44,20 @@ export function turningSpace(seen: TurningSeen, machine: AxisCounts): SpaceScene
     ...(isBar
       ? [round("jaw", tip.jawMm - 18, tip.jawMm, widest + 7)]
       : [0, 1, 2].map((n) => jaw(Math.PI / 2 + (n * 2 * Math.PI) / 3))),
+    ...(part?.kind === "halfSection"
+      ? [
+          {
+            kind: "turned",
+            tone: "stock",
+            from: part.fromMm,
+            step: part.stepMm,
+            outer: part.outer,
+            bore: part.bore,
+          } as const,
+        ]
+      : []),
     ...lathe.outer
+      .filter(() => part === null)
       .filter(({ radiusMm: r }) => r > 0)
       .map(({ fromMm, toMm, radiusMm: r, isTurned }) => round(isTurned ? "stock" : "steel", fromMm, toMm, r)),
   ];

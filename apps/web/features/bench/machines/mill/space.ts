@@ -1,4 +1,4 @@
-import type { MillSeen } from "@probe-lane/core/bench";
+import type { MillSeen, PartPicture } from "@probe-lane/core/bench";
 import { surfaces, type Surface } from "@probe-lane/core/exercises";
 import { turned, type Solid } from "@probe-lane/core/geometry";
 import type { AxisCounts } from "@probe-lane/core/registers";
@@ -41,8 +41,20 @@ function bodyOf(name: Surface, { plan, hole, lowZ, highZ }: Solid): Body {
   };
 }
 
+const PER_MM = 100;
+/** The blank as it was cut. */
+const reliefOf = ({ low, highMm, cellMm, columns, depths }: Extract<PartPicture, { kind: "relief" }>): Body => ({
+  kind: "relief",
+  tone: "stock",
+  at: [low[0], low[1]],
+  cell: cellMm,
+  columns,
+  heights: depths.map((depth) => highMm - depth / PER_MM),
+  low: low[2],
+});
+
 /** A mill in space, from the same solids and the same tip as its drawing. */
-export function millSpace(seen: MillSeen, machine: AxisCounts): SpaceScene {
+export function millSpace(seen: MillSeen, machine: AxisCounts, part: PartPicture | null): SpaceScene {
   const { x, y, tipZ } = placeOf(seen, machine);
   const { stock, table, frontJaw } = seen.boxes;
   const { rigid, tip } = seen.heldShape;
@@ -75,6 +87,7 @@ export function millSpace(seen: MillSeen, machine: AxisCounts): SpaceScene {
   return {
     standing: surfaces.flatMap((name) => {
       const solid = seen.solids[name];
+      if (name === "stock" && part?.kind === "relief") return [reliefOf(part)];
       return solid ? [bodyOf(name, solid)] : [];
     }),
     carried,
