@@ -36,10 +36,10 @@ module.exports = {
       to: { dependencyTypes: ["core"] },
     },
     {
-      name: "core-needs-zod-only",
+      name: "core-needs-pure-libraries-only",
       severity: "error",
       from: { path: "^packages/core/", pathNot: "\\.test\\.ts$|/test/" },
-      to: { path: "node_modules", pathNot: "node_modules/(zod|@probe-lane)" },
+      to: { path: "node_modules", pathNot: "node_modules/(zod|flatbush|@probe-lane)" },
     },
     { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
   ],

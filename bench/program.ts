@@ -1,8 +1,12 @@
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import { interpret, readProgram, listMoves } from "@probe-lane/core/gcode";
+import { partsCut, replay } from "@probe-lane/core/bench";
+import { millRay, millSweeps, topsAfter, type Ray, type Sweep } from "@probe-lane/core/inspection";
 import { proveMill, type MillWorld } from "@probe-lane/core/proving";
-import { millLane, workLane } from "@probe-lane/students";
+import { latheLane, millLane, workLane } from "@probe-lane/students";
+import { clearLength } from "../packages/core/inspection/rays";
+import { isPassed } from "../packages/core/inspection/sweep";
 import { findDemoExercise } from "../demo";
 import { medianMs, quantile, report } from "./measure";
 
@@ -23,6 +27,17 @@ export function plainBlocks(count: number): string {
   }
   lines.push("G0 Z40", "M30", "%");
   return lines.join("\n");
+}
+
+/** The same over a plate of 160 by 110, row beside row. */
+function surfaceBlocks(count: number): string {
+  const lines = ["%", "O2 (bench)", "G21 G17 G90 G94", "T1 M6", "M3 S3000", "G54 G0 X5 Y5", "G43 H1 Z2", "G1 Z-1 F400"];
+  for (let i = 0; i < count; i++) {
+    const row = Math.floor(i / 150);
+    const x = row % 2 === 0 ? i % 150 : 150 - (i % 150);
+    lines.push(`X${5 + x} Y${(5 + row * 0.3).toFixed(3)} Z${(-1 - (i % 11) / 100).toFixed(3)}`);
+  }
+  return [...lines, "G0 Z40", "M30", "%"].join("\n");
 }
 
 const WORDS = /([A-Z])\s*([+-]?(?:\d+\.?\d*|\.\d+))/g;
@@ -109,9 +124,80 @@ function benchRun(): void {
   );
 }
 
+/** Sixty rays through what 50,000 moves cleared, beside the same rays past every one of them; and their relief. */
+function benchInspection(): void {
+  const text = surfaceBlocks(50_000);
+  const registers = {
+    common: [0, 0, 0] as const,
+    work: new Map([["G54", [-300, -200, -400] as const]]),
+    lengths: new Map([[1, 100]]),
+  };
+  const truth = {
+    datum: [-300, -200, -400] as const,
+    tools: new Map([[1, { length: 100, end: { radius: 3, underside: () => 0 } }]]),
+  };
+  const { sweeps } = millSweeps(readProgram(text, "mill"), registers, new Map(), truth, "mm");
+  const rays = Array.from({ length: 60 }, (_, i) => ({
+    from: [15 + (i % 10) * 13, 8 + Math.floor(i / 10) * 15, -1.05] as const,
+    to:
+      (
+        [
+          [0, 0, -1],
+          [1, 0, 0],
+          [0, 1, 0],
+        ] as const
+      )[i % 3] ?? ([0, 0, -1] as const),
+  }));
+  const found = seconds(() => rays.forEach((ray) => millRay(sweeps, ray)));
+  const linear = seconds(() => rays.slice(0, 6).forEach((ray) => linearRay(sweeps, ray))) * (rays.length / 6);
+  report(
+    "50,000 moves × 60 rays",
+    `${found.toFixed(2)} s`,
+    "goal 1.5 s; 20 × a linear scan",
+    `${(linear / found).toFixed(0)} × a linear scan`,
+  );
+  const start = performance.now();
+  const { tops } = topsAfter(sweeps, [0, 0, -20], [160, 110, 0], 0.25);
+  const took = (performance.now() - start) / 1000;
+  const fill = best(5, () => new Float64Array(tops.length).fill(1).reduce((sum, one) => sum + one, 0));
+  report(
+    "relief 160 × 110 at 0.25 mm",
+    `${took.toFixed(2)} s`,
+    "goal 3 s",
+    `${tops.length} cells, ${(took / fill).toFixed(0)} × filling and summing them`,
+  );
+}
+
+/** A ray past every sweep, whichever it can meet. */
+function linearRay(sweeps: readonly Sweep[], { from, to }: Ray<readonly [number, number, number]>): number | null {
+  const rooms = sweeps.map((sweep) => ({
+    range: [0, 200] as const,
+    isConvex: true,
+    isIn: (along: number) => isPassed(sweep, from[0] + to[0] * along, from[1] + to[1] * along, from[2] + to[2] * along),
+  }));
+  return clearLength(rooms, 1e4);
+}
+
+/** A turned part, every feature of it, from its run. */
+function benchTurnedPart(): void {
+  const { exercise } = findDemoExercise("knob-first-part");
+  const lane = latheLane(exercise, "bench");
+  workLane(lane, { corrects: "nothing" });
+  const log = lane.log.map(({ event }) => event);
+  const replayed = medianMs(5, () => replay(log));
+  const cut = medianMs(5, () => partsCut(replay(log)));
+  report(
+    "a turned part, seven features",
+    `${(cut - replayed).toFixed(0)} ms`,
+    "goal 200 ms",
+    `${((cut - replayed) / replayed).toFixed(1)} × folding its lane`,
+  );
+}
+
 /** Reading, running and proving a long program. */
 export function benchProgram(): void {
   benchRun();
+  benchTurnedPart();
   const text = plainBlocks(50_000);
   runAll(text);
   splitWords(text);
@@ -146,4 +232,5 @@ export function benchProgram(): void {
     "goal 3 s",
     `${"moves" in moves ? moves.moves.length : 0} moves, ${(checked / read).toFixed(1)} × reading and running them`,
   );
+  benchInspection();
 }

@@ -2,5 +2,6 @@
 export { millRay, millSweeps, sweptByMill, type CuttingTruth, type CutProblem, type Ray } from "./mill";
 export { sweptByNose, turnedRay, turnedSweeps, type NoseRows, type TurningTruth } from "./lathe";
 export { readFeature, verdictOf, type Feature, type PartVerdict, type RunsClear } from "./features";
-export { boundsOf, heightOver, isTurned, noseBounds, type End, type NoseSweep, type Sweep } from "./sweep";
-export { sprungNose, sprungSweep, type Spring } from "./spring";
+export { topsAfter } from "./relief";
+export { isTurned, noseBounds, type End, type NoseSweep, type Sweep } from "./sweep";
+export { sprungNoses, sprungSweeps, type Bending } from "./spring";

@@ -3,6 +3,7 @@ import { type Flat } from "../gcode/compensation";
 import { type HalfPlace, latheOffset, type LatheRegisters, latheWays, type Stretch, UnknownTool } from "../proving";
 import { tipDirection, type TipCode } from "../registers/nose";
 import { isTurned, noseBounds, type NoseSweep } from "./sweep";
+import { nearRay } from "./nearby";
 import { clearLength, type Cleared, inRectangle } from "./rays";
 import { isCutting, type CutProblem, type Ray } from "./mill";
 
@@ -77,11 +78,11 @@ export function turnedRay(sweeps: readonly NoseSweep[], { from, to }: Ray<HalfPl
   const size = Math.hypot(...to);
   const start = flat(from);
   const way: Flat = [to[1] / size, to[0] / size];
-  const rooms = sweeps.map((sweep): Cleared => {
-    const { low, high } = noseBounds(sweep);
+  const rooms = nearRay(sweeps, noseBounds, start, way).map(({ thing: sweep, low, high }): Cleared => {
     const range = inRectangle(start, way, low, high);
     return {
       range: range && [Math.max(0, range[0]), Math.min(range[1], FAR)],
+      isConvex: sweep.piece.center === null && sweep.wide === 0 && sweep.edge === 0,
       isIn: (along) => isTurned(sweep, [start[0] + way[0] * along, start[1] + way[1] * along]),
     };
   });

@@ -2,6 +2,7 @@ import { interpret, type Move, type Program } from "../gcode";
 import { type Flat } from "../gcode/compensation";
 import { millOffset, type MillRegisters, millWays, type Stretch, UnknownTool } from "../proving";
 import { type End, boundsOf, isPassed, type Sweep } from "./sweep";
+import { nearRay } from "./nearby";
 import { clearLength, type Cleared, inRectangle } from "./rays";
 
 type Triple = readonly [number, number, number];
@@ -74,19 +75,29 @@ export function millSweeps(
   return { sweeps, problems };
 }
 
+/** Where along a ray it is over a floor; null where it never is. */
+function over(floor: number, z: number, dz: number): readonly [number, number] | null {
+  if (dz === 0) return z < floor ? null : [-Infinity, Infinity];
+  const at = (floor - z) / dz;
+  return dz > 0 ? [at, Infinity] : [-Infinity, at];
+}
+
+const roundOf = ({ piece, end }: Sweep) => boundsOf(piece, end.radius);
+
 /** How far a ray in the part frame runs through what was cleared; null where it never leaves it. */
 export function millRay(sweeps: readonly Sweep[], { from, to }: Ray<Triple>): number | null {
   const size = Math.hypot(...to);
   const way: Triple = [to[0] / size, to[1] / size, to[2] / size];
-  const rooms = sweeps.map((sweep): Cleared => {
-    const { low, high } = boundsOf(sweep.piece, sweep.end.radius);
+  const near = nearRay(sweeps, roundOf, [from[0], from[1]], [way[0], way[1]]);
+  const rooms = near.map(({ thing: sweep, low, high }): Cleared => {
     const across = inRectangle([from[0], from[1]], [way[0], way[1]], low, high);
-    const floor = Math.min(sweep.fromZ, sweep.toZ);
-    const upward = inRectangle([from[2], 0], [way[2], 0], [floor, 0], [FAR, 0]);
+    const upward = over(Math.min(sweep.fromZ, sweep.toZ), from[2], way[2]);
     const range =
       across && upward ? ([Math.max(across[0], upward[0], 0), Math.min(across[1], upward[1], FAR)] as const) : null;
     return {
       range: range && range[0] <= range[1] ? range : null,
+      // a straight way of a tool that is convex is convex
+      isConvex: sweep.piece.center === null,
       isIn: (along) => isPassed(sweep, from[0] + way[0] * along, from[1] + way[1] * along, from[2] + way[2] * along),
     };
   });

@@ -9,55 +9,49 @@ const JOINED = 1e-9;
 export interface Cleared {
   /** Where along the ray the room may begin and end; null where the ray does not come near it. */
   readonly range: readonly [number, number] | null;
+  /** A ray that left it never comes back into it. */
+  readonly isConvex: boolean;
   isIn(along: number): boolean;
 }
+type Met = Cleared & { readonly range: readonly [number, number] };
 
 function edgeBetween(isIn: (along: number) => boolean, from: number, to: number): number {
   let [a, b] = [from, to];
-  const atStart = isIn(a);
   for (let i = 0; i < ROUNDS && Math.abs(b - a) > 1e-12; i++) {
     const middle = (a + b) / 2;
-    if (isIn(middle) === atStart) a = middle;
+    if (isIn(middle)) a = middle;
     else b = middle;
   }
   return (a + b) / 2;
 }
 
-/** Stretches of a ray within one room. */
-function spansOf({ range, isIn }: Cleared): [number, number][] {
-  if (!range) return [];
-  const [low, high] = [Math.max(0, range[0]), range[1]];
-  if (high < low) return [];
-  const steps = Math.min(MOST_STEPS, Math.max(8, Math.ceil((high - low) / STEP)));
-  const spans: [number, number][] = [];
-  let open: number | null = isIn(low) ? low : null;
-  let before = low;
+/** Where a ray leaves a room that it is in. */
+function leaves({ range: [, high], isConvex, isIn }: Met, from: number): number {
+  if (isConvex) return isIn(high) ? high : edgeBetween(isIn, from, high);
+  const steps = Math.min(MOST_STEPS, Math.max(8, Math.ceil((high - from) / STEP)));
+  let before = from;
   for (let i = 1; i <= steps; i++) {
-    const at = low + ((high - low) * i) / steps;
-    const is = isIn(at);
-    if (is && open === null) open = edgeBetween(isIn, before, at);
-    else if (!is && open !== null) {
-      spans.push([open, edgeBetween(isIn, before, at)]);
-      open = null;
-    }
+    const at = from + ((high - from) * i) / steps;
+    if (!isIn(at)) return edgeBetween(isIn, before, at);
     before = at;
   }
-  if (open !== null) spans.push([open, high]);
-  return spans;
+  return high;
 }
 
 /**
- * How far a ray runs through cleared room from its start: the end of the joined stretches that hold its start, 0 where
- * it starts in none, null where it never leaves. `reach` is where the last room ends for certain.
+ * How far a ray runs through cleared room from its start: from room to room that joins it, 0 where it starts in none,
+ * null where it never leaves. `reach` is where the last room ends for certain.
  */
 export function clearLength(rooms: readonly Cleared[], reach: number): number | null {
-  const spans = rooms.flatMap(spansOf).sort((a, b) => a[0] - b[0]);
+  const met = rooms.filter((room): room is Met => room.range !== null).sort((a, b) => b.range[1] - a.range[1]);
   let end = 0;
-  for (const [from, to] of spans) {
-    if (from > end + JOINED) break;
-    end = Math.max(end, to);
+  while (end < reach - JOINED) {
+    const at = end + JOINED;
+    const next = met.find(({ range, isIn }) => range[0] <= at && range[1] > at && isIn(at));
+    if (!next) return end;
+    end = Math.max(at, leaves(next, at));
   }
-  return end >= reach - JOINED ? null : end;
+  return null;
 }
 
 /** Where along a ray it is inside a rectangle; null where it never is. Infinity where it never leaves. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { sprungNose, sprungSweep, type NoseSweep, type Sweep } from ".";
+import { sprungNoses, sprungSweeps, type NoseSweep, type Sweep } from ".";
 import { isTurned } from "./sweep";
 
 const flat = (from: readonly [number, number], to: readonly [number, number]): Sweep => ({
@@ -9,25 +9,29 @@ const flat = (from: readonly [number, number], to: readonly [number, number]): S
   toZ: -4,
 });
 const spring = { perMm: 0.01, capMm: 0.025 };
+type IsStock = (x: number, y: number, z: number) => boolean;
+/** The last of some sweeps as it bends by what those before it left. */
+const sprung = (sweep: Sweep, before: readonly Sweep[], isStock: IsStock): Sweep =>
+  sprungSweeps([...before, sweep].map((one) => ({ sweep: one, isStock, spring }))).at(-1) ?? sweep;
 
 describe("a cutter gives way to the stock beside it", () => {
   // a block that begins at y 3: a cutter of 10 along y 0 has 2 mm of it on its left
   const block = (_x: number, y: number, z: number): boolean => y > 3 && z < 0;
   it("by so much for each millimetre, away from it: 2 mm on the left are 0.02 to the right", () => {
-    const { piece } = sprungSweep(flat([0, 0], [50, 0]), [], block, spring);
+    const { piece } = sprung(flat([0, 0], [50, 0]), [], block);
     expect(piece.from[1]).toBeCloseTo(-0.02, 3);
     expect(piece.to).toEqual([50, piece.from[1]]);
     // the other way round it is on the right
-    expect(sprungSweep(flat([50, 0], [0, 0]), [], block, spring).piece.from[1]).toBeCloseTo(-0.02, 3);
+    expect(sprung(flat([50, 0], [0, 0]), [], block).piece.from[1]).toBeCloseTo(-0.02, 3);
   });
   it("never further than its cap, nowhere in a full slot, where nothing is left, in a plunge", () => {
-    expect(sprungSweep(flat([0, 3], [50, 3]), [], block, spring).piece.from[1]).toBeCloseTo(3 - 0.025, 3);
+    expect(sprung(flat([0, 3], [50, 3]), [], block).piece.from[1]).toBeCloseTo(3 - 0.025, 3);
     const whole = (): boolean => true;
     const slot = flat([0, 0], [50, 0]);
-    expect(sprungSweep(slot, [], whole, spring)).toBe(slot);
-    expect(sprungSweep(slot, [slot], whole, spring)).toBe(slot);
+    expect(sprung(slot, [], whole)).toBe(slot);
+    expect(sprung(slot, [slot], whole)).toBe(slot);
     const plunge = { ...flat([7, 0], [7, 0]), fromZ: 2 };
-    expect(sprungSweep(plunge, [], block, spring)).toBe(plunge);
+    expect(sprung(plunge, [], block)).toBe(plunge);
   });
   it("round a corner it is pushed off along its whole arc: a circle of 20 with stock outside becomes one of 19.98", () => {
     const around: Sweep = {
@@ -35,7 +39,7 @@ describe("a cutter gives way to the stock beside it", () => {
       piece: { from: [20, 0], to: [-20, 0], center: [0, 0], isClockwise: false },
     };
     const ring = (x: number, y: number): boolean => Math.hypot(x, y) > 23;
-    const { from, to } = sprungSweep(around, [], ring, spring).piece;
+    const { from, to } = sprung(around, [], ring).piece;
     expect(Math.hypot(...from)).toBeCloseTo(19.98, 3);
     expect(Math.hypot(...to)).toBeCloseTo(19.98, 3);
   });
@@ -52,8 +56,8 @@ describe("a turning tool", () => {
   it("stands off by the depth of its cut: 1 mm of radius, 0.01 for each", () => {
     // a bar of radius 21; the nose's edge at 20, its middle at 20.8
     const bar = (_z: number, radius: number): boolean => radius < 21;
-    const { piece } = sprungNose(nose([0, 20.8], [-20, 20.8]), [], bar, spring);
-    expect(piece.from[1] - 20.8).toBeCloseTo(0.01, 3);
+    const [one] = sprungNoses([{ sweep: nose([0, 20.8], [-20, 20.8]), isStock: bar, spring }]);
+    expect((one?.piece.from[1] ?? NaN) - 20.8).toBeCloseTo(0.01, 3);
   });
   it("clears what stands over its nose as its edge passes, and a blade as broad as it is", () => {
     const pass = nose([0, 20], [-10, 20]);

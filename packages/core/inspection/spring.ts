@@ -1,11 +1,12 @@
 import { type Flat, type Piece } from "../gcode/compensation";
-import { isPassed, isTurned, placeOn, type NoseSweep, type Sweep } from "./sweep";
+import { Nearby } from "./nearby";
+import { boundsOf, isPassed, isTurned, noseBounds, placeOn, type NoseSweep, type Sweep } from "./sweep";
 
 /**
  * What a tool gives way to: one figure a piece of its way, along its normal, away from the wall that stays. Taken at
  * the middle of the piece from the stock on its sides; equal stock on both sides bends it nowhere.
  */
-export interface Spring {
+interface Spring {
   /** For each mm of stock, and at most so much, mm. */
   readonly perMm: number;
   readonly capMm: number;
@@ -55,15 +56,49 @@ function besideItself(piece: Piece, left: Flat, mm: number): Piece {
 const givenWay = ({ perMm, capMm }: Spring, stockMm: number): number =>
   Math.sign(stockMm) * Math.min(capMm, perMm * Math.abs(stockMm));
 
-/** A cutter's sweep as it bends, given what was cut before it and where there is stock at all. */
-export function sprungSweep(
-  sweep: Sweep,
+/** One sweep with what bends it: how its tool gives way, and where there was stock at all when it came. */
+export interface Bending<S, Place extends readonly number[]> {
+  readonly sweep: S;
+  readonly spring: Spring;
+  isStock(...place: Place): boolean;
+}
+
+/** Sweeps in their order as they bend: each by what those before it left standing beside it. */
+function sprung<S, Place extends readonly number[]>(
+  all: readonly Bending<S, Place>[],
+  boundsOf: (sweep: S) => { readonly low: Flat; readonly high: Flat },
+  bend: (one: Bending<S, Place>, before: readonly S[]) => S,
+): S[] {
+  const near = new Nearby(all, ({ sweep, spring: { capMm } }) => {
+    const { low, high } = boundsOf(sweep);
+    return { low: [low[0] - capMm, low[1] - capMm], high: [high[0] + capMm, high[1] + capMm] };
+  });
+  const bent: S[] = [];
+  for (const one of all) {
+    const { low, high } = boundsOf(one.sweep);
+    const reach = (at: Flat, by: number): Flat => [at[0] + by, at[1] + by];
+    const before = near
+      .within(reach(low, -NOSE_REACH_MM), reach(high, NOSE_REACH_MM))
+      .flatMap((at) => (at < bent.length ? (bent[at] ?? []) : []));
+    bent.push(one.spring.perMm === 0 ? one.sweep : bend(one, before));
+  }
+  return bent;
+}
+
+/** Cutters' sweeps as they bend. */
+export const sprungSweeps = (all: readonly Bending<Sweep, [number, number, number]>[]): Sweep[] =>
+  sprung(all, ({ piece, end }) => boundsOf(piece, end.radius), sprungSweep);
+
+/** Noses' sweeps as they bend. */
+export const sprungNoses = (all: readonly Bending<NoseSweep, [number, number]>[]): NoseSweep[] =>
+  sprung(all, noseBounds, sprungNose);
+
+function sprungSweep(
+  { sweep, isStock, spring }: Bending<Sweep, [number, number, number]>,
   before: readonly Sweep[],
-  isStock: (x: number, y: number, z: number) => boolean,
-  spring: Spring,
 ): Sweep {
   const middle = middleOf(sweep.piece);
-  if (!middle || spring.perMm === 0) return sweep;
+  if (!middle) return sweep;
   const { at, left } = middle;
   const z = (sweep.fromZ + sweep.toZ) / 2 + ABOVE_TIP_MM;
   const { radius } = sweep.end;
@@ -81,15 +116,13 @@ export function sprungSweep(
   return mm === 0 ? sweep : { ...sweep, piece: besideItself(sweep.piece, left, mm) };
 }
 
-/** A nose's sweep as it bends: away from the wall that stays, by how deep the cut is. */
-export function sprungNose(
-  sweep: NoseSweep,
+/** Away from the wall that stays, by how deep the cut is. */
+function sprungNose(
+  { sweep, isStock, spring }: Bending<NoseSweep, [number, number]>,
   before: readonly NoseSweep[],
-  isStock: (z: number, radius: number) => boolean,
-  spring: Spring,
 ): NoseSweep {
   const middle = middleOf(sweep.piece);
-  if (!middle || spring.perMm === 0) return sweep;
+  if (!middle) return sweep;
   const { at, left } = middle;
   const stockMm = (sign: 1 | -1): number => {
     let met = 0;

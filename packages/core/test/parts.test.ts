@@ -3,7 +3,7 @@ import { latheLane, millLane, workLane, type LaneDriver } from "@probe-lane/stud
 import { findDemoExercise } from "../../../demo";
 import { partsCut, type Command, type MillSeen } from "../bench";
 import type { LoggedEvent } from "../diagnosis";
-import { rule, type Finding } from "../grading";
+import { isValueRight, rule, type Finding } from "../grading";
 import { callable } from "../grading/parts";
 import { featureCause } from "../words";
 
@@ -220,5 +220,32 @@ describe("a part is put right", () => {
     expect(at(20.028)).toEqual(["good", "rework"]);
     expect(at(20.05)).toEqual(["rework"]);
     expect(at(19.968)).toEqual(["good", "scrap"]);
+  });
+});
+
+describe("a setup mistake that reaches the part", () => {
+  const mistakes: readonly (readonly [string, Habits, string])[] = [
+    ["the radius forgotten in X", { radius: { x: "forgotten" } }, "x"],
+    ["the radius turned in Y", { radius: { y: "turned" } }, "y"],
+    ["the diameter for the radius in X", { radius: { x: "diameter" } }, "x"],
+    ["a radius where a diameter belongs", { radiusForDiameter: 1 }, "d1"],
+    ["the nominal diameter for the measured one", { nominalForMeasured: 1 }, "n"],
+  ];
+  it.each(mistakes)("%s is named, and its register among those that move what is wrong", (_name, habits, axis) => {
+    for (let seed = 0; seed < 4; seed++) {
+      const lane = clampBy(`mistake ${axis} ${seed}`, { ...habits, corrects: "nothing" });
+      const { values, parts = [] } = ruled(lane);
+      const wrong = values.filter((value) => !isValueRight(value));
+      expect(wrong.length, `seed ${seed}`).toBeGreaterThan(0);
+      for (const { cause } of wrong) expect(["proven", "inferred"]).toContain(cause.kind);
+      // where it ran to its end, what is off by more than what gave way is moved by what was set wrong
+      const registers = wrong.flatMap(({ target }) => target.registers);
+      for (const { verdict, stillMm, nominalMm, movedBy, name } of parts[0]?.features ?? [])
+        if (verdict !== "good" && stillMm !== null && Math.abs(stillMm - nominalMm) > 0.03)
+          expect(
+            movedBy.some(({ register }) => registers.includes(register)),
+            name,
+          ).toBe(true);
+    }
   });
 });

@@ -1,5 +1,13 @@
 import { type Program } from "../../gcode";
-import { type NoseSweep, sprungNose, sweptByNose, turnedRay, turnedSweeps, type RunsClear } from "../../inspection";
+import {
+  type Bending,
+  type NoseSweep,
+  sprungNoses,
+  sweptByNose,
+  turnedRay,
+  turnedSweeps,
+  type RunsClear,
+} from "../../inspection";
 import { type CutWay } from "../program/ports";
 import { faceMm } from "./contact";
 import { type TurningLane } from "./lane";
@@ -41,7 +49,7 @@ export function cutOnLathe(state: TurningLane, program: Program): RunsClear | nu
 export function raysOnLathe(
   cuts: readonly { readonly before: TurningLane; readonly ways: readonly CutWay[] }[],
 ): RunsClear | null {
-  const sweeps: NoseSweep[] = [];
+  const all: Bending<NoseSweep, [number, number]>[] = [];
   for (const { before, ways } of cuts) {
     const face = faceMm(before);
     if (face === null) return null;
@@ -58,9 +66,9 @@ export function raysOnLathe(
       for (const sweep of sweptByNose(stretches, { ...tool, kx: tool.kx + (cutting?.warmMm ?? 0) })) {
         // an edge that has worn stands back from what it would cut, its middle where it was
         const worn = { ...sweep, radius: sweep.radius - wornMm };
-        sweeps.push(sprungNose(worn, sweeps, isStock, spring));
+        all.push({ sweep: worn, isStock, spring });
       }
     }
   }
-  return raysThrough(sweeps);
+  return raysThrough(sprungNoses(all));
 }

@@ -1,5 +1,13 @@
 import { type Program } from "../../gcode";
-import { millRay, millSweeps, sprungSweep, sweptByMill, type RunsClear, type Sweep } from "../../inspection";
+import {
+  millRay,
+  millSweeps,
+  sprungSweeps,
+  sweptByMill,
+  type Bending,
+  type RunsClear,
+  type Sweep,
+} from "../../inspection";
 import { type MillTool, undersideOf } from "../../proving";
 import { type CutWay } from "../program/ports";
 import { type MillLane } from "./lane";
@@ -32,7 +40,7 @@ export function cutOnMill(state: MillLane, program: Program): RunsClear {
 export function raysOnMill(
   cuts: readonly { readonly before: MillLane; readonly ways: readonly CutWay[] }[],
 ): RunsClear {
-  const sweeps: Sweep[] = [];
+  const all: Bending<Sweep, [number, number, number]>[] = [];
   for (const { before, ways } of cuts) {
     const { datum, tools, stock } = worldOf(before);
     const { cutting } = before.truth;
@@ -45,9 +53,8 @@ export function raysOnMill(
       const cutter = cutterOf({ ...tool, diameter: tool.diameter - 2 * wornMm });
       const grown = { ...cutter, length: cutter.length + (cutting?.warmMm ?? 0) };
       const spring = { perMm: cutting?.springPerMm[hangs] ?? 0, capMm: cutting?.springCapMm ?? 0 };
-      for (const sweep of sweptByMill(stretches, grown, datum))
-        sweeps.push(sprungSweep(sweep, sweeps, isStock, spring));
+      for (const sweep of sweptByMill(stretches, grown, datum)) all.push({ sweep, isStock, spring });
     }
   }
-  return raysThrough(sweeps);
+  return raysThrough(sprungSweeps(all));
 }

@@ -1,4 +1,4 @@
-import { boundsOf, heightOver, sweptByMill, type Sweep } from "../../inspection";
+import { sweptByMill, topsAfter, type Sweep } from "../../inspection";
 import { boxOf } from "../../geometry/solid";
 import { toolName } from "../../instruments/things";
 import { type CutWay } from "../program/ports";
@@ -32,21 +32,7 @@ export function reliefSeen(
   cuts: readonly { readonly before: MillLane; readonly ways: readonly CutWay[] }[],
 ): Relief {
   const { low, high } = boxOf(seenScene(state).stock);
-  const columns = Math.max(1, Math.round((high.x - low.x) / CELL_MM));
-  const rows = Math.max(1, Math.round((high.y - low.y) / CELL_MM));
-  const tops = new Float64Array(columns * rows).fill(high.z);
-  const cut = (sweep: Sweep): void => {
-    const { low: from, high: to } = boundsOf(sweep.piece, sweep.end.radius);
-    const first = (at: number, origin: number) => Math.max(0, Math.floor((at - origin) / CELL_MM - 0.5));
-    const last = (at: number, origin: number, count: number) =>
-      Math.min(count - 1, Math.ceil((at - origin) / CELL_MM - 0.5));
-    for (let row = first(from[1], low.y); row <= last(to[1], low.y, rows); row++)
-      for (let column = first(from[0], low.x); column <= last(to[0], low.x, columns); column++) {
-        const place = row * columns + column;
-        const height = heightOver(sweep, [low.x + (column + 0.5) * CELL_MM, low.y + (row + 0.5) * CELL_MM]);
-        if (height < (tops[place] ?? 0)) tops[place] = Math.max(low.z, height);
-      }
-  };
+  const sweeps: Sweep[] = [];
   for (const { before, ways } of cuts) {
     const { tools } = worldOf(before);
     for (const { hangs, stretches } of ways) {
@@ -58,9 +44,10 @@ export function reliefSeen(
         length: seenLengthMm(before, toolName(onSheet.number)),
         diameter: onSheet.diameterMm,
       };
-      for (const sweep of sweptByMill(stretches, cutterOf(seen), [0, 0, 0])) cut(sweep);
+      sweeps.push(...sweptByMill(stretches, cutterOf(seen), [0, 0, 0]));
     }
   }
+  const { columns, rows, tops } = topsAfter(sweeps, [low.x, low.y, low.z], [high.x, high.y, high.z], CELL_MM);
   return {
     kind: "relief",
     cellMm: CELL_MM,

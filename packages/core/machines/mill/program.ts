@@ -59,6 +59,13 @@ const ports: ProgramPorts<MillLane> = {
   ways: (now, steps) => millWays(steps, (row) => registersOf(now()).radii?.get(row) ?? 0),
   prover: (state) => proverOf(new MillProof(worldWith(state)), state.seat),
   rays: raysOnMill,
+  putsOff: (before, frame) => {
+    const { datum } = worldOf(before);
+    // how deep it goes hangs on each tool
+    return millOffset(registersOf(before), frame, null, 1).map((at, axis) =>
+      axis === 2 ? 0 : at - (datum[axis] ?? 0),
+    );
+  },
   hangs: ({ holds }) => (holds === null ? null : (toolNumber(holds) ?? INSTRUMENT)),
   brings: ({ carried }, tool) => carried.pockets[tool],
   changeTool: (draft, tool) => {

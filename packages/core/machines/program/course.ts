@@ -143,6 +143,15 @@ export class Course<S extends LaneBase> {
     return ways;
   }
 
+  /** The work offset of the first move that was fed in one; null where none was. */
+  frame(): string | null {
+    for (let number = 0; ; number++) {
+      const piece = this.piece(number);
+      if (!piece) return null;
+      if (piece.type === "move" && piece.move.kind !== "rapid" && !piece.move.isMachineFrame) return piece.move.frame;
+    }
+  }
+
   private chords(path: Path): Stretch[] {
     const flat = ([x = 0, y = 0]: readonly number[]): readonly [number, number] => (this.isLathe ? [y, x / 2] : [x, y]);
     return path.slice(1).map((to, at) => {

@@ -65,7 +65,18 @@ export function partSizesMm<S extends LaneBase>(
   features: Features = state.setup.features ?? [],
 ): (number | null)[] {
   const rays = raysOfPart(ports, state, part, cuts);
-  return features.map((feature) => (rays ? readFeature(feature, ports.axes, rays) : null));
+  const run = runsOnPart(state.program, part)[cuts - 1];
+  if (!rays || !run) return features.map(() => null);
+  const frame = courseOf(ports, run).frame();
+  const off = frame === null ? [] : ports.putsOff(run.before as S, frame);
+  const moved = (at: readonly number[]): number[] => at.map((mm, axis) => mm + (off[axis] ?? 0));
+  const read = (feature: Feature): number | null => readFeature(feature, ports.axes, rays);
+  // where the whole part is cut beside its place a feature is looked for there, and measured as it stands
+  return features.map(
+    (feature) =>
+      read(feature) ??
+      read({ ...feature, from: moved(feature.from), ...(feature.across ? { across: moved(feature.across) } : {}) }),
+  );
 }
 
 /** Whether hands may be at the part: nothing turns, the door is open. */

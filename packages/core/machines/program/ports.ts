@@ -30,6 +30,8 @@ export interface ProgramPorts<S extends LaneBase> {
   prover(state: S): Prover<S>;
   /** What runs left of a part, looked through by rays in its frame; null where it has no zero yet. */
   rays(cuts: readonly { readonly before: S; readonly ways: readonly CutWay[] }[]): RunsClear | null;
+  /** How far from where it belongs on the part a frame of a run puts what is cut, by axis, mm. */
+  putsOff(before: S, frame: string): readonly number[];
   /** Work offset and row that are in force now, as words. */
   inForce(state: S): string;
   /** The ways of a program's moves, with the registers as they stand at each. */
