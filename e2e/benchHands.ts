@@ -507,6 +507,11 @@ export class BenchHands extends KeyboardStudent {
           .getByRole("button", { name: partSaidWords[command.verdict], exact: true })
           .click();
         return this.settle();
+      case "saveSetup":
+        await this.atPart();
+        await this.page.getByLabel("Initials").fill(command.initials);
+        await this.page.getByRole("button", { name: "Keep this setup" }).click();
+        return this.settle();
       case "takeBlank":
         await this.atPart();
         await this.page.getByRole("button", { name: /^Take the next blank/ }).click();

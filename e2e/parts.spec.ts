@@ -53,6 +53,9 @@ test("a first part is cut, measured by somebody who slips, put right in wear, an
   await expect(measure.getByRole("button", { name: "rework", exact: true })).toHaveAttribute("aria-pressed", "true");
   const wear = page.getByRole("form", { name: "Correct" });
   await wear.getByLabel("Wear").selectOption("DW1");
+  await wear.getByLabel("Change").fill("-0.4");
+  await expect(wear.getByRole("alert")).toContainText("One correction is at most 0.200.");
+  await expect(wear.getByRole("button", { name: "Set wear" })).toBeDisabled();
   await wear.getByLabel("Change").fill("-0.04");
   await wear.getByRole("button", { name: "Set wear" }).click();
   await expect(page.getByTestId("DW1")).toHaveText("−0.040");

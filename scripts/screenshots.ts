@@ -12,14 +12,21 @@ const shot = async (page: Page, name: string): Promise<void> => {
 };
 const dark = (page: Page) => page.addInitScript(() => localStorage.setItem("probe-lane.theme", "dark"));
 
-test("bench: closing in on an edge, and the same in space", async ({ page }) => {
+test("bench: closing in on an edge", async ({ page }) => {
   await workThrough(page, "quillfeather", pageLanes.closingIn);
   await page.keyboard.press("]");
   await shot(page, "bench");
+});
+
+test("bench: a first part, measured", async ({ page }) => {
+  await workThrough(page, "merriwick", {
+    ...pageLanes.clampSecondPart,
+    until: ({ command }) => command.type === "judgePart",
+  });
   await page.keyboard.press("3");
   await page.getByRole("img", { name: /machine in space/ }).waitFor();
   await page.waitForTimeout(1000);
-  await shot(page, "bench-space");
+  await shot(page, "first-part");
 });
 
 test("student: my lanes, ruling", async ({ page }) => {

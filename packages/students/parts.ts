@@ -69,7 +69,7 @@ function measureAll(lane: Bench, { measuresCarelessly }: PartHabits): Map<string
 }
 
 /** Calls the part what the figures make of it: too much left can be cut, too much gone cannot be put back. */
-function judge(lane: Bench, read: ReadonlyMap<string, number>): void {
+function judge(lane: Bench, read: ReadonlyMap<string, number>): "good" | "rework" | "scrap" {
   const verdicts = (lane.seen.sheet.features ?? []).map(({ name, reads, toward, nominalMm, toleranceMm }) => {
     const offMm = (read.get(name) ?? nominalMm) - nominalMm;
     if (offMm >= toleranceMm[0] && offMm <= toleranceMm[1]) return "good";
@@ -79,7 +79,10 @@ function judge(lane: Bench, read: ReadonlyMap<string, number>): void {
   });
   const worst = (["scrap", "rework"] as const).find((one) => verdicts.includes(one)) ?? "good";
   lane.do({ type: "judgePart", verdict: worst });
+  return worst;
 }
+
+const save = (lane: Bench) => lane.do({ type: "saveSetup", initials: "P. L.", isConfirmed: false });
 
 /** What is off goes into wear: the mean of what each feature asks of its register. */
 function correct(lane: Bench, read: ReadonlyMap<string, number>, { corrects }: PartHabits): void {
@@ -104,12 +107,15 @@ export function workParts(lane: Bench, habits: PartHabits, run: () => void): voi
   const { parts } = lane.seen.program ?? {};
   if (!parts || parts.cut === 0 || habits.measuresNothing || lane.seen.isStopped) return;
   const read = measureAll(lane, habits);
-  judge(lane, read);
+  if (judge(lane, read) === "good") {
+    save(lane);
+    return;
+  }
   if (habits.corrects === "nothing") return;
   correct(lane, read, habits);
   lane.do({ type: "takeBlank" });
   door(lane, false);
   run();
   if (lane.seen.isStopped) return;
-  judge(lane, measureAll(lane, habits));
+  if (judge(lane, measureAll(lane, habits)) === "good") save(lane);
 }

@@ -149,8 +149,7 @@ const programmed = z
       complain("a fault names a line that the program does not have");
     if (features.some(({ reads, across }) => (reads === "land") !== (across !== undefined)))
       complain("a land, and nothing else, is looked along from both its sides");
-    if (new Set(features.map(({ name }) => name)).size !== features.length)
-      complain("two features have the same name");
+    if (new Set(features.map(({ name }) => name)).size !== features.length) complain("two features have the same name");
     if (blanks !== undefined && features.length === 0) complain("blanks are for parts with features to be measured");
     if (soundShare < 1 && faults.length === 0) complain("a share of the lanes has a fault, and no fault is named");
   });

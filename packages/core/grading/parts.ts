@@ -20,6 +20,10 @@ export interface FeatureRuled extends FeatureCut {
 /** One part as it came out of its last run, feature by feature, beside what the student read and said. */
 export interface PartRuled {
   readonly part: number;
+  /** How often it was cut. */
+  readonly cuts: number;
+  /** It was cut once, with the registers that the values are marked by. */
+  readonly isByValues: boolean;
   readonly features: readonly FeatureRuled[];
   readonly said: PartSaid | null;
 }
@@ -64,6 +68,7 @@ const figuresOf = ({ program }: LaneState, { part, cut }: Pick<PartCut, "part" |
 export function partsOf({ final }: LaneTrace): { parts?: readonly PartRuled[] } {
   if (final.program.parts.figures.length === 0) return {};
   const all = partsCut(final);
+  const first = firstMeasured({ final });
   const last = all.filter(({ part, cut }) => !all.some((other) => other.part === part && other.cut > cut));
   return {
     parts: last.map((one) => {
@@ -71,6 +76,8 @@ export function partsOf({ final }: LaneTrace): { parts?: readonly PartRuled[] } 
       const figures = figuresOf(final, one);
       return {
         part: one.part,
+        cuts: one.cut,
+        isByValues: one.cut === 1 && one.part === first?.part,
         said:
           final.program.parts.judged.findLast(({ part, cut }) => part === one.part && cut === one.cut)?.verdict ?? null,
         features: featuresOf(final).map((feature, at) => {
@@ -83,7 +90,8 @@ export function partsOf({ final }: LaneTrace): { parts?: readonly PartRuled[] } 
             actualMm: actualMm === null ? null : Math.round(actualMm * 1e4) / 1e4,
             verdict,
             movedBy: still.get(feature.name)?.movedBy ?? [],
-            stillMm: still.get(feature.name)?.actualMm ?? null,
+            // what earlier runs took away the last one knows nothing of
+            stillMm: one.cut > 1 ? null : (still.get(feature.name)?.actualMm ?? null),
             figure: figure && {
               with: figure.with,
               mm: figure.mm,
@@ -216,6 +224,19 @@ const never =
   ({ log }: LaneTrace): boolean =>
     !log.some(({ event }) => event.type === type);
 
+/** Where the setup of a good part was kept, nothing changed since that part was cut. */
+function savedAt({ final, log }: LaneTrace): number | null {
+  const saved = log.findLast(({ event }) => event.type === "setupSaved");
+  if (saved?.event.type !== "setupSaved") return null;
+  const { part } = saved.event;
+  const cut = partsCut(final).findLast((one) => one.part === part);
+  const started = log.findLast(({ seq, event }) => event.type === "cycleStarted" && seq < saved.seq)?.seq ?? 0;
+  const isAsCut = log.every(
+    ({ seq, event }) => seq < started || seq > saved.seq || event.type !== "registerChanged" || event.from === event.to,
+  );
+  return cut && isAsCut && !isOff(cut, movable(final, part)) ? saved.seq : null;
+}
+
 /** What is marked of the parts that were cut, on every machine. */
 export const partSteps: readonly StepRow[] = [
   {
@@ -264,5 +285,12 @@ export const partSteps: readonly StepRow[] = [
       return log.findLast(({ event }) => event.type === "runEnded")?.seq ?? null;
     },
     isAbsent: never("blankTaken"),
+  },
+  {
+    step: "setupSaved",
+    strand: "proving",
+    asked: isMeasuredHere,
+    done: savedAt,
+    isAbsent: never("setupSaved"),
   },
 ];

@@ -44,5 +44,6 @@ export const methodSteps = [
   "partJudged",
   "correctedInWear",
   "secondPartGood",
+  "setupSaved",
 ] as const;
 export type MethodStep = (typeof methodSteps)[number];

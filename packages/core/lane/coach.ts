@@ -35,5 +35,6 @@ export const sharedCoachCodes = [
   "proveProgram",
   "runProgram",
   "measurePart",
+  "correctPart",
   "handIn",
 ] as const;

@@ -1,4 +1,4 @@
-import { type RegisterId } from "../registers";
+import { type RegisterId, type Registers } from "../registers";
 import { type PartInstrument, type PartSaid } from "./partNames";
 import { type AskKind, type Outcome, type RapidPercent, type RunEnd, type RunHold } from "./programNames";
 
@@ -94,6 +94,15 @@ interface PartsDesk {
   readonly isWarm: boolean;
   readonly figures: readonly PartFigure[];
   readonly judged: readonly { readonly part: number; readonly cut: number; readonly verdict: PartSaid }[];
+  readonly saved: SavedSetup | null;
+}
+
+/** A setup that was kept after a good part: by whom, by which part, the program and every register as they stood. */
+export interface SavedSetup {
+  readonly initials: string;
+  readonly part: number;
+  readonly program: number;
+  readonly registers: Registers;
 }
 
 /** Everything about programs on one lane. */
@@ -137,7 +146,7 @@ export const noProgram: ProgramDesk = {
   done: [],
   last: null,
   gaps: [],
-  parts: { current: 1, isWarm: false, figures: [], judged: [] },
+  parts: { current: 1, isWarm: false, figures: [], judged: [], saved: null },
 };
 
 /** What a changed register leaves of what was looked up. */

@@ -60,6 +60,7 @@ export const programEvents = [
   "partCooled",
   "partJudged",
   "blankTaken",
+  "setupSaved",
 ] as const;
 
 /** Lifted by so much in the common Z a run is in the air, mm. */

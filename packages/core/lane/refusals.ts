@@ -32,6 +32,9 @@ export type Refusal =
   | { code: "stackTooLittle" }
   | { code: "partIsCool" }
   | { code: "figureFirst" }
+  | { code: "goodPartFirst" }
+  | { code: "initialsUnread" }
+  | { code: "savedAlready"; initials: string }
   | { code: "noBlankLeft"; blanks: number }
   | { code: "notSigned" }
   | { code: "signedAlready" }

@@ -5,11 +5,15 @@ import { partsCut, type Command, type MillSeen } from "../bench";
 import type { LoggedEvent } from "../diagnosis";
 import { isValueRight, rule, type Finding } from "../grading";
 import { callable } from "../grading/parts";
-import { featureCause } from "../words";
+import { partCause, partMovedBy } from "../words";
 
 const clamp = findDemoExercise("clamp-first-part");
 const knob = findDemoExercise("knob-first-part");
 type Habits = Parameters<typeof workLane>[1];
+
+const fail = (): never => {
+  throw new Error("nothing there");
+};
 
 /** Which steps of proving were done. */
 const steps = (findings: readonly Finding[]) =>
@@ -149,7 +153,7 @@ describe("a part is put right", () => {
     const tongue = parts[0]?.features[0];
     if (!tongue) throw new Error("no tongue");
     expect(tongue.stillMm).toBeCloseTo(20, 2);
-    expect(featureCause(tongue, values, "mm")).toMatch(
+    expect(partCause(tongue, parts[0] ?? fail(), values, "mm")).toMatch(
       /^What tool and machine gave way, wore and grew warm moves it by \+0\.0\d\d\.$/,
     );
   });
@@ -192,8 +196,32 @@ describe("a part is put right", () => {
     const wall = parts[0]?.features.find(({ name }) => name === "tongue, front wall from Y 0");
     if (!wall) throw new Error("no wall");
     expect(wall.verdict).not.toBe("good");
-    expect(featureCause(wall, values, "mm")).toMatch(/^G54 Y moves it by [+−-]/);
+    expect(partCause(wall, parts[0] ?? fail(), values, "mm")).toMatch(/^G54 Y moves it by [+−-]/);
     expect(parts[0]?.features.find(({ name }) => name === "tongue, width")?.actualMm).toBeCloseTo(20.04, 1);
+  });
+
+  it("the setup of a good part is kept, over another only when that is said; what was changed after is not it", () => {
+    const lane = clampBy("a", { corrects: "nothing" });
+    expect(steps(ruled(lane).findings)).toMatchObject({ setupSaved: false });
+    const other = millLane(clamp.exercise, "a");
+    workLane(other, {});
+    const { saved } = other.seen.program?.parts ?? {};
+    expect(saved).toMatchObject({ initials: "PL", part: 2, program: 1060 });
+    expect(saved?.registers).toEqual(other.seen.registers);
+    // somebody who saves before it is good, without letters, twice, or after a change
+    const slow = cutClamp("slow");
+    const save = (initials: string, isConfirmed = false): Command => ({ type: "saveSetup", initials, isConfirmed });
+    run(slow);
+    expect(refusal(slow, save("OB"))).toBe("goodPartFirst");
+    slow.do({ type: "measurePart", feature: "tongue, width", with: "micrometer" });
+    slow.do({ type: "judgePart", verdict: "good" });
+    expect(refusal(slow, save("12"))).toBe("initialsUnread");
+    slow.do({ type: "typeRegister", register: "DW1", text: "0.01", how: "add", isConfirmed: true });
+    slow.do(save("o.b."));
+    expect(refusal(slow, save("PL"))).toBe("savedAlready");
+    expect(refusal(slow, save("PL", true))).toBeNull();
+    slow.do({ type: "handIn" });
+    expect(steps(ruled(slow).findings)).toMatchObject({ setupSaved: false });
   });
 
   it("a clamp cut once more with less wear is the same blank, cut deeper", () => {
@@ -209,6 +237,31 @@ describe("a part is put right", () => {
     expect(width(first) - width(second)).toBeGreaterThan(0.1);
     lane.do({ type: "measurePart", feature: "tongue, width", with: "micrometer" });
     expect(last(lane)).toMatchObject({ part: 1, cut: 2 });
+    lane.do({ type: "handIn" });
+    // the last run knows nothing of what the one before took away: nothing is said of springs and values
+    const { parts: [part] = [], values } = ruled(lane);
+    expect(part).toMatchObject({ cuts: 2, isByValues: false });
+    const off = part?.features.find(({ verdict }) => verdict !== "good");
+    expect(off && part && partCause(off, part, values, "mm")).toBe(
+      "It was cut 2 times: what any of its runs took away is gone.",
+    );
+  });
+
+  it("a run that was broken off leaves what it cut, and of what moves that nothing is known", () => {
+    const lane = cutClamp("broken off");
+    lane.do({ type: "typeRegister", register: "G54.z", text: "-4.5", how: "add", isConfirmed: true });
+    lane.do({ type: "startCycle" });
+    for (let turn = 0; turn < 500 && lane.state.program.run; turn++) lane.do({ type: "runOn", ms: 5000 });
+    expect(lane.state.program.last?.why).toBe("contact");
+    lane.do({ type: "reset" });
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "measurePart", feature: "tongue, depth", with: "depthMicrometer" });
+    lane.do({ type: "handIn" });
+    const { parts: [part] = [], values } = ruled(lane);
+    const depth = part?.features.find(({ name }) => name === "tongue, depth") ?? fail();
+    expect(depth.actualMm).toBeCloseTo(10.5, 1);
+    expect(part && partMovedBy(depth, part)).toBe("not known: the run did not come to its end");
+    expect(part && partCause(depth, part, values, "mm")).toBeNull();
   });
 
   it("what may be said of a part that lies on its limit is either", () => {

@@ -32,6 +32,7 @@ const GATES: Record<MillGateKind | LatheGateKind, (gate: Pick<Gate, "tool" | "sh
   proved: () => "Proved",
   ran: () => "Run",
   partJudged: () => "First part",
+  partAgain: () => "Next part",
   handIn: () => "Hand in",
 };
 /** What a gate of the lane is called. */
@@ -56,6 +57,8 @@ const SHARED: Record<(typeof sharedCoachCodes)[number], (step: CoachStep, seen: 
     "Run it: single block and slow rapid for each tool’s first approach, a hand on hold, then the whole. Take a lift off again first.",
   measurePart: () =>
     "Stop the spindle, open the door, and measure every feature with an instrument that is fit for its tolerance. Then say what the part is: good, rework or scrap.",
+  correctPart: () =>
+    "Put what is off into wear: which tool cut it, which way, how much. Then take the next blank, look up what the correction took back, run it, measure it and say what it is.",
   judgeSetup: () =>
     "Every register has been read. Put right what was wrong, then say whether the setup was sound as it was handed over.",
   handIn: () => "All gates are open. Read your ledger once more, then hand in.",

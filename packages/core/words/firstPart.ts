@@ -1,5 +1,5 @@
 import type { FeatureCut } from "../bench";
-import { isValueRight, type RegisterRuling } from "../grading";
+import { isValueRight, type FeatureRuled, type PartRuled, type RegisterRuling } from "../grading";
 import { ownRegister } from "../exercises";
 import { scales, showLength, type LengthUnit } from "../units";
 import { registerWords, targetWords } from "./names";
@@ -31,19 +31,15 @@ export function movedByWords({ movedBy, actualMm }: Pick<FeatureCut, "movedBy" |
 const WORTH_NAMING_MM = 0.003;
 
 /**
- * Which wrong values stand behind a feature that is not good, and by how much each moves it; null where it is good. Of
- * a part that was cut with other registers than those that are marked there are no values to name.
+ * Which wrong values stand behind a feature that is not good, and by how much each moves it, with what tool and machine
+ * gave way where that is known; null where it is good.
  */
 export function featureCause(
   feature: FeatureCut & { readonly stillMm?: number | null | undefined },
-  values: readonly RegisterRuling[] | null,
+  values: readonly RegisterRuling[],
   unit: LengthUnit,
 ): string | null {
   if (feature.verdict === "good" || feature.actualMm === null) return null;
-  if (values === null)
-    return feature.stillMm == null
-      ? null
-      : `By the registers as they stood then it would be ${showLength(feature.stillMm, scales[unit])}; the rest is what tool and machine gave way, wore and grew warm.`;
   const behind = values.flatMap((value) => {
     const register = ownRegister(value.target);
     const factor = feature.movedBy.find((one) => one.register === register)?.factor ?? 0;
@@ -66,6 +62,24 @@ export function featureCause(
 }
 
 /** How far a feature is off its nominal size. */
+/** What stands behind a feature of a part that was cut on the lane; null where it is good, or where nobody knows. */
+export function partCause(
+  feature: FeatureRuled,
+  { cuts, isByValues }: Pick<PartRuled, "cuts" | "isByValues">,
+  values: readonly RegisterRuling[],
+  unit: LengthUnit,
+): string | null {
+  if (feature.verdict === "good" || feature.actualMm === null) return null;
+  if (cuts > 1) return `It was cut ${cuts} times: what any of its runs took away is gone.`;
+  if (feature.stillMm === null) return null;
+  if (isByValues) return featureCause(feature, values, unit);
+  return `By the registers as they stood then it would be ${showLength(feature.stillMm, scales[unit])}; the rest is what tool and machine gave way, wore and grew warm.`;
+}
+
+/** What moves a feature of a part that was cut on the lane. */
+export const partMovedBy = (feature: FeatureRuled, { cuts }: Pick<PartRuled, "cuts">): string =>
+  feature.stillMm === null && cuts === 1 ? "not known: the run did not come to its end" : movedByWords(feature);
+
 export const offWords = ({ actualMm, nominalMm }: FeatureCut, unit: LengthUnit): string =>
   actualMm === null ? "–" : signed(Math.round((actualMm - nominalMm) * 1e4) / 1e4, unit);
 

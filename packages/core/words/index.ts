@@ -55,4 +55,4 @@ export {
   withdrawnBy,
 } from "./proving";
 export { partInstrumentWords, partSaidWords } from "./parts";
-export { drawingWords, featureCause, movedByWords, offWords, verdictWords } from "./firstPart";
+export { drawingWords, featureCause, movedByWords, offWords, partCause, partMovedBy, verdictWords } from "./firstPart";

@@ -206,6 +206,8 @@ export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
       return `Part ${event.part} called ${partSaidWords[event.verdict]}.`;
     case "blankTaken":
       return `Blank ${event.part} taken.`;
+    case "setupSaved":
+      return `Setup of part ${event.part} kept by ${event.initials}, with program ${event.program}.`;
     case "gapSaid":
       return `Seen between tip and part: ${length(event.mm)}; the display read ${length(event.displayMm)}. Said: ${event.isAlike ? "they agree" : "they do not agree"}.`;
   }

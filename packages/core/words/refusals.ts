@@ -57,6 +57,9 @@ const words: WordsFor<Refusal> = {
   featureNotCut: ({ name }) => `${name}: it is not to be found on this part where the drawing has it.`,
   stackTooLittle: () => "No stack of blocks is thinner than a millimetre: try a larger one.",
   partIsCool: () => "The part is as cool as the room.",
+  goodPartFirst: () => "Only the setup of a part that was measured and called good is kept: cut one first.",
+  initialsUnread: () => "Initials are one to four letters, such as OB.",
+  savedAlready: ({ initials }) => `A setup is kept already, by ${initials}: say so if this one is to take its place.`,
   figureFirst: () => "Measure this part first, then say what it is.",
   noBlankLeft: ({ blanks }) =>
     blanks === 1 ? "There is only this one blank." : `All ${blanks} blanks are used: there is no other.`,

@@ -61,6 +61,11 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     missed: "The last part that was cut is not good in all that a register moves.",
     absent: "No second part was cut.",
   },
+  setupSaved: {
+    done: "The setup of a good part was kept, as it cut that part.",
+    missed: "What was kept is not the setup of a good part as it cut that part.",
+    absent: "No setup was kept after a good part.",
+  },
   homedFirst: {
     done: "Reference return before anything moved.",
     missed: "The machine was moved before its reference return.",

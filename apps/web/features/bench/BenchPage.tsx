@@ -93,10 +93,11 @@ const DESK_WORDS: Record<Desk, string> = { ledger: "Ledger", program: "Program",
 /** What the next gate of the lane is done with. */
 function nextDesk({ program, gates }: Observation): Desk {
   const next = gates.find(({ isPassed }) => !isPassed)?.kind ?? "";
-  if (next === "partJudged" && program?.run == null) return "part";
+  if (PART_GATES.has(next) && program?.run == null) return (program?.parts?.cut ?? 0) > 0 ? "part" : "program";
   return program?.run != null || program?.signature.state === "asked" || PROGRAM_GATES.has(next) ? "program" : "ledger";
 }
-const PROGRAM_GATES = new Set<string>(["programHeld", "proved", "ran", "partJudged"]);
+const PROGRAM_GATES = new Set<string>(["programHeld", "proved", "ran", "partJudged", "partAgain"]);
+const PART_GATES = new Set<string>(["partJudged", "partAgain"]);
 
 /** The same bench, read only, following the student's log. */
 function WatchedBench({ first }: { first: LaneView }) {

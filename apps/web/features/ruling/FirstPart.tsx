@@ -1,12 +1,14 @@
 import type { FeatureCut } from "@probe-lane/core/bench";
-import type { FeatureRuled, FigureRuled, PartRuled, Ruling } from "@probe-lane/core/grading";
+import type { FigureRuled, PartRuled, Ruling } from "@probe-lane/core/grading";
 import { scales, showLength, type LengthUnit } from "@probe-lane/core/units";
 import {
   drawingWords,
   featureCause,
   movedByWords,
   offWords,
+  partCause,
   partInstrumentWords,
+  partMovedBy,
   partSaidWords,
   verdictWords,
 } from "@probe-lane/core/words";
@@ -67,17 +69,15 @@ function PartTable({
   title,
   features,
   ruling,
-  isRead = false,
-  isByValues = true,
+  part,
   note,
   foot,
 }: {
   title: string;
-  features: readonly (FeatureCut & Partial<FeatureRuled>)[];
+  features: readonly FeatureCut[];
   ruling: Ruling;
-  isRead?: boolean;
-  /** It was cut with the registers as they are marked. */
-  isByValues?: boolean;
+  /** The part that was cut on the lane; left out of one that is only reckoned. */
+  part?: PartRuled;
   note: string;
   foot: string;
 }) {
@@ -92,7 +92,7 @@ function PartTable({
             <tr className="border-b border-rule">
               <th className={head}>feature</th>
               <th className={`${head} !text-right`}>drawing</th>
-              {isRead ? <th className={`${head} !text-right`}>yours</th> : null}
+              {part ? <th className={`${head} !text-right`}>yours</th> : null}
               <th className={`${head} !text-right`}>as cut</th>
               <th className={`${head} !text-right`}>off by</th>
               <th className={head}>in the tolerance</th>
@@ -102,7 +102,11 @@ function PartTable({
           </thead>
           <tbody>
             {features.map((feature) => {
-              const cause = featureCause(feature, isByValues ? ruling.values : null, unit);
+              const ruled = part?.features.find(({ name }) => name === feature.name);
+              const cause =
+                part && ruled
+                  ? partCause(ruled, part, ruling.values, unit)
+                  : featureCause(feature, ruling.values, unit);
               const isGood = feature.verdict === "good";
               return [
                 <tr key={feature.name} className={`border-t border-rule-soft ${isGood ? "" : "bg-contact-soft"}`}>
@@ -110,9 +114,9 @@ function PartTable({
                     {feature.name}
                   </th>
                   <td className={`${figure} text-ink2`}>{drawingWords(feature, unit)}</td>
-                  {isRead ? (
+                  {part ? (
                     <td className={figure}>
-                      <Mine figure={feature.figure ?? null} unit={unit} />
+                      <Mine figure={ruled?.figure ?? null} unit={unit} />
                     </td>
                   ) : null}
                   <td className={`${figure} font-bold`}>
@@ -125,11 +129,13 @@ function PartTable({
                   <td className={`px-2 py-1 whitespace-nowrap ${isGood ? "" : "font-bold text-contact"}`}>
                     <span aria-hidden>{MARKS[feature.verdict]}</span> {verdictWords[feature.verdict]}
                   </td>
-                  <td className="px-2 py-1 text-xs">{movedByWords(feature)}</td>
+                  <td className="px-2 py-1 text-xs">
+                    {part && ruled ? partMovedBy(ruled, part) : movedByWords(feature)}
+                  </td>
                 </tr>,
                 cause === null ? null : (
                   <tr key={`${feature.name} cause`} className="bg-contact-soft">
-                    <td colSpan={isRead ? 8 : 7} className="px-2 pb-1.5 text-xs">
+                    <td colSpan={part ? 8 : 7} className="px-2 pb-1.5 text-xs">
                       {cause}
                     </td>
                   </tr>
@@ -164,20 +170,15 @@ export function FirstPart({ features, ruling }: { features: readonly FeatureCut[
 
 /** Parts that were cut on this lane, each as it came out, beside what was read of it. */
 export function Parts({ parts, ruling }: { parts: readonly PartRuled[]; ruling: Ruling }) {
-  return parts.map(({ part, features, said }) => (
+  return parts.map((part) => (
     <PartTable
-      key={part}
-      title={`Part ${part}, as it came out`}
-      features={features}
+      key={part.part}
+      title={`Part ${part.part}, as it came out`}
+      features={part.features}
       ruling={ruling}
-      isRead
-      isByValues={part === parts[0]?.part}
-      note={`${offNote(features)}; ${said === null ? "called nothing" : `called ${partSaidWords[said]}`}`}
-      foot={
-        part === 1
-          ? "Cut by this lane’s own run with the tools as they really are, with what they gave way, wore and grew warm. The values above are as they stood then."
-          : "The same, with what was set in between."
-      }
+      part={part}
+      note={`${offNote(part.features)}; ${part.said === null ? "called nothing" : `called ${partSaidWords[part.said]}`}`}
+      foot={`Cut by this lane’s own ${part.cuts === 1 ? "run" : `${part.cuts} runs`} with the tools as they really are, with what they gave way, wore and grew warm.${part.isByValues ? " The values above are as they stood then." : ""}`}
     />
   ));
 }

@@ -57,6 +57,8 @@ export function latheStep(
       return { code: "runProgram" };
     case "partJudged":
       return { code: "measurePart" };
+    case "partAgain":
+      return { code: "correctPart" };
     case "handIn":
       return { code: "handIn" };
   }

@@ -186,6 +186,8 @@ export function millStep(seen: Seen, { kind, tool = 1 }: Gate<MillGateKind>): Mi
       return { code: "runProgram" };
     case "partJudged":
       return { code: "measurePart" };
+    case "partAgain":
+      return { code: "correctPart" };
     case "handIn":
       return { code: "handIn" };
   }

@@ -63,6 +63,7 @@ export interface PartsSeen {
   readonly isWarm: boolean;
   readonly figures: readonly (Omit<PartFigure, "reallyMm"> & { readonly reallyMm: number | null })[];
   readonly judged: ProgramDesk["parts"]["judged"];
+  readonly saved: ProgramDesk["parts"]["saved"];
 }
 
 /** So many figures stay on the list: more than a report has lines, however often a stack is tried. */
@@ -71,7 +72,7 @@ const FIGURES_SEEN = 60;
 function partsSeen({ program, setup, isCoachOn }: LaneBase): { readonly parts?: PartsSeen } {
   const { blanks } = setup;
   if (blanks === undefined) return {};
-  const { current, isWarm, figures, judged } = program.parts;
+  const { current, isWarm, figures, judged, saved } = program.parts;
   return {
     parts: {
       current,
@@ -82,6 +83,7 @@ function partsSeen({ program, setup, isCoachOn }: LaneBase): { readonly parts?: 
         .slice(-FIGURES_SEEN)
         .map((figure) => ({ ...figure, reallyMm: isCoachOn ? figure.reallyMm : null })),
       judged,
+      saved,
     },
   };
 }

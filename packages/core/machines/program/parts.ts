@@ -19,6 +19,7 @@ type Feature = Features[number];
 /** Steel grows by so much for each degree, of 1; a part off the machine is so much warmer than the room, degrees. */
 const GROWS_PER_DEGREE = 11.5e-6;
 const WARMER_BY = { low: 6, high: 12 };
+const INITIALS = /^\p{L}{1,4}$/u;
 /** The thinnest stack that a set of blocks makes, mm. */
 const LEAST_STACK_MM = 1;
 
@@ -169,6 +170,17 @@ export function partAct<S extends LaneBase>(ports: ProgramPorts<S>) {
       : accept([{ type: "blankTaken", part: current + 1 }]);
   }
 
+  function saveSetup({ state }: Draft<S>, { initials, isConfirmed }: CommandOf<"saveSetup">): Decision {
+    const { parts, held } = state.program;
+    if (state.setup.blanks === undefined) return refuse({ code: "partsNotMeasured" });
+    const said = parts.judged.findLast(({ part, cut }) => part === parts.current && cut === cutsOf(state));
+    if (said?.verdict !== "good" || !held) return refuse({ code: "goodPartFirst" });
+    const by = initials.replaceAll(/[\s.]/g, "").toUpperCase();
+    if (!INITIALS.test(by)) return refuse({ code: "initialsUnread" });
+    if (parts.saved && !isConfirmed) return refuse({ code: "savedAlready", initials: parts.saved.initials });
+    return accept([{ type: "setupSaved", initials: by, part: parts.current, program: held.as }]);
+  }
+
   const on = (state: S, change: Partial<ProgramDesk["parts"]>): S => ({
     ...state,
     program: { ...state.program, parts: { ...state.program.parts, ...change } },
@@ -180,6 +192,7 @@ export function partAct<S extends LaneBase>(ports: ProgramPorts<S>) {
       tryInSlot,
       judgePart,
       takeBlank,
+      saveSetup,
       letCool: ({ state }: Draft<S>): Decision =>
         state.program.parts.isWarm ? accept([{ type: "partCooled" }]) : refuse({ code: "partIsCool" }),
     },
@@ -189,6 +202,8 @@ export function partAct<S extends LaneBase>(ports: ProgramPorts<S>) {
       partCooled: (state: S) => on(state, { isWarm: false }),
       partJudged: (state: S, { type: _type, ...one }: EventOf<"partJudged">) =>
         on(state, { judged: [...state.program.parts.judged, one] }),
+      setupSaved: (state: S, { initials, part, program }: EventOf<"setupSaved">) =>
+        on(state, { saved: { initials, part, program, registers: state.registers } }),
       blankTaken: (state: S, { part }: EventOf<"blankTaken">) => on(state, { current: part, isWarm: false }),
     },
   };

@@ -41,7 +41,7 @@ const isRun = (done: Done): boolean => ended(done).some(({ run }) => liftMm(done
 export const schoolsProved = (done: Done): { readonly school: ProvingSchool; readonly isDone: boolean }[] =>
   (done.setup.proving ?? []).map((school) => ({ school, isDone: isProved(done, school) }));
 
-export type ProgramGateKind = "programHeld" | "proved" | "ran" | "partJudged";
+export type ProgramGateKind = "programHeld" | "proved" | "ran" | "partJudged" | "partAgain";
 
 /** The gates of a program, in the order of the work; none where the exercise has none. */
 export function addProgramGates(row: Pick<GateRow<ProgramGateKind>, "add">, done: Done): void {
@@ -57,4 +57,11 @@ export function addProgramGates(row: Pick<GateRow<ProgramGateKind>, "add">, done
   const isJudged = done.program.parts.judged.length > 0;
   row.add("ran", isRun(done) || isJudged);
   if (done.setup.blanks !== undefined) row.add("partJudged", isJudged);
+  // by what was said of it: a part that was called good needs no other
+  const { judged } = done.program.parts;
+  if ((done.setup.blanks ?? 1) > 1)
+    row.add(
+      "partAgain",
+      judged.some(({ part, verdict }) => part > 1 || verdict === "good"),
+    );
 }

@@ -51,6 +51,8 @@ export const commands = [
   z.strictObject({ type: z.literal("judgePart"), verdict: z.enum(partVerdicts) }),
   /** The part out, and the next blank in, as the first one lay. */
   z.strictObject({ type: z.literal("takeBlank") }),
+  /** Keeps program and registers of a part that is good, over what was kept before only when that is said. */
+  z.strictObject({ type: z.literal("saveSetup"), initials: typed, isConfirmed: z.boolean() }),
 ] as const;
 
 export const events = [
@@ -145,6 +147,7 @@ export const events = [
   z.strictObject({ type: z.literal("partCooled") }),
   z.strictObject({ type: z.literal("partJudged"), part: counts, cut: counts, verdict: z.enum(partVerdicts) }),
   z.strictObject({ type: z.literal("blankTaken"), part: counts }),
+  z.strictObject({ type: z.literal("setupSaved"), initials: z.string(), part: counts, program: counts }),
 ] as const;
 
 /** Share of the safety strand that each incident of a run costs. */

@@ -67,7 +67,7 @@ export type Control =
 export const programControls = ({ code, school }: CoachStep<string>): readonly Control[] | undefined => {
   if (code === "loadProgram") return ["load"];
   if (code === "runProgram") return ["run"];
-  if (code === "measurePart") return ["part"];
+  if (code === "measurePart" || code === "correctPart") return ["part"];
   if (code !== "proveProgram") return undefined;
   return [school === "lookedUp" || school === "deepestBeside" ? "lookUp" : "run"];
 };

@@ -243,6 +243,8 @@ function Hands({ seen, parts, send }: { seen: Observation; parts: PartsSeen; sen
   );
 }
 
+/** A correction beyond this stops, and is not set, mm. */
+const LIMIT_MM = 0.2;
 const WEAR = /^(?:HW|DW|XW|ZW)(\d)$/;
 
 /** What is off goes into wear: which register, and by how much it changes; nothing is worked out here. */
@@ -256,9 +258,10 @@ function Correct({ seen, send }: { seen: Observation; send(command: Command): vo
   const [change, setChange] = useState("");
   const register = wears.find((one) => one === chosen);
   const read = parseLengthMm(change, unit);
+  const isTooMuch = read.ok && Math.abs(read.value) > LIMIT_MM;
   const set = (event: FormEvent) => {
     event.preventDefault();
-    if (!register) return;
+    if (!register || isTooMuch) return;
     send({ type: "typeRegister", register, text: change, how: "add", isConfirmed: true });
     if (read.ok) setChange("");
   };
@@ -275,16 +278,22 @@ function Correct({ seen, send }: { seen: Observation; send(command: Command): vo
       {register ? (
         <span className="figures">{showCounts(readRegister(seen.registers, register), scales[unit])}</span>
       ) : null}{" "}
-      changes by{" "}
+      by{" "}
       <FigureInput
         aria-label="Change"
         className="w-20"
         value={change}
         onChange={({ target }) => setChange(target.value)}
       />
-      <Button type="submit" disabled={!register || change.trim() === ""}>
+      <Button type="submit" disabled={!register || change.trim() === "" || isTooMuch}>
         Set wear
       </Button>
+      {isTooMuch ? (
+        <p role="alert" className="w-full text-xs font-bold text-contact">
+          One correction is at most {showLength(LIMIT_MM, scales[unit])}. More is no wear: find out what it is, and set
+          the register itself if it is meant.
+        </p>
+      ) : null}
     </form>
   );
 }
@@ -320,6 +329,65 @@ function Verdict({ parts, send, onRun }: { parts: PartsSeen; send(command: Comma
         {left === 0 ? "No blank left" : `Take the next blank (${left} left)`}
       </Button>
     </p>
+  );
+}
+
+/** The setup of a good part, kept with who kept it; over one that is kept already only when that is said. */
+function Keep({ seen, parts, send }: { seen: Observation; parts: PartsSeen; send(command: Command): void }) {
+  const [initials, setInitials] = useState("");
+  const { saved, judged, current, cut } = parts;
+  const isGood = judged.findLast((one) => one.part === current && one.cut === cut)?.verdict === "good";
+  const keep = (event: FormEvent) => {
+    event.preventDefault();
+    send({ type: "saveSetup", initials, isConfirmed: saved !== null });
+    setInitials("");
+  };
+  return (
+    <>
+      {saved ? <Kept saved={saved} seen={seen} /> : null}
+      {isGood ? (
+        <form onSubmit={keep} aria-label="Keep the setup" className="flex flex-wrap items-center gap-1.5 px-2.5 py-1.5">
+          Initials
+          <input
+            aria-label="Initials"
+            value={initials}
+            onChange={({ target }) => setInitials(target.value)}
+            autoComplete="off"
+            className="w-16 rounded-[3px] border border-ink3 bg-field px-1.5 py-0.5"
+          />
+          <Button type="submit" disabled={initials.trim() === ""}>
+            {saved ? "Keep this one in its place" : "Keep this setup"}
+          </Button>
+        </form>
+      ) : null}
+    </>
+  );
+}
+
+/** The card of a setup that was kept: what it is for, who kept it, and every register that is not zero. */
+function Kept({ saved, seen }: { saved: NonNullable<PartsSeen["saved"]>; seen: Observation }) {
+  const { sheet, kind } = seen;
+  const rows = exchangeIds(saved.registers).flatMap((id) => {
+    const counts = readRegister(saved.registers, id);
+    return counts === 0 ? [] : [{ id, counts }];
+  });
+  return (
+    <section aria-label="Setup that was kept" className="border-b border-rule-soft px-2.5 py-1.5 text-xs">
+      <p>
+        <b className="text-sm">Proven setup</b>, {sheet.partName}: program <b className="figures">{saved.program}</b>,
+        by part {saved.part}, kept by <b>{saved.initials}</b>
+      </p>
+      <dl className="mt-1 grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-x-3">
+        {rows.map(({ id, counts }) => (
+          <div key={id} className="flex justify-between gap-2 border-t border-rule-soft">
+            <dt>{registerName(id, kind)}</dt>
+            <dd className="figures">
+              {id.startsWith("Q") ? counts / scales[sheet.unit].countsPerUnit : showCounts(counts, scales[sheet.unit])}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
   );
 }
 
@@ -367,11 +435,16 @@ export function PartDesk({ seen, send, isReadOnly, pointed, onRun, registers }: 
             <Verdict parts={parts} send={send} onRun={onRun} />
           </Panel>
         )}
-        <div className="flex min-h-0 flex-col gap-2">
-          {registers}
+        <div className="flex min-h-0 flex-col gap-2 overflow-y-auto">
+          <div className="flex min-h-44 flex-1 flex-col">{registers}</div>
           {isReadOnly ? null : (
             <Panel title="Put right in wear" note="nothing is worked out for you" className="shrink-0">
               <Correct seen={seen} send={send} />
+            </Panel>
+          )}
+          {isReadOnly || (!parts.saved && parts.judged.at(-1)?.verdict !== "good") ? null : (
+            <Panel title="Keep what is proven" className="min-h-24 shrink" bodyClassName="overflow-y-auto">
+              <Keep {...common} />
             </Panel>
           )}
         </div>
