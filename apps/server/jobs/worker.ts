@@ -1,6 +1,13 @@
 import { setPriority } from "node:os";
 import { isMainThread, type MessagePort } from "node:worker_threads";
-import { partPicture, proveProgram, replay, upgradeEvent, type PartPicture, type ProgramProof } from "@probe-lane/core/bench";
+import {
+  partPicture,
+  proveProgram,
+  replay,
+  upgradeEvent,
+  type PartPicture,
+  type ProgramProof,
+} from "@probe-lane/core/bench";
 import { markingSchema } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
 

@@ -98,7 +98,7 @@ interface PartsDesk {
 }
 
 /** A setup that was kept after a good part: by whom, by which part, the program and every register as they stood. */
-export interface SavedSetup {
+interface SavedSetup {
   readonly initials: string;
   readonly part: number;
   readonly program: number;

@@ -1,6 +1,6 @@
 import { isByMaster, machineTasks } from "../../exercises/schools";
 import { GateRow, type Gate } from "../../lane/gates";
-import { addProgramGates, type ProgramGateKind } from "../program/proved";
+import { addProgramGates, isPartCalled, type ProgramGateKind } from "../program/proved";
 import type { TurningLane } from "./lane";
 
 export type LatheGateKind =
@@ -110,7 +110,7 @@ export function latheGates(done: Done): Gate<LatheGateKind>[] {
   const isProven = setup.lathe.cone
     ? wanted.z.every((tool) => (turned.conePasses[tool] ?? 0) > 0)
     : done.checking.made.length > 0;
-  if (isTouched) row.addChecked("verified", isProven, done.checking);
+  if (isTouched) row.addChecked("verified", isProven || isPartCalled(done), done.checking);
   addProgramGates(row, done);
   row.add("handIn", done.isHandedIn);
   return row.gates;

@@ -1,6 +1,6 @@
 import { machineTasks, type MillLengthSchool, type SetupTask } from "../../exercises/schools";
 import { GateRow, type Gate } from "../../lane/gates";
-import { addProgramGates, type ProgramGateKind } from "../program/proved";
+import { addProgramGates, isPartCalled, type ProgramGateKind } from "../program/proved";
 import type { MillLane } from "./lane";
 
 export type MillGateKind =
@@ -98,7 +98,7 @@ export function millGates(done: Done): Gate<MillGateKind>[] {
   for (const tool of targets.diameters)
     row.add("diameter", (evidence.diameterReadings[tool] ?? 0) > 0 && evidence.isDiameterSet[tool] === true, tool);
   if (needsWorkZ(done)) row.add("workZ", evidence.isWorkZSet || isAllOnPart(done));
-  row.addChecked("verified", isVerified(done), done.checking);
+  row.addChecked("verified", isVerified(done) || isPartCalled(done), done.checking);
   addProgramGates(row, done);
   row.add("handIn", done.isHandedIn);
   return row.gates;

@@ -41,6 +41,9 @@ const isRun = (done: Done): boolean => ended(done).some(({ run }) => liftMm(done
 export const schoolsProved = (done: Done): { readonly school: ProvingSchool; readonly isDone: boolean }[] =>
   (done.setup.proving ?? []).map((school) => ({ school, isDone: isProved(done, school) }));
 
+/** A part was measured and called something: it tells more of the registers than any check before it. */
+export const isPartCalled = ({ program }: Pick<Done, "program">): boolean => program.parts.judged.length > 0;
+
 export type ProgramGateKind = "programHeld" | "proved" | "ran" | "partJudged" | "partAgain";
 
 /** The gates of a program, in the order of the work; none where the exercise has none. */
@@ -54,7 +57,7 @@ export function addProgramGates(row: Pick<GateRow<ProgramGateKind>, "add">, done
       schoolsProved(done).every(({ isDone }) => isDone),
     );
   // a part that was measured and called something was run, whatever was set after it
-  const isJudged = done.program.parts.judged.length > 0;
+  const isJudged = isPartCalled(done);
   row.add("ran", isRun(done) || isJudged);
   if (done.setup.blanks !== undefined) row.add("partJudged", isJudged);
   // by what was said of it: a part that was called good needs no other
