@@ -349,6 +349,16 @@ export const markingSchema = z.strictObject({
       tool: z.enum(["costs", "failsSafety", "failsLane"]).default("costs"),
     })
     .prefault({}),
+  /** What stands over points: without it a lane is not passed, and no more than so much of a hundred counts. */
+  mustHaves: z
+    .strictObject({
+      /** The program as it was handed in strikes nothing with these registers. */
+      runsClear: z.boolean().default(false),
+      /** A check was made with its expectation said first, and judged as it looked. */
+      checked: z.boolean().default(false),
+      capPercent: z.number().min(0).max(100).default(40),
+    })
+    .optional(),
   /** A value this many tolerances off earns nothing. */
   zeroAtMultiple: z.number().gt(1).max(1000),
   weights: z

@@ -30,6 +30,10 @@ export interface PartRuled {
 
 const asCut = new WeakMap<LaneTrace, LaneTrace>();
 
+/** An instrument was put to a part that was cut: that a feature is not there tells as much as where it is. */
+const isLook = (event: LaneTrace["log"][number]["event"]): boolean =>
+  event.type === "partMeasured" || (event.type === "commandRefused" && event.refusal.code === "featureNotCut");
+
 /**
  * A lane as it stood when the first part that was measured was cut, with how it was handed in: what was found on that
  * part cannot make its values right. The lane itself where no part was measured.
@@ -37,7 +41,7 @@ const asCut = new WeakMap<LaneTrace, LaneTrace>();
 export function asFirstCut(trace: LaneTrace): LaneTrace {
   const known = asCut.get(trace);
   if (known) return known;
-  const measured = trace.log.find(({ event }) => event.type === "partMeasured");
+  const measured = trace.log.find(({ event }) => isLook(event));
   const started = trace.log.findLast(
     ({ seq, event }) => event.type === "cycleStarted" && seq < (measured?.seq ?? -Infinity),
   );

@@ -7,6 +7,7 @@ import { markingKitFor } from "./machines";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
 import { asFirstCut, partsOf, type PartRuled } from "./parts";
 import { isValueRight, valueMarks, type RegisterRuling } from "./values";
+import { capped, notPassed, type NotPassed } from "./mustHaves";
 import { inTenths, tenth } from "./tenths";
 import { strikeFindings } from "./proving";
 import { workingFindings } from "./working";
@@ -38,6 +39,8 @@ export interface Ruling {
   readonly isSchoolNamed?: boolean;
   /** The incident that fails the lane, whatever its points. */
   readonly failedBy?: IncidentCode;
+  /** What stands over points and is missing: the lane is not passed, and the total is capped. */
+  readonly notPassed?: NotPassed;
   readonly values: readonly RegisterRuling[];
   readonly findings: readonly Finding[];
   /** The part that the program as it was handed in cuts with these registers; left out where none is cut. */
@@ -144,21 +147,31 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
       : []),
   ];
   const { school, isNamed } = kit.school(set);
+  const findings = [...working, ...method, ...proving, ...strikes, ...safety];
+  const missing = notPassed(findings, marking);
+  const outOf = strands.reduce((sum, strand) => sum + strand.outOf, 0);
   return {
     version: rulingVersion,
     exerciseId: setup.exerciseId,
     exerciseVersion: setup.exerciseVersion,
     markingRevision: marking.revision,
-    total: tenth(strands.reduce((sum, { marks }) => sum + marks, 0)),
-    outOf: strands.reduce((sum, { outOf }) => sum + outOf, 0),
+    total: tenth(
+      capped(
+        strands.reduce((sum, { marks }) => sum + marks, 0),
+        outOf,
+        missing,
+      ),
+    ),
+    outOf,
     strands,
     school,
     ...(isNamed ? { isSchoolNamed: true } : {}),
     ...(failing ? { failedBy: failing.incident } : {}),
+    ...(missing ? { notPassed: missing } : {}),
     values,
     ...firstPartOf(trace),
     ...partsOf(trace),
-    findings: [...working, ...method, ...proving, ...strikes, ...safety],
+    findings,
     sheet: setup,
   };
 }
@@ -251,5 +264,13 @@ export function withOverrides(ruling: Ruling, overrides: readonly Override[]): R
       given: { earned: strand.marks, by, reason, at },
     };
   });
-  return { ...ruling, strands, total: strands.reduce((sum, { marks }) => sum + marks, 0) };
+  return {
+    ...ruling,
+    strands,
+    total: capped(
+      strands.reduce((sum, { marks }) => sum + marks, 0),
+      ruling.outOf,
+      ruling.notPassed,
+    ),
+  };
 }

@@ -32,9 +32,15 @@ function skillOfProving({ handover, programs }: Setup): SkillId {
 /** What a ruling shows of each skill that its lane asked for, what cost most first. */
 export function skillsShown(ruling: Ruling): SkillShown[] {
   const shown = new Map<SkillId, SkillShown>();
+  // of a lane that was not passed nothing counts as shown
+  const isPassed = ruling.notPassed === undefined;
   const add = (skill: SkillId, isGood: boolean, lost: number) => {
     const before = shown.get(skill);
-    shown.set(skill, { skill, isGood: isGood && (before?.isGood ?? true), lost: lost + (before?.lost ?? 0) });
+    shown.set(skill, {
+      skill,
+      isGood: isPassed && isGood && (before?.isGood ?? true),
+      lost: lost + (before?.lost ?? 0),
+    });
   };
   const isHandover = ruling.sheet.handover !== undefined;
   // values that someone else set say nothing of how this student sets them

@@ -3,8 +3,9 @@ import { latheLane, millLane, workLane, type LaneDriver } from "@probe-lane/stud
 import { findDemoExercise } from "../../../demo";
 import { partsCut, type Command, type MillSeen } from "../bench";
 import type { LoggedEvent } from "../diagnosis";
-import { isValueRight, rule, type Finding } from "../grading";
+import { isValueRight, rule, withOverrides, type Finding } from "../grading";
 import { callable } from "../grading/parts";
+import { skillsShown } from "../skills";
 import { partCause, partMovedBy } from "../words";
 
 const clamp = findDemoExercise("clamp-first-part");
@@ -178,6 +179,30 @@ describe("a part is put right", () => {
     expect(ruled(other).values.find(({ target }) => target.registers.includes("H1"))?.closureMm).toBeCloseTo(0, 1);
   });
 
+  it("nor does a feature that is looked for and not there: a line that is cut deeper and deeper finds no height", () => {
+    const lane = cutClamp("thief");
+    const add = (text: string) =>
+      lane.do({ type: "typeRegister", register: "H1", text, how: "add", isConfirmed: true });
+    // skims so high that the floor is not where it is looked for, then asks
+    for (const [line, text] of [
+      [10, "N70 G1 Z-2.9 F200"],
+      [14, "N110 G1 Z-2.9 F200"],
+      [19, "N150 G1 Z-2.9 F200"],
+      [25, "N210 G1 Z-2.9 F200"],
+    ] as const)
+      lane.do({ type: "mendLine", line, text });
+    add("0.1");
+    run(lane);
+    expect(refusal(lane, { type: "measurePart", feature: "tongue, depth", with: "depthMicrometer" })).toBe(
+      "featureNotCut",
+    );
+    add("-0.1");
+    lane.do({ type: "handIn" });
+    // as it stood when that was cut: 0.1 too long
+    const z1 = ruled(lane).values.find(({ target }) => target.registers.includes("H1"));
+    expect(z1?.closureMm).toBeCloseTo(0.1, 1);
+  });
+
   it.each<[string, Habits, Record<string, boolean>]>([
     ["the wrong way", { corrects: "wrongWay" }, { correctedInWear: false, secondPartGood: false, partMeasured: true }],
     ["in geometry", { corrects: "inGeometry" }, { correctedInWear: false, secondPartGood: true }],
@@ -273,6 +298,35 @@ describe("a part is put right", () => {
     expect(at(20.028)).toEqual(["good", "rework"]);
     expect(at(20.05)).toEqual(["rework"]);
     expect(at(19.968)).toEqual(["good", "scrap"]);
+  });
+});
+
+describe("what stands over points", () => {
+  it("a program that would strike as it is handed in is not passed, whatever its points, and shows no skill", () => {
+    const good = millLane(clamp.exercise, "a");
+    workLane(good, {});
+    expect(ruled(good).notPassed).toBeUndefined();
+    expect(skillsShown(ruled(good)).every(({ isGood }) => isGood)).toBe(true);
+    const lane = cutClamp("strikes");
+    lane.do({ type: "typeRegister", register: "H1", text: "-8", how: "add", isConfirmed: true });
+    lane.do({ type: "handIn" });
+    const ruling = ruled(lane);
+    expect(ruling.notPassed).toEqual({ missed: ["runsClear"], capPercent: 40 });
+    expect(ruling.total).toBe(40);
+    expect(ruling.strands.reduce((sum, { marks }) => sum + marks, 0)).toBeGreaterThan(40);
+    expect(skillsShown(ruling).some(({ isGood }) => isGood)).toBe(false);
+    // marks that an instructor gives lift no lane over what it misses
+    const over = { strand: "proving", marks: 30, reason: "seen at the machine", by: "marrow", at: "now" } as const;
+    expect(withOverrides(ruling, [over]).total).toBe(40);
+    // where nothing stands over points, points are points
+    const { mustHaves: _none, ...plain } = clamp.marking;
+    expect(rule(lane.log, plain)).not.toHaveProperty("notPassed");
+    expect(rule(lane.log, plain).total).toBeGreaterThan(40);
+  });
+
+  it("nor is one without a check", () => {
+    const ruling = ruled(clampBy("a", { skipsLook: true }));
+    expect(ruling.notPassed?.missed).toEqual(["checked"]);
   });
 });
 

@@ -54,5 +54,5 @@ export {
   saidWords,
   withdrawnBy,
 } from "./proving";
-export { partInstrumentWords, partSaidWords } from "./parts";
+export { mustHaveWords, partInstrumentWords, partSaidWords } from "./parts";
 export { drawingWords, featureCause, movedByWords, offWords, partCause, partMovedBy, verdictWords } from "./firstPart";

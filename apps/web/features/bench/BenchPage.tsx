@@ -190,6 +190,13 @@ function Bench({
   const otherDesk = desks[(desks.indexOf(desk) + 1) % desks.length] ?? "ledger";
   const isAtProgram = desk !== "ledger";
   const part = usePart(lane.id, seen);
+  // a new blank is there to be run
+  const current = program?.parts?.current ?? 1;
+  const [heldPart, setHeldPart] = useState(current);
+  if (heldPart !== current) {
+    setHeldPart(current);
+    setDesk("program");
+  }
   const running = useRunning({ program, isWaiting: view.isWaiting, isReadOnly, send });
 
   const [isLoud, setLoud] = useState(false);
@@ -462,14 +469,7 @@ function Bench({
             <Coach seen={seen} onWords={() => setDialog("words")} isShort={isAtProgram} />
             {desk === "part" ? (
               <Suspense fallback={<p className="flex-1 p-3 text-ink2">Fetching the part …</p>}>
-                <PartDesk
-                  seen={seen}
-                  send={send}
-                  isReadOnly={isReadOnly}
-                  pointed={pointed}
-                  onRun={() => setDesk("program")}
-                  registers={registerPanel}
-                />
+                <PartDesk seen={seen} send={send} isReadOnly={isReadOnly} pointed={pointed} registers={registerPanel} />
               </Suspense>
             ) : (
               <div

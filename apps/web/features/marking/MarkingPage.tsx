@@ -1,6 +1,7 @@
 import { keyOf, reading } from "../../app/queries";
 import type { MarkingDraft, MarkingView, RegradePreview, RegradeProgress, TrialView } from "@probe-lane/contract";
-import { strandNames } from "@probe-lane/core/grading";
+import { mustHaveNames, strandNames } from "@probe-lane/core/grading";
+import { mustHaveWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { useState, type FormEvent } from "react";
@@ -147,6 +148,27 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
               </Select>
             </label>
           ))}
+          <h3 className="border-t border-rule px-4 pb-1 pt-3 text-xs font-bold text-ink2">What stands over points</h3>
+          {mustHaveNames.map((name) => (
+            <label key={name} className={field}>
+              {mustHaveWords[name].asks}
+              <input
+                type="checkbox"
+                checked={texts.mustHaves[name]}
+                onChange={({ target }) =>
+                  change({ ...texts, mustHaves: { ...texts.mustHaves, [name]: target.checked } })
+                }
+              />
+            </label>
+          ))}
+          <label className={field}>
+            without it at most, of a hundred
+            <FigureInput
+              className="w-24"
+              value={texts.capPercent}
+              onChange={({ target }) => change({ ...texts, capPercent: target.value })}
+            />
+          </label>
           <div className="flex flex-col gap-2 border-t border-rule px-4 pt-3">
             {"problem" in read ? <p className="font-bold text-contact">{read.problem}</p> : null}
             {isSame ? (

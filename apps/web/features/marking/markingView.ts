@@ -1,5 +1,5 @@
 import type { MarkingDraft, RegradePreview } from "@probe-lane/contract";
-import { strandNames } from "@probe-lane/core/grading";
+import { mustHaveNames, strandNames, type MustHave } from "@probe-lane/core/grading";
 import type { Marking } from "@probe-lane/core/exercises";
 
 export const toleranceNames = ["x", "y", "z", "d", "rotation"] as const;
@@ -11,13 +11,18 @@ export interface MarkingTexts {
   zeroAt: string;
   weights: Record<(typeof strandNames)[number], string>;
   severity: Marking["severity"];
+  mustHaves: Record<MustHave, boolean>;
+  capPercent: string;
 }
+/** What counts at most where something is missing, while nobody said otherwise. */
+const CAP_PERCENT = 40;
 
 export const textsOf = ({
   tolerancesMm,
   zeroAtMultiple,
   weights,
   severity,
+  mustHaves,
 }: Omit<Marking, "revision">): MarkingTexts => ({
   tolerances: {
     x: String(tolerancesMm.x),
@@ -35,6 +40,8 @@ export const textsOf = ({
     proving: String(weights.proving),
   },
   severity,
+  mustHaves: { runsClear: mustHaves?.runsClear ?? false, checked: mustHaves?.checked ?? false },
+  capPercent: String(mustHaves?.capPercent ?? CAP_PERCENT),
 });
 
 const figure = (text: string): number | null =>
@@ -46,6 +53,8 @@ export function readMarking({
   zeroAt,
   weights,
   severity,
+  mustHaves,
+  capPercent,
 }: MarkingTexts): { draft: MarkingDraft; outOf: number } | { problem: string } {
   const tolerancesMm = Object.fromEntries(toleranceNames.map((name) => [name, figure(tolerances[name])]));
   if (Object.values(tolerancesMm).some((mm) => mm === null || mm <= 0))
@@ -58,7 +67,10 @@ export function readMarking({
     return { problem: "A weight is a figure of zero or more, such as 15." };
   const outOf = Object.values(shares).reduce<number>((sum, weight) => sum + (weight ?? 0), 0);
   if (outOf <= 0) return { problem: "At least one strand needs a weight." };
-  return { draft: { tolerancesMm, zeroAtMultiple, weights: shares, severity } as MarkingDraft, outOf };
+  const cap = figure(capPercent);
+  if (cap === null || cap > 100) return { problem: "What counts at most is a figure from 0 to 100." };
+  const over = mustHaveNames.some((name) => mustHaves[name]) ? { mustHaves: { ...mustHaves, capPercent: cap } } : {};
+  return { draft: { tolerancesMm, zeroAtMultiple, weights: shares, severity, ...over } as MarkingDraft, outOf };
 }
 
 export interface Change {

@@ -1,7 +1,7 @@
 import { keyOf } from "../../app/queries";
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { StrandMarks } from "@probe-lane/core/grading";
-import { incidentWords, skillWords, whyWords } from "@probe-lane/core/words";
+import { incidentWords, mustHaveWords, skillWords, whyWords } from "@probe-lane/core/words";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Pencil } from "lucide-react";
@@ -36,6 +36,12 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
           </b>{" "}
           <span className="figures ml-1 text-lg text-ink2">of {ruling.outOf}</span>
         </p>
+        {ruling.notPassed ? (
+          <Notice kind="stop">
+            <b>Not passed:</b> {ruling.notPassed.missed.map((name) => mustHaveWords[name].missed).join("; ")}. Whatever
+            the points, at most {ruling.notPassed.capPercent} of a hundred count.
+          </Notice>
+        ) : null}
         {ruling.failedBy ? (
           <Notice kind="stop">
             <b>Not passed:</b> {incidentWords[ruling.failedBy]}. That endangers people or the machine, whatever the

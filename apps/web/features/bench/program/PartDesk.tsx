@@ -25,8 +25,6 @@ interface DeskProps {
   send(command: Command): void;
   isReadOnly: boolean;
   pointed: ReadonlySet<Control>;
-  /** To the program, where the next part is run. */
-  onRun(): void;
   /** The registers, as they stand beside every desk. */
   registers: ReactNode;
 }
@@ -299,7 +297,7 @@ function Correct({ seen, send }: { seen: Observation; send(command: Command): vo
 }
 
 /** What the part is called, and what comes after it. */
-function Verdict({ parts, send, onRun }: { parts: PartsSeen; send(command: Command): void; onRun(): void }) {
+function Verdict({ parts, send }: { parts: PartsSeen; send(command: Command): void }) {
   const { current, cut, blanks, judged } = parts;
   const said = judged.findLast((one) => one.part === current && one.cut === cut)?.verdict;
   const left = blanks - current;
@@ -318,14 +316,7 @@ function Verdict({ parts, send, onRun }: { parts: PartsSeen; send(command: Comma
           </Button>
         ))}
       </span>
-      <Button
-        className="ml-auto"
-        disabled={left === 0}
-        onClick={() => {
-          send({ type: "takeBlank" });
-          onRun();
-        }}
-      >
+      <Button className="ml-auto" disabled={left === 0} onClick={() => send({ type: "takeBlank" })}>
         {left === 0 ? "No blank left" : `Take the next blank (${left} left)`}
       </Button>
     </p>
@@ -392,7 +383,7 @@ function Kept({ saved, seen }: { saved: NonNullable<PartsSeen["saved"]>; seen: O
 }
 
 /** The part that was cut: measured feature by feature, called what it is, put right in wear, cut again. */
-export function PartDesk({ seen, send, isReadOnly, pointed, onRun, registers }: DeskProps) {
+export function PartDesk({ seen, send, isReadOnly, pointed, registers }: DeskProps) {
   const { parts } = seen.program ?? {};
   const features = seen.sheet.features ?? [];
   const [chosen, setChosen] = useState(features[0]?.name ?? "");
@@ -432,7 +423,7 @@ export function PartDesk({ seen, send, isReadOnly, pointed, onRun, registers }: 
           >
             <Measuring key={feature.name} {...common} features={features} feature={feature} onChoose={setChosen} />
             <Hands {...common} />
-            <Verdict parts={parts} send={send} onRun={onRun} />
+            <Verdict parts={parts} send={send} />
           </Panel>
         )}
         <div className="flex min-h-0 flex-col gap-2 overflow-y-auto">
