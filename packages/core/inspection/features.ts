@@ -51,6 +51,24 @@ export function readFeature(
   return reads === "width" ? (clear + other) * perMm : start + ((sign * (clear - other)) / 2) * perMm;
 }
 
+/**
+ * What is read of a feature where the drawing has it, or, where the whole part was cut so far beside its place, there:
+ * a feature that stands elsewhere is still one.
+ */
+export function readWhereItLies(
+  feature: Feature,
+  axes: readonly string[],
+  runs: RunsClear,
+  off: readonly number[],
+): number | null {
+  const moved = (at: readonly number[]): number[] => at.map((mm, axis) => mm + (off[axis] ?? 0));
+  const { from, across } = feature;
+  return (
+    readFeature(feature, axes, runs) ??
+    readFeature({ ...feature, from: moved(from), ...(across ? { across: moved(across) } : {}) }, axes, runs)
+  );
+}
+
 /** Good, or what is to be done with it: metal that is still there can be cut, metal that is gone cannot be put back. */
 export type PartVerdict = "good" | "rework" | "scrap" | "notCut";
 

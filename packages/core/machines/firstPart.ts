@@ -1,10 +1,12 @@
 import { programFacts, readProgram, type Dialect } from "../gcode";
-import { readFeature, verdictOf, type PartVerdict, type RunsClear } from "../inspection";
+import { readWhereItLies, verdictOf, type PartVerdict, type RunsClear } from "../inspection";
 import { writeRegister, readRegister, turretRows, lengthRows, type RegisterId } from "../registers";
 import { toCounts } from "../units";
 import { type LaneState } from "./kits";
 import { cutOnLathe } from "./lathe/firstPart";
+import { latheProgramPorts } from "./lathe/program";
 import { cutOnMill } from "./mill/firstPart";
+import { millProgramPorts } from "./mill/program";
 import { proveProgram, provableIn } from "./proving";
 
 /** One feature of a part that was cut: what it measures, and which registers move it, by how much for each mm. */
@@ -69,6 +71,15 @@ function nearWalls(runs: RunsClear, known: ReadonlyMap<string, number>): RunsCle
 const BEFORE_WALL_MM = 0.2;
 const rayKey = (from: readonly number[], way: readonly number[]): string => `${from.join()} ${way.join()}`;
 
+/** How far beside its place the part is cut, by the first work offset that the program calls, mm. */
+function putsOff(state: LaneState, text: string, dialect: Dialect): readonly number[] {
+  const [call] = programFacts(text, dialect, { startUnits: state.setup.unit }).calls;
+  if (!call || !/^G5[4-9]$/.test(call.frame)) return [];
+  return state.kind === "mill"
+    ? millProgramPorts.putsOff(state, call.frame)
+    : latheProgramPorts.putsOff(state, call.frame);
+}
+
 const round = (value: number, step: number): number => Math.round(value / step) * step;
 
 /**
@@ -86,9 +97,10 @@ export function firstPart(state: LaneState, text: string): FeatureCut[] | null {
   )
     return null;
   const known = new Map<string, number>();
+  const off = putsOff(state, text, dialect);
   const read = (of: LaneState, look: (runs: RunsClear) => RunsClear): (number | null)[] => {
     const runs = cutter(of, text, dialect);
-    return features.map((feature) => (runs ? readFeature(feature, AXES[dialect], look(runs)) : null));
+    return features.map((feature) => (runs ? readWhereItLies(feature, AXES[dialect], look(runs), off) : null));
   };
   const actual = read(state, (runs) => (from, way) => {
     const clear = runs(from, way);

@@ -301,6 +301,17 @@ describe("a part is put right", () => {
   });
 });
 
+describe("a part that was cut beside its place", () => {
+  it("has its features all the same, measured or only reckoned: 10 mm off in Y the tongue is 20 wide", () => {
+    const lane = clampBy("a", { radius: { y: "turned" }, measuresNothing: true });
+    const { firstPart = [] } = ruled(lane);
+    const named = (name: string) => firstPart.find((one) => one.name === name);
+    expect(named("tongue, width")?.actualMm).toBeCloseTo(20, 1);
+    expect(named("pocket, depth")?.verdict).toBe("good");
+    expect(named("tongue, front wall from Y 0")?.actualMm).toBeCloseTo(4, 1);
+  });
+});
+
 describe("what stands over points", () => {
   it("a program that would strike as it is handed in is not passed, whatever its points, and shows no skill", () => {
     const good = millLane(clamp.exercise, "a");

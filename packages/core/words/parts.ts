@@ -18,7 +18,7 @@ export const partSaidWords: Record<PartSaid, string> = { good: "good", rework: "
 export const mustHaveWords: Record<MustHave, { asks: string; missed: string }> = {
   runsClear: {
     asks: "the program as handed in strikes nothing",
-    missed: "as it was handed in, the program does not run clear with these registers",
+    missed: "no program was handed in that runs clear with these registers",
   },
   checked: {
     asks: "a check made, said first and judged as it looked",

@@ -1,4 +1,4 @@
-import { readFeature, type RunsClear } from "../../inspection/features";
+import { readWhereItLies, type RunsClear } from "../../inspection/features";
 import { type Draft } from "../../lane/draft";
 import { canRead, partInstruments, type PartInstrument } from "../../lane/partNames";
 import { type PartFigure, type ProgramDesk } from "../../lane/programDesk";
@@ -70,14 +70,7 @@ export function partSizesMm<S extends LaneBase>(
   if (!rays || !run) return features.map(() => null);
   const frame = courseOf(ports, run).frame();
   const off = frame === null ? [] : ports.putsOff(run.before as S, frame);
-  const moved = (at: readonly number[]): number[] => at.map((mm, axis) => mm + (off[axis] ?? 0));
-  const read = (feature: Feature): number | null => readFeature(feature, ports.axes, rays);
-  // where the whole part is cut beside its place a feature is looked for there, and measured as it stands
-  return features.map(
-    (feature) =>
-      read(feature) ??
-      read({ ...feature, from: moved(feature.from), ...(feature.across ? { across: moved(feature.across) } : {}) }),
-  );
+  return features.map((feature) => readWhereItLies(feature, ports.axes, rays, off));
 }
 
 /** Whether hands may be at the part: nothing turns, the door is open. */
