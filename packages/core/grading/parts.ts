@@ -2,7 +2,7 @@ import { stillCut, partsCut, type FeatureCut, type LaneState, type PartCut } fro
 import { traceLane, type LaneTrace } from "../diagnosis";
 import type { Setup } from "../exercises";
 import { verdictOf } from "../inspection";
-import { isFit, partInstruments, type PartSaid } from "../lane/partNames";
+import { FIT_SHARE, GROWS_PER_DEGREE, isFit, partInstruments, WARMER_BY, type PartSaid } from "../lane/partNames";
 import type { PartFigure } from "../lane/programDesk";
 import type { StepRow } from "./steps";
 
@@ -20,7 +20,7 @@ export interface FeatureRuled extends FeatureCut {
 /** One part as it came out of its last run, feature by feature, beside what the student read and said. */
 export interface PartRuled {
   readonly part: number;
-  /** How often it was cut. */
+  /** How many of its runs took something away: not those in the air, or broken off before they cut. */
   readonly cuts: number;
   /** It was cut once, with the registers that the values are marked by. */
   readonly isByValues: boolean;
@@ -68,6 +68,12 @@ function figureOf(feature: Feature, figures: readonly PartFigure[]): PartFigure 
 const figuresOf = ({ program }: LaneState, { part, cut }: Pick<PartCut, "part" | "cut">): readonly PartFigure[] =>
   program.parts.figures.filter((one) => one.part === part && one.cut === cut);
 
+/** Whether a run left any feature of its part other than it was before. */
+function isTaking(all: readonly PartCut[], { part, cut, features }: PartCut): boolean {
+  const before = all.find((one) => one.part === part && one.cut === cut - 1);
+  return features.some(({ actualMm }, at) => actualMm !== (before?.features[at]?.actualMm ?? null));
+}
+
 /** The parts of a lane for its ruling: what they are, what the student read of each and called it. */
 export function partsOf({ final }: LaneTrace): { parts?: readonly PartRuled[] } {
   if (final.program.parts.figures.length === 0) return {};
@@ -77,11 +83,14 @@ export function partsOf({ final }: LaneTrace): { parts?: readonly PartRuled[] } 
   return {
     parts: last.map((one) => {
       const still = stillCut(final, one.part);
+      const taking = all.filter((other) => other.part === one.part && isTaking(all, other)).map(({ cut }) => cut);
+      // of more than one run, or of one that is not the last, nobody knows which registers left it so
+      const isOfLastRun = taking.length === 1 && taking[0] === one.cut;
       const figures = figuresOf(final, one);
       return {
         part: one.part,
-        cuts: one.cut,
-        isByValues: one.cut === 1 && one.part === first?.part,
+        cuts: taking.length,
+        isByValues: isOfLastRun && one.part === first?.part,
         said:
           final.program.parts.judged.findLast(({ part, cut }) => part === one.part && cut === one.cut)?.verdict ?? null,
         features: featuresOf(final).map((feature, at) => {
@@ -94,8 +103,7 @@ export function partsOf({ final }: LaneTrace): { parts?: readonly PartRuled[] } 
             actualMm: actualMm === null ? null : Math.round(actualMm * 1e4) / 1e4,
             verdict,
             movedBy: still.get(feature.name)?.movedBy ?? [],
-            // what earlier runs took away the last one knows nothing of
-            stillMm: one.cut > 1 ? null : (still.get(feature.name)?.actualMm ?? null),
+            stillMm: isOfLastRun ? (still.get(feature.name)?.actualMm ?? null) : null,
             figure: figure && {
               with: figure.with,
               mm: figure.mm,
@@ -116,9 +124,7 @@ function firstMeasured({ final }: Pick<LaneTrace, "final">): PartCut | null {
 }
 
 /** How much a warm part reads too large at most, of its size. */
-const WARM_SHARE = 11.5e-6 * 12;
-/** The two stacks that tell a slot lie within this share of half its tolerance. */
-const FIT_SHARE = 0.25;
+const WARM_SHARE = GROWS_PER_DEGREE * WARMER_BY.high;
 
 /** Whether figures tell a feature: a fit instrument on a part that is cool enough, or two stacks that close in. */
 function isTold(feature: Feature, figures: readonly PartFigure[]): boolean {
@@ -178,9 +184,13 @@ function movable(state: LaneState, part: number): ReadonlySet<string> {
 const isOff = ({ features }: PartCut, names: ReadonlySet<string>): boolean =>
   features.some(({ name, verdict }) => names.has(name) && verdict !== "good");
 
-/** The first part that was cut on another blank after one. */
-const nextPart = (state: LaneState, { part }: PartCut): PartCut | null =>
-  partsCut(state).find((one) => one.part > part) ?? null;
+const isWhole = ({ features }: PartCut): boolean => features.every(({ actualMm }) => actualMm !== null);
+
+/** The first part that was cut whole on another blank after one; a run that was broken off before is none. */
+function nextPart(state: LaneState, { part }: PartCut): PartCut | null {
+  const others = partsCut(state).filter((one) => one.part > part);
+  return others.find(isWhole) ?? others.at(-1) ?? null;
+}
 
 /** Whether what was off on one part came nearer by half on another, or good, and nothing that was good went off. */
 function isNearer(features: readonly Feature[], names: ReadonlySet<string>, one: PartCut, other: PartCut): boolean {
@@ -284,7 +294,7 @@ export const partSteps: readonly StepRow[] = [
     done: (trace) => {
       const { final, log } = trace;
       const first = firstMeasured(trace);
-      const last = partsCut(final).at(-1);
+      const last = partsCut(final).findLast(({ features }) => features.some(({ actualMm }) => actualMm !== null));
       if (!first || !last || last.part === first.part || isOff(last, movable(final, first.part))) return null;
       return log.findLast(({ event }) => event.type === "runEnded")?.seq ?? null;
     },

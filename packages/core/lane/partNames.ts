@@ -46,7 +46,10 @@ export function canRead(instrument: PartInstrument, { reads, shape = "step" }: M
 }
 
 /** A tolerance (half of what lies between its limits) is told by what errs by at most this share of it. */
-const FIT_SHARE = 0.25;
+export const FIT_SHARE = 0.25;
+/** Steel grows by so much for each degree, of 1; a part off the machine is so much warmer than the room, degrees. */
+export const GROWS_PER_DEGREE = 11.5e-6;
+export const WARMER_BY = { low: 6, high: 12 } as const;
 
 /** Whether what an instrument reads tells good from not good. */
 export const isFit = (instrument: PartInstrument, { toleranceMm: [low, high] }: Measured): boolean =>

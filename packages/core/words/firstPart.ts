@@ -61,7 +61,6 @@ export function featureCause(
   return `${sentence.charAt(0).toUpperCase()}${sentence.slice(1)}.`;
 }
 
-/** How far a feature is off its nominal size. */
 /** What stands behind a feature of a part that was cut on the lane; null where it is good, or where nobody knows. */
 export function partCause(
   feature: FeatureRuled,
@@ -78,8 +77,9 @@ export function partCause(
 
 /** What moves a feature of a part that was cut on the lane. */
 export const partMovedBy = (feature: FeatureRuled, { cuts }: Pick<PartRuled, "cuts">): string =>
-  feature.stillMm === null && cuts === 1 ? "not known: the run did not come to its end" : movedByWords(feature);
+  feature.stillMm === null && cuts <= 1 ? "not known" : movedByWords(feature);
 
+/** How far a feature is off its nominal size. */
 export const offWords = ({ actualMm, nominalMm }: FeatureCut, unit: LengthUnit): string =>
   actualMm === null ? "–" : signed(Math.round((actualMm - nominalMm) * 1e4) / 1e4, unit);
 

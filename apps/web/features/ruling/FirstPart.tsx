@@ -168,6 +168,14 @@ export function FirstPart({ features, ruling }: { features: readonly FeatureCut[
   );
 }
 
+/** What a part was cut by, and whether the values that are marked are those it was cut with. */
+function cutBy({ cuts, isByValues }: PartRuled): string {
+  if (cuts === 0) return "No run of this lane took anything away where the drawing has a feature.";
+  const runs = cuts === 1 ? "run" : `${cuts} runs`;
+  const values = isByValues ? " The values above are as they stood then." : "";
+  return `Cut by this lane’s own ${runs} with the tools as they really are, with what they gave way, wore and grew warm.${values}`;
+}
+
 /** Parts that were cut on this lane, each as it came out, beside what was read of it. */
 export function Parts({ parts, ruling }: { parts: readonly PartRuled[]; ruling: Ruling }) {
   return parts.map((part) => (
@@ -178,7 +186,7 @@ export function Parts({ parts, ruling }: { parts: readonly PartRuled[]; ruling: 
       ruling={ruling}
       part={part}
       note={`${offNote(part.features)}; ${part.said === null ? "called nothing" : `called ${partSaidWords[part.said]}`}`}
-      foot={`Cut by this lane’s own ${part.cuts === 1 ? "run" : `${part.cuts} runs`} with the tools as they really are, with what they gave way, wore and grew warm.${part.isByValues ? " The values above are as they stood then." : ""}`}
+      foot={cutBy(part)}
     />
   ));
 }

@@ -1,6 +1,6 @@
 import { readWhereItLies, type RunsClear } from "../../inspection/features";
 import { type Draft } from "../../lane/draft";
-import { canRead, partInstruments, type PartInstrument } from "../../lane/partNames";
+import { canRead, GROWS_PER_DEGREE, partInstruments, WARMER_BY, type PartInstrument } from "../../lane/partNames";
 import { type PartFigure, type ProgramDesk } from "../../lane/programDesk";
 import { type LaneBase } from "../../lane/state";
 import { drawBetween, drawNormal } from "../../random";
@@ -16,9 +16,6 @@ import { type ProgramPorts } from "./ports";
 type Features = NonNullable<LaneBase["setup"]["features"]>;
 type Feature = Features[number];
 
-/** Steel grows by so much for each degree, of 1; a part off the machine is so much warmer than the room, degrees. */
-const GROWS_PER_DEGREE = 11.5e-6;
-const WARMER_BY = { low: 6, high: 12 };
 const INITIALS = /^\p{L}{1,4}$/u;
 /** The thinnest stack that a set of blocks makes, mm. */
 const LEAST_STACK_MM = 1;

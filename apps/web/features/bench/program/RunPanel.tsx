@@ -206,7 +206,7 @@ export function RunPanel({
       </div>
       {!run && program.parts && program.parts.cut > 0 ? (
         <p className="flex items-center gap-2 border-t border-rule-soft px-2.5 py-1.5">
-          Part {program.parts.current} is cut.
+          Part {program.parts.current} was run.
           <Button look={program.last?.why === "end" ? "act" : "plain"} onClick={onPart}>
             Measure it
           </Button>
