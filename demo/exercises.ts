@@ -33,6 +33,8 @@ import plateSkewed from "./exercises/plate-skewed.json" with { type: "json" };
 import beamCalibrated from "./exercises/beam-calibrated.json" with { type: "json" };
 import knobFirstPart from "./exercises/knob-first-part.json" with { type: "json" };
 import knobProgramFirst from "./exercises/knob-program-first.json" with { type: "json" };
+import clampProbeBelieved from "./exercises/clamp-probe-believed.json" with { type: "json" };
+import clampGaugedSlot from "./exercises/clamp-gauged-slot.json" with { type: "json" };
 import clampFirstPart from "./exercises/clamp-first-part.json" with { type: "json" };
 import clampProgramSlot from "./exercises/clamp-program-slot.json" with { type: "json" };
 import collarProgram from "./exercises/collar-program.json" with { type: "json" };
@@ -128,6 +130,8 @@ export const demoExercises: readonly ExerciseFile[] = [
   plateProgramTop,
   clampProgramSlot,
   clampFirstPart,
+  clampGaugedSlot,
+  clampProbeBelieved,
   handedOverEvening,
   handedOverMorning,
   knobFirstTool,

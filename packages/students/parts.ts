@@ -102,6 +102,23 @@ function correct(lane: Bench, read: ReadonlyMap<string, number>, { corrects }: P
   }
 }
 
+/** A gauging of the program and what was measured of the same width farther apart than this are not one figure, mm. */
+const NOT_ONE_MM = 0.012;
+
+/** Calibrates a probe whose gauging is not what an instrument says of that width. */
+function doubtGauging(lane: Bench, read: ReadonlyMap<string, number>): boolean {
+  const { seen } = lane;
+  const last = seen.program?.gauged.findLast(({ axis }) => axis !== null && axis !== "z");
+  const width = seen.sheet.features?.find(
+    ({ reads, toward }) => reads === "width" && toward.startsWith(last?.axis ?? "-"),
+  );
+  const mm = width && read.get(width.name);
+  if (!last || mm === undefined || Math.abs(last.mm - mm) < NOT_ONE_MM) return false;
+  door(lane, false);
+  lane.do({ type: "calibrate", what: "probeRadius", by: "ring" });
+  return true;
+}
+
 /** Measures the part that was run, calls it, corrects wear, cuts the next blank by `run`, and measures that. */
 export function workParts(lane: Bench, habits: PartHabits, run: () => void): void {
   const { parts } = lane.seen.program ?? {};
@@ -112,7 +129,9 @@ export function workParts(lane: Bench, habits: PartHabits, run: () => void): voi
     return;
   }
   if (habits.corrects === "nothing") return;
-  correct(lane, read, habits);
+  const isProbeWrong = doubtGauging(lane, read);
+  if (!isProbeWrong) correct(lane, read, habits);
+  reachIn(lane);
   lane.do({ type: "takeBlank" });
   door(lane, false);
   run();

@@ -60,7 +60,8 @@ function spindleIn(seen: Observation, tool: number): string {
   const lines = linesOf(seen);
   const word = seen.kind === "mill" ? new RegExp(`\\bT${tool}\\b`) : new RegExp(`T0?${tool}\\d\\d\\b`);
   const from = lines.findIndex((line) => word.test(line));
-  const line = lines.slice(Math.max(0, from)).find((one) => /M0?[34]\b/.test(one)) ?? "";
+  const line = lines.slice(Math.max(0, from)).find((one) => /M0?[34]\b/.test(one) || /\bG65\b/.test(one)) ?? "";
+  if (!/M0?[34]\b/.test(line)) return "stopped";
   return `${/M0?4\b/.test(line) ? "reverse" : "forward"} ${/S(\d+)/.exec(line)?.[1] ?? "0"}`;
 }
 
@@ -144,7 +145,11 @@ function answer(lane: Bench, { ask, tool }: Pick<AskSeen, "ask" | "tool">): { te
     }
     case "spindle": {
       const said = spindleIn(seen, tool ?? 0);
-      return { text: said, isSound: said === `forward ${operation?.rpm ?? 0}` };
+      return { text: said, isSound: said === (operation?.rpm === 0 ? "stopped" : `forward ${operation?.rpm ?? 0}`) };
+    }
+    case "gaugedWay": {
+      const ways = [...new Set(lines.flatMap((line) => /\bP9501\b.*?Q(\d+)/.exec(line)?.[1] ?? []))];
+      return { text: ways.join(", ") || "none", isSound: ways.join() === String(sheet.gauging?.way ?? "") };
     }
     case "matters": {
       const mattering = matteringTool(lane);
@@ -198,6 +203,7 @@ function mendedLine(seen: Observation, line: string, tool: number | null): strin
   const units = sheet.unit === "mm" ? /\bG20\b/ : /\bG21\b/;
   if (units.test(line)) return line.replace(units, sheet.unit === "mm" ? "G21" : "G20");
   if (/\bG52\b/.test(line)) return line.replace(/\bG52\b.*/, "").trim();
+  if (/\bP9501\b/.test(line)) return line.replace(/\bQ\d+/, `Q${sheet.gauging?.way ?? ""}`);
   if (/\bG5[5-9]\b/.test(line)) return line.replace(/\bG5[5-9]\b/, "G54");
   const operation = sheet.operations?.find((one) => one.tool === tool);
   const row = seen.kind === "mill" ? /\bH(\d+)/.exec(line)?.[1] : /T0?(\d)0?(\d)\b/.exec(line)?.[2];
@@ -226,7 +232,8 @@ function mendAll(lane: Bench): void {
       continue;
     }
     const mended = mendedLine(lane.seen, line.replace(/\(.*\)/, ""), tool);
-    if (mended !== null) lane.do({ type: "mendLine", line: at + 1, text: mended.trim() });
+    if (mended !== null && mended.trim() !== line.trim())
+      lane.do({ type: "mendLine", line: at + 1, text: mended.trim() });
   }
 }
 

@@ -61,6 +61,7 @@ export function withPrograms(exercise: Exercise, seed: string, drawn: Draw): Dra
       operations: program.operations,
       ...(program.features.length > 0 ? { features: program.features } : {}),
       ...(program.blanks === undefined ? {} : { blanks: program.blanks }),
+      ...(program.gauging ? { gauging: program.gauging } : {}),
       proving: program.proving,
       ...(program.signOff ? { signsOff: true } : {}),
     },

@@ -96,7 +96,8 @@ const programmed = z
           tool: toolNumberSchema,
           what: z.string().min(1),
           deepestMm: z.number(),
-          rpm: z.number().int().positive(),
+          /** 0 of what must not turn. */
+          rpm: z.number().int().min(0),
         }),
       )
       .min(1),
@@ -132,6 +133,11 @@ const programmed = z
         warmMm: z.tuple([z.number(), z.number()]),
       })
       .optional(),
+    /**
+     * Of a program that gauges, on a mill: the pocket in which the probe stands, whose row holds its length, and the
+     * number of the way whose tool and stock are to be meant.
+     */
+    gauging: z.strictObject({ pocket: toolNumberSchema, way: z.number().int().positive() }).optional(),
     faults: z.array(programFault).default([]),
     soundShare: z.number().min(0).max(1).default(1),
     /** An instructor signs before the first cut of a graded lane. */
@@ -312,6 +318,10 @@ const currentSchema = z
       )
         complain("a blank off the stop needs a stop and the task of pushing it there");
     }
+    if (exercise.program?.gauging && (exercise.lathe || !exercise.instruments.includes("probe")))
+      complain("a program gauges on a mill, with a probe");
+    if (exercise.program?.gauging && exercise.tools.some(({ number }) => number === exercise.program?.gauging?.pocket))
+      complain("the probe stands in a pocket of its own");
     if (exercise.program && exercise.handover) complain("a setup that is handed over is not run yet");
     if (exercise.program && exercise.lathe && exercise.lathe.control !== "turret")
       complain("programs are run on a mill or a turret lathe");

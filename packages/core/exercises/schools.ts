@@ -111,6 +111,7 @@ export const programFaultKinds = [
   "otherTools",
   "liftLeft",
   "nearSwing",
+  "otherWay",
 ] as const;
 export type ProgramFaultKind = (typeof programFaultKinds)[number];
 

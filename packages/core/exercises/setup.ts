@@ -84,6 +84,8 @@ interface SheetBase {
   readonly features?: NonNullable<Exercise["program"]>["features"] | undefined;
   /** How many parts may be cut and measured; left out where none is measured. */
   readonly blanks?: number | undefined;
+  /** Of a program that gauges: the pocket in which the probe stands, and the number of the way that is meant. */
+  readonly gauging?: NonNullable<Exercise["program"]>["gauging"] | undefined;
   /** Schools of proving that are asked for before the program is run whole. */
   readonly proving?: readonly ProvingSchool[] | undefined;
 }

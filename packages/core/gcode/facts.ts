@@ -28,7 +28,7 @@ export interface ProgramFacts {
   readonly diagnostics: readonly Diagnostic[];
   readonly stops: readonly { readonly line: number; readonly kind: "M0" | "M1" }[];
   readonly end: { readonly line: number; readonly kind: "M2" | "M30" | "text" } | null;
-  /** Lines that write registers (G10). */
+  /** Lines that write registers: G10, and gaugings that correct. */
   readonly writes: readonly number[];
 }
 
@@ -79,7 +79,7 @@ export function programFacts(text: string, dialect: Dialect, options: RunOptions
     if (step.type === "move") take(step);
     else if (step.type === "stop") stops.push({ line: step.line, kind: step.kind });
     else if (step.type === "end") end = { line: step.line, kind: step.kind };
-    else if (step.type === "write") writes.push(step.line);
+    else if (step.type === "write" || (step.type === "gauge" && step.cycle === "correct")) writes.push(step.line);
     else if (step.type === "wrong" && program.diagnostics.length === 0)
       diagnostics.push({ code: step.code, line: step.line, column: 1, said: "" });
   }

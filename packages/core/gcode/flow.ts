@@ -46,6 +46,16 @@ export class Flow {
     return frame;
   }
 
+  /** The text that runs. */
+  get text(): Program {
+    return this.frame.program;
+  }
+
+  /** Whether there is a program of a number. */
+  has(number: number | null): boolean {
+    return number !== null && this.find(number, this.text) !== null;
+  }
+
   /** Place of the next block in the text that runs. */
   get index(): number {
     return this.frame.index;

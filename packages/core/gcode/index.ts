@@ -8,6 +8,7 @@ export { dialects, type Dialect } from "./dialects";
 export { type Diagnostic, type DiagnosticCode } from "./diagnostics";
 export { programReaches, toolEnvelopes, type Reach } from "./envelope";
 export { programFacts, type ProgramFacts, type ToolCall } from "./facts";
+export { type GaugeAxis, type GaugeCall, type GaugeCycle } from "./gauging";
 export { interpret, type RunOptions } from "./interpret";
 export { listMove, listMoves, type ListedMove } from "./listing";
 export { movePoints } from "./chords";

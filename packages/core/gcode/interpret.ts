@@ -3,6 +3,7 @@ import { dialects, type DialectTable } from "./dialects";
 import { Wrong } from "./diagnostics";
 import { drillCycle, isDrilling } from "./drillingCycles";
 import { Flow } from "./flow";
+import { gaugeCycleOf, readGaugeCall } from "./gauging";
 import { Modes } from "./modes";
 import { type Feed, type Move, type MoveKind, type ProgramPlace, type Step } from "./moves";
 import { type Program, type ProgramBlock } from "./program";
@@ -147,7 +148,7 @@ class Run implements Rig {
     const { said, modes } = this;
     this.block = block;
     said.read(block, this.flow.variables.get);
-    if (said.hasCodes && said.of("once") === 65) return this.flow.call(said, true);
+    if (said.hasCodes && said.of("once") === 65) return this.call();
     said.checkCodes();
     if (this.machine) this.findPlace();
     modes.takeFeed();
@@ -158,6 +159,15 @@ class Run implements Rig {
     this.move();
     modes.settle();
     if (said.hasCodes) this.finish();
+  }
+
+  /** A program by its number, or a gauging, which is built in where no program of that number is there. */
+  private call(): void {
+    const { flow, said } = this;
+    const number = said.value("P");
+    const cycle = gaugeCycleOf(number);
+    if (cycle === null || this.isLathe || flow.has(number)) return flow.call(said, true);
+    this.out.push(readGaugeCall(cycle, said, flow.text, flow.line, (letter) => this.length(letter)));
   }
 
   /** In the unit of the figures. */

@@ -1,4 +1,5 @@
 import { type DiagnosticCode } from "./diagnostics";
+import { type GaugeCall } from "./gauging";
 
 export type MoveKind = "rapid" | "feed" | "cw" | "ccw";
 export type Plane = 17 | 18 | 19;
@@ -54,5 +55,6 @@ export type Step =
       readonly words: Readonly<Record<string, number>>;
       readonly isInch: boolean;
     }
+  | GaugeCall
   | { readonly type: "declare"; readonly line: number; readonly place: ProgramPlace }
   | { readonly type: "wrong"; readonly line: number; readonly code: DiagnosticCode };

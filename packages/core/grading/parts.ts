@@ -3,7 +3,7 @@ import { traceLane, type LaneTrace } from "../diagnosis";
 import type { Setup } from "../exercises";
 import { verdictOf } from "../inspection";
 import { FIT_SHARE, GROWS_PER_DEGREE, isFit, partInstruments, WARMER_BY, type PartSaid } from "../lane/partNames";
-import type { PartFigure } from "../lane/programDesk";
+import type { PartFigure, ProgramGauged } from "../lane/programDesk";
 import type { StepRow } from "./steps";
 
 type Feature = NonNullable<Setup["features"]>[number];
@@ -25,6 +25,8 @@ export interface PartRuled {
   /** It was cut once, with the registers that the values are marked by. */
   readonly isByValues: boolean;
   readonly features: readonly FeatureRuled[];
+  /** What the program gauged of it in its last run, and what it really was then. */
+  readonly gauged: readonly ProgramGauged[];
   readonly said: PartSaid | null;
 }
 
@@ -91,6 +93,7 @@ export function partsOf({ final }: LaneTrace): { parts?: readonly PartRuled[] } 
         part: one.part,
         cuts: taking.length,
         isByValues: isOfLastRun && one.part === first?.part,
+        gauged: final.program.gauged.filter(({ part, cut }) => part === one.part && cut === one.cut),
         said:
           final.program.parts.judged.findLast(({ part, cut }) => part === one.part && cut === one.cut)?.verdict ?? null,
         features: featuresOf(final).map((feature, at) => {
@@ -245,8 +248,14 @@ function savedAt({ final, log }: LaneTrace): number | null {
   const { part } = saved.event;
   const cut = partsCut(final).findLast((one) => one.part === part);
   const started = log.findLast(({ seq, event }) => event.type === "cycleStarted" && seq < saved.seq)?.seq ?? 0;
+  // what the program wrote in that run was written by what it cut
   const isAsCut = log.every(
-    ({ seq, event }) => seq < started || seq > saved.seq || event.type !== "registerChanged" || event.from === event.to,
+    ({ seq, event }) =>
+      seq < started ||
+      seq > saved.seq ||
+      event.type !== "registerChanged" ||
+      event.how === "byProgram" ||
+      event.from === event.to,
   );
   return cut && isAsCut && !isOff(cut, movable(final, part)) ? saved.seq : null;
 }

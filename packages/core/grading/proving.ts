@@ -101,6 +101,7 @@ const TOLD_BY: Readonly<Record<ProgramFaultKind, readonly AskKind[]>> = {
   otherTools: ["deepest", "spindle"],
   liftLeft: ["lift", "deepest"],
   nearSwing: ["swing"],
+  otherWay: ["gaugedWay"],
 };
 
 /** A fault that was named: something that is not as it should be was called so, of its tool where it is about one. */

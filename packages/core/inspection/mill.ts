@@ -10,7 +10,8 @@ type Triple = readonly [number, number, number];
 /** What really cuts: where the datum lies on the machine, and each tool's length and end. One length unit. */
 export interface CuttingTruth {
   readonly datum: Triple;
-  readonly tools: ReadonlyMap<number, { readonly length: number; readonly end: End }>;
+  /** Null of what cuts nothing. */
+  readonly tools: ReadonlyMap<number, { readonly length: number; readonly end: End } | null>;
 }
 
 export interface Ray<P> {
@@ -69,8 +70,8 @@ export function millSweeps(
     if (step.type !== "way" || !isCutting(step.move)) continue;
     const { tool: number, line } = step.move;
     const tool = number === null ? undefined : truth.tools.get(number);
-    if (!tool) throw new UnknownTool(number ?? 0, line);
-    sweeps.push(...sweptByMill(step.exact(), tool, truth.datum));
+    if (tool === undefined) throw new UnknownTool(number ?? 0, line);
+    if (tool) sweeps.push(...sweptByMill(step.exact(), tool, truth.datum));
   }
   return { sweeps, problems };
 }

@@ -1,6 +1,13 @@
 import { type RegisterId, type Registers } from "../registers";
 import { type PartInstrument, type PartSaid } from "./partNames";
-import { type AskKind, type Outcome, type RapidPercent, type RunEnd, type RunHold } from "./programNames";
+import {
+  type AskKind,
+  type GaugeOutcome,
+  type Outcome,
+  type RapidPercent,
+  type RunEnd,
+  type RunHold,
+} from "./programNames";
 
 /** The program that a control holds: its number in the shop's store (0: the student's own), its lines as they stand. */
 interface HeldProgram {
@@ -88,6 +95,20 @@ export interface PartFigure {
   readonly reallyMm: number;
 }
 
+/** What a program gauged of a part in the run of this number on it, and what it made of that. */
+export interface ProgramGauged {
+  readonly part: number;
+  readonly cut: number;
+  readonly line: number;
+  readonly axis: "x" | "y" | "z" | null;
+  readonly mm: number;
+  readonly targetMm: number;
+  readonly outcome: GaugeOutcome;
+  readonly register: RegisterId | null;
+  readonly changeMm: number | null;
+  readonly reallyMm: number;
+}
+
 /** The part that is held, what was measured of parts, and what was said of them. */
 interface PartsDesk {
   readonly current: number;
@@ -126,6 +147,7 @@ export interface ProgramDesk {
     readonly code?: string | undefined;
   } | null;
   readonly gaps: readonly { readonly mm: number; readonly displayMm: number; readonly isAlike: boolean }[];
+  readonly gauged: readonly ProgramGauged[];
   readonly parts: PartsDesk;
 }
 
@@ -146,6 +168,7 @@ export const noProgram: ProgramDesk = {
   done: [],
   last: null,
   gaps: [],
+  gauged: [],
   parts: { current: 1, isWarm: false, figures: [], judged: [], saved: null },
 };
 

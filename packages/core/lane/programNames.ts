@@ -14,6 +14,7 @@ export const askKinds = [
   "spindle",
   "deepest",
   "matters",
+  "gaugedWay",
 ] as const;
 export type AskKind = (typeof askKinds)[number];
 
@@ -36,8 +37,14 @@ export type RapidPercent = 5 | 25 | 50 | 100;
 export const runHolds = ["hand", "block", "stop", "optional"] as const;
 export type RunHold = (typeof runHolds)[number];
 
-export const runEnds = ["end", "reset", "contact", "wrong"] as const;
+export const runEnds = ["end", "reset", "contact", "wrong", "alarm"] as const;
 export type RunEnd = (typeof runEnds)[number];
+
+/** What comes of a gauging that a program makes: it writes, goes on, stops the run, or marks the part as scrap. */
+export const gaugeOutcomes = ["written", "good", "tooMuch", "metalLeft", "lengthOff", "scribed"] as const;
+export type GaugeOutcome = (typeof gaugeOutcomes)[number];
+/** Those that stop the run. */
+export const gaugeAlarms: ReadonlySet<GaugeOutcome> = new Set(["tooMuch", "metalLeft", "lengthOff"]);
 
 /** Facts of a program, by name: what tells them from the others without their schemas. */
 export const programEvents = [
@@ -56,6 +63,7 @@ export const programEvents = [
   "runResumed",
   "runEnded",
   "gapSaid",
+  "gauged",
   "partMeasured",
   "partCooled",
   "partJudged",

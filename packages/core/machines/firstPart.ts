@@ -96,10 +96,20 @@ export function firstPart(state: LaneState, text: string): FeatureCut[] | null {
     programFacts(text, dialect, { startUnits: state.setup.unit }).writes.length > 0
   )
     return null;
+  return featuresBy(state, text, (of) => cutter(of, text, dialect));
+}
+
+/**
+ * Features of a part by the rays through what is cut with the registers of a lane, and what moves each. Nothing
+ * springs, wears or warms in `raysOf`.
+ */
+export function featuresBy(state: LaneState, text: string, raysOf: (of: LaneState) => RunsClear | null): FeatureCut[] {
+  const { features = [] } = state.setup;
+  const dialect = state.kind === "mill" ? "mill" : "lathe";
   const known = new Map<string, number>();
   const off = putsOff(state, text, dialect);
   const read = (of: LaneState, look: (runs: RunsClear) => RunsClear): (number | null)[] => {
-    const runs = cutter(of, text, dialect);
+    const runs = raysOf(of);
     return features.map((feature) => (runs ? readWhereItLies(feature, AXES[dialect], look(runs), off) : null));
   };
   const actual = read(state, (runs) => (from, way) => {

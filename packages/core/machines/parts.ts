@@ -1,9 +1,12 @@
 import { verdictOf, type PartVerdict } from "../inspection/features";
-import { firstPart, type FeatureCut } from "./firstPart";
+import { featuresBy, type FeatureCut } from "./firstPart";
 import { latheProgramPorts } from "./lathe/program";
 import { millProgramPorts } from "./mill/program";
 import { type LaneState } from "./kits";
-import { runsOnPart } from "./program/course";
+import { type ProgramGauged, type ProgramRun } from "../lane/programDesk";
+import { type LaneBase } from "../lane/state";
+import { Course, runsOnPart } from "./program/course";
+import { type ProgramPorts } from "./program/ports";
 import { cutsOn, partSizesMm } from "./program/parts";
 import { halfSectionSeen, type HalfSection } from "./lathe/partPicture";
 import { reliefSeen, type Relief } from "./mill/partPicture";
@@ -68,11 +71,22 @@ export function stillCut({ program }: LaneState, part: number): ReadonlyMap<stri
   const found = still.get(run);
   if (found) return found;
   const before = run.before as LaneState;
-  const all = new Map(
-    (firstPart(before, before.program.held?.lines.join("\n") ?? "") ?? []).map((one) => [one.name, one]),
-  );
+  const isWhole = program.done.some((one) => one.run === run && one.why === "end");
+  const gauged = program.gauged.filter((one) => one.part === part && one.cut === runsOnPart(program, part).length);
+  const text = before.program.held?.lines.join("\n") ?? "";
+  const cut = isWhole ? featuresBy(before, text, (of) => stillRays(of, run, gauged)) : [];
+  const all = new Map(cut.map((one) => [one.name, one]));
   still.set(run, all);
   return all;
+}
+
+/** Rays through what a run would cut with other registers, if nothing gave way, wore or grew warm. */
+function stillRays(of: LaneState, { fromLine, isUnread }: ProgramRun, gauged: readonly ProgramGauged[]) {
+  const rays = <S extends LaneBase>(ports: ProgramPorts<S>, lane: S) => {
+    const before = { ...lane, truth: { ...lane.truth, cutting: undefined } };
+    return ports.rays([{ before, ways: new Course(ports, before, fromLine, isUnread, gauged).cutTo(Infinity, 0) }]);
+  };
+  return of.kind === "mill" ? rays(millProgramPorts, of) : rays(latheProgramPorts, of);
 }
 
 /** A part as it is drawn after it was cut. */

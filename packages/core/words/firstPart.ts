@@ -1,6 +1,7 @@
 import type { FeatureCut } from "../bench";
 import { isValueRight, type FeatureRuled, type PartRuled, type RegisterRuling } from "../grading";
 import { ownRegister } from "../exercises";
+import type { ProgramGauged } from "../lane/programDesk";
 import { scales, showLength, type LengthUnit } from "../units";
 import { registerWords, targetWords } from "./names";
 
@@ -30,6 +31,16 @@ export function movedByWords({ movedBy, actualMm }: Pick<FeatureCut, "movedBy" |
 /** A share of a deviation that is worth its name, mm. */
 const WORTH_NAMING_MM = 0.003;
 
+/** What a gauging wrote reaches a feature that the same row moves. */
+function writtenBehind({ movedBy }: Pick<FeatureCut, "movedBy">, gauged: readonly ProgramGauged[]) {
+  return gauged.flatMap((one) => {
+    if (one.outcome !== "written" || one.register === null) return [];
+    const own = one.register.replace("W", "");
+    const factor = movedBy.find(({ register }) => register === own)?.factor;
+    return factor === undefined ? [] : [{ ...one, own, factor }];
+  });
+}
+
 /**
  * Which wrong values stand behind a feature that is not good, and by how much each moves it, with what tool and machine
  * gave way where that is known; null where it is good.
@@ -38,19 +49,31 @@ export function featureCause(
   feature: FeatureCut & { readonly stillMm?: number | null | undefined },
   values: readonly RegisterRuling[],
   unit: LengthUnit,
+  gauged: readonly ProgramGauged[] = [],
 ): string | null {
   if (feature.verdict === "good" || feature.actualMm === null) return null;
+  const written = writtenBehind(feature, gauged);
   const behind = values.flatMap((value) => {
     const register = ownRegister(value.target);
     const factor = feature.movedBy.find((one) => one.register === register)?.factor ?? 0;
     const byMm = factor * value.closureMm;
-    return !isValueRight(value) && Math.abs(byMm) >= WORTH_NAMING_MM
+    // what a gauging put right does not move it any more
+    const isStanding = !written.some(({ own }) => own === register);
+    return isStanding && !isValueRight(value) && Math.abs(byMm) >= WORTH_NAMING_MM
       ? [`${targetWords(value.target)} moves it by ${signed(byMm, unit)}`]
       : [];
   });
   const bent = feature.stillMm == null ? 0 : feature.actualMm - feature.stillMm;
+  const misread = written.flatMap(({ mm, reallyMm, register }) =>
+    Math.abs(mm - reallyMm) >= WORTH_NAMING_MM
+      ? [
+          `the program gauged ${showLength(mm, scales[unit])} where it really was ${showLength(reallyMm, scales[unit])}, and wrote ${registerWords(register ?? "D1")} by that`,
+        ]
+      : [],
+  );
   const all = [
     ...behind,
+    ...misread,
     ...(Math.abs(bent) >= WORTH_NAMING_MM
       ? [`what tool and machine gave way, wore and grew warm moves it by ${signed(tidy(bent), unit)}`]
       : []),
@@ -64,14 +87,14 @@ export function featureCause(
 /** What stands behind a feature of a part that was cut on the lane; null where it is good, or where nobody knows. */
 export function partCause(
   feature: FeatureRuled,
-  { cuts, isByValues }: Pick<PartRuled, "cuts" | "isByValues">,
+  { cuts, isByValues, gauged }: Pick<PartRuled, "cuts" | "isByValues" | "gauged">,
   values: readonly RegisterRuling[],
   unit: LengthUnit,
 ): string | null {
   if (feature.verdict === "good" || feature.actualMm === null) return null;
   if (cuts > 1) return `It was cut ${cuts} times: what any of its runs took away is gone.`;
   if (feature.stillMm === null) return null;
-  if (isByValues) return featureCause(feature, values, unit);
+  if (isByValues) return featureCause(feature, values, unit, gauged);
   return `By the registers as they stood then it would be ${showLength(feature.stillMm, scales[unit])}; the rest is what tool and machine gave way, wore and grew warm.`;
 }
 

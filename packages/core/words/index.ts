@@ -55,4 +55,5 @@ export {
   withdrawnBy,
 } from "./proving";
 export { mustHaveWords, partInstrumentWords, partSaidWords } from "./parts";
+export { gaugedWhat, gaugeOutcomeWords, gaugeWrote, gaugedWords } from "./gauging";
 export { drawingWords, featureCause, movedByWords, offWords, partCause, partMovedBy, verdictWords } from "./firstPart";

@@ -14,6 +14,7 @@ import type { ProvingSchool } from "../exercises";
 import { scales, showLength, toCounts, type LengthUnit } from "../units";
 import { registerWords } from "./names";
 import { partInstrumentWords, partSaidWords } from "./parts";
+import { gaugeAlarmWords, gaugedWords } from "./gauging";
 import { programWords } from "./program";
 
 /** What is looked up: its short name, and the question as it is put. */
@@ -49,6 +50,10 @@ export const askWords: Record<AskKind, { name: string; asks: (tool: number | nul
   matters: {
     name: "tool that matters",
     asks: () => "Which tool goes deepest where it stands over what holds the part, and over what?",
+  },
+  gaugedWay: {
+    name: "way that is gauged",
+    asks: () => "Which way do the gaugings name that write wear? The numbers after Q, or none.",
   },
   deepest: { name: "deepest Z", asks: (tool) => `How deep does tool ${tool} go, as it is programmed?` },
 };
@@ -111,6 +116,11 @@ const STANDS: Readonly<Record<string, string>> = {
   "no-such-register": "It sets a register that is not there, or in a way that is not read.",
   "no-such-row": "A row or a work offset is called that this machine does not have.",
   "tool-missing": "There is no such tool here, or it cannot be run yet.",
+  "no-probe": "It gauges, and no probe that is sound hangs in the spindle.",
+  "met-nothing": "The probe met nothing where it was sent.",
+  "way-not-run": "The way that the gauging names was not run before it, or cuts nothing there.",
+  "length-not-told": "A length is checked that this machine cannot check: look at the row, and at the setter.",
+  ...gaugeAlarmWords,
 };
 
 /** Why a run is over, one sentence. */
@@ -195,6 +205,8 @@ export function programMoment(event: ProgramEvent, unit: LengthUnit): string {
       return "Run resumed.";
     case "runEnded":
       return endWords(event);
+    case "gauged":
+      return `Line ${event.line}: ${gaugedWords(event, unit)}`;
     case "partMeasured": {
       const of = `Part ${event.part}, ${event.feature}, ${partInstrumentWords[event.with]}${event.isWarm ? ", part warm" : ""}`;
       if (event.goes === undefined) return `${of}: ${length(event.mm)}.`;

@@ -51,9 +51,9 @@ export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: 
     absent: "Nobody said what the first part is.",
   },
   correctedInWear: {
-    done: "What was off was put right in wear: the right registers, the right way, by the right amount.",
+    done: "What was off was put right where it belongs, the right way and by the right amount.",
     missed:
-      "What was off was not put right in wear alone, by the right registers, side and amount: the next part was not nearer by half, or something that was good no longer is.",
+      "What was off was not put right where it belongs (in wear, not in geometry), to the right side and by the right amount: the next part was not nearer by half, or something that was good no longer is.",
     absent: "Something was off, and no other part was cut after it.",
   },
   secondPartGood: {

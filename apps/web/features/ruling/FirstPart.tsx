@@ -14,6 +14,7 @@ import {
 } from "@probe-lane/core/words";
 import { scaleLinear } from "d3-scale";
 import { Panel } from "../../ui";
+import { GaugedTable } from "../../ui/program/GaugedTable";
 
 const BAND = { width: 84, height: 16, inner: 14 } as const;
 /** So much of the band lies on either side of the tolerance. */
@@ -145,6 +146,11 @@ function PartTable({
           </tbody>
         </table>
       </div>
+      {part && part.gauged.length > 0 ? (
+        <div className="border-t border-rule">
+          <GaugedTable gauged={part.gauged} unit={unit} />
+        </div>
+      ) : null}
       <p className="px-2 py-1.5 text-xs text-ink2">{foot}</p>
     </Panel>
   );

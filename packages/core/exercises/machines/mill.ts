@@ -26,6 +26,7 @@ function drawSetup(exercise: Exercise, seed: string, turn: number): MillSetup {
     axis: "x" | "y",
     { approach, edgeWorkMm }: { approach: 1 | -1; edgeWorkMm: readonly [number, number] },
   ): SetupEdge => ({ approach, edgeWorkMm: toStep(drawBetween(...edgeWorkMm, seed, "edge work", axis, turn)) });
+  const ofProbe = exercise.program?.gauging ? [exercise.program.gauging.pocket] : [];
   return {
     kind: "mill",
     ...drawSheetBase(exercise, seed, turn),
@@ -49,7 +50,7 @@ function drawSetup(exercise: Exercise, seed: string, turn: number): MillSetup {
     targets: exercise.targets,
     isAtSpeed: exercise.isAtSpeed,
     ...(exercise.hasMasters ? { hasMasters: true } : {}),
-    pockets: Object.fromEntries(exercise.tools.map(({ number }) => [number, number])),
+    pockets: Object.fromEntries([...exercise.tools.map(({ number }) => number), ...ofProbe].map((n) => [n, n])),
   };
 }
 
@@ -182,16 +183,19 @@ function drawTruth(exercise: Exercise, setup: MillSetup, seed: string): MillTrut
 }
 
 /** Cards of probe and setter as they lie beside the machine; a doubted one states too much. */
-function withCards(setup: MillSetup, truth: MillTruth): MillSetup {
+function withCards(setup: MillSetup, truth: MillTruth, probePocket: number | undefined): MillSetup {
   const stated = (of: Doubtful, mm: number) => toMicron(mm + (truth.doubt?.of === of ? truth.doubt.byMm : 0));
+  const probeMm = stated("probeLength", truth.lengthsMm.probe ?? 0);
+  // the row of a probe that a program brings holds its length
+  const ofProbe = probePocket === undefined ? [] : [{ register: `H${probePocket}`, mm: probeMm }];
   return {
     ...setup,
-    leftovers: keptRegisters(setup, truth),
+    leftovers: [...keptRegisters(setup, truth), ...ofProbe],
     probe: setup.instruments.includes("probe")
       ? {
           ballDiameterMm: BALL_DIAMETER_MM,
           effectiveRadiusMm: stated("probeRadius", BALL_DIAMETER_MM / 2 - truth.probe.pretravelMm),
-          lengthMm: stated("probeLength", truth.lengthsMm.probe ?? 0),
+          lengthMm: probeMm,
         }
       : null,
     setter: truth.setter
@@ -216,5 +220,5 @@ export function drawMill(exercise: Exercise, seed: string, turn: number): MillDr
   if (!signaturesAreApart(setup)) return null;
   const drawn = drawTruth(exercise, setup, seed);
   const truth = drawn.doubt?.of === "presetter" ? { ...drawn, presetterErrorMm: drawn.doubt.byMm } : drawn;
-  return { kind: "mill", setup: withCards(setup, truth), truth };
+  return { kind: "mill", setup: withCards(setup, truth, exercise.program?.gauging?.pocket), truth };
 }

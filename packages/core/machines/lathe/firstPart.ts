@@ -8,7 +8,7 @@ import {
   turnedSweeps,
   type RunsClear,
 } from "../../inspection";
-import { type CutWay } from "../program/ports";
+import { type CutWay } from "../program/cutWay";
 import { faceMm } from "./contact";
 import { type TurningLane } from "./lane";
 import { registersOf, worldOf } from "./proving";

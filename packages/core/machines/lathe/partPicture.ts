@@ -1,6 +1,6 @@
 import { isTurned, noseBounds, sweptByNose, type NoseSweep } from "../../inspection";
 import { seenAs } from "../../lane/eye";
-import { type CutWay } from "../program/ports";
+import { type CutWay } from "../program/cutWay";
 import { kxNowMm, reachNowMm, faceMm } from "./contact";
 import { seenOutline, seenTip } from "./eye";
 import { toolsOf } from "./firstPart";

@@ -36,6 +36,7 @@ const ports: ProgramPorts<TurningLane> = {
   ways: (now, steps) => latheWays(steps, (row) => registersOf(now()).noses?.get(row)),
   prover: (state) => proverOf(new LatheProof(worldNow(state))),
   rays: raysOnLathe,
+  gauging: null,
   // on a lathe it hangs on each tool
   putsOff: () => [0, 0],
   hangs: (state) => (isFollowed(state, state.lathe.station) ? state.lathe.station : null),

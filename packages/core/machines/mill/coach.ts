@@ -103,7 +103,9 @@ function lengthStep(seen: Seen, tool: number): MillStep {
   const isByPaper =
     sheet.lengthSchools.length > 0 &&
     sheet.lengthSchools.every((school) => school === "part-touch" || school === "plane-lift");
-  if (sheet.hasMasters === true && seen.cards.setter === undefined) return { code: "calibrateFirst", tool };
+  const hasSetter = sheet.setter !== null;
+  if (sheet.hasMasters === true && hasSetter && seen.cards.setter === undefined)
+    return { code: "calibrateFirst", tool };
   if (!isByPaper) return touched ? { code: "setLength", axis: "z", tool } : { code: "measureLength", tool };
   if (holds !== null && holds !== `tool${tool}` && isLow(seen)) return { code: "liftFirst" };
   if (holds !== `tool${tool}`)

@@ -9,7 +9,7 @@ import {
   type Sweep,
 } from "../../inspection";
 import { type MillTool, undersideOf } from "../../proving";
-import { type CutWay } from "../program/ports";
+import { type CutWay } from "../program/cutWay";
 import { type MillLane } from "./lane";
 import { registersOf, worldOf } from "./proving";
 
@@ -28,7 +28,7 @@ function raysThrough(sweeps: readonly Sweep[]): RunsClear {
 export function cutOnMill(state: MillLane, program: Program): RunsClear {
   const registers = registersOf(state);
   const { datum, tools } = worldOf(state);
-  const real = [...tools].map(([number, tool]) => [number, cutterOf(tool)] as const);
+  const real = [...tools].map(([number, tool]) => [number, tool.fluteLength === 0 ? null : cutterOf(tool)] as const);
   const truth = { datum, tools: new Map(real) };
   return raysThrough(millSweeps(program, registers, registers.radii ?? new Map(), truth, state.setup.unit).sweeps);
 }
@@ -48,7 +48,7 @@ export function raysOnMill(
       [x, y, z].every((at, axis) => at > (stock.min[axis] ?? 0) && at < (stock.max[axis] ?? 0));
     for (const { hangs, stretches } of ways) {
       const tool = hangs === null ? undefined : tools.get(hangs);
-      if (!tool || hangs === null) continue;
+      if (!tool || hangs === null || tool.fluteLength === 0) continue;
       const wornMm = (cutting?.wearMm[hangs] ?? 0) * before.program.parts.current;
       const cutter = cutterOf({ ...tool, diameter: tool.diameter - 2 * wornMm });
       const grown = { ...cutter, length: cutter.length + (cutting?.warmMm ?? 0) };

@@ -1,7 +1,7 @@
 import { sweptByMill, topsAfter, type Sweep } from "../../inspection";
 import { boxOf } from "../../geometry/solid";
 import { toolName } from "../../instruments/things";
-import { type CutWay } from "../program/ports";
+import { type CutWay } from "../program/cutWay";
 import { seenLengthMm, seenScene } from "./eye";
 import { cutterOf } from "./firstPart";
 import { type MillLane } from "./lane";

@@ -11,6 +11,7 @@ import { type ProgramPorts, type Prover } from "../program/ports";
 import { changeProblem, changeTool } from "./acts/holder/act";
 import { heldAs } from "../../instruments/things";
 import { raysOnMill } from "./firstPart";
+import { millGauging } from "./gauging";
 import { type MillLane } from "./lane";
 import { registersOf, worldOf } from "./proving";
 import { millRules } from "./rules";
@@ -59,6 +60,7 @@ const ports: ProgramPorts<MillLane> = {
   ways: (now, steps) => millWays(steps, (row) => registersOf(now()).radii?.get(row) ?? 0),
   prover: (state) => proverOf(new MillProof(worldWith(state)), state.seat),
   rays: raysOnMill,
+  gauging: millGauging,
   putsOff: (before, frame) => {
     const { datum } = worldOf(before);
     // how deep it goes hangs on each tool
@@ -66,7 +68,10 @@ const ports: ProgramPorts<MillLane> = {
       axis === 2 ? 0 : at - (datum[axis] ?? 0),
     );
   },
-  hangs: ({ holds }) => (holds === null ? null : (toolNumber(holds) ?? INSTRUMENT)),
+  hangs: ({ holds, carried, setup }) => {
+    if (holds === null) return null;
+    return toolNumber(holds) ?? (carried.isByChanger ? (setup.gauging?.pocket ?? INSTRUMENT) : INSTRUMENT);
+  },
   brings: ({ carried }, tool) => carried.pockets[tool],
   changeTool: (draft, tool) => {
     const problem = changeProblem(draft.state, tool);
@@ -121,7 +126,7 @@ const ports: ProgramPorts<MillLane> = {
   wearRegisters: () => lengthRows.map((row) => `HW${row}` as const),
   travel: (state) => worldOf(state).travel,
   carried: ({ holds, carried, setup }) => ({
-    hangs: holds !== null && toolNumber(holds) === null ? "instrument" : "none",
+    hangs: holds !== null && toolNumber(holds) === null && !carried.isByChanger ? "instrument" : "none",
     swapped: setup.tools.flatMap(({ number }) => (carried.pockets[number] === number ? [] : [number])),
   }),
   comesOver: ({ setup }, { tool, cutX, cutY }) => {

@@ -13,15 +13,29 @@ import { writing } from "../program/written";
 const STRAIGHT_DEG = 0.02;
 const NOSE_DIAMETER_MM = 60;
 const HOLDER_DIAMETER_MM = 40;
+/** So much of a probe is its body, above the stylus. */
+const HOLDER_SHARE = 1 / 3;
 const DRILL_POINTS: Readonly<Record<string, number>> = { drill: 118, spotDrill: 90 };
 
 /** Whether a program can be run against this setup: a plain blank that lies along the axes. */
 export const canProveMill = (state: MillLane): boolean =>
   state.setup.feature === null && Math.abs(skewNowDeg(state)) <= STRAIGHT_DEG;
 
-function toolsOf({ setup, truth, harm }: MillLane): Map<number, MillTool> {
-  return new Map(
-    setup.tools.map(({ number, kind, diameterMm }) => {
+/** The probe as it stands in its pocket: a body that cuts nothing. */
+function probeOf({ setup, truth, harm, probe }: MillLane): [number, MillTool][] {
+  if (!setup.gauging || !setup.probe) return [];
+  const length = (truth.lengthsMm.probe ?? 0) + probe.longerMm - (harm.shorterMm.probe ?? 0);
+  const diameter = setup.probe.ballDiameterMm;
+  const holder = { diameter: HOLDER_DIAMETER_MM, length: length * HOLDER_SHARE };
+  const body = { length, diameter, shape: "flat", fluteLength: 0, shankDiameter: diameter } as const;
+  return [[setup.gauging.pocket, { ...body, holder, noseDiameter: NOSE_DIAMETER_MM }]];
+}
+
+function toolsOf(state: MillLane): Map<number, MillTool> {
+  const { setup, truth, harm } = state;
+  return new Map([
+    ...probeOf(state),
+    ...setup.tools.map(({ number, kind, diameterMm }) => {
       const name = toolName(number);
       const length = (truth.lengthsMm[name] ?? 0) - (harm.shorterMm[name] ?? 0);
       const diameter = truth.diametersMm[number] ?? diameterMm;
@@ -42,9 +56,9 @@ function toolsOf({ setup, truth, harm }: MillLane): Map<number, MillTool> {
           holder: { diameter: HOLDER_DIAMETER_MM, length: length - fluteLength },
           noseDiameter: NOSE_DIAMETER_MM,
         },
-      ];
+      ] as const;
     }),
-  );
+  ]);
 }
 
 /** What the mill of a lane really has. */

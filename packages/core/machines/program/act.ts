@@ -6,17 +6,17 @@ import { type LaneBase } from "../../lane/state";
 import { type AxisCounts } from "../../registers";
 import { drawBetween } from "../../random";
 import { accept, refuse } from "../../result";
-import { parseLengthMm, toCounts } from "../../units";
+import { parseLengthMm, toCounts, toMm } from "../../units";
 import { type Act, type Decides, type Decision } from "../act";
 import { type CommandOf } from "../commands";
 import { type EventOf } from "../events";
 import { courseOf, placeAlong, struckBy, type Piece } from "./course";
 import { isSameAsk, unsigned, withdrawn, type ProgramDesk } from "../../lane/programDesk";
-import { LIFT_MM, type AskKind } from "../../lane/programNames";
+import { gaugeAlarms, LIFT_MM, type AskKind } from "../../lane/programNames";
 import { answerTo, asksOf, deepestMm, matteringTools, readHeld } from "./lookups";
 import { notFollowed } from "./notFollowed";
 import { type ProgramPorts } from "./ports";
-import { partAct } from "./parts";
+import { cutsOf, partAct } from "./parts";
 import { canBeRead } from "./readable";
 import { renumbered } from "./renumber";
 import type * as schema from "./schema";
@@ -32,6 +32,10 @@ const STANDS_WITHIN_MM = 0.5;
 /** What hangs on units and work offset, wherever in the program they are said. */
 const ABOUT_ALL: ReadonlySet<AskKind> = new Set(["units", "offset", "deepest"]);
 const END_OF_LINE = /\r\n|\r|\n/;
+
+/** How fast a probe goes to what it is to touch, mm/min. */
+const GAUGE_MM_PER_MIN = 600;
+type GaugePiece = Extract<Piece, { type: "gauge" }>;
 
 const tidy = (mm: number): number => Math.round(mm * 1e4) / 1e4 || 0;
 
@@ -231,6 +235,44 @@ export function programAct<S extends LaneBase>(
     return minutes - remaining / speed;
   }
 
+  /** Goes on along the way of a probe for so long, min; what is left of the time. */
+  function goGauging(draft: Draft<S>, number: number, piece: GaugePiece, minutes: number): number {
+    if (draft.state.spindle.isOn) draft.emit({ type: "spindleStopped" });
+    const { run, pace } = draft.state.program;
+    if (!run) return 0;
+    const speed = (GAUGE_MM_PER_MIN * pace.feedPercent) / 100;
+    const alongMm = Math.min(piece.lengthMm, run.alongMm + speed * minutes);
+    const { line, path } = piece;
+    const to = countsAt(draft.state, placeAlong(path, alongMm, isLathe));
+    draft.emit({ type: "ran", piece: number, alongMm: tidy(alongMm), line, to, isRapid: false, reads: [] });
+    if (alongMm < piece.lengthMm) return 0;
+    const remaining = piece.lengthMm - run.alongMm;
+    tellGauged(draft, piece);
+    return remaining === 0 ? minutes : minutes - remaining / speed;
+  }
+
+  /** What a gauging came to: printed, written, or the run stopped. */
+  function tellGauged(draft: Draft<S>, { line, gauged }: GaugePiece): void {
+    const { call, outcome, readsMm, reallyMm, targetMm, written } = gauged;
+    const { program, scale, position } = draft.state;
+    draft.emit({
+      type: "gauged",
+      part: program.parts.current,
+      cut: cutsOf(draft.state) + 1,
+      line,
+      axis: call.axis,
+      mm: readsMm,
+      targetMm,
+      outcome,
+      register: written?.register ?? null,
+      changeMm: written && tidy(toMm(written.to - written.from, scale)),
+      reallyMm,
+    });
+    if (outcome === "written" && written)
+      draft.emit({ type: "registerChanged", ...written, how: "byProgram", machine: position });
+    if (gaugeAlarms.has(outcome)) ended(draft, { why: "alarm", line, code: outcome });
+  }
+
   const readsOf = ({ move }: Extract<Piece, { type: "move" }>) =>
     move.isMachineFrame || (move.isReturn && move.named === 0)
       ? []
@@ -274,6 +316,10 @@ export function programAct<S extends LaneBase>(
       }
       if (piece.type === "move") {
         minutes = goOn(draft, run.piece, piece, minutes);
+        const now = draft.state.program.run;
+        if (!now || now.alongMm < piece.lengthMm - 1e-3) break;
+      } else if (piece.type === "gauge") {
+        minutes = goGauging(draft, run.piece, piece, minutes);
         const now = draft.state.program.run;
         if (!now || now.alongMm < piece.lengthMm - 1e-3) break;
       } else if (piece.type === "write") {
@@ -438,6 +484,7 @@ export function programAct<S extends LaneBase>(
         });
       },
       ...parts.evolve,
+      gauged: (state, { type: _type, ...one }) => on(state, { gauged: [...state.program.gauged, one] }),
       gapSaid: (state, { mm, displayMm, isAlike }) =>
         on(state, { gaps: [...state.program.gaps, { mm, displayMm, isAlike }] }),
     },

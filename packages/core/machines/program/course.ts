@@ -1,9 +1,13 @@
-import { interpret, readProgram, type Move } from "../../gcode";
+import { interpret, readProgram, type GaugeCall, type Move } from "../../gcode";
+import { type RunsClear } from "../../inspection/features";
 import { type LaneBase } from "../../lane/state";
 import { toldWrites, type ContactKind, type Stretch, type Way, type WayStep, UnknownRegister } from "../../proving";
-import { toMm } from "../../units";
-import { type ProgramDesk, type ProgramRun } from "../../lane/programDesk";
-import { type CutWay, type ProgramPorts, type Prover } from "./ports";
+import { readRegister } from "../../registers";
+import { toCounts, toMm } from "../../units";
+import { type ProgramDesk, type ProgramGauged, type ProgramRun } from "../../lane/programDesk";
+import { type CutWay } from "./cutWay";
+import { type ProgramPorts, type Prover } from "./ports";
+import { gauge, type Gauged, type NamedWay } from "./gauging";
 import { withWritten, writesOf, type Written } from "./written";
 
 type Path = readonly (readonly number[])[];
@@ -21,6 +25,14 @@ export type Piece =
     }
   | { readonly type: "tool"; readonly line: number; readonly tool: number }
   | { readonly type: "write"; readonly line: number; readonly written: readonly Written[] }
+  | {
+      readonly type: "gauge";
+      readonly line: number;
+      /** The way of the probe through the machine, and how long that is, mm. */
+      readonly path: Path;
+      readonly lengthMm: number;
+      readonly gauged: Gauged;
+    }
   | { readonly type: "stop"; readonly line: number; readonly isOptional: boolean }
   | { readonly type: "end"; readonly line: number }
   | { readonly type: "wrong"; readonly line: number; readonly code: string };
@@ -82,17 +94,25 @@ export class Course<S extends LaneBase> {
   private isRowMissing = false;
   /** The lane with what the program has written so far. */
   private now: S;
+  /** What hangs there at the piece that is taken next, and the move that was last. */
+  private hangs: number | null;
+  private lastMove: Move | null = null;
+  /** How many gaugings that are known were come by. */
+  private recalled = 0;
 
   constructor(
     private readonly ports: ProgramPorts<S>,
     private readonly before: S,
     private readonly fromLine: number,
     isUnread = false,
+    /** What its gaugings came to, where that is known; empty where it is only looked at what it would meet. */
+    private readonly known: readonly ProgramGauged[] | null = null,
   ) {
     const { program, setup, position, scale } = before;
     this.isLathe = ports.dialect === "lathe";
     this.at = ports.axes.map((axis) => toMm(position[axis], scale));
     this.hanging = ports.hangs(before);
+    this.hangs = this.hanging;
     this.isSkipping = fromLine > 0;
     this.now = before;
     const held = program.held?.lines ?? [];
@@ -150,6 +170,60 @@ export class Course<S extends LaneBase> {
       if (!piece) return null;
       if (piece.type === "move" && piece.move.kind !== "rapid" && !piece.move.isMachineFrame) return piece.move.frame;
     }
+  }
+
+  /** Rays through what was cut of the part so far, by runs before this one too. */
+  private cutSoFar(): RunsClear | null {
+    const { program } = this.before;
+    const earlier = runsOnPart(program, program.parts.current).map((run) => ({
+      before: run.before as S,
+      ways: courseOf(this.ports, run).cutTo(run.piece, run.alongMm),
+    }));
+    return this.ports.rays([...earlier, { before: this.before, ways: this.cutTo(this.pieces.length - 1, Infinity) }]);
+  }
+
+  /** What was fed from one line to another, and what that was run with; null where it was not gone. */
+  private named(first: number, last: number): NamedWay | null {
+    const moves = this.pieces.flatMap((piece) =>
+      piece.type === "move" && piece.line >= first && piece.line <= last && piece.move.kind !== "rapid" ? [piece] : [],
+    );
+    const move = moves[0]?.move;
+    if (!move || move.tool === null) return null;
+    const rowOf = moves.find((piece) => piece.move.diameterRow !== null && piece.move.compensation !== "none");
+    return {
+      ways: moves.map((piece) => ({ hangs: null, stretches: piece.exact() })),
+      tool: move.tool,
+      frame: move.frame,
+      row: move.row,
+      diameterRow: rowOf?.move.diameterRow ?? null,
+    };
+  }
+
+  /** What was written at this line when the run was really made; the probe's own way leaves nothing. */
+  private gaugedBefore(known: readonly ProgramGauged[], { line }: GaugeCall): null {
+    const { register, changeMm, outcome } = known.find((one, at) => at >= this.recalled && one.line === line) ?? {};
+    this.recalled += 1;
+    if (!register || changeMm == null || outcome !== "written") return null;
+    const from = readRegister(this.now.registers, register);
+    this.now = withWritten(this.now, [{ register, from, to: from + toCounts(changeMm, this.now.scale) }]);
+    return null;
+  }
+
+  private gaugedAt(call: GaugeCall): Piece {
+    const { gauging } = this.ports;
+    const { line } = call;
+    if (!gauging || !this.lastMove) return { type: "wrong", line, code: "no-probe" };
+    const { frame, row } = this.lastMove;
+    const found = gauge(gauging, call, {
+      state: this.now,
+      from: { at: this.at, frame, row },
+      hangs: this.hangs,
+      named: (first, last) => this.named(first, last),
+      runs: () => this.cutSoFar(),
+    });
+    if (typeof found === "string") return { type: "wrong", line, code: found };
+    if (found.outcome === "written" && found.written) this.now = withWritten(this.now, [found.written]);
+    return { type: "gauge", line, path: found.path, lengthMm: pathMm(found.path, this.isLathe), gauged: found };
   }
 
   private chords(path: Path): Stretch[] {
@@ -233,14 +307,19 @@ export class Course<S extends LaneBase> {
       return written ? { type: "write", line, written } : { type: "wrong", line, code: "no-such-register" };
     }
     if (this.isSkipping) return null;
-    if (step.type === "tool")
-      return this.ports.brings(this.before, step.tool) === undefined
-        ? { type: "wrong", line, code: "tool-missing" }
-        : { type: "tool", line, tool: step.tool };
+    if (step.type === "tool") return this.brought(line, step.tool);
+    if (step.type === "gauge") return this.known ? this.gaugedBefore(this.known, step) : this.gaugedAt(step);
     if (step.type === "stop") return { type: "stop", line, isOptional: step.kind === "M1" };
     const moved = step.type === "way" ? this.moved(step) : null;
     // a move to where it stands already is none
     return moved && moved.lengthMm > 0 ? moved : null;
+  }
+
+  private brought(line: number, tool: number): Piece {
+    const hangs = this.ports.brings(this.before, tool);
+    if (hangs === undefined) return { type: "wrong", line, code: "tool-missing" };
+    this.hangs = hangs;
+    return { type: "tool", line, tool };
   }
 
   /** Only axes that are named go: the others stay where the machine stands. */
@@ -253,6 +332,7 @@ export class Course<S extends LaneBase> {
       ? [start, start.map((value, axis) => ((move.named & (1 << axis)) === 0 ? value : (end[axis] ?? value)))]
       : [start, ...whole.slice(1)];
     this.at = path.at(-1) ?? start;
+    this.lastMove = move;
     const exact = isStraight ? () => this.chords(path) : way.exact;
     return { type: "move", line: move.line, move, path, lengthMm: pathMm(path, this.isLathe), exact };
   }
@@ -293,7 +373,7 @@ const MOST_PIECES = 3000;
 
 /** Whether a tool meets what holds the part anywhere on its way, with the registers as they stand. Reads the truth. */
 export function struckBy<S extends LaneBase>(ports: ProgramPorts<S>, state: S, tool: number): boolean {
-  const course = new Course(ports, state, 0);
+  const course = new Course(ports, state, 0, false, []);
   for (let number = 0; number < MOST_PIECES; number++) {
     const piece = course.piece(number);
     if (!piece) return false;

@@ -79,9 +79,10 @@ export function asksOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): As
     ...(ports.carried(state) ? (["pockets", "hangs"] as const) : []),
     ...(ports.swings ? (["swing"] as const) : []),
   ];
-  const once = (["program", "units", "offset", "lift", "wear", "travel", ...atMachine, "matters"] as const).map(
-    (ask) => ({ ask, tool: null }),
-  );
+  const inProgram = gaugings(read).length > 0 ? (["gaugedWay"] as const) : [];
+  const once = (
+    ["program", "units", "offset", "lift", "wear", "travel", ...atMachine, "matters", ...inProgram] as const
+  ).map((ask) => ({ ask, tool: null }));
   const each = toolsOf(read).flatMap((tool) =>
     (["rows", "held", "spindle", "deepest"] as const).map((ask) => ({ ask, tool })),
   );
@@ -96,6 +97,16 @@ const linesWith = ({ program }: Read, letter: string, codes: readonly number[]):
     [...letters].some((one, at) => one === letter && codes.includes(values[at] as number)) ? [line] : [],
   );
 
+const [CALLS, CORRECTS] = [65, 9501] as const;
+/** Gaugings that write wear, by their line, with the numbers of the ways that they name. */
+function gaugings({ program }: Read): { readonly line: number; readonly way: number }[] {
+  return program.blocks.flatMap(({ line, letters, values }) => {
+    const isCall = [...letters].some((letter, at) => letter === "G" && values[at] === CALLS);
+    const way = values[letters.indexOf("Q")];
+    return isCall && values[letters.indexOf("P")] === CORRECTS && typeof way === "number" ? [{ line, way }] : [];
+  });
+}
+
 const SHIFTS = 52;
 /** What a program shifts Z by itself (G52), the first time that it does, mm. */
 function shiftMm(read: Read, unit: "mm" | "inch"): number {
@@ -108,12 +119,17 @@ function shiftMm(read: Read, unit: "mm" | "inch"): number {
   return shifts[0] ?? 0;
 }
 
-/** From a tool's first line to the last before the next tool's. */
-function linesOf({ program, facts }: Read, tool: number): number[] {
-  const starts = facts.calls.map(({ tool: number, firstLine }) => ({ number, firstLine }));
-  return program.blocks.flatMap(({ line }) =>
-    starts.findLast(({ firstLine }) => firstLine <= line)?.number === tool ? [line] : [],
-  );
+/** A row stands in the last two figures of a lathe's tool word. */
+const ROWS_OF_WORD = 100;
+
+/** Lines between a word of this tool and the next of another, each time that it is called. */
+function linesOf({ program }: Read, tool: number): number[] {
+  let current: number | null = null;
+  return program.blocks.flatMap(({ line, letters, values }) => {
+    const word = letters.includes("T") ? values[letters.indexOf("T")] : null;
+    if (typeof word === "number") current = program.dialect === "lathe" ? Math.trunc(word / ROWS_OF_WORD) : word;
+    return current === tool ? [line] : [];
+  });
 }
 
 const words = (said: string): string[] =>
@@ -154,6 +170,10 @@ const countsFromZero = ({ setup }: LaneBase, tool: number): boolean =>
   "lengthSchools" in setup
     ? setup.lengthSchools.includes("master") && Math.min(...setup.targets.lengths) === tool
     : setup.lathe.schools.some(isByMaster) && setup.lathe.targets.z[0] === tool;
+
+/** As fast as the sheet has it; what must not turn stands. */
+const isTurningAsDrawn = (turning: Move["spindle"], speed: number, rpm: number = speed): boolean =>
+  rpm === 0 ? turning === "stopped" : turning === "forward" && speed === rpm;
 
 const operationOf = ({ setup }: LaneBase, tool: number) => setup.operations?.find((one) => one.tool === tool);
 /** No deeper and no less deep than the drawing wants it; what no drawing says is as it is. */
@@ -276,7 +296,7 @@ export function answerTo<S extends LaneBase>(ports: ProgramPorts<S>, state: S, {
       lines,
       stands,
       isRight: (said) => sameWords(said, words(stands)),
-      isAsItShould: turning === "forward" && speed === (operationOf(state, tool)?.rpm ?? speed),
+      isAsItShould: isTurningAsDrawn(turning, speed, operationOf(state, tool)?.rpm),
     };
   }
   return ask === "deepest"
@@ -343,6 +363,16 @@ function answerOnce<S extends LaneBase>(ports: ProgramPorts<S>, state: S, ask: A
         return tools.size === 0 ? said === "none" : (tools.get(Number(tool))?.has(place as RestPlace) ?? false);
       },
       isAsItShould: true,
+    };
+  }
+  if (ask === "gaugedWay") {
+    const ways = [...new Set(gaugings(read).map(({ way }) => way))].sort((a, b) => a - b).join(", ");
+    return {
+      ...none,
+      lines: gaugings(read).map(({ line }) => line),
+      stands: ways || "none",
+      isRight: (said) => (ways === "" ? saysNone(said) : numbers(said) === ways.replaceAll(" ", "")),
+      isAsItShould: ways === String(state.setup.gauging?.way ?? ""),
     };
   }
   if (ask === "travel") {

@@ -7,6 +7,7 @@ import {
   type Ask,
   type PartFigure,
   type ProgramDesk,
+  type ProgramGauged,
   type Signature,
   type WithdrawnLook,
 } from "../../lane/programDesk";
@@ -49,6 +50,8 @@ export interface ProgramSeen {
   } | null;
   readonly last: ProgramDesk["last"];
   readonly gaps: ProgramDesk["gaps"];
+  /** What the program gauged; what a size really is stays hidden. */
+  readonly gauged: readonly Omit<ProgramGauged, "reallyMm">[];
   readonly runs: number;
   /** The part that is held, and what was read of parts, where the exercise has them measured. */
   readonly parts?: PartsSeen;
@@ -139,6 +142,7 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
       run: run && { line: run.line, fromLine: run.fromLine, held: run.held, toGo: toGoOf(ports, state) },
       last,
       gaps,
+      gauged: state.program.gauged.slice(-FIGURES_SEEN).map(({ reallyMm: _hidden, ...one }) => one),
       runs: done.length,
       ...partsSeen(state),
     },

@@ -5,13 +5,9 @@ import { type LaneBase } from "../../lane/state";
 import { type Axis, type RegisterId } from "../../registers";
 import { type RunsClear } from "../../inspection/features";
 import { type Hanging, type RestPlace } from "../../lane/programNames";
-import { type ContactKind, type MetOnPath, type Stretch, type WayStep } from "../../proving";
-
-/** A fed way as it was really gone, with what hung there. */
-export interface CutWay {
-  readonly hangs: number | null;
-  readonly stretches: readonly Stretch[];
-}
+import { type ContactKind, type MetOnPath, type WayStep } from "../../proving";
+import { type CutWay } from "./cutWay";
+import { type Gauging } from "./gauging";
 
 /** Stock as it is cut by a run, with the machine as it really is. */
 export interface Prover<S> {
@@ -30,6 +26,8 @@ export interface ProgramPorts<S extends LaneBase> {
   prover(state: S): Prover<S>;
   /** What runs left of a part, looked through by rays in its frame; null where it has no zero yet. */
   rays(cuts: readonly { readonly before: S; readonly ways: readonly CutWay[] }[]): RunsClear | null;
+  /** How a program gauges what it cut; null on a machine that has nothing for it. */
+  readonly gauging: Gauging<S> | null;
   /** How far from where it belongs on the part a frame of a run puts what is cut, by axis, mm. */
   putsOff(before: S, frame: string): readonly number[];
   /** Work offset and row that are in force now, as words. */

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { counts, mm, place, register, tool, typed } from "../../lane/pieces";
 import { partInstrumentNames, partVerdicts, readingInstruments } from "../../lane/partNames";
-import { askKinds, outcomes, runEnds, runHolds } from "../../lane/programNames";
+import { askKinds, gaugeOutcomes, outcomes, runEnds, runHolds } from "../../lane/programNames";
 
 const line = z.number().int().min(1).max(100_000);
 /** A feature of the part, by its name on the sheet. */
@@ -131,6 +131,21 @@ export const events = [
     offMm: mm,
     tool: counts.nullable(),
     isAlike: z.boolean(),
+  }),
+  /** What a program gauged: read against what it aims at, what it wrote for that, and, for the ruling, what it was. */
+  z.strictObject({
+    type: z.literal("gauged"),
+    part: counts,
+    cut: counts,
+    line: counts,
+    axis: z.enum(["x", "y", "z"]).nullable(),
+    mm,
+    targetMm: mm,
+    outcome: z.enum(gaugeOutcomes),
+    register: register.nullable(),
+    /** What was added to the register, or would have been. */
+    changeMm: mm.nullable(),
+    reallyMm: mm,
   }),
   /** What was read of a feature, or whether a stack of this size goes in; and what it really is, for the ruling. */
   z.strictObject({

@@ -216,7 +216,8 @@ function calibrate(lane: MillBench, habits: Habits): void {
   moveTo(lane, { z: 0 });
   if (!habits.skipsBlock) lane.do({ type: "calibrate", what: "probeLength", by: "block" });
   lane.do({ type: "calibrate", what: "probeRadius", by: "ring" });
-  lane.do({ type: "calibrate", what: "setter", by: "probe" });
+  if (lane.seen.sheet.instruments.includes("plungerSetter"))
+    lane.do({ type: "calibrate", what: "setter", by: "probe" });
 }
 
 function gaugeLine(lane: MillBench, habits: Habits): void {

@@ -13,6 +13,7 @@ import { parseLengthMm, scales, showCounts, showLength } from "@probe-lane/core/
 import { drawingWords, partInstrumentWords, partSaidWords, registerName } from "@probe-lane/core/words";
 import { useState, type FormEvent, type ReactNode } from "react";
 import { Button, FigureInput, Panel, Select } from "../../../ui";
+import { GaugedTable } from "../../../ui/program/GaugedTable";
 import { outlined, type Control } from "../lane/kit";
 import { InstrumentPicture } from "./instruments";
 
@@ -391,6 +392,7 @@ export function PartDesk({ seen, send, isReadOnly, pointed, registers }: DeskPro
   if (!parts || !feature) return null;
   const read = features.filter(({ name }) => figuresNow(parts).some((one) => one.feature === name)).length;
   const common = { seen, parts, send };
+  const gauged = seen.program?.gauged.filter((one) => one.part === parts.current) ?? [];
   return (
     <div className="flex min-h-0 flex-col gap-2 md:flex-1">
       <Panel
@@ -407,6 +409,11 @@ export function PartDesk({ seen, send, isReadOnly, pointed, registers }: DeskPro
           chosen={feature.name}
           onChoose={setChosen}
         />
+        {gauged.length > 0 ? (
+          <div className="mt-1 border-t border-rule">
+            <GaugedTable gauged={gauged} unit={seen.sheet.unit} />
+          </div>
+        ) : null}
         {seen.isCoachOn ? null : (
           <p className="px-2.5 py-1.5 text-xs text-ink2">
             From the first measure on, the setup is marked as it stood when this part was cut.

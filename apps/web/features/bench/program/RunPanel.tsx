@@ -1,6 +1,7 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
 import { toolsAsked } from "@probe-lane/core/machines/program";
 import { parseLengthMm, scales, showCounts } from "@probe-lane/core/units";
+import { gaugedWords } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, KeyCap, Panel, Select } from "../../../ui";
 import { outlined, type BenchKit, type Control } from "../lane/kit";
@@ -104,6 +105,7 @@ export function RunPanel({
   const [isUnread, setUnread] = useState(false);
   if (program?.number == null) return null;
   const { run, pace } = program;
+  const gauged = program.gauged.at(-1);
   const tools = toolsAsked(program);
   const start = (event: FormEvent) => {
     event.preventDefault();
@@ -204,6 +206,9 @@ export function RunPanel({
           <b className="figures w-8 text-sm text-ink">{pace.feedPercent}</b>
         </label>
       </div>
+      <p aria-live="polite" className={gauged ? "border-t border-rule-soft px-2.5 py-1 text-xs" : "sr-only"}>
+        {gauged ? `Line ${gauged.line}: ${gaugedWords(gauged, seen.sheet.unit)}` : ""}
+      </p>
       {!run && program.parts && program.parts.cut > 0 ? (
         <p className="flex items-center gap-2 border-t border-rule-soft px-2.5 py-1.5">
           Part {program.parts.current} was run.

@@ -4,7 +4,8 @@ import { type CommandOf } from "../../../commands";
 import { type Decision } from "../../../act";
 import { inGap, reachIn } from "../gapUnder";
 import { accept, refuse } from "../../../../result";
-import { neverTurns, toolName, toolNumber } from "../../../../instruments/things";
+import { toolNumber } from "../../../../instruments/things";
+import { isInChangersWay, thingIn } from "../../pockets";
 import { seenRoomMm } from "../../eye";
 import { drawOwnKickMm } from "../../../../instruments/edgeFinder";
 import { drawBetween } from "../../../../random";
@@ -86,7 +87,7 @@ export function changeProblem(state: MillLane, tool: number): Refusal | null {
   if (state.spindle.isOn) return { code: "spindleTurning" };
   if (state.holds === "edgeFinder" || state.holds === "pointedTool")
     return { code: "spindleHolds", thing: state.holds };
-  if (state.holds && neverTurns(state.holds) && state.setup.settings.spindleGuard === "refuses")
+  if (state.holds && isInChangersWay(state) && state.setup.settings.spindleGuard === "refuses")
     return { code: "spindleHolds", thing: state.holds };
   return seenRoomMm(state, null) < ROOM_TO_CHANGE_MM ? { code: "noRoomToLoad" } : null;
 }
@@ -97,7 +98,7 @@ export function changeProblem(state: MillLane, tool: number): Refusal | null {
  */
 export function changeTool(draft: MillDraft, tool: number): void {
   const { state } = draft;
-  if (state.holds && neverTurns(state.holds)) {
+  if (state.holds && isInChangersWay(state)) {
     draft.emit({
       type: "incidentHappened",
       code: "changerStruck",
@@ -108,7 +109,7 @@ export function changeTool(draft: MillDraft, tool: number): void {
     });
     return;
   }
-  const brings = toolName(state.carried.pockets[tool] ?? tool);
+  const brings = thingIn(state.setup, state.carried.pockets[tool] ?? tool);
   if (state.holds === brings) return;
   if (state.holds !== null) draft.emit({ type: "unloaded" });
   draft.emit({ type: "loaded", thing: brings, seatMm: seatNowMm(state), isByChanger: true });
