@@ -208,6 +208,9 @@ export const pageLanes = {
   knobProved: demo("knob-program-first"),
   // cut, measured, put right in wear, and cut again
   clampSecondPart: demo("clamp-first-part"),
+  // gauged by the program, by a probe that is right, and by one whose card is not
+  gaugedSlot: demo("clamp-gauged-slot"),
+  probeBelieved: demo("clamp-probe-believed", { trustsCard: true }),
   knobSecondPart: demo("knob-first-part"),
   approachHeld: soundKnob(),
   knobOwn: demo("knob-program-first", {}, { script: ownProgram("G28 U0", "G28 W0", 3014) }),

@@ -85,6 +85,58 @@ test("a first part is cut, measured by somebody who slips, put right in wear, an
   await accessible(page);
 });
 
+test("a program gauges its slot and puts wear right by itself; a gauge stack says whether that was so", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const hands = await workThrough(page, "peverill", {
+    ...pageLanes.gaugedSlot,
+    until: ({ command }) => command.type === "startCycle",
+  });
+  // tool 8 is the probe’s pocket, and stands still by the sheet
+  await expect(page.getByRole("row", { name: /^8 probe/ })).toBeVisible();
+  await page.getByRole("button", { name: "×20" }).click();
+  await page.getByRole("button", { name: /^Start cycle/ }).click();
+  const run = page.getByRole("region", { name: "Run", exact: true });
+  await expect(run.getByText(/^Line 68: depth of the floor gauged 8\.0|7\.99/)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId("run-state")).toHaveText("The program has run to its end.", { timeout: 30_000 });
+  await page.getByRole("button", { name: "Measure it" }).click();
+  const part = page.getByRole("region", { name: "Part 1 of 2" });
+  const gauged = part.getByRole("table", { name: "Gauged by the program" });
+  await expect(
+    gauged.getByRole("row", { name: /^width along Y line 40 11\.\d{3} 11\.600 D1 diameter wear/ }),
+  ).toBeVisible();
+  await expect(gauged.getByRole("row", { name: /^width along Y line 67 12\.0\d\d 12\.020 goes on/ })).toBeVisible();
+  // what it wrote stands in the row of the tool that cut, and nothing in the probe’s
+  await expect(page.getByTestId("DW1")).not.toHaveText("0.000");
+  await expect(page.getByTestId("HW8")).toHaveText("0.000");
+  // away and back: it is printed still
+  await page.reload();
+  await expect(gauged).toBeVisible();
+  await accessible(page);
+  await page.getByRole("button", { name: "Open the door", exact: true }).click();
+  const measure = page.getByRole("region", { name: "Measure", exact: true });
+  await measure.getByRole("button", { name: "Let it cool" }).click();
+  await measure.getByLabel("Feature", { exact: true }).selectOption("slot, width");
+  await measure.getByRole("button", { name: /^gauge stack/ }).click();
+  for (const [size, goes] of [
+    ["11.99", "goes"],
+    ["12.05", "does not go"],
+  ] as const) {
+    await measure.getByLabel("Size of the stack").fill(size);
+    await measure.getByRole("button", { name: "Try it" }).click();
+    await expect(measure.getByRole("list", { name: "Stacks tried" })).toContainText(
+      `${Number(size).toFixed(3)} ${goes}`,
+    );
+  }
+  await hands.handIn();
+  await page.waitForURL(/\/ruling$/);
+  const ruled = page.getByRole("region", { name: "Part 1, as it came out" });
+  // read, and what it really was
+  await expect(ruled.getByRole("row", { name: /^width along Y line 40 11\.\d{3} 11\.\d{3} 11\.600 D1/ })).toBeVisible();
+  await accessible(page);
+});
+
 test("on a lathe the first part is measured, diameters put right in wear, and the second part is good", async ({
   page,
 }) => {

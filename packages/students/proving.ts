@@ -370,6 +370,8 @@ export function proveProgram(lane: Bench, habits: ProvingHabits): void {
   workParts(lane, habits, () => {
     // what a correction took back is looked up again
     if (proving.includes("lookedUp") && !habits.looksNothingUp) lookUpAll(lane);
+    // an alarm leaves it where it gauged
+    if (lane.seen.kind === "mill") moveTo(lane, { z: 0 });
     lane.do({ type: "startCycle" });
     runOn(lane, FAST_MS);
   });

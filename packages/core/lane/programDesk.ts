@@ -46,6 +46,8 @@ export interface LookedUp {
   readonly tool: number | null;
   readonly said: string;
   readonly isSound: boolean;
+  /** Whether it was what stood there when it was said: hidden but in practice. */
+  readonly isRight: boolean;
   readonly reads: readonly RegisterId[];
   readonly lines: readonly number[];
 }

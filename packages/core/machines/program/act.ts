@@ -438,8 +438,8 @@ export function programAct<S extends LaneBase>(
         const signature = unsigned(state.program.signature, line);
         return asked(on(state, { ...after, signature, held: { ...held, lines, mended: [...held.mended, line] } }));
       },
-      lookedUp: (state, { ask, tool, said, isSound, reads, lines }) => {
-        const one = { ask, tool: tool ?? null, said, isSound, reads, lines };
+      lookedUp: (state, { ask, tool, said, isSound, isRight, reads, lines }) => {
+        const one = { ask, tool: tool ?? null, said, isSound, isRight, reads, lines };
         return on(state, {
           looked: [...state.program.looked.filter((other) => !isSameAsk(other, one)), one],
           withdrawn: state.program.withdrawn.filter((other) => !isSameAsk(other, one)),

@@ -11,7 +11,6 @@ import {
   type Signature,
   type WithdrawnLook,
 } from "../../lane/programDesk";
-import { answerTo } from "./lookups";
 import type { RestPlace, RunHold } from "../../lane/programNames";
 import { numberedLine } from "./renumber";
 import type { ProgramPorts } from "./ports";
@@ -101,7 +100,7 @@ function toGoOf<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AxisCount
   return toGo;
 }
 
-function asksSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AskSeen[] {
+function asksSeen(state: LaneBase): AskSeen[] {
   const { asks, looked, withdrawn } = state.program;
   return asks.map((one): AskSeen => {
     const isOf = (other: Ask) => isSameAsk(one, other);
@@ -111,7 +110,7 @@ function asksSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S): AskSeen
       said: said?.said ?? null,
       isSound: said?.isSound ?? null,
       withdrawnBy: withdrawn.findLast(isOf)?.by ?? null,
-      agrees: said && state.isCoachOn ? (answerTo(ports, state, one)?.isRight(said.said) ?? null) : null,
+      agrees: said && state.isCoachOn ? said.isRight : null,
     };
   });
 }
@@ -134,7 +133,7 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
           ? Object.fromEntries(changedLines(held).map((line) => [line, held.lines[line - 1] ?? ""]))
           : {},
       pace,
-      asks: asksSeen(ports, state),
+      asks: asksSeen(state),
       proved: schoolsProved(state),
       restPlaces: ports.restPlaces,
       signature: state.program.signature,

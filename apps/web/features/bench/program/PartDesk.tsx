@@ -420,7 +420,7 @@ export function PartDesk({ seen, send, isReadOnly, pointed, registers }: DeskPro
           </p>
         )}
       </Panel>
-      <div className="grid gap-2 md:min-h-72 md:flex-1 md:grid-cols-2">
+      <div className="grid gap-2 md:min-h-88 md:flex-1 md:grid-cols-2">
         {isReadOnly ? null : (
           <Panel
             title="Measure"

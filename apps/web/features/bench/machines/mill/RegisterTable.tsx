@@ -109,7 +109,7 @@ export function MillTable({ seen }: { seen: MillSeen }) {
                       {toolKindWords[tool.kind]} ⌀ {showLength(tool.diameterMm, scale, sheet.unit === "mm" ? 1 : 3)}
                     </span>
                   ) : (
-                    <span className="text-xs text-ink2">no tool</span>
+                    <span className="text-xs text-ink2">{row === sheet.gauging?.pocket ? "probe" : "no tool"}</span>
                   )}
                 </th>
                 {hasLengths ? (
