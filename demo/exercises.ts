@@ -34,6 +34,8 @@ import beamCalibrated from "./exercises/beam-calibrated.json" with { type: "json
 import knobFirstPart from "./exercises/knob-first-part.json" with { type: "json" };
 import knobProgramFirst from "./exercises/knob-program-first.json" with { type: "json" };
 import clampProbeBelieved from "./exercises/clamp-probe-believed.json" with { type: "json" };
+import clampSetupKept from "./exercises/clamp-setup-kept.json" with { type: "json" };
+import clampOneToolChanged from "./exercises/clamp-one-tool-changed.json" with { type: "json" };
 import clampGaugedSlot from "./exercises/clamp-gauged-slot.json" with { type: "json" };
 import clampFirstPart from "./exercises/clamp-first-part.json" with { type: "json" };
 import clampProgramSlot from "./exercises/clamp-program-slot.json" with { type: "json" };
@@ -132,6 +134,8 @@ export const demoExercises: readonly ExerciseFile[] = [
   clampFirstPart,
   clampGaugedSlot,
   clampProbeBelieved,
+  clampSetupKept,
+  clampOneToolChanged,
   handedOverEvening,
   handedOverMorning,
   knobFirstTool,

@@ -512,6 +512,19 @@ export class BenchHands extends KeyboardStudent {
         await this.page.getByLabel("Initials").fill(command.initials);
         await this.page.getByRole("button", { name: "Keep this setup" }).click();
         return this.settle();
+      case "nameStale": {
+        await this.page.getByRole("button", { name: "Compare with today …" }).click();
+        const sheet = this.page.getByRole("dialog", { name: /^Setup kept by/ });
+        for (const register of command.registers)
+          await sheet.getByLabel(`${registerName(register, this.machine)} is touch again`).check();
+        await sheet.getByRole("button", { name: /^Say: / }).click();
+        await sheet.getByText("Said.", { exact: true }).waitFor();
+        await sheet.getByRole("button", { name: "Close" }).click();
+        return this.settle();
+      }
+      case "takeSetupBack":
+        await this.page.getByRole("button", { name: "Take it back" }).click();
+        return this.settle();
       case "takeBlank":
         await this.atPart();
         await this.page.getByRole("button", { name: /^Take the next blank/ }).click();

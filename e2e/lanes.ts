@@ -211,6 +211,7 @@ export const pageLanes = {
   // gauged by the program, by a probe that is right, and by one whose card is not
   gaugedSlot: demo("clamp-gauged-slot"),
   probeBelieved: demo("clamp-probe-believed", { trustsCard: true }),
+  setupTakenBack: demo("clamp-setup-kept"),
   knobSecondPart: demo("knob-first-part"),
   approachHeld: soundKnob(),
   knobOwn: demo("knob-program-first", {}, { script: ownProgram("G28 U0", "G28 W0", 3014) }),

@@ -14,13 +14,16 @@ export interface PartHabits {
 }
 
 /** Which wear moves which feature, and what a millimetre of it does: what the drawing and the program tell. */
+const CLAMP: Readonly<Record<string, readonly [RegisterId, number]>> = {
+  "tongue, width": ["DW1", 1],
+  "tongue, depth": ["HW1", -1],
+  "pocket, width": ["DW2", -1],
+  "pocket, depth": ["HW2", -1],
+};
 const MOVED_BY: Readonly<Record<string, Readonly<Record<string, readonly [RegisterId, number]>>>> = {
-  "clamp-first-part": {
-    "tongue, width": ["DW1", 1],
-    "tongue, depth": ["HW1", -1],
-    "pocket, width": ["DW2", -1],
-    "pocket, depth": ["HW2", -1],
-  },
+  "clamp-first-part": CLAMP,
+  "clamp-setup-kept": CLAMP,
+  "clamp-one-tool-changed": CLAMP,
   "knob-first-part": {
     "spigot, diameter": ["XW1", 1],
     "knob, diameter": ["XW1", 1],
@@ -35,12 +38,12 @@ const MOST_STACKS = 24;
 
 type Features = NonNullable<Bench["seen"]["sheet"]["features"]>;
 
-/** The largest stack that goes into a slot, found by halves about what the drawing says. */
-function stackInto(lane: Bench, { name, nominalMm, toleranceMm: [low, high] }: Features[number]): number {
+/** The largest stack that goes into a slot, found by halves about what the drawing says; null where none is there. */
+function stackInto(lane: Bench, { name, nominalMm, toleranceMm: [low, high] }: Features[number]): number | null {
   let [goes, stays] = [nominalMm + low - 0.5, nominalMm + high + 0.5];
   for (let turn = 0; turn < MOST_STACKS && stays - goes > STACK_STEP_MM * 1.5; turn++) {
     const size = Math.round((goes + stays) / 2 / STACK_STEP_MM) * STACK_STEP_MM;
-    lane.do({ type: "tryInSlot", feature: name, text: text(lane, size) });
+    if (lane.attempt({ type: "tryInSlot", feature: name, text: text(lane, size) })) return null;
     if (lane.seen.program?.parts?.figures.at(-1)?.goes) goes = size;
     else stays = size;
   }
@@ -59,9 +62,11 @@ function measureAll(lane: Bench, { measuresCarelessly }: PartHabits): Map<string
       .filter((one) => isFit(one, feature))
       .sort((a, b) => partInstruments[a].errorMm - partInstruments[b].errorMm);
     const [by] = measuresCarelessly ? can : fit;
-    if (by === undefined && canRead("gaugeStack", feature, isTurned)) read.set(feature.name, stackInto(lane, feature));
-    else if (by !== undefined) {
-      lane.do({ type: "measurePart", feature: feature.name, with: by });
+    if (by === undefined && canRead("gaugeStack", feature, isTurned)) {
+      const goes = stackInto(lane, feature);
+      if (goes !== null) read.set(feature.name, goes);
+    } else if (by !== undefined) {
+      if (lane.attempt({ type: "measurePart", feature: feature.name, with: by })) continue;
       read.set(feature.name, lane.seen.program?.parts?.figures.at(-1)?.mm ?? 0);
     }
   }
@@ -71,7 +76,10 @@ function measureAll(lane: Bench, { measuresCarelessly }: PartHabits): Map<string
 /** Calls the part what the figures make of it: too much left can be cut, too much gone cannot be put back. */
 function judge(lane: Bench, read: ReadonlyMap<string, number>): "good" | "rework" | "scrap" {
   const verdicts = (lane.seen.sheet.features ?? []).map(({ name, reads, toward, nominalMm, toleranceMm }) => {
-    const offMm = (read.get(name) ?? nominalMm) - nominalMm;
+    const mm = read.get(name);
+    // what is not there where the drawing has it is nowhere else either
+    if (mm === undefined) return "scrap";
+    const offMm = mm - nominalMm;
     if (offMm >= toleranceMm[0] && offMm <= toleranceMm[1]) return "good";
     if (reads === "middle") return "scrap";
     const isTurnedRound = reads === "land" || (reads === "wall" && toward.endsWith("-"));

@@ -352,7 +352,7 @@ export function proveProgram(lane: Bench, habits: ProvingHabits): void {
       lane.do({ type: "unload" });
     }
   } else moveTo(lane, { x: 0, z: 0 });
-  lane.do({ type: "loadProgram", number: program, isConfirmed: false });
+  if (lane.seen.program?.number !== program) lane.do({ type: "loadProgram", number: program, isConfirmed: false });
   if (proving.includes("lookedUp") && !habits.looksNothingUp) {
     lookUpAll(lane);
     mendAll(lane);

@@ -20,6 +20,7 @@ export type CauseId =
   | "oneSideOnly"
   | "notOverMiddle"
   | "partMoved"
+  | "keptChanged"
   | "turnForgotten"
   | "jawAskew"
   | "faceAskew"

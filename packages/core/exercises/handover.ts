@@ -1,4 +1,5 @@
 import { drawMillHandover } from "./machines/millHandover";
+import { drawMillKept } from "./machines/millKept";
 import { drawTurningHandover } from "./machines/turningHandover";
 import type { Exercise } from "./schema";
 import type { Draw } from "./setup";
@@ -14,6 +15,8 @@ export const SLOW_BELOW_MM = 25;
  */
 export function drawLane(exercise: Exercise, seed: string): Draw {
   const drawn = withPrograms(exercise, seed, drawVariant(exercise, seed));
+  if (exercise.kept && exercise.program && drawn.kind === "mill")
+    return drawMillKept(exercise.kept, drawn, exercise.program.number);
   if (!exercise.handover) return drawn;
   return drawn.kind === "mill"
     ? drawMillHandover(exercise.handover, drawn)

@@ -5,6 +5,7 @@ import { latheSchema } from "./machines/latheSchema";
 import {
   doubtful,
   faultKinds,
+  keptChangeKinds,
   millLengthSchools,
   featureReads,
   featureShapes,
@@ -249,6 +250,16 @@ const currentSchema = z
         soundShare: z.number().min(0).max(1),
       })
       .optional(),
+    /** A proven setup of this part is kept: which things may have changed since, and so many registers at most. */
+    kept: z
+      .strictObject({
+        initials: z.string().min(1).max(4),
+        daysAgo: z.tuple([z.number().int().min(1), z.number().int().max(60)]),
+        changes: z.array(z.enum(keptChangeKinds)).min(1),
+        count: z.tuple([z.number().int().min(0), z.number().int().max(3)]),
+        mostRegisters: z.number().int().min(1).max(8),
+      })
+      .optional(),
     settings: settings.prefault({}),
     touching: touching.prefault({}),
     lengthSchools: z.array(z.enum(millLengthSchools)).default([]),
@@ -322,6 +333,18 @@ const currentSchema = z
       complain("a program gauges on a mill, with a probe");
     if (exercise.program?.gauging && exercise.tools.some(({ number }) => number === exercise.program?.gauging?.pocket))
       complain("the probe stands in a pocket of its own");
+    if (exercise.kept) {
+      const isFitting =
+        exercise.datum.kind === "corner" &&
+        exercise.lengthSchools.join() === "gauge-line" &&
+        exercise.program !== undefined &&
+        !exercise.handover &&
+        !exercise.partBefore;
+      if (!isFitting)
+        complain(
+          "a kept setup has its datum on a corner, its tools set from the gauge line, and a program of the part",
+        );
+    }
     if (exercise.program && exercise.handover) complain("a setup that is handed over is not run yet");
     if (exercise.program && exercise.lathe && exercise.lathe.control !== "turret")
       complain("programs are run on a mill or a turret lathe");

@@ -101,6 +101,13 @@ export const faultKinds = [
 ] as const;
 export type FaultKind = (typeof faultKinds)[number];
 
+/** What may have changed since a setup was kept, so that some of its registers are touched again. */
+export const keptChangeKinds = ["viseMoved", "stopMoved", "otherParallels", "newCutter", "setDeeper"] as const;
+export type KeptChangeKind = (typeof keptChangeKinds)[number];
+/** What the card of a kept setup names, in its order. */
+export const keptThings = ["machine", "vise", "stop", "parallels", "tool", "stock", "coolant", "setBy"] as const;
+export type KeptThing = (typeof keptThings)[number];
+
 /** What can be wrong with a program that comes to the machine, or with what it calls. */
 export const programFaultKinds = [
   "otherRow",

@@ -6,6 +6,8 @@ import type { Exercise } from "./schema";
 import type {
   Doubtful,
   FaultKind,
+  KeptChangeKind,
+  KeptThing,
   LatheKind,
   LatheSchool,
   MillLengthSchool,
@@ -50,6 +52,30 @@ export interface Fault {
   readonly effects: readonly { readonly target: TargetId; readonly mm: number }[];
 }
 
+/** What has changed since a setup was kept: how far each register that hangs on it, and each value, is off. Hidden. */
+export interface KeptChange {
+  readonly kind: KeptChangeKind;
+  readonly tool: number | null;
+  readonly offs: readonly { readonly register: RegisterId; readonly mm: number }[];
+  readonly effects: Fault["effects"];
+}
+
+/** One line of the card of a kept setup beside what stands there today; `change` says what is not as it was. */
+interface KeptRow {
+  readonly thing: KeptThing;
+  readonly tool?: number | undefined;
+  readonly change: KeptChangeKind | "unlike" | null;
+}
+
+/** A setup that was proven and kept: by whom, how long ago, its program and registers, and what its card says. */
+export interface KeptSetup {
+  readonly initials: string;
+  readonly daysAgo: number;
+  readonly program: number;
+  readonly registers: readonly { readonly register: RegisterId; readonly mm: number }[];
+  readonly rows: readonly KeptRow[];
+}
+
 /** What every sheet tells the student, whatever the machine: nothing here is hidden. Lengths in mm. */
 interface SheetBase {
   readonly exerciseId: string;
@@ -69,6 +95,8 @@ interface SheetBase {
   /** Someone else's setup: who hands it over, what is said of it, and the ledger that comes with it. */
   readonly handover?:
     { readonly from: string; readonly account: string; readonly ledger: readonly HandedLine[] } | undefined;
+  /** The setup of this part as it was kept; left out where there is none. */
+  readonly kept?: KeptSetup | undefined;
   readonly settings: Exercise["settings"];
   /** How this shop touches; left out where a contact is taken as it is and the paper is counted. */
   readonly touching?: Exercise["touching"] | undefined;
@@ -235,6 +263,8 @@ interface TruthBase {
   readonly cutting?: Cutting | undefined;
   /** What is wrong with a setup that was handed over; empty when it is sound. */
   readonly faults?: readonly Fault[];
+  /** What has changed since a setup was kept; empty where nothing has. */
+  readonly keptChanges?: readonly KeptChange[];
   /** Shifts the grid to which an eye rounds places; fixed for the lane. */
   readonly eyeOffsetMm: { readonly x: number; readonly y: number; readonly z: number };
 }

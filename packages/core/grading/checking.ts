@@ -5,7 +5,9 @@ import type { RegisterId } from "../registers";
 /** What is said beside a check: how it was answered, or what has withdrawn it. Millimetres. */
 export type CheckNote =
   | { readonly code: "calledAsExpected" | "calledOff" | "sawNotRight"; readonly mm: number; readonly isByEye: boolean }
-  | { readonly code: "withdrawn"; readonly register: RegisterId };
+  | { readonly code: "withdrawn"; readonly register: RegisterId }
+  | { readonly code: "staleWere"; readonly registers: readonly RegisterId[] }
+  | { readonly code: "staleOther"; readonly missing: readonly RegisterId[]; readonly needless: readonly RegisterId[] };
 
 /** A check that was answered: said first, looked at, and what became of it. */
 interface Answer {

@@ -61,8 +61,9 @@ export function stepFindings<T extends LaneTrace>(
   const isProvingApart = weights.proving > 0 && !trace.final.setup.handover;
   const strandOf = (row: StepRow<T>) => (row.strand === "proving" && isProvingApart ? "proving" : "method");
   const asked = rows.filter((row) => row.asked(trace) && strandOf(row) === strand);
-  const share = asked.length > 0 ? weights[strand] / asked.length : 0;
-  return asked.map(({ step, done, isAbsent, note, isOfRun }): StepFinding => {
+  const each = weights[strand] / asked.reduce((sum, { shares = 1 }) => sum + shares, 0);
+  return asked.map(({ step, done, isAbsent, note, isOfRun, shares = 1 }): StepFinding => {
+    const share = each * shares;
     const read = isOfRun ? trace : set;
     const seq = done(read, tolerancesMm);
     const noted = note?.(read) ?? null;

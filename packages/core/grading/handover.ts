@@ -51,7 +51,9 @@ const VERDICT_SHARE = 0.2;
 /** Share of the strand that spoiling one sound value costs. */
 const SPOILED_SHARE = 0.25;
 
-export const effectOn = ({ effects }: Fault, { id }: Pick<Target, "id">): number =>
+type Effects = Pick<Fault, "effects">;
+
+export const effectOn = ({ effects }: Effects, { id }: Pick<Target, "id">): number =>
   effects.find((one) => one.target === id)?.mm ?? 0;
 
 const CAUSES: Record<FaultKind, CauseId> = {
@@ -85,9 +87,9 @@ function changedAt(trace: LaneTrace, rules: HandoverRules<LaneTrace>, fault: Fau
  * Which faults still stand: of all subsets the one whose effects come nearest to the closures as they were handed in. A
  * fault is put right when it is not among them and no value that it touches is off by anything else.
  */
-function standing(faults: readonly Fault[], values: readonly RegisterRuling[]): readonly Fault[] {
-  const subsets = faults.reduce<Fault[][]>((all, fault) => [...all, ...all.map((some) => [...some, fault])], [[]]);
-  const missBy = (some: readonly Fault[]) =>
+function standing<F extends Effects>(faults: readonly F[], values: readonly RegisterRuling[]): readonly F[] {
+  const subsets = faults.reduce<F[][]>((all, fault) => [...all, ...all.map((some) => [...some, fault])], [[]]);
+  const missBy = (some: readonly F[]) =>
     values.reduce(
       (total, { target, closureMm }) =>
         total + Math.abs(closureMm - some.reduce((sum, fault) => sum + effectOn(fault, target), 0)),
@@ -96,20 +98,24 @@ function standing(faults: readonly Fault[], values: readonly RegisterRuling[]): 
   return subsets.reduce((best, some) => (missBy(some) < missBy(best) - 1e-9 ? some : best));
 }
 
-const leftMm = ({ target, closureMm }: RegisterRuling, faults: readonly Fault[]): number =>
+const leftMm = ({ target, closureMm }: RegisterRuling, faults: readonly Effects[]): number =>
   closureMm - faults.reduce((sum, fault) => sum + effectOn(fault, target), 0);
 
 /**
  * A value that a standing fault explains is caused by it and by nothing the student did: proven, because it was handed
- * over so. One fault that puts several values off costs once: the first of them carries it, the others are marked on
- * what else they are off by.
+ * over so, or kept, and has changed since. One fault that puts several values off costs once: the first of them carries
+ * it, the others are marked on what else they are off by.
  */
 export function withFaults(
   { final }: LaneTrace,
   values: readonly RegisterRuling[],
   marksFor: (value: RegisterRuling, closureMm: number) => number,
 ): RegisterRuling[] {
-  const left = standing(final.truth.faults ?? [], values);
+  const all = [
+    ...(final.truth.faults ?? []).map(({ kind, effects }) => ({ effects, cause: CAUSES[kind] })),
+    ...(final.truth.keptChanges ?? []).map(({ effects }) => ({ effects, cause: "keptChanged" as const })),
+  ];
+  const left = standing(all, values);
   return values.map((value) => {
     const own = left.filter((fault) => effectOn(fault, value.target) !== 0);
     if (
@@ -118,7 +124,7 @@ export function withFaults(
       Math.abs(leftMm(value, own)) > value.toleranceMm
     )
       return value;
-    const isFirst = (fault: Fault) => values.find(({ target }) => effectOn(fault, target) !== 0) === value;
+    const isFirst = (fault: Effects) => values.find(({ target }) => effectOn(fault, target) !== 0) === value;
     const sharedMm = own
       .filter((fault) => fault.effects.length > 1)
       .reduce((sum, fault) => sum + effectOn(fault, value.target), 0);
@@ -131,7 +137,7 @@ export function withFaults(
       marks: marksFor(value, chargedMm),
       cause: {
         kind: "proven",
-        terms: own.map((fault) => ({ id: CAUSES[fault.kind], mm: effectOn(fault, value.target), seq: 1 })),
+        terms: own.map((fault) => ({ id: fault.cause, mm: effectOn(fault, value.target), seq: 1 })),
       },
     };
   });

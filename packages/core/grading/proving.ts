@@ -7,6 +7,7 @@ import { incidents } from "../machines/program/schema";
 import { struckAs } from "../machines/program/struck";
 import { readRegister, writeRegister, type RegisterId } from "../registers";
 import { toCounts, toMm } from "../units";
+import { keptSteps } from "./kept";
 import { asFirstCut, partSteps } from "./parts";
 import type { StepRow } from "./steps";
 import { tenth } from "./tenths";
@@ -217,6 +218,7 @@ const rows: readonly StepRow[] = [
     isAbsent: ({ final }) => final.program.held === null,
   },
   ...partSteps,
+  ...keptSteps,
 ];
 /** What is marked of proving a program, on every machine that runs one. */
 export const programSteps = rows.map((row): StepRow => ({ ...row, isOfRun: true }));

@@ -97,7 +97,7 @@ function ruleValues(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Marki
   const targets = targetsOf(setup);
   const each = marking.weights.values / targets.length;
   const alone = targets.map((target) => kit.ruleValue(trace, target, marking, each));
-  if (setup.handover)
+  if (setup.handover || setup.kept)
     return withFaults(trace, alone, ({ toleranceMm, outOf }, closureMm) =>
       valueMarks(closureMm, toleranceMm, marking.zeroAtMultiple, outOf),
     );

@@ -33,6 +33,7 @@ export const methodSteps = [
   "insertFresh",
   "calibratedFirst",
   "raisedFromBelow",
+  "staleNamed",
   "programRead",
   "programFaultFound",
   "deepestBeside",

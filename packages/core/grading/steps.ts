@@ -15,6 +15,8 @@ export interface StepRow<T extends LaneTrace = LaneTrace> {
   done(trace: T, tolerancesMm: Marking["tolerancesMm"]): number | null;
   /** Nothing was done that the step is about, so that it is not late or wrong but absent. */
   isAbsent?(trace: T): boolean;
+  /** How many shares of its strand it is worth; one where it is left out. */
+  readonly shares?: number;
   /** It is about the program and its parts: read in the whole log, where others are read as the first part was cut. */
   readonly isOfRun?: true;
   /** What more is to be said of how it was done or missed. */

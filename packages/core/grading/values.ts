@@ -30,6 +30,8 @@ export interface RegisterRuling {
   /** What the contact was made with, and what still lay between it and the face, mm; null where the log has none. */
   readonly method: { readonly by: string; readonly offMm: number } | null;
   readonly cause: Cause;
+  /** It stands as a kept setup had it: taken back, and not set after. */
+  readonly isKept?: true;
   /** What of the closure is this shop's way of touching: allowed, and not marked. */
   readonly allowed?: readonly Allowed[];
   /** The closure taken apart by the log, and the method's own error; null in rulings of before that was kept. */

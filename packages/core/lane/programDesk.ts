@@ -128,6 +128,13 @@ interface SavedSetup {
   readonly registers: Registers;
 }
 
+/** What is made of a setup that was kept: what is touched again, whether it was taken back, what was set after. */
+interface KeptDesk {
+  readonly named: readonly RegisterId[] | null;
+  readonly isTaken: boolean;
+  readonly changed: readonly RegisterId[];
+}
+
 /** Everything about programs on one lane. */
 export interface ProgramDesk {
   readonly held: HeldProgram | null;
@@ -151,6 +158,7 @@ export interface ProgramDesk {
   readonly gaps: readonly { readonly mm: number; readonly displayMm: number; readonly isAlike: boolean }[];
   readonly gauged: readonly ProgramGauged[];
   readonly parts: PartsDesk;
+  readonly kept: KeptDesk;
 }
 
 /** Everything that is to be looked up stands answered. */
@@ -172,6 +180,7 @@ export const noProgram: ProgramDesk = {
   gaps: [],
   gauged: [],
   parts: { current: 1, isWarm: false, figures: [], judged: [], saved: null },
+  kept: { named: null, isTaken: false, changed: [] },
 };
 
 /** What a changed register leaves of what was looked up. */
@@ -181,6 +190,12 @@ export function lookedAfterRegister(desk: ProgramDesk, register: RegisterId): Pr
   if (signed === desk.signature && !desk.looked.some(hangs) && !desk.deepest.some(hangs)) return desk;
   return { ...withdrawn(desk, hangs, register, hangs), signature: signed };
 }
+
+/** A register that is set once a kept setup was taken back is one that was touched again. */
+export const setAfterKept = (desk: ProgramDesk, register: RegisterId): ProgramDesk =>
+  !desk.kept.isTaken || desk.kept.changed.includes(register)
+    ? desk
+    : { ...desk, kept: { ...desk.kept, changed: [...desk.kept.changed, register] } };
 
 /** A signature is of what stands there: whatever changes takes it away, by its name. */
 export const unsigned = (signature: Signature, changed: Taker): Signature =>

@@ -36,6 +36,10 @@ export type Refusal =
   | { code: "initialsUnread" }
   | { code: "savedAlready"; initials: string }
   | { code: "noBlankLeft"; blanks: number }
+  | { code: "nothingKept" }
+  | { code: "nameStaleFirst" }
+  | { code: "takenBackAlready" }
+  | { code: "notOfKept"; register: RegisterId }
   | { code: "notSigned" }
   | { code: "signedAlready" }
   | { code: "machineStopped" }

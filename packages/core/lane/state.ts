@@ -13,7 +13,7 @@ import {
   type WorkOffsetName,
 } from "../registers";
 import { scales, toCounts, type Counts, type Scale } from "../units";
-import { lookedAfterRegister, noProgram, type ProgramDesk } from "./programDesk";
+import { lookedAfterRegister, setAfterKept, noProgram, type ProgramDesk } from "./programDesk";
 import type { CheckName, Side, TermName } from "./names";
 
 export interface LedgerLine {
@@ -196,7 +196,7 @@ function undoAfter(
   undo: LaneBase["desk"]["undo"],
   { register, from, how }: EventOf<"registerChanged">,
 ): LaneBase["desk"]["undo"] {
-  if (how === "byProgram") return undo;
+  if (how === "byProgram" || how === "takenBack") return undo;
   return how === "undone" ? undo.slice(0, -1) : [...undo, { register, counts: from }].slice(-UNDO_DEPTH);
 }
 
@@ -204,12 +204,13 @@ function withRegister<S extends LaneBase>(state: S, event: EventOf<"registerChan
   const { register, from, to, how } = event;
   // what a program writes while it runs is part of it: it takes nothing back, and is no step of the student's
   const isSame = from === to || how === "byProgram";
+  const program = isSame ? state.program : lookedAfterRegister(state.program, register);
   return {
     ...state,
     registers: writeRegister(state.registers, register, to),
     desk: { ...state.desk, undo: undoAfter(state.desk.undo, event) },
     checking: isSame ? state.checking : withdrawnBy(state.checking, register),
-    program: isSame ? state.program : lookedAfterRegister(state.program, register),
+    program: how === "byProgram" ? program : setAfterKept(program, register),
   };
 }
 

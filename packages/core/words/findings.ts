@@ -6,6 +6,7 @@ import { scales, showLength, showSignedCounts, type LengthUnit } from "../units"
 import { axisNames, incidentWords, registerWords, targetWords, termWords } from "./names";
 import { contactName } from "./program";
 import { STEPS } from "./steps";
+import type { RegisterId } from "../registers";
 import type { StrikeFinding } from "../grading/proving";
 import type { ContactKind } from "../proving";
 
@@ -90,10 +91,19 @@ function failsWords({ failsOutright, failsLane }: Extract<Finding, { code: "inci
 
 type StepFinding = Extract<Finding, { code: "stepDone" | "stepMissed" }>;
 
+const listed = (registers: readonly RegisterId[]): string => registers.map((one) => registerWords(one)).join(", ");
+
 /** What is said beside a check: how it was answered, or what has withdrawn it. */
 function noteWords(note: NonNullable<StepFinding["note"]>, unit: LengthUnit): string {
   if (note.code === "withdrawn")
     return `${registerWords(note.register)} was changed after it was checked, which withdrew the check.`;
+  if (note.code === "staleWere")
+    return note.registers.length === 0 ? "Nothing had changed." : `To be touched again: ${listed(note.registers)}.`;
+  if (note.code === "staleOther")
+    return [
+      ...(note.missing.length > 0 ? [`Not named: ${listed(note.missing)}.`] : []),
+      ...(note.needless.length > 0 ? [`Named, and still as it was: ${listed(note.needless)}.`] : []),
+    ].join(" ");
   const size = note.isByEye ? showLength(Math.abs(note.mm), scales[unit], unit === "mm" ? 1 : 2) : null;
   const figure = size === null ? showLength(Math.abs(note.mm), scales[unit]) : `about ${size}`;
   const by = `${figure} ${unit === "mm" ? "mm" : "in"}`;

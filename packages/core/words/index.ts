@@ -55,5 +55,6 @@ export {
   withdrawnBy,
 } from "./proving";
 export { mustHaveWords, partInstrumentWords, partSaidWords } from "./parts";
+export { keptRowWords } from "./kept";
 export { gaugedWhat, gaugeOutcomeWords, gaugeWrote, gaugedWords } from "./gauging";
 export { drawingWords, featureCause, movedByWords, offWords, partCause, partMovedBy, verdictWords } from "./firstPart";

@@ -38,6 +38,7 @@ const REGISTER_HOW = {
   cleared: "cleared",
   declared: "declared",
   byCycle: "written by the control",
+  takenBack: "taken back from the kept setup",
   byProgram: "written by the program",
 } as const;
 const PASSES = { cuts: "it cut", skims: "it just skimmed", air: "it stood off" } as const;
@@ -146,6 +147,12 @@ function words(event: LaneEvent, sheet: Pick<Setup, "unit" | "gaps">): string {
       return `Point kept on ${axisNames[event.axis]}, from ${event.approach === 1 ? "the low" : "the high"} side, at ${showLength(event.atMm, scale)}.`;
     case "calibrated":
       return `${capital(calibratedWords[event.what])} calibrated by ${masterWords[event.by]}: ${showLength(event.mm, scale)}.`;
+    case "staleNamed":
+      return event.registers.length === 0
+        ? "Said of the kept setup: nothing is to be touched again."
+        : `Said of the kept setup: to be touched again, ${event.registers.map((one) => registerWords(one)).join(", ")}.`;
+    case "setupTakenBack":
+      return "The kept setup taken back, with its program.";
     case "parallelsChanged":
       return `Parallels changed: the part stands ${event.raisedMm === 0 ? "as at first" : `${showLength(Math.abs(event.raisedMm), scale)} ${event.raisedMm > 0 ? "higher" : "lower"} than at first`}.`;
     case "partTapped":

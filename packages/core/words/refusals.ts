@@ -63,6 +63,10 @@ const words: WordsFor<Refusal> = {
   figureFirst: () => "Measure this part first, then say what it is.",
   noBlankLeft: ({ blanks }) =>
     blanks === 1 ? "There is only this one blank." : `All ${blanks} blanks are used: there is no other.`,
+  nothingKept: () => "No setup of this part is kept.",
+  nameStaleFirst: () => "Compare the card with today first, and say which registers are to be touched again.",
+  takenBackAlready: () => "It was taken back already: what is not as it was is touched again now.",
+  notOfKept: ({ register }) => `${registerWords(register)} is not on the card of that setup.`,
   programHeld: ({ number }) =>
     `The control holds ${number === 0 ? "a program of your own" : `program ${number}`}: loading another takes it away. Confirm, or keep it.`,
   ownProgramInPractice: () => "A program of your own is taken in practice only: load the part’s from the store.",

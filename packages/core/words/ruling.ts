@@ -113,6 +113,13 @@ export function causeWords(value: RegisterRuling, sheet: Setup): ValueWords {
   const holds = ` You hold ${valueOf(value, value.held, sheet)}; it should be ${valueOf(value, value.wanted, sheet)}.`;
   const own = sheet.kind === "mill" ? null : latheValueWords(value, sheet);
   if (own) return own;
+  if (cause.kind === "none" && isValueRight(value) && value.isKept)
+    return {
+      name,
+      headline: `${name} is right, within ${formatUm(Math.abs(value.closureMm)).replace("+", "")} µm.`,
+      proof: "",
+      body: "It stands as it was kept, and what it hangs on is as it was.",
+    };
   if (cause.kind === "none" && isValueRight(value)) {
     const restMm = value.closureMm - (value.allowed ?? []).reduce((sum, { mm }) => sum + mm, 0);
     return {

@@ -2,6 +2,11 @@ import type { MethodStep } from "../grading";
 
 /** Each step of a method: what is said where it was done, was missed, or where nothing was that it is about. */
 export const STEPS: Record<MethodStep, { done: string; missed: string; absent?: string }> = {
+  staleNamed: {
+    done: "What was to be touched again of the kept setup was named before anything moved: that, and nothing else.",
+    missed: "What was named before anything moved is not what has changed since the setup was kept.",
+    absent: "Nothing was named before the machine moved: what of the kept setup is to be touched again.",
+  },
   programRead: {
     done: "Program and registers looked up before it cut: every answer is what stands there, and was called what it is.",
     missed:

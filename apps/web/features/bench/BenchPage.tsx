@@ -35,6 +35,7 @@ import { benchKitFor } from "./machines";
 /** Fetched when a program is looked at. */
 const ProgramDesk = lazy(async () => ({ default: (await import("./program/ProgramDesk")).ProgramDesk }));
 const PartDesk = lazy(async () => ({ default: (await import("./program/PartDesk")).PartDesk }));
+const KeptBar = lazy(async () => ({ default: (await import("./program/KeptBar")).KeptBar }));
 const SignBar = lazy(async () => ({ default: (await import("./program/SignBar")).SignBar }));
 const RunPanel = lazy(async () => ({ default: (await import("./program/RunPanel")).RunPanel }));
 
@@ -418,6 +419,11 @@ function Bench({
         {isWatching && program?.signature.state === "asked" ? (
           <Suspense fallback={null}>
             <SignBar laneId={lane.id} seen={seen} />
+          </Suspense>
+        ) : null}
+        {seen.sheet.kept ? (
+          <Suspense fallback={null}>
+            <KeptBar seen={seen} send={send} isReadOnly={isReadOnly} pointed={pointed} />
           </Suspense>
         ) : null}
         {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}

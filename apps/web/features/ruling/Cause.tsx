@@ -60,6 +60,7 @@ export function Cause({
   if (!value) return null;
   const { headline, body, proof } = causeWords(value, sheet);
   const seq = seqOf(value);
+  const isOfKept = value.cause.kind === "proven" && value.cause.terms.some(({ id }) => id === "keptChanged");
   const lost = values.reduce((sum, one) => sum + one.outOf - one.marks, 0);
   return (
     <section
@@ -82,7 +83,7 @@ export function Cause({
                 `${targetWords(target)} (${closureMm > 0 ? "+" : ""}${showLength(closureMm, scales[sheet.unit])})`,
             )
             .join(", ")}
-          : one habit, one cause.
+          {isOfKept ? ": taken back with it." : ": one habit, one cause."}
         </p>
       ) : null}
       {value.cause.kind === "inferred" ? <Odds ranked={value.cause.ranked} /> : null}

@@ -5,6 +5,7 @@ import type { RegisterId } from "../../registers";
 import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import { noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
+import { keptProvenance } from "../kept";
 import { writtenIn, type OtherWay, type Share } from "../figures";
 import { setOf, standing } from "../standing";
 import type { MillTrace } from "../trace";
@@ -64,6 +65,8 @@ export function diameterProvenance(trace: MillTrace, tool: number, closureMm: nu
   const registers: readonly RegisterId[] = [`D${tool}`, `DW${tool}`];
   const register = [own, ...registers].find((one) => setOf({ final, set }, one) !== null);
   const lineage = register && setOf({ final, set }, register);
+  const kept = keptProvenance(trace, registers, closureMm);
+  if (kept) return kept;
   if (!register || !lineage)
     return unset(
       trace,

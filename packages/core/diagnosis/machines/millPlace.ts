@@ -6,6 +6,7 @@ import { toCounts, toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import { DIAL_TURN_MM } from "../benchSignatures";
 import { noContact, type CauseId, type Provenance } from "../cause";
+import { keptProvenance } from "../kept";
 import { writtenIn, type OtherWay } from "../figures";
 import { setOf, standings, type Standing } from "../standing";
 import { unset } from "../unset";
@@ -208,6 +209,8 @@ const UNNAMED: ReadonlySet<CauseId> = new Set(["otherFigure", "otherReading", "n
 export function placeProvenance(trace: MillTrace, axis: Flat, closureMm: number): Provenance {
   const { final, set } = trace;
   const registers: readonly RegisterId[] = [`G54.${axis}`, `common.${axis}`];
+  const kept = keptProvenance(trace, registers, closureMm);
+  if (kept) return kept;
   const acts = registers.flatMap((register) => {
     const lineage = setOf({ final, set }, register);
     return lineage ? [standings(register, lineage, axis)] : [];

@@ -4,6 +4,7 @@ import { readRegister, type RegisterId } from "../../registers";
 import { toMm, type Counts } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import { merged, noContact, WORTH_NAMING_MM, type CauseId, type Provenance, type Term } from "../cause";
+import { keptProvenance } from "../kept";
 import { writtenIn, type OtherWay } from "../figures";
 import { setOf, standing, standings, sumOf, type Standing } from "../standing";
 import { lastAct } from "../lineage";
@@ -31,6 +32,8 @@ export function rowProvenance(trace: MillTrace, tool: number, split: SplitSchool
   const lineage = setOf({ final, set }, `H${tool}`);
   const isZero = split.school === "offset-per-tool" || (split.school === "master" && tool === split.master);
   if (isZero) return atZero(trace, registers, closureMm, "masterNotCleared");
+  const kept = keptProvenance(trace, registers, closureMm);
+  if (kept) return kept;
   if (!lineage)
     return (
       keptRow(trace, tool, closureMm) ??

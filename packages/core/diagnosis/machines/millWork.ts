@@ -7,6 +7,7 @@ import type { RegisterId } from "../../registers";
 import { toCounts, toMm } from "../../units";
 import { bestAccount, provenanceFrom, type Source, type SumQuestion } from "../account";
 import { noContact, WORTH_NAMING_MM, type Provenance } from "../cause";
+import { keptProvenance } from "../kept";
 import { writtenIn } from "../figures";
 import { setOf, standings, sumOf, type Standing } from "../standing";
 import type { MillTrace } from "../trace";
@@ -96,6 +97,8 @@ export function workProvenance(trace: MillTrace, tool: number, split: SplitSchoo
   const closureMm = toMm(sumOf(final, registers), final.scale) - workWantedMm(trace, tool, split);
   if (split.school === "part-touch" || split.school === "block-in-wear")
     return atZero(trace, registers, closureMm, "leftoverWorkZ");
+  const kept = keptProvenance(trace, registers, closureMm);
+  if (kept) return kept;
   const acts = registers.flatMap((register) => {
     const lineage = setOf({ final, set }, register);
     return lineage ? [standings(register, lineage, "z")] : [];

@@ -42,7 +42,7 @@ const sum = (lines: readonly HandedLine[], register: RegisterId): number =>
  * The setup as it would be with nothing wrong: lengths from the gauge line, work Z by the bare nose, edges by the
  * finder.
  */
-function soundSetup(setup: Setup, truth: Truth, draw: Draw): Registers {
+export function soundSetup(setup: Setup, truth: Truth, draw: Draw): Registers {
   const ledger: HandedLine[] = [];
   const near = (mm: number, register: string) => mm + draw(-FOUND_WITHIN_MM, FOUND_WITHIN_MM, "found", register);
   for (const axis of ["x", "y"] as const) {

@@ -5,7 +5,9 @@ import type { MillTrace } from "../../diagnosis";
 import { toolName } from "../../instruments";
 import { toMm } from "../../units";
 import { homedFirst, isFineEnough, neverMoved, neverStarted, seqOf, speedStated, type StepRow } from "../steps";
+import { isAnew } from "../kept";
 import { programSteps } from "../proving";
+import type { RegisterId } from "../../registers";
 import { checkedBefore, checkNote, neverChecked } from "../checking";
 import { firstFastMoveOnMill } from "./millHandover";
 
@@ -83,7 +85,7 @@ function firstContactSeq({ log }: MillTrace): number {
 
 /** Every tool that is marked was last touched at a click fine enough, or measured by a cycle. */
 function fineLengths(trace: MillTrace, toleranceMm: number): number | null {
-  const seqs = trace.final.setup.targets.lengths.map((tool) => {
+  const seqs = lengthsAnew(trace).map((tool) => {
     const touch = trace.touches.findLast(({ holds, feel }) => holds === toolName(tool) && feel !== "torn");
     const read = trace.readings.findLast(({ event }) => event.tool === tool && event.values.length !== undefined);
     if (read && (!touch || touch.by === "plungerSetter")) return read.seq;
@@ -93,7 +95,19 @@ function fineLengths(trace: MillTrace, toleranceMm: number): number | null {
   return done.length === seqs.length ? Math.max(...done) : null;
 }
 
-/** X and Y are found anew, and not kept from the part before. */
+/** X or Y is found anew, and not kept: from the part before, or with a whole setup. */
+const isOnAxis =
+  (axis: "x" | "y") =>
+  (trace: Pick<MillTrace, "final">): boolean =>
+    isOnPlace(trace) && isAnew(trace, `G54.${axis}`);
+/** Its faces are touched: of a kept setup only where X or Y is found anew. */
+const isOnSides = (trace: Pick<MillTrace, "final">): boolean =>
+  trace.final.setup.kept === undefined || isOnAnyAxis(trace);
+const isOnAnyAxis = (trace: Pick<MillTrace, "final">): boolean => isOnAxis("x")(trace) || isOnAxis("y")(trace);
+/** Lengths that are found on this lane. */
+const lengthsAnew = (trace: Pick<MillTrace, "final">): readonly number[] =>
+  trace.final.setup.targets.lengths.filter((tool) => isAnew(trace, `H${tool}` as RegisterId));
+
 const isOnPlace = ({ final: { setup } }: Pick<MillTrace, "final">): boolean =>
   setup.targets.xy && setup.partBefore === null && setup.handover === undefined;
 const isOwn = ({ final: { setup } }: Pick<MillTrace, "final">): boolean => setup.handover === undefined;
@@ -116,7 +130,7 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
   {
     step: "burrBeforeTouch",
     strand: "method",
-    asked: (trace) => isOwn(trace) && trace.final.setup.tasks.includes("dressBurr"),
+    asked: (trace) => isOwn(trace) && isOnSides(trace) && trace.final.setup.tasks.includes("dressBurr"),
     done: (trace) => {
       const dressed = seqOf(trace, "burrDressed");
       return dressed !== null && dressed < Math.min(...edgesCounted(trace)) ? dressed : null;
@@ -155,7 +169,7 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
   {
     step: "speedStated",
     strand: "method",
-    asked: (trace) => isOnPlace(trace) && trace.final.setup.instruments.includes("edgeFinder"),
+    asked: (trace) => isOnAnyAxis(trace) && trace.final.setup.instruments.includes("edgeFinder"),
     done: speedStated,
     isAbsent: neverStarted,
   },
@@ -173,28 +187,28 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
   {
     step: "twoKicksX",
     strand: "method",
-    asked: isOnPlace,
+    asked: isOnAxis("x"),
     done: (trace) => agreeing(trace, "x"),
     isAbsent: (trace) => isUntouched(trace, "x"),
   },
   {
     step: "twoKicksY",
     strand: "method",
-    asked: isOnPlace,
+    asked: isOnAxis("y"),
     done: (trace) => agreeing(trace, "y"),
     isAbsent: (trace) => isUntouched(trace, "y"),
   },
   {
     step: "finestX",
     strand: "method",
-    asked: isOnPlace,
+    asked: isOnAxis("x"),
     done: (trace, { x }) => fineContact(trace, "x", x),
     isAbsent: (trace) => isUntouched(trace, "x"),
   },
   {
     step: "finestY",
     strand: "method",
-    asked: isOnPlace,
+    asked: isOnAxis("y"),
     done: (trace, { y }) => fineContact(trace, "y", y),
     isAbsent: (trace) => isUntouched(trace, "y"),
   },
@@ -225,8 +239,7 @@ export const millSteps: readonly StepRow<MillTrace>[] = [
   {
     step: "finestPaper",
     strand: "method",
-    asked: (trace) =>
-      isOwn(trace) && trace.final.setup.targets.lengths.length > 0 && trace.final.setup.partBefore === null,
+    asked: (trace) => isOwn(trace) && lengthsAnew(trace).length > 0 && trace.final.setup.partBefore === null,
     done: (trace, { z }) => fineLengths(trace, z),
     isAbsent: ({ touches, readings }) =>
       touches.length === 0 && !readings.some(({ event }) => event.values.length !== undefined),

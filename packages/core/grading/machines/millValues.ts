@@ -18,6 +18,7 @@ import {
   workWantedMm,
   type SplitSchool,
 } from "../../diagnosis/machines";
+import { standsAsKept } from "../../diagnosis/kept";
 import { sumOf } from "../../diagnosis/standing";
 import { toMm } from "../../units/scale";
 import { datumNowMm, skewNowDeg } from "../../machines/mill/solids";
@@ -304,6 +305,7 @@ export function ruleMillValue(trace: MillTrace, target: Target, marking: Marking
     isFollowThrough: false,
     ...withClickBack({ biasMm: bias.biasMm, uMm: bias.uMm }, allowed),
     ...(allowed.length > 0 ? { allowed } : {}),
+    ...(standsAsKept(trace, target.registers) ? { isKept: true as const } : {}),
     outOf,
     signatures: withSignaturesOf(provenance, targetSignatures(setup, target, figures)),
     method,

@@ -45,6 +45,9 @@ export const millCoachCodes = [
   "readPlace",
   "readTool",
   "readWork",
+  "compareKept",
+  "takeBack",
+  "touchAgain",
 ] as const;
 type MillCoachCode = (typeof millCoachCodes)[number] | (typeof sharedCoachCodes)[number];
 type MillStep = CoachStep<MillCoachCode>;
@@ -180,6 +183,12 @@ export function millStep(seen: Seen, { kind, tool = 1 }: Gate<MillGateKind>): Mi
       return { code: "readWork" };
     case "judged":
       return { code: "judgeSetup" };
+    case "staleNamed":
+      return { code: "compareKept" };
+    case "takenBack":
+      return { code: "takeBack" };
+    case "touchedAgain":
+      return { code: "touchAgain" };
     case "programHeld":
       return { code: "loadProgram" };
     case "proved":

@@ -17,6 +17,9 @@ export type MillGateKind =
   | "toolRead"
   | "workRead"
   | "judged"
+  | "staleNamed"
+  | "takenBack"
+  | "touchedAgain"
   | ProgramGateKind
   | "handIn";
 
@@ -58,6 +61,19 @@ const isAllOnPart = ({ setup: { lengthSchools, targets }, evidence }: Done): boo
   lengthSchools.some((school) => ON_PART.includes(school)) &&
   targets.lengths.every((tool) => evidence.isOnPart[tool] === true);
 
+/** The first gates of a setup that was kept: its card is compared before anything moves. */
+function addKeptGates(row: GateRow<MillGateKind>, { program: { kept } }: Done): void {
+  row.add("staleNamed", kept.named !== null);
+  row.add("takenBack", kept.isTaken);
+}
+
+/** What is touched again of a kept setup is what was named, whether that is right or not; nothing has no gate. */
+function addTouchedAgain(row: GateRow<MillGateKind>, { program: { kept } }: Done): void {
+  const named = kept.named ?? [];
+  if (named.length === 0) return;
+  row.add("touchedAgain", kept.isTaken && named.every((register) => kept.changed.includes(register)));
+}
+
 /**
  * A mill's gates in the order of the work, as its targets and tasks make them; none opens by whether a value is right.
  */
@@ -66,6 +82,7 @@ export function millGates(done: Done): Gate<MillGateKind>[] {
   const { targets, tasks } = setup;
   const isDone = (task: SetupTask) => done.tasksDone.includes(task) || (task === "dressBurr" && done.isBurrDressed);
   const row = new GateRow<MillGateKind>();
+  if (setup.kept) addKeptGates(row, done);
   row.add("machineReady", done.isHomed && tasks.filter((task) => machineTasks.includes(task)).every(isDone));
   if (setup.handover) {
     // what was handed over is read, whether or not anything is changed after it
@@ -81,13 +98,15 @@ export function millGates(done: Done): Gate<MillGateKind>[] {
   if (targets.rotation) row.add("turnSet", evidence.angleReadings > 0 && evidence.isAngleSet);
   const isBlockInWear = setup.lengthSchools.every((school) => school === "block-in-wear");
   // what a kept setup may leave as it is has no gate of its own
-  if (targets.xy && !setup.partBefore) {
+  const isAnew = !setup.kept;
+  if (setup.kept) addTouchedAgain(row, done);
+  if (isAnew && targets.xy && !setup.partBefore) {
     row.add("xSet", evidence.kicks.x > 0 && evidence.isSetAfterKick.x);
     row.add("ySet", evidence.kicks.y > 0 && evidence.isSetAfterKick.y);
   }
   if (setup.partBefore) row.add("workZ", evidence.isWorkZSet);
   else
-    for (const tool of targets.lengths)
+    for (const tool of isAnew ? targets.lengths : [])
       row.add(
         "tool",
         (evidence.touches[tool] ?? 0) > 0 &&
@@ -95,9 +114,9 @@ export function millGates(done: Done): Gate<MillGateKind>[] {
           (!isBlockInWear || evidence.isWearSet[tool] === true),
         tool,
       );
-  for (const tool of targets.diameters)
+  for (const tool of isAnew ? targets.diameters : [])
     row.add("diameter", (evidence.diameterReadings[tool] ?? 0) > 0 && evidence.isDiameterSet[tool] === true, tool);
-  if (needsWorkZ(done)) row.add("workZ", evidence.isWorkZSet || isAllOnPart(done));
+  if (isAnew && needsWorkZ(done)) row.add("workZ", evidence.isWorkZSet || isAllOnPart(done));
   row.addChecked("verified", isVerified(done) || isPartCalled(done), done.checking);
   addProgramGates(row, done);
   row.add("handIn", done.isHandedIn);

@@ -11,6 +11,7 @@ import { block } from "./acts/block/act";
 import { calibration } from "./acts/calibration/act";
 import { edgeFinder, finderAfter, seesKick } from "./acts/edgeFinder/act";
 import { handMeasures } from "./acts/handMeasures/act";
+import { kept } from "./acts/kept/act";
 import { holder } from "./acts/holder/act";
 import { indicator, sweep } from "./acts/indicator/act";
 import { lampGauge } from "./acts/lampGauge/act";
@@ -147,6 +148,7 @@ const decide = {
   ...points.decide,
   ...program.decide,
   reset: program.reset(laneDecides(millRules).reset),
+  ...kept.decide,
   sweep,
   home: (draft) => referenceReturn(retracted, draft),
   jog: (draft, command) => jog(senses, draft, command),
@@ -172,6 +174,7 @@ const evolve = {
   partTapped: (state, event) => seenAgain(state, blank.evolve.partTapped(state, event)),
   ...calibration.evolve,
   ...points.evolve,
+  ...kept.evolve,
   ...program.evolve,
   registerChanged: withRegister,
   readingShown: (state, event) => ({
@@ -189,7 +192,7 @@ export const millKit: Kit<MillLane, MillSeen> = {
   opened: (event) => openedMill(event as Parameters<typeof openedMill>[0]),
   decide,
   evolve,
-  ...standing([holder, beamSetter, probe, plungerSetter, calibration, program]),
+  ...standing([holder, beamSetter, probe, plungerSetter, calibration, kept, program]),
   rules: millRules,
   gates: millGates,
   seen: millSeen,

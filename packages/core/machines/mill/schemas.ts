@@ -7,6 +7,7 @@ import * as block from "./acts/block/schema";
 import * as calibration from "./acts/calibration/schema";
 import * as edgeFinder from "./acts/edgeFinder/schema";
 import * as handMeasures from "./acts/handMeasures/schema";
+import * as kept from "./acts/kept/schema";
 import * as holder from "./acts/holder/schema";
 import * as lampGauge from "./acts/lampGauge/schema";
 import * as paper from "./acts/paper/schema";
@@ -34,6 +35,7 @@ export const millCommands = [
   ...touch.commands,
   ...calibration.commands,
   ...points.commands,
+  ...kept.commands,
 ] as const;
 
 export const millEvents = [
@@ -43,6 +45,7 @@ export const millEvents = [
   ...touch.events,
   ...calibration.events,
   ...points.events,
+  ...kept.events,
   ...paper.events,
   ...block.events,
   ...lampGauge.events,
@@ -71,6 +74,7 @@ export const millIncidents = {
   ...touch.incidents,
   ...calibration.incidents,
   ...points.incidents,
+  ...kept.incidents,
 } as const;
 
 type NameIn<T extends readonly z.ZodType<{ type: string }>[]> = z.infer<T[number]>["type"];

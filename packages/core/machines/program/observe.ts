@@ -52,6 +52,8 @@ export interface ProgramSeen {
   /** What the program gauged; what a size really is stays hidden. */
   readonly gauged: readonly Omit<ProgramGauged, "reallyMm">[];
   readonly runs: number;
+  /** What was made of a setup that was kept before. */
+  readonly kept: ProgramDesk["kept"];
   /** The part that is held, and what was read of parts, where the exercise has them measured. */
   readonly parts?: PartsSeen;
 }
@@ -143,6 +145,7 @@ export function programSeen<S extends LaneBase>(ports: ProgramPorts<S>, state: S
       gaps,
       gauged: state.program.gauged.slice(-FIGURES_SEEN).map(({ reallyMm: _hidden, ...one }) => one),
       runs: done.length,
+      kept: state.program.kept,
       ...partsSeen(state),
     },
   };

@@ -91,6 +91,11 @@ export const places = {
     told: ({ mm }, _v, sheet) =>
       `The value was taken ${say(Math.abs(mm), sheet)} away from the middle that your contacts give, and that distance was not counted.`,
   },
+  keptChanged: {
+    name: "kept value no longer true",
+    told: ({ mm }, _v, sheet) =>
+      `It was taken back as it was kept, and what it hangs on has changed since: it is ${say(Math.abs(mm), sheet)} off today.`,
+  },
   partMoved: {
     name: "part moved after it was touched",
     told: () => "The part was moved after it was touched: what was found before no longer holds.",

@@ -99,4 +99,10 @@ export const millCoachWords: Record<(typeof millCoachCodes)[number], (step: Coac
   readTool: (step) =>
     `Say first what the length of ${toolWord(step)} should read, geometry and wear together. Then measure it, and compare. What measures it may itself be out of date.`,
   readWork: () => "Touch the part with something whose length you trust. What should the position read there?",
+  compareKept: () =>
+    "Open the setup that was kept. Hold its card against today, line by line: what is not as it was, and which registers hang on that? Say so before anything moves.",
+  takeBack: () =>
+    "Take the setup back: its registers and its program as they were. What you named is touched again then.",
+  touchAgain: () =>
+    "Touch again what you named, and nothing else: find it as on a new setup, and set it over what was taken back.",
 };

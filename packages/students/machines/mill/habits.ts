@@ -37,6 +37,8 @@ export interface MillHabits {
   /** Lets the cycle write the offset, or sets it from points that the control kept. */
   writesByCycle?: boolean;
   setsFromPoints?: boolean;
+  /** What is named of a kept setup; by right what hangs on what has changed. */
+  namesOfKept?: "nothing" | "everything";
   /** Calibrates the setter by the probe without having calibrated the probe. */
   skipsBlock?: boolean;
   measuresStill?: boolean;

@@ -3,6 +3,7 @@ import type { MillBench } from "../../bench";
 import { edgeByDial, findEdge, middleByTouch, trueTaster } from "./edges";
 import type { Habits } from "../../habits";
 import { readHandover } from "./handover";
+import { takeBack, touchAgain } from "./kept";
 import { setDiameters, setLengths, touchNewWork } from "./lengths";
 import { door, moveTo, reachIn, text } from "../../moves";
 import { lastReading } from "../../readings";
@@ -156,6 +157,7 @@ function safetyMishaps(lane: MillBench, habits: Habits): boolean {
 /** Does a mill's lane from the reference return to hand-in with the stated habits. */
 export function workMill(lane: MillBench, habits: Habits): void {
   const stop = (...at: Habits["stopsAfter"][]) => at.includes(habits.stopsAfter);
+  takeBack(lane, habits);
   makeReady(lane, habits);
   if (stop("homed", "dressed")) return;
   const { sheet } = lane.seen;
@@ -164,7 +166,8 @@ export function workMill(lane: MillBench, habits: Habits): void {
     if (!stop("z")) lane.do({ type: "handIn" });
     return;
   }
-  if (sheet.partBefore) {
+  if (sheet.kept) touchAgain(lane, habits);
+  else if (sheet.partBefore) {
     if (!habits.touchesNothingNew) {
       findMovedPlaces(lane, habits);
       touchNewWork(lane);

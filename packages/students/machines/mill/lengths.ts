@@ -25,7 +25,7 @@ function terms(lane: MillBench, register: RegisterId, ...list: readonly (readonl
   for (const [term, mm] of list) if (mm !== 0) lane.do({ type: "writeTerm", register, term, text: text(lane, mm) });
 }
 
-function set(lane: MillBench, register: RegisterId, mm: number): void {
+export function set(lane: MillBench, register: RegisterId, mm: number): void {
   lane.do({ type: "writeSum", register, text: text(lane, mm) });
   lane.do({ type: "typeRegister", register, text: text(lane, mm), how: "set", isConfirmed: true });
 }
@@ -377,9 +377,13 @@ export function touchNewWork(lane: MillBench): void {
   liftOff(lane);
 }
 
-export function setDiameters(lane: MillBench, habits: Habits): void {
+export function setDiameters(
+  lane: MillBench,
+  habits: Habits,
+  tools: readonly number[] = lane.seen.sheet.targets.diameters,
+): void {
   const { sheet } = lane.seen;
-  for (const number of sheet.targets.diameters) {
+  for (const number of tools) {
     const nominal = sheet.tools.find((tool) => tool.number === number)?.diameterMm ?? 0;
     reachIn(lane);
     const read = [0, 0, 0].map(() => {

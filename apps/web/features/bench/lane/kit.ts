@@ -57,6 +57,8 @@ export type Control =
   | "block"
   | "handIn"
   | "load"
+  | "compare"
+  | "takeBack"
   | "lookUp"
   | "run"
   | "part"

@@ -29,6 +29,9 @@ const ASKS: Record<ActKey, Command> = {
 
 /** The controls that a coach's step is about; where none stands here it is the key of its axis. */
 const POINTS: Readonly<Record<string, readonly Control[]>> = {
+  compareKept: ["compare"],
+  takeBack: ["takeBack"],
+  touchAgain: ["register"],
   home: ["home"],
   resetAfterStrike: ["hand"],
   doTask: ["act burr"],
