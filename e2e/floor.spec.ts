@@ -86,11 +86,28 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
     "H1 length": "-250.781",
     "H2 length": "-231.701",
   });
-  await instructor.getByLabel("initials").fill("CM");
-  await instructor.getByRole("button", { name: "Sign this setup" }).click();
+  // a value is outside its tolerance: nobody signs that without saying why
+  const before = instructor.getByRole("list", { name: "Before you sign" });
+  await expect(before).toHaveText("G54 X is outside its tolerance.");
+  const sign = instructor.getByRole("button", { name: "Sign this setup" });
+  await expect(sign).toBeDisabled();
+  await instructor.getByLabel("why you sign it all the same, or why it goes back").fill("he runs it in the air first");
+  await sign.click();
   await accessible(instructor);
 
-  await expect(page.getByText("Signed by CM")).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/^Signed by Corin Marrowfield \(CM\)/)).toBeVisible({ timeout: 15_000 });
+  // whatever is entered after it takes it back, by its name, on both screens
+  await enter(page, "H2 length", "Enter register", "-231.701");
+  const since = /since Corin Marrowfield signed, the value in the control of H2 length was entered/;
+  await expect(page.getByText(since)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole("button", { name: "Hand in" })).toBeDisabled();
+  await expect(instructor.getByText(since)).toBeVisible({ timeout: 15_000 });
+  await instructor.getByLabel("why you sign it all the same, or why it goes back").fill("what became of H2?");
+  await instructor.getByRole("button", { name: "Send it back" }).click();
+  await expect(page.getByText("Sent back by Corin Marrowfield: “what became of H2?”")).toBeVisible({ timeout: 15_000 });
+  await instructor.getByLabel("why you sign it all the same, or why it goes back").fill("he runs it in the air first");
+  await sign.click();
+  await expect(page.getByText(/^Signed by Corin Marrowfield \(CM\)/)).toBeVisible({ timeout: 15_000 });
   await page.getByRole("button", { name: "Hand in" }).click();
   await page.getByRole("button", { name: "Yes, hand in" }).click();
   await expect(page.getByText(/G54 X is 4\.999 low\. Most likely: radius left out/)).toBeVisible({ timeout: 15_000 });
@@ -136,7 +153,7 @@ test("a lathe floor lane: made from the template with a fairness warning, worked
   await check(page, { "tool 1 X": "-265.328", "tool 1 Z": "-258.207" });
   await page.getByLabel("what happened").fill("reached in before the chuck stood still");
   await page.getByRole("button", { name: "Note it" }).click();
-  await page.getByLabel("initials").fill("CM");
+  await page.getByLabel("why you sign it all the same, or why it goes back").fill("shown, and set again after this");
   await page.getByRole("button", { name: "Sign this setup" }).click();
   await student.getByRole("button", { name: "Hand in" }).click({ timeout: 20_000 });
   await student.getByRole("button", { name: "Yes, hand in" }).click();

@@ -23,6 +23,10 @@ export const errorStatus = {
   floorHandedIn: 409,
   floorNotSigned: 409,
   floorNotChecked: 409,
+  floorChecksDisagree: 409,
+  floorCheckTooCoarse: 409,
+  floorReasonWanted: 422,
+  floorChangedSince: 409,
   tooLarge: 413,
   tooManyTries: 429,
   tooFast: 429,
@@ -62,7 +66,14 @@ export const errorWords: Record<ErrorCode, string> = {
     "Somebody else has just changed the marking of this exercise, so yours was not stored. Look at theirs and try again.",
   floorHandedIn: "This floor lane is handed in: nothing more can be written in it.",
   floorNotSigned: "Your instructor has not signed yet. The lane can be handed in after the sign-off.",
-  floorNotChecked: "Every register needs a check before you sign. Enter the missing ones first.",
+  floorNotChecked: "Every register needs a value and a check before you sign. Enter the missing ones first.",
+  floorChecksDisagree:
+    "Checks of one register contradict each other, so nobody knows what it should hold. Find out which one is wrong, strike it, then sign.",
+  floorCheckTooCoarse:
+    "A check is less sure than the tolerance of its register, so it decides nothing. Make a better one, then sign.",
+  floorReasonWanted: "A value is outside its tolerance. Say why you sign it all the same, or send it back.",
+  floorChangedSince:
+    "Something was entered in this lane since you looked, so it was not signed. Look at it as it stands now, then sign.",
   tooLarge: "That is more than one request may carry. Nothing was changed.",
   tooManyTries:
     "Too many sign-ins have failed here. Wait a minute and try again; a right password is never locked for long.",

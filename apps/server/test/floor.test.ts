@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { FloorEntry } from "@probe-lane/core/floor";
+import { foldFloor, type FloorEntry } from "@probe-lane/core/floor";
 import type { FloorLaneView, FloorList, MarksView, StartedLane } from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
@@ -23,6 +23,12 @@ const batch = (...entries: FloorEntry[]) => ({
 });
 const write = (client: TestClient, body: unknown) => client.call("POST", `/floor/lanes/${lane}/entries`, body);
 const view = async (client: TestClient) => (await client.call<FloorLaneView>("GET", `/floor/lanes/${lane}`)).body;
+const stateOf = ({ exercise, entries }: FloorLaneView) => foldFloor(exercise, entries);
+/** A signature of the lane as it stands now. */
+const signature = async (reason?: string): Promise<FloorEntry> => {
+  const saw = [...stateOf(await view(instructor)).binding];
+  return { type: "signedOff", saw, ...(reason === undefined ? {} : { reason }) };
+};
 const registers = { "G54.x": -334.666, "G54.y": -191.12, H1: -250.78, H2: -231.7 };
 const truth = { "G54.x": -329.667, "G54.y": -191.118, H1: -250.781, H2: -231.699 };
 
@@ -57,10 +63,9 @@ describe("a floor lane on the server", () => {
   });
   it("nobody signs before the check, nobody hands in before the sign-off, nobody does the other's work", async () => {
     expect((await write(student, batch({ type: "handedIn" }))).body.error.code).toBe("floorNotSigned");
-    expect((await write(instructor, batch({ type: "signedOff", initials: "CM" }))).body.error.code).toBe(
-      "floorNotChecked",
-    );
-    expect((await write(student, batch({ type: "signedOff", initials: "ME" }))).body.error.code).toBe("forbidden");
+    expect((await write(instructor, batch(await signature()))).body.error.code).toBe("floorNotChecked");
+    expect((await write(student, batch(await signature()))).body.error.code).toBe("forbidden");
+    expect((await write(student, batch({ type: "signatureWithdrawn" }))).body.error.code).toBe("forbidden");
     expect(
       (await write(student, batch({ type: "check", register: "H1", method: "probe", mm: -250.78, uMm: 0.002 }))).body
         .error.code,
@@ -93,8 +98,49 @@ describe("a floor lane on the server", () => {
       "right",
     ]);
   });
+  it("is signed as the signer saw it, and by nobody who has not looked since", async () => {
+    const code = async (client: TestClient, ...entries: FloorEntry[]) => {
+      const { status, body } = await write(client, batch(...entries));
+      return status === 204 ? null : body.error.code;
+    };
+    // G54 X is 5 mm off: without a reason nobody signs that
+    expect(await code(instructor, await signature())).toBe("floorReasonWanted");
+    const seen = await signature("he found it himself");
+    expect((await write(student, batch({ type: "reading", register: "H2", mm: -231.7 }))).status).toBe(204);
+    expect(await code(instructor, seen)).toBe("floorChangedSince");
+    expect(await code(instructor, { type: "signedOff", reason: "all well as it is" })).toBe("floorChangedSince");
+    const wrong = batch({ type: "check", register: "H1", method: "probe", mm: -250.7, uMm: 0.002 });
+    expect((await write(instructor, wrong)).status).toBe(204);
+    expect(await code(instructor, await signature("all the same"))).toBe("floorChecksDisagree");
+    await write(instructor, batch({ type: "struck", entry: wrong.entries[0]?.id ?? "" }));
+    expect(await code(instructor, await signature("he found it himself"))).toBeNull();
+    expect(stateOf(await view(student)).signature).toMatchObject({ state: "given", by: "Corin Marrowfield" });
+  });
+  it("a late entry takes the signature back on both screens by its name, and the lane is not handed in", async () => {
+    // written before it was signed, on a device that had no link
+    const late = {
+      entries: [
+        { id: randomUUID(), atMs: Date.now() - 600_000, entry: { type: "register", register: "H1", mm: -250.782 } },
+        { id: randomUUID(), atMs: Date.now(), entry: { type: "handedIn" } },
+      ],
+    };
+    expect((await write(student, late)).body.error.code).toBe("floorNotSigned");
+    expect((await write(student, { entries: late.entries.slice(0, 1) })).status).toBe(204);
+    for (const client of [student, instructor])
+      expect(stateOf(await view(client)).signature).toMatchObject({
+        state: "withdrawn",
+        changed: ["the value in the control of H1 length was entered"],
+      });
+    expect((await write(student, batch({ type: "handedIn" }))).body.error.code).toBe("floorNotSigned");
+    expect((await write(instructor, batch({ type: "sentBack", word: "look at H1 again" }))).status).toBe(204);
+    expect(stateOf(await view(student)).signature).toMatchObject({ state: "sentBack", word: "look at H1 again" });
+    // signed, and taken back by hand
+    expect((await write(instructor, batch(await signature("he found it himself")))).status).toBe(204);
+    expect((await write(instructor, batch({ type: "signatureWithdrawn" }))).status).toBe(204);
+    expect((await write(student, batch({ type: "handedIn" }))).body.error.code).toBe("floorNotSigned");
+  });
   it("after sign-off and hand-in the ruling names the mistake, and only the instructor writes", async () => {
-    expect((await write(instructor, batch({ type: "signedOff", initials: "CM" }))).status).toBe(204);
+    expect((await write(instructor, batch(await signature("he found it himself")))).status).toBe(204);
     expect((await write(student, batch({ type: "handedIn" }))).status).toBe(204);
     const { ruling } = await view(student);
     expect(ruling?.values[0]?.explained?.ranked[0]?.classes[0]?.[0]).toBe("radiusForgotten");

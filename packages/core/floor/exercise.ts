@@ -31,6 +31,8 @@ const registerSchema = z.strictObject({
 });
 export type FloorRegister = z.infer<typeof registerSchema>;
 
+const machineNumber = z.string().trim().max(12);
+
 /**
  * One exercise for the shop: what is to be set, how well, with what. Lengths in mm; `unit` is how they are typed and
  * shown.
@@ -38,6 +40,8 @@ export type FloorRegister = z.infer<typeof registerSchema>;
 export const floorExerciseSchema = z.strictObject({
   title: z.string().trim().min(3).max(80),
   machine: z.enum(["mill", "lathe"]),
+  /** As it stands on the machine. */
+  machineNumber: machineNumber.optional(),
   unit: z.enum(["mm", "inch"]),
   datum: z.string().max(60),
   school,
@@ -51,6 +55,7 @@ export const templateSchema = z
   .strictObject({
     title: z.string().trim().min(3).max(80),
     machine: z.enum(["mill", "lathe"]),
+    machineNumber: machineNumber.optional(),
     unit: z.enum(["mm", "inch"]),
     corner: z.enum(["front left", "front right", "back left", "back right"]),
     school,
@@ -80,6 +85,7 @@ const TOUCH_U_MM = { edge: 0.004, paper: 0.006 } as const;
  */
 export function floorFromTemplate(t: FloorTemplate): FloorExercise {
   const { title, machine, unit, readingsNeeded } = t;
+  const number = t.machineNumber ? { machineNumber: t.machineNumber } : {};
   const tools = Array.from({ length: t.tools }, (_, index) => index + 1);
   const z = { toleranceMm: t.toleranceZMm, uMm: TOUCH_U_MM.paper };
   const xy = { toleranceMm: t.toleranceXyMm, uMm: TOUCH_U_MM.edge };
@@ -100,6 +106,7 @@ export function floorFromTemplate(t: FloorTemplate): FloorExercise {
     return {
       title,
       machine,
+      ...number,
       unit,
       readingsNeeded,
       school: t.school,
@@ -150,6 +157,7 @@ export function floorFromTemplate(t: FloorTemplate): FloorExercise {
   return {
     title,
     machine,
+    ...number,
     unit,
     readingsNeeded,
     school: t.school,

@@ -108,7 +108,10 @@ describe("a floor lane", () => {
     expect(names(log(...readings.slice(1)))).toEqual([]);
     expect(
       names(
-        log(...exercise.registers.map(({ id: register }) => check(register, 5)), { type: "signedOff", initials: "CM" }),
+        log(...exercise.registers.map(({ id: register }) => check(register, 5)), {
+          type: "signedOff",
+          saw: exercise.registers.map((_, n) => id(n)),
+        }),
       ),
     ).toEqual(["check", "signOff"]);
   });

@@ -13,16 +13,8 @@ export {
   type FloorSchool,
   type FloorTemplate,
 } from "./exercise";
-export {
-  entrySchema,
-  foldFloor,
-  floorGatesOf,
-  floorGateNames,
-  instructorEntryTypes,
-  type FloorEntry,
-  type FloorGateName,
-  type FloorState,
-  type StoredFloorEntry,
-} from "./state";
+export { entrySchema, instructorEntryTypes, type FloorEntry, type StoredFloorEntry } from "./entries";
+export { foldFloor, floorGatesOf, floorGateNames, type FloorGateName, type FloorState } from "./state";
+export { initialsOf, signingProblems, type FloorSignature, type SigningProblem } from "./signature";
 export { combineChecks, type CheckReading, type Combined } from "./checks";
 export { ruleFloor, type FloorRuling, type FloorValue } from "./ruling";

@@ -9,8 +9,11 @@ export interface FloorValue {
   readonly heldMm: number | null;
   readonly check: Combined | null;
   readonly closureMm: number | null;
-  /** Within the check's uncertainty of the limit nobody can say: it is not failed, and a better check is asked for. */
-  readonly verdict: "right" | "wrong" | "tooClose" | "missing";
+  /**
+   * Within the check's uncertainty of the limit nobody can say: it is not failed, and a better check is asked for.
+   * Checks that contradict each other, or are less sure than the tolerance, decide nothing, and nothing is earned yet.
+   */
+  readonly verdict: "right" | "wrong" | "tooClose" | "missing" | "checksDisagree" | "checkTooCoarse";
   readonly explained: Explained | null;
   readonly marks: number;
   /** The student's own arithmetic: did the written sum follow from reading and terms? */
@@ -46,6 +49,13 @@ function inOrder(state: FloorState, register: FloorRegister): boolean {
 /** A nose radius is read off the insert and a tip code off the picture: there is no reading and no sum to write. */
 const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose" || method === "lathe-tip";
 
+/** Why a check decides nothing; null where it does. */
+function undecidedBy({ outliers, expandedMm }: Combined, { toleranceMm }: FloorRegister) {
+  if (outliers.length > 0) return "checksDisagree";
+  return expandedMm > toleranceMm ? "checkTooCoarse" : null;
+}
+const decided = (offMm: number, { toleranceMm }: FloorRegister) => (offMm <= toleranceMm ? "right" : "wrong");
+
 function ruleValue(state: FloorState, register: FloorRegister, share: number, workingShare: number): FloorValue {
   const heldMm = state.registers[register.id]?.mm ?? null;
   const check = combineChecks(state.checks.filter((one) => one.register === register.id));
@@ -78,12 +88,22 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
     };
   const closureMm = heldMm - check.mm;
   const off = Math.abs(closureMm);
-  const verdict =
-    Math.abs(off - register.toleranceMm) <= check.expandedMm
-      ? "tooClose"
-      : off <= register.toleranceMm
-        ? "right"
-        : "wrong";
+  const undecided = undecidedBy(check, register);
+  if (undecided)
+    return {
+      register,
+      heldMm,
+      check,
+      closureMm,
+      verdict: undecided,
+      explained: null,
+      marks: 0,
+      working,
+      workingMarks,
+      isInOrder,
+    };
+  const isClose = Math.abs(off - register.toleranceMm) <= check.expandedMm;
+  const verdict = isClose ? "tooClose" : decided(off, register);
   const u = Math.hypot(register.uMm, check.expandedMm / 2);
   const explained =
     verdict === "wrong"

@@ -1,56 +1,7 @@
-import { z } from "zod";
-import { termNames } from "../lane";
+import type { FloorEntry, StoredFloorEntry } from "./entries";
 import type { FloorExercise } from "./exercise";
+import { bindingIds, signatureOf, type FloorSignature } from "./signature";
 
-const mm = z.number().min(-10_000).max(10_000);
-const register = z.string().min(1).max(12);
-
-/**
- * Facts of a floor lane. Each has an id of its own, so that one sent twice is there once, and order of arrival does not
- * matter.
- */
-export const entrySchema = z.discriminatedUnion("type", [
-  z.strictObject({ type: z.literal("cautionsRead") }),
-  z.strictObject({ type: z.literal("reading"), register, mm }),
-  z.strictObject({ type: z.literal("term"), register, term: z.enum(termNames), mm }),
-  z.strictObject({ type: z.literal("sum"), register, mm }),
-  z.strictObject({ type: z.literal("register"), register, mm }),
-  z.strictObject({ type: z.literal("struck"), entry: z.uuid() }),
-  z.strictObject({ type: z.literal("handedIn") }),
-  z.strictObject({ type: z.literal("note"), text: z.string().trim().min(3).max(400) }),
-  z.strictObject({
-    type: z.literal("check"),
-    register,
-    method: z.string().trim().min(2).max(40),
-    mm,
-    uMm: z.number().positive().max(1),
-  }),
-  z.strictObject({ type: z.literal("signedOff"), initials: z.string().trim().min(1).max(6) }),
-  z.strictObject({
-    type: z.literal("safetyNoted"),
-    text: z.string().trim().min(3).max(200),
-    cost: z.number().min(0).max(15),
-  }),
-  z.strictObject({
-    type: z.literal("overridden"),
-    marks: z.number().min(0).max(100),
-    reason: z.string().trim().min(5).max(300),
-  }),
-]);
-export type FloorEntry = z.infer<typeof entrySchema>;
-export const instructorEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
-  "check",
-  "signedOff",
-  "safetyNoted",
-  "overridden",
-]);
-
-export interface StoredFloorEntry {
-  readonly id: string;
-  readonly atMs: number;
-  readonly by: string;
-  readonly entry: FloorEntry;
-}
 type Of<T extends FloorEntry["type"]> = Extract<FloorEntry, { type: T }> & {
   readonly id: string;
   readonly atMs: number;
@@ -66,7 +17,9 @@ export interface FloorState {
   readonly sums: Readonly<Record<string, Of<"sum">>>;
   readonly registers: Readonly<Record<string, Of<"register">>>;
   readonly checks: readonly Of<"check">[];
-  readonly signOff: Of<"signedOff"> | null;
+  readonly signature: FloorSignature;
+  /** The entries that a signature would be of now, by id. */
+  readonly binding: readonly string[];
   readonly safety: readonly Of<"safetyNoted">[];
   readonly override: Of<"overridden"> | null;
   readonly handedIn: Of<"handedIn"> | null;
@@ -97,7 +50,8 @@ export function foldFloor(exercise: FloorExercise, entries: readonly StoredFloor
     sums: newest(all("sum")),
     registers: newest(all("register")),
     checks: all("check"),
-    signOff: all("signedOff").at(-1) ?? null,
+    signature: signatureOf(exercise, ordered, live),
+    binding: bindingIds(live),
     safety: all("safetyNoted"),
     override: all("overridden").at(-1) ?? null,
     handedIn: all("handedIn")[0] ?? null,
@@ -118,7 +72,7 @@ const PASSED: Record<FloorGateName, (state: FloorState) => boolean> = {
     ),
   registers: ({ exercise, registers }) => exercise.registers.every(({ id }) => registers[id] !== undefined),
   check: ({ exercise, checks }) => exercise.registers.every(({ id }) => checks.some((one) => one.register === id)),
-  signOff: ({ signOff }) => signOff !== null,
+  signOff: ({ signature }) => signature.state === "given",
   handIn: ({ handedIn }) => handedIn !== null,
 };
 

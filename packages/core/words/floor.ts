@@ -1,6 +1,7 @@
 import type { FloorSchool } from "../floor/exercise";
 import type { FloorGateName } from "../floor/state";
 import type { FloorValue } from "../floor/ruling";
+import type { FloorSignature, SigningProblem } from "../floor/signature";
 import { formatMm } from "../units";
 import { causeName, mistakeWords } from "./causes";
 import { schoolWords } from "./names";
@@ -34,6 +35,16 @@ export function floorValueWords(value: FloorValue, show: (mm: number) => string)
       headline: `${register.label}: not complete.`,
       body: value.heldMm === null ? "No value was entered." : "There is no check of it yet.",
     };
+  if (verdict === "checksDisagree")
+    return {
+      headline: `${register.label}: its checks contradict each other.`,
+      body: "Until the wrong one is found and struck nobody knows what it should hold, and nothing is marked.",
+    };
+  if (verdict === "checkTooCoarse")
+    return {
+      headline: `${register.label}: its check is too coarse.`,
+      body: `It is sure to ±${show(check.expandedMm)} only, the tolerance is ±${show(register.toleranceMm)}: a better check is wanted before it is ruled.`,
+    };
   const off = `${show(Math.abs(closureMm))} ${closureMm > 0 ? "high" : "low"}`;
   if (verdict === "right")
     return {
@@ -65,3 +76,27 @@ export const floorSchoolWords: Record<FloorSchool, string> = {
   ...schoolWords,
   readout: "tool library of a readout, tool 1 the reference",
 };
+
+/** What stands in the way of signing a register's value. */
+export const signingWords: Record<SigningProblem, string> = {
+  notChecked: "has no value, or no check",
+  checksDisagree: "has checks that contradict each other: strike the wrong one",
+  checkTooCoarse: "has a check that is less sure than its tolerance: make a better one",
+  reasonWanted: "is outside its tolerance",
+};
+
+/** How the signature of a floor lane stands, one sentence. */
+export function floorSignatureWords(signature: FloorSignature): string {
+  switch (signature.state) {
+    case "none":
+      return "Not signed.";
+    case "given":
+      return `Signed by ${signature.by}, as it stands: ${signature.entries} entries.`;
+    case "withdrawn":
+      return signature.changed.length === 0
+        ? `Withdrawn by ${signature.by}.`
+        : `Withdrawn by itself: since ${signature.by} signed, ${signature.changed.join(", ")}.`;
+    case "sentBack":
+      return `Sent back by ${signature.by}: “${signature.word}”`;
+  }
+}

@@ -39,7 +39,14 @@ export {
 } from "./names";
 export { momentWords } from "./moments";
 export { skillWords, standWords, whyWords } from "./skills";
-export { floorCautions, floorGateWords, floorSchoolWords, floorValueWords } from "./floor";
+export {
+  floorCautions,
+  floorGateWords,
+  floorSchoolWords,
+  floorSignatureWords,
+  floorValueWords,
+  signingWords,
+} from "./floor";
 export { programWords, proofWords } from "./program";
 export {
   askName,

@@ -4,10 +4,14 @@ import {
   foldFloor,
   instructorEntryTypes,
   ruleFloor,
+  signingProblems,
+  type FloorEntry,
   type FloorRuling,
+  type FloorState,
   type FloorTemplate,
+  type SigningProblem,
 } from "@probe-lane/core/floor";
-import type { FloorBatch, FloorLaneView, FloorList } from "@probe-lane/contract";
+import type { ErrorCode, FloorBatch, FloorLaneView, FloorList } from "@probe-lane/contract";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import type { FloorStore } from "./store";
@@ -72,6 +76,22 @@ export async function floorRulingOf(store: FloorStore, laneId: string): Promise<
   return state?.handedIn ? ruleFloor(state) : null;
 }
 
+const SIGNING: Record<SigningProblem, ErrorCode> = {
+  notChecked: "floorNotChecked",
+  checksDisagree: "floorChecksDisagree",
+  checkTooCoarse: "floorCheckTooCoarse",
+  reasonWanted: "floorReasonWanted",
+};
+
+/** What is signed is what the signer saw, and nothing else; what stands in the way of it is said. Throws. */
+function checkSigning(state: FloorState, { saw, reason }: Extract<FloorEntry, { type: "signedOff" }>): void {
+  const problem = signingProblems(state).find((one) => one.problem !== "reasonWanted" || reason === undefined);
+  if (problem) throw new HttpError(SIGNING[problem.problem]);
+  const seen = new Set(saw);
+  if (seen.size !== state.binding.length || state.binding.some((id) => !seen.has(id)))
+    throw new HttpError("floorChangedSince");
+}
+
 /**
  * Takes entries in, each once. A student writes what a student does, an instructor what an instructor does; after
  * hand-in only the instructor writes.
@@ -98,11 +118,11 @@ export async function addFloorEntries(
   if (fresh.some(isForeign)) throw new HttpError("forbidden");
   const state = foldFloor(lane.exercise, held);
   if (state.handedIn && !isInstructor) throw new HttpError("floorHandedIn");
-  if (!isInstructor && state.signOff === null && fresh.some(({ entry }) => entry.type === "handedIn"))
-    throw new HttpError("floorNotSigned");
-  const after = foldFloor(lane.exercise, [...held, ...fresh.map((one) => ({ ...one, by: "" }))]);
-  const isChecked = floorGatesOf(after).find(({ name }) => name === "check")?.isPassed ?? false;
-  if (fresh.some(({ entry }) => entry.type === "signedOff") && !isChecked) throw new HttpError("floorNotChecked");
+  // what comes with it counts: a late entry takes the signature back before the lane is handed in
+  const others = fresh.filter(({ entry }) => entry.type !== "handedIn");
+  const after = foldFloor(lane.exercise, [...held, ...others.map((one) => ({ ...one, by: "" }))]);
+  if (others.length < fresh.length && after.signature.state !== "given") throw new HttpError("floorNotSigned");
+  for (const { entry } of fresh) if (entry.type === "signedOff") checkSigning(after, entry);
   // a device's clock orders its own entries; one that runs ahead of the server's is set back as a whole, so the order
   // stays
   const aheadMs = Math.max(0, ...fresh.map(({ atMs }) => atMs - now.getTime()));

@@ -1,17 +1,18 @@
-import { format } from "date-fns";
 import {
   combineChecks,
-  floorGatesOf,
+  signingProblems,
   type FloorEntry,
   type FloorRegister,
   type FloorState,
 } from "@probe-lane/core/floor";
 import type { FloorLaneView } from "@probe-lane/contract";
+import { floorSignatureWords, signingWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
-import { Button, FigureInput, Notice, Panel } from "../../ui";
+import { Button, FigureInput, Panel } from "../../ui";
 import { LengthForm } from "./Length";
 import { exerciseFor, lengthsOf } from "./show";
+import { Signed } from "./Signed";
 import { Given, workingLines } from "./Working";
 
 /** Ways to check a register, with the standard uncertainty that a careful hand has by each, mm. */
@@ -134,34 +135,82 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
   );
 }
 
-function SignOff({ state, write }: Props) {
-  const [initials, setInitials] = useState("");
-  const isChecked = floorGatesOf(state).find(({ name }) => name === "check")?.isPassed ?? false;
-  if (state.signOff)
+const REASON_LEAST = 5;
+const WORD_LEAST = 3;
+
+/** The signature: of exactly what is shown here. What stands in its way is said, and a reason wanted where one is. */
+function SignOff({ view, state, write }: Props) {
+  const [word, setWord] = useState("");
+  const { signature, binding, exercise } = state;
+  if (signature.state === "given")
     return (
-      <Notice>
-        Signed by {state.signOff.initials} at {format(state.signOff.atMs, "HH:mm")}.
-      </Notice>
+      <Panel title="Signed" bodyClassName="flex flex-wrap items-center gap-2 p-3">
+        <p className="min-w-48 flex-1">
+          <Signed state={state} />
+          {signature.reason ? ` Signed all the same: ${signature.reason}` : ""}
+        </p>
+        {state.handedIn ? null : (
+          <Button className="min-h-11" onClick={() => write({ type: "signatureWithdrawn" })}>
+            Withdraw it
+          </Button>
+        )}
+      </Panel>
     );
+  const problems = signingProblems(state);
+  const isBarred = problems.some(({ problem }) => problem !== "reasonWanted");
+  const isReasonWanted = problems.length > 0;
+  const text = word.trim();
   const sign = (event: FormEvent) => {
     event.preventDefault();
-    write({ type: "signedOff", initials: initials.trim() });
+    write({ type: "signedOff", saw: [...binding], ...(isReasonWanted ? { reason: text } : {}) });
+    setWord("");
   };
   return (
-    <Panel title="Sign-off before cycle start" bodyClassName="p-3">
-      {isChecked ? null : <p className="mb-2 text-ink2">Every register needs at least one check first.</p>}
-      <form onSubmit={sign} className="flex items-end gap-2">
-        <label className="text-xs text-ink2">
-          initials
-          <FigureInput
-            className="block min-h-11 w-24 text-base text-ink uppercase"
-            inputMode="text"
-            maxLength={6}
-            value={initials}
-            onChange={(event) => setInitials(event.target.value)}
+    <Panel title="Sign-off before cycle start" bodyClassName="flex flex-col gap-2 p-3">
+      {signature.state === "none" ? null : (
+        <p role="status" className="font-bold text-contact">
+          {floorSignatureWords(signature)}
+        </p>
+      )}
+      <p>
+        You sign what stands on this page: {exercise.registers.length} registers, {binding.length} entries of{" "}
+        {view.studentName} and of your checks. Whatever is entered after it takes the signature back.
+      </p>
+      {problems.length > 0 ? (
+        <ul aria-label="Before you sign" className="border-l-[5px] border-contact pl-3">
+          {problems.map(({ label, problem }) => (
+            <li key={label}>
+              <b>{label}</b> {signingWords[problem]}.
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      <form onSubmit={sign} className="flex flex-wrap items-end gap-2">
+        <label className="min-w-56 flex-1 text-xs text-ink2">
+          {isReasonWanted && !isBarred ? "why you sign it all the same, or why it goes back" : "why it goes back"}
+          <input
+            className="block min-h-11 w-full rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
+            maxLength={300}
+            value={word}
+            onChange={(event) => setWord(event.target.value)}
           />
         </label>
-        <Button look="act" type="submit" className="min-h-11" disabled={!isChecked || initials.trim() === ""}>
+        <Button
+          className="min-h-11"
+          disabled={text.length < WORD_LEAST}
+          onClick={() => {
+            write({ type: "sentBack", word: text });
+            setWord("");
+          }}
+        >
+          Send it back
+        </Button>
+        <Button
+          look="act"
+          type="submit"
+          className="min-h-11"
+          disabled={isBarred || (isReasonWanted && text.length < REASON_LEAST)}
+        >
           Sign this setup
         </Button>
       </form>

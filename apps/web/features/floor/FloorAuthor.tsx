@@ -18,6 +18,7 @@ import { lengthsOf } from "./show";
 const START = {
   title: "",
   machine: "mill" as FloorTemplate["machine"],
+  machineNumber: "",
   unit: "mm" as FloorTemplate["unit"],
   corner: "front left" as FloorTemplate["corner"],
   school: "part-touch" as FloorSchool,
@@ -47,6 +48,7 @@ function templateOf(form: Form): { template: FloorTemplate } | { problem: string
   const parsed = templateSchema.safeParse({
     title: form.title,
     machine: form.machine,
+    ...(form.machineNumber.trim() === "" ? {} : { machineNumber: form.machineNumber }),
     unit: form.unit,
     corner: form.corner,
     school: form.school,
@@ -120,6 +122,7 @@ export function FloorAuthor() {
             <option value="lathe">lathe</option>
           </select>
         </label>
+        {field("machineNumber", "Its number")}
         <label className="font-bold">
           Unit
           <select className={SELECT} value={form.unit} onChange={set("unit")}>

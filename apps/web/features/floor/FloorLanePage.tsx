@@ -1,4 +1,3 @@
-import { format } from "date-fns";
 import {
   floorGatesOf,
   type FloorEntry,
@@ -7,7 +6,7 @@ import {
   type FloorState,
 } from "@probe-lane/core/floor";
 import { termNames, type TermName } from "@probe-lane/core/lane";
-import { floorCautions, floorGateWords, termWords } from "@probe-lane/core/words";
+import { floorCautions, floorGateWords, floorSignatureWords, termWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
@@ -17,7 +16,8 @@ import { CheckSheet } from "./CheckSheet";
 import { FloorRulingView } from "./FloorRulingView";
 import { ImportForm } from "./ImportForm";
 import { LengthForm } from "./Length";
-import { exerciseFor, lengthsOf } from "./show";
+import { exerciseFor, lengthsOf, machineOf } from "./show";
+import { Signed } from "./Signed";
 import { useFloorLane } from "./useFloorLane";
 import { Given, workingLines } from "./Working";
 
@@ -38,8 +38,8 @@ export function FloorLanePage() {
       title={view.exercise.title}
       detail={
         view.isInstructor
-          ? `${view.studentName} · at the ${view.exercise.machine}`
-          : `at the ${view.exercise.machine} · ${view.exercise.datum}`
+          ? `${view.studentName} · at the ${machineOf(view.exercise)}`
+          : `at the ${machineOf(view.exercise)} · ${view.exercise.datum}`
       }
     >
       <div className="mx-auto flex max-w-2xl flex-col gap-3 text-[15px]">
@@ -101,6 +101,7 @@ function StudentSheet({
   write(...entries: FloorEntry[]): void;
 }) {
   const [isSure, setIsSure] = useState(false);
+  const isSigned = state.signature.state === "given";
   if (state.handedIn) return <Notice>Handed in. The ruling stands below.</Notice>;
   return (
     <>
@@ -130,14 +131,14 @@ function StudentSheet({
           ))}
           <ImportForm exercise={exercise} write={write} />
           <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
-            {state.signOff ? (
+            {isSigned ? (
               <p>
-                <b>Signed by {state.signOff.initials}</b> at {format(state.signOff.atMs, "HH:mm")}: you may go on.
+                <Signed state={state} /> You may go on.
               </p>
             ) : (
-              <p>
-                <b className="text-contact">Not signed.</b> No cycle start before your instructor has checked and
-                signed.
+              <p role="status">
+                <b className="text-contact">{floorSignatureWords(state.signature)}</b> No cycle start before your
+                instructor has checked and signed.
               </p>
             )}
             {isSure ? (
@@ -150,7 +151,7 @@ function StudentSheet({
                 </Button>
               </p>
             ) : (
-              <Button className="min-h-11 self-start" disabled={state.signOff === null} onClick={() => setIsSure(true)}>
+              <Button className="min-h-11 self-start" disabled={!isSigned} onClick={() => setIsSure(true)}>
                 Hand in
               </Button>
             )}

@@ -7,6 +7,15 @@ const STRANDS = { values: "Values", working: "Working", method: "Method", safety
 const marksText = (value: number): string =>
   Math.abs(value - Math.round(value)) < 0.05 ? String(Math.round(value)) : value.toFixed(1);
 
+const EDGES: Record<FloorRuling["values"][number]["verdict"], string> = {
+  right: "border-rule",
+  tooClose: "border-expected",
+  wrong: "border-contact",
+  missing: "border-contact",
+  checksDisagree: "border-contact",
+  checkTooCoarse: "border-contact",
+};
+
 /**
  * The ruling of a floor lane: by inference, since no log proves anything here, and never more than the check can say.
  */
@@ -34,10 +43,7 @@ export function FloorRulingView({ ruling, state }: { ruling: FloorRuling; state:
       {ruling.values.map((value) => {
         const { headline, body } = floorValueWords(value, lengthsOf(exerciseFor(state.exercise, value.register)).show);
         return (
-          <div
-            key={value.register.id}
-            className={`border-l-[5px] pl-3 ${value.verdict === "wrong" || value.verdict === "missing" ? "border-contact" : value.verdict === "tooClose" ? "border-expected" : "border-rule"}`}
-          >
+          <div key={value.register.id} className={`border-l-[5px] pl-3 ${EDGES[value.verdict]}`}>
             <p className="font-bold">{headline}</p>
             <p className="text-ink2">
               {body} Working: {value.working}.{" "}

@@ -5,7 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { Shell } from "../../app/Shell";
 import { Button, Loading, PageError } from "../../ui";
-import { lengthsOf } from "./show";
+import { lengthsOf, machineOf } from "./show";
 
 const LINE = "border-b border-ink";
 
@@ -47,7 +47,7 @@ export function WorksheetPage() {
           <div>
             <h2 className="text-xl font-bold">{exercise.title}</h2>
             <p>
-              At the {exercise.machine}, {exercise.datum}; {floorSchoolWords[exercise.school]}. All lengths in{" "}
+              At the {machineOf(exercise)}, {exercise.datum}; {floorSchoolWords[exercise.school]}. All lengths in{" "}
               {exercise.unit}.
             </p>
           </div>
@@ -113,10 +113,10 @@ export function WorksheetPage() {
         <p className="mt-2 flex gap-8 break-inside-avoid border-2 border-ink p-3">
           <b>Before cycle start: checked and signed</b>
           <span>
-            initials <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span>
+            name and title <span className={`inline-block w-44 ${LINE}`}>&nbsp;</span>
           </span>
           <span>
-            time <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span>
+            date, time <span className={`inline-block w-24 ${LINE}`}>&nbsp;</span>
           </span>
         </p>
       </article>

@@ -16,3 +16,7 @@ export const lengthsOf = ({ unit }: Pick<FloorExercise, "unit">) => ({
     return answer.ok ? { mm: answer.value } : { problem: refusalWords({ code: "text", problem: answer.error }, unit) };
   },
 });
+
+/** A machine by its name and the number on it. */
+export const machineOf = ({ machine, machineNumber = "" }: Pick<FloorExercise, "machine" | "machineNumber">): string =>
+  `${machine} ${machineNumber}`.trim();

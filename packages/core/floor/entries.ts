@@ -1,0 +1,65 @@
+import { z } from "zod";
+import { termNames } from "../lane";
+
+const mm = z.number().min(-10_000).max(10_000);
+const register = z.string().min(1).max(12);
+
+/** More entries than any setup has. */
+const MOST_SIGNED = 2000;
+
+/**
+ * Facts of a floor lane. Each has an id of its own, so that one sent twice is there once, and order of arrival does not
+ * matter.
+ */
+export const entrySchema = z.discriminatedUnion("type", [
+  z.strictObject({ type: z.literal("cautionsRead") }),
+  z.strictObject({ type: z.literal("reading"), register, mm }),
+  z.strictObject({ type: z.literal("term"), register, term: z.enum(termNames), mm }),
+  z.strictObject({ type: z.literal("sum"), register, mm }),
+  z.strictObject({ type: z.literal("register"), register, mm }),
+  z.strictObject({ type: z.literal("struck"), entry: z.uuid() }),
+  z.strictObject({ type: z.literal("handedIn") }),
+  z.strictObject({ type: z.literal("note"), text: z.string().trim().min(3).max(400) }),
+  z.strictObject({
+    type: z.literal("check"),
+    register,
+    method: z.string().trim().min(2).max(40),
+    mm,
+    uMm: z.number().positive().max(1),
+  }),
+  /** Of exactly the entries that the signer saw; why, where a value is outside its tolerance. Initials of old ones. */
+  z.strictObject({
+    type: z.literal("signedOff"),
+    saw: z.array(z.uuid()).max(MOST_SIGNED).optional(),
+    reason: z.string().trim().min(5).max(300).optional(),
+    initials: z.string().trim().min(1).max(6).optional(),
+  }),
+  z.strictObject({ type: z.literal("signatureWithdrawn") }),
+  z.strictObject({ type: z.literal("sentBack"), word: z.string().trim().min(3).max(300) }),
+  z.strictObject({
+    type: z.literal("safetyNoted"),
+    text: z.string().trim().min(3).max(200),
+    cost: z.number().min(0).max(15),
+  }),
+  z.strictObject({
+    type: z.literal("overridden"),
+    marks: z.number().min(0).max(100),
+    reason: z.string().trim().min(5).max(300),
+  }),
+]);
+export type FloorEntry = z.infer<typeof entrySchema>;
+export const instructorEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
+  "check",
+  "signedOff",
+  "signatureWithdrawn",
+  "sentBack",
+  "safetyNoted",
+  "overridden",
+]);
+
+export interface StoredFloorEntry {
+  readonly id: string;
+  readonly atMs: number;
+  readonly by: string;
+  readonly entry: FloorEntry;
+}
