@@ -14,7 +14,7 @@ import {
   type StoredFloorEntry,
 } from ".";
 import { readRegisters } from "../exchange";
-import { floorValueWords } from "../words";
+import { floorValueWords, floorWorkingWords } from "../words";
 
 const template: FloorTemplate = {
   title: "Dovetail clamp",
@@ -162,9 +162,15 @@ describe("a floor lane", () => {
     expect(ruling.values.map(({ working }) => working)).toEqual([
       "not written",
       "not written",
-      "adds up",
+      "leaves a term out",
       "does not add up",
     ]);
+    // what lies between is the paper: the sum of the others adds up, and earns nothing
+    expect(ruling.values[2]).toMatchObject({ leftOut: ["paper"], workingMarks: 0 });
+    expect(floorWorkingWords(ruling.values[2]!)).toBe(
+      "Working: it adds up, and leaves out what lies between: paper or feeler.",
+    );
+    expect(floorWorkingWords(ruling.values[1]!)).toBe("Working: not written.");
     expect(ruling.values.map(({ isInOrder }) => isInOrder)).toEqual([false, false, false, false]);
     const ordered = ruleFloor(
       foldFloor(

@@ -1,5 +1,6 @@
 import { explain, habitsOf, type Explained } from "../diagnosis/explain";
 import type { MistakeId } from "../diagnosis/catalog";
+import type { TermName } from "../lane/names";
 import { combineChecks, type Combined } from "./checks";
 import type { FloorRegister } from "./exercise";
 import type { FloorState } from "./state";
@@ -17,7 +18,9 @@ export interface FloorValue {
   readonly explained: Explained | null;
   readonly marks: number;
   /** The student's own arithmetic: did the written sum follow from reading and terms? */
-  readonly working: "adds up" | "does not add up" | "not written";
+  readonly working: "adds up" | "leaves a term out" | "does not add up" | "not written";
+  /** Terms that lie between reading and register here, and were not written, where the value is wrong. */
+  readonly leftOut: readonly TermName[];
   readonly workingMarks: number;
   /** As far as the entries show it: cautions first, then as many readings as asked for, then the register. */
   readonly isInOrder: boolean;
@@ -49,6 +52,21 @@ function inOrder(state: FloorState, register: FloorRegister): boolean {
 /** A nose radius is read off the insert and a tip code off the picture: there is no reading and no sum to write. */
 const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose" || method === "lathe-tip";
 
+/** By its figures, what lies between the reading and the register; a figure of zero lies nowhere. */
+const BETWEEN: readonly (readonly [keyof FloorRegister["figures"], TermName])[] = [
+  ["tipRadius", "tipRadius"],
+  ["edgeWork", "edgeWork"],
+  ["paper", "paper"],
+  ["facing", "facing"],
+];
+
+/** Terms that lie between and were not written; whoever writes what has no name of its own may mean any of them. */
+function termsLeftOut({ terms }: FloorState, { id, figures }: FloorRegister): TermName[] {
+  const written = terms.filter((one) => one.register === id).map(({ term }) => term);
+  if (written.includes("other")) return [];
+  return BETWEEN.flatMap(([figure, term]) => ((figures[figure] ?? 0) !== 0 && !written.includes(term) ? [term] : []));
+}
+
 /** Why a check decides nothing; null where it does. */
 function undecidedBy({ outliers, expandedMm }: Combined, { toleranceMm }: FloorRegister) {
   if (outliers.length > 0) return "checksDisagree";
@@ -65,43 +83,22 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const readings = state.readings.filter((one) => one.register === register.id);
   const addsUp = sum !== undefined && readings.some(({ mm }) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
   const isInOrder = inOrder(state, register);
-  const working = isReadOff(register)
-    ? "adds up"
-    : reading === undefined || sum === undefined
-      ? "not written"
-      : addsUp
-        ? "adds up"
-        : "does not add up";
+  const written = reading !== undefined && sum !== undefined;
+  const sumWorking = addsUp ? "adds up" : "does not add up";
+  const ofSum = written ? sumWorking : "not written";
+  // a sum can add up and still leave out what lies between: where the value is wrong it does
+  const isWrong = heldMm !== null && check !== null && Math.abs(heldMm - check.mm) > register.toleranceMm;
+  const leftOut = addsUp && isWrong ? termsLeftOut(state, register) : [];
+  const asWritten = isReadOff(register) ? "adds up" : ofSum;
+  const working = leftOut.length > 0 ? "leaves a term out" : asWritten;
   const workingMarks = working === "adds up" ? workingShare : 0;
+  const common = { register, heldMm, check, working, leftOut, workingMarks, isInOrder } as const;
   if (heldMm === null || check === null)
-    return {
-      register,
-      heldMm,
-      check,
-      closureMm: null,
-      verdict: "missing",
-      explained: null,
-      marks: 0,
-      working,
-      workingMarks,
-      isInOrder,
-    };
+    return { ...common, closureMm: null, verdict: "missing", explained: null, marks: 0 };
   const closureMm = heldMm - check.mm;
   const off = Math.abs(closureMm);
   const undecided = undecidedBy(check, register);
-  if (undecided)
-    return {
-      register,
-      heldMm,
-      check,
-      closureMm,
-      verdict: undecided,
-      explained: null,
-      marks: 0,
-      working,
-      workingMarks,
-      isInOrder,
-    };
+  if (undecided) return { ...common, closureMm, verdict: undecided, explained: null, marks: 0 };
   const isClose = Math.abs(off - register.toleranceMm) <= check.expandedMm;
   const verdict = isClose ? "tooClose" : decided(off, register);
   const u = Math.hypot(register.uMm, check.expandedMm / 2);
@@ -118,7 +115,7 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const inTolerances = off / register.toleranceMm;
   const marks =
     verdict !== "wrong" ? share : Math.max(0, (share * (ZERO_AT_MULTIPLE - inTolerances)) / (ZERO_AT_MULTIPLE - 1));
-  return { register, heldMm, check, closureMm, verdict, explained, marks, working, workingMarks, isInOrder };
+  return { ...common, closureMm, verdict, explained, marks };
 }
 
 /**

@@ -4,7 +4,7 @@ import type { FloorValue } from "../floor/ruling";
 import type { FloorSignature, SigningProblem } from "../floor/signature";
 import { formatMm } from "../units";
 import { causeName, mistakeWords } from "./causes";
-import { schoolWords } from "./names";
+import { schoolWords, termWords } from "./names";
 import { oddsWords } from "./ruling";
 
 export const floorGateWords: Record<FloorGateName, string> = {
@@ -100,3 +100,9 @@ export function floorSignatureWords(signature: FloorSignature): string {
       return `Sent back by ${signature.by}: “${signature.word}”`;
   }
 }
+
+/** What is to be said of a register's working, one sentence. */
+export const floorWorkingWords = ({ working, leftOut }: Pick<FloorValue, "working" | "leftOut">): string =>
+  leftOut.length === 0
+    ? `Working: ${working}.`
+    : `Working: it adds up, and leaves out what lies between: ${leftOut.map((term) => termWords[term]).join(", ")}.`;

@@ -45,6 +45,7 @@ export {
   floorSchoolWords,
   floorSignatureWords,
   floorValueWords,
+  floorWorkingWords,
   signingWords,
 } from "./floor";
 export { programWords, proofWords } from "./program";

@@ -1,5 +1,5 @@
 import type { FloorRuling, FloorState } from "@probe-lane/core/floor";
-import { floorValueWords, mistakeWords, causeName } from "@probe-lane/core/words";
+import { floorValueWords, floorWorkingWords, mistakeWords, causeName } from "@probe-lane/core/words";
 import { Panel } from "../../ui";
 import { exerciseFor, lengthsOf } from "./show";
 
@@ -46,7 +46,7 @@ export function FloorRulingView({ ruling, state }: { ruling: FloorRuling; state:
           <div key={value.register.id} className={`border-l-[5px] pl-3 ${EDGES[value.verdict]}`}>
             <p className="font-bold">{headline}</p>
             <p className="text-ink2">
-              {body} Working: {value.working}.{" "}
+              {body} {floorWorkingWords(value)}{" "}
               {value.isInOrder
                 ? "Read before it was set."
                 : "It was set before the cautions were read and the readings written."}
