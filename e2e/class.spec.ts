@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
 
 test("a class: a roster with a bad line, mended and added; a student joins with the code and starts a lane", async ({
@@ -34,4 +35,30 @@ test("a class: a roster with a bad line, mended and added; a student joins with 
   await expect(student.getByRole("heading", { name: "Roller bracket, back right corner" })).toBeVisible();
   await page.reload();
   await expect(page.getByRole("row").filter({ hasText: "Odile Pipistrelle" })).toContainText("yes");
+
+  // another password, by somebody who mistypes it first
+  await student.getByRole("link", { name: "Your account, Odile Pipistrelle" }).click();
+  await expect(student.getByText("pipistrel", { exact: true })).toBeVisible();
+  const now = student.getByLabel("The one you have now");
+  const next = student.getByLabel("A new one, at least 10 characters");
+  const again = student.getByLabel("The new one again");
+  const change = student.getByRole("button", { name: "Change it" });
+  await now.fill("vise and parallel");
+  await next.fill("edge finder and paper");
+  await again.fill("edge finder and papier");
+  await expect(student.getByRole("alert")).toContainText("are not alike");
+  await expect(change).toBeDisabled();
+  await again.fill("edge finder and paper");
+  await change.click();
+  await expect(student.getByRole("alert")).toContainText("not the password that you have now");
+  await expect(next).toHaveValue("edge finder and paper");
+  await accessible(student);
+  await now.fill("vise and parallels");
+  await change.click();
+  await expect(student.getByRole("status")).toHaveText("Changed. Use the new one from now on.");
+  await student.getByRole("button", { name: "Sign out" }).click();
+  await student.getByLabel("Name").fill("pipistrel");
+  await student.getByLabel("Password").fill("edge finder and paper");
+  await student.getByRole("button", { name: "Sign in" }).click();
+  await expect(student.getByRole("heading", { name: "Roller bracket, back right corner" })).toBeVisible();
 });

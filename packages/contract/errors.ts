@@ -4,6 +4,7 @@ export const errorStatus = {
   notSignedIn: 401,
   wrongCredentials: 401,
   joinRefused: 403,
+  passwordWrong: 403,
   passwordWeak: 422,
   nameOdd: 422,
   loginTaken: 409,
@@ -42,6 +43,7 @@ export const errorWords: Record<ErrorCode, string> = {
   notSignedIn: "You are not signed in, or your session has ended. Sign in again; your lane is as you left it.",
   wrongCredentials: "Name and password do not fit together. Check both and try again.",
   joinRefused: "That class code is not in use. Ask your instructor for the one that counts now.",
+  passwordWrong: "That is not the password that you have now. Check it and try again; nothing was changed.",
   passwordWeak:
     "That password is too easy to guess. Use at least ten characters, not your own name and not one that many use.",
   nameOdd: "That name has signs that cannot be seen, or letters of two alphabets in one word. Type it anew.",

@@ -28,6 +28,13 @@ export const signInRequest = z.strictObject({
 });
 export type SignInRequest = z.infer<typeof signInRequest>;
 
+/** The password that somebody has, and the one that they want. */
+export const passwordRequest = z.strictObject({
+  current: z.string().min(1).max(200),
+  next: z.string().min(1).max(200),
+});
+export type PasswordRequest = z.infer<typeof passwordRequest>;
+
 /**
  * What a student types to join: the class code, the sign-in name of the roster or a new one, and a password of their
  * own.
@@ -99,6 +106,8 @@ export type Role = "student" | "instructor";
 export interface Me {
   id: string;
   name: string;
+  /** What they sign in with. */
+  login: string;
   role: Role;
   className: string;
   schoolName: string;

@@ -3,7 +3,6 @@ import type { ParamsOf, ReadPath } from "@probe-lane/contract";
 import type { ComponentType } from "react";
 import { createBrowserRouter, Navigate, Outlet, useLocation, type RouteObject } from "react-router";
 import { RouterProvider } from "react-router/dom";
-import { JoinPage } from "../features/auth/JoinPage";
 import { SignInPage } from "../features/auth/SignInPage";
 import { MyLanesPage } from "../features/lanes/MyLanesPage";
 import { Loading, PageError } from "../ui";
@@ -92,7 +91,7 @@ const router = createBrowserRouter([
     HydrateFallback: Loading,
     children: [
       { path: "/sign-in", element: <SignInPage /> },
-      { path: "/join", element: <JoinPage /> },
+      page("/join", async () => (await import("../features/auth/JoinPage")).JoinPage),
       gated(
         {},
         { path: "/", element: <Home /> },
@@ -115,6 +114,10 @@ const router = createBrowserRouter([
           async () => (await import("../features/floor/WorksheetPage")).WorksheetPage,
           "/floor",
         ),
+      ),
+      gated(
+        { title: "Your account" },
+        page("/account", async () => (await import("../features/auth/AccountPage")).AccountPage),
       ),
       gated(
         { role: "student", title: "Skills" },

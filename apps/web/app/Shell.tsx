@@ -1,6 +1,6 @@
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, NavLink, useNavigate } from "react-router";
-import { LogOut, Moon, Sun } from "lucide-react";
+import { LogOut, Moon, Sun, UserRound } from "lucide-react";
 import { Button, Mark } from "../ui";
 import { useMe, useSignOut } from "./session";
 import { chooseTheme, storedTheme, type Theme } from "./theme";
@@ -91,7 +91,10 @@ export function Shell({
           ))}
         </nav>
         {aside}
-        <span className="hidden max-w-56 truncate text-right font-bold lg:block">{me?.name}</span>
+        <Link to="/account" aria-label={`Your account, ${me?.name ?? ""}`} title="Your account" className="p-1.5">
+          <span className="hidden max-w-56 truncate text-right font-bold lg:block">{me?.name}</span>
+          <UserRound size={16} aria-hidden className="lg:hidden" />
+        </Link>
         <ThemeButton />
         <Button
           look="quiet"

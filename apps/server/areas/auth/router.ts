@@ -1,11 +1,11 @@
 import { createHmac } from "node:crypto";
 import { reply } from "../../reply";
-import { signInRequest, type Me } from "@probe-lane/contract";
+import { passwordRequest, signInRequest, type Me } from "@probe-lane/contract";
 import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, parseBody, type Actor } from "../../guards";
 import { failureLimiter, SignInWaits } from "../../limits";
-import { signIn } from "./service";
+import { changePassword, signIn } from "./service";
 import type { AuthStore } from "./store";
 
 /** Kept by a browser in which an account has signed in: it says so by a number that only the server can make. */
@@ -71,6 +71,23 @@ export function authRouter(store: AuthStore, secret: string, ended: (userId: str
     const me = await store.profile(actorOf(req).id);
     if (!me) throw new HttpError("notSignedIn");
     reply(res, "/session", me);
+  });
+  router.post("/session/password", async (req, res) => {
+    const actor = actorOf(req);
+    const request = parseBody(passwordRequest, req.body);
+    const key = `password ${actor.id}`;
+    const waitMs = waits.waitMs(key);
+    if (waitMs > 0) {
+      res.setHeader("retry-after", Math.ceil(waitMs / 1000));
+      throw new HttpError("tooManyTries");
+    }
+    await changePassword(store, actor.id, req.sessionID, request).catch((error: unknown) => {
+      if (error instanceof HttpError && error.code === "passwordWrong") waits.failed(key);
+      throw error;
+    });
+    waits.succeeded(key);
+    ended(actor.id);
+    res.status(204).end();
   });
   router.delete("/session", async (req, res) => {
     const { user } = req.session;
