@@ -155,6 +155,28 @@ test("a lathe floor lane: made from the template with a fairness warning, worked
   await page.getByRole("button", { name: "Note it" }).click();
   await page.getByLabel("why you sign it all the same, or why it goes back").fill("shown, and set again after this");
   await page.getByRole("button", { name: "Sign this setup" }).click();
+  // the first part of that machine, measured warm by somebody who slips
+  const part = student.getByRole("form", { name: "First part" });
+  await part.getByLabel("tells of").selectOption("tool 1 X", { timeout: 20_000 });
+  await part.getByLabel("wanted").fill("40");
+  await part.getByLabel("measured").fill("forty");
+  await part.getByRole("button", { name: "Add it" }).click();
+  await expect(part.getByRole("alert")).toContainText("is not a length");
+  await part.getByLabel("measured").fill("40.112");
+  await part.getByLabel("part at °C, if warm").fill("warm");
+  await part.getByRole("button", { name: "Add it" }).click();
+  await expect(part.getByRole("alert")).toContainText("A temperature is a number");
+  await part.getByLabel("part at °C, if warm").fill("46");
+  await part.getByRole("button", { name: "Add it" }).click();
+  // 40.112 by 11.5 µm for each metre and degree, 26 degrees: 12 µm
+  const tells =
+    /Measured 40\.112 at 46 °C, which is 40\.100 at 20 °C; wanted 40\.000\. tool 1 X is 0\.100 high: type −0\.100/;
+  await expect(student.getByText(tells)).toBeVisible();
+  await accessible(student);
+  await expect(page.getByText(tells)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole("button", { name: "Take it as a check tool 1 X 40.112" }).click();
+  await expect(card(page, "tool 1 X").getByText("measured first part", { exact: true }).first()).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Take it as a check/ })).toHaveCount(0);
   await student.getByRole("button", { name: "Hand in" }).click({ timeout: 20_000 });
   await student.getByRole("button", { name: "Yes, hand in" }).click();
   await expect(student.getByText(/tool 1 X is 0\.100 high\. Most likely: feeler counted once/)).toBeVisible({

@@ -19,6 +19,15 @@ export const entrySchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("register"), register, mm }),
   z.strictObject({ type: z.literal("struck"), entry: z.uuid() }),
   z.strictObject({ type: z.literal("handedIn") }),
+  /** A feature of the first part: where it stands or how large it is, with its sign, against what is wanted. */
+  z.strictObject({
+    type: z.literal("partMeasured"),
+    register,
+    by: z.enum(["caliper", "micrometer", "boreGauge", "depthMicrometer", "heightGauge"]),
+    targetMm: mm,
+    measuredMm: mm,
+    celsius: z.number().min(-20).max(150).optional(),
+  }),
   z.strictObject({ type: z.literal("note"), text: z.string().trim().min(3).max(400) }),
   z.strictObject({
     type: z.literal("check"),

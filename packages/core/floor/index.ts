@@ -16,5 +16,6 @@ export {
 export { entrySchema, instructorEntryTypes, type FloorEntry, type StoredFloorEntry } from "./entries";
 export { foldFloor, floorGatesOf, floorGateNames, type FloorGateName, type FloorState } from "./state";
 export { initialsOf, signingProblems, type FloorSignature, type SigningProblem } from "./signature";
+export { floorPartInstruments, partFeatureOf, type PartFeature, type PartRead } from "./part";
 export { combineChecks, type CheckReading, type Combined } from "./checks";
 export { ruleFloor, type FloorRuling, type FloorValue } from "./ruling";

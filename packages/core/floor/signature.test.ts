@@ -77,7 +77,7 @@ describe("the signature of a floor lane", () => {
     ["a reading", at(13, { type: "reading", register: "G54.x", mm: -1 }), "a reading of G54 X was entered"],
     ["a term", at(14, { type: "term", register: "H1", term: "paper", mm: -0.08 }), "a term of H1 length was entered"],
     ["a sum", at(15, { type: "sum", register: "H1", mm: 7 }), "the sum of H1 length was entered"],
-    ["a check", at(16, check("H1", 7.2)), "a check of H1 length was entered"],
+    ["a check struck", at(16, { type: "struck", entry: id(6) }), "a check of H1 length was struck"],
     ["something struck", at(17, { type: "struck", entry: id(2) }), "the value in the control of G54 Y was struck"],
   ])("%s takes it back, by its name", (_, entry, changed) => {
     const found = signature(...whole, signed(), entry);
@@ -90,6 +90,8 @@ describe("the signature of a floor lane", () => {
       at(11, { type: "cautionsRead" }),
       at(12, { type: "note", text: "asked about the paper" }),
       at(13, { type: "safetyNoted", text: "key left in the chuck", cost: 5 }),
+      // a check more is the signer's own
+      at(14, check("H1", 7.001)),
     ];
     expect(signature(...whole, signed(), ...beside).state).toBe("given");
   });
@@ -113,9 +115,9 @@ describe("the signature of a floor lane", () => {
     expect(signature(...whole, signed(), sent, anew)).toMatchObject({ state: "given", reason: "as agreed" });
   });
 
-  it("checks that are made once a lane is handed in take nothing back", () => {
+  it("what becomes of checks once a lane is handed in takes nothing back", () => {
     const handedIn = at(11, { type: "handedIn" });
-    expect(signature(...whole, signed(), handedIn, at(12, check("H1", 7.001))).state).toBe("given");
+    expect(signature(...whole, signed(), handedIn, at(12, { type: "struck", entry: id(6) })).state).toBe("given");
   });
 
   it("of before its entries were named it is of what was there", () => {

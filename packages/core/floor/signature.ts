@@ -43,7 +43,8 @@ function named({ registers }: FloorExercise, { entry }: StoredFloorEntry): strin
 
 /**
  * How the signature stands by all entries of a lane, `all`, and by those that are not struck, `live`, both in their
- * order. Once a lane is handed in, checks that are made after it take nothing back.
+ * order. What the student enters or strikes takes it back, and a check that is struck; once a lane is handed in,
+ * nothing that becomes of its checks does.
  */
 export function signatureOf(exercise: FloorExercise, all: Live, live: Live): FloorSignature {
   const last = live.findLast(
@@ -57,7 +58,8 @@ export function signatureOf(exercise: FloorExercise, all: Live, live: Live): Flo
   const counts = (one: StoredFloorEntry) => BINDING.has(one.entry.type) && !(isHandedIn && one.entry.type === "check");
   // signatures of before their entries were named are of what was there when they were given
   const saw = new Set(entry.saw ?? bindingIds(live.filter((one) => one.atMs <= atMs)));
-  const added = live.filter((one) => counts(one) && !saw.has(one.id));
+  // a check more, of the first part for one, is the signer's own
+  const added = live.filter((one) => counts(one) && one.entry.type !== "check" && !saw.has(one.id));
   const gone = all.filter((one) => counts(one) && saw.has(one.id) && !live.includes(one));
   const changed = [
     ...added.map((one) => `${named(exercise, one)} was entered`),

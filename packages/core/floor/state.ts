@@ -1,5 +1,6 @@
 import type { FloorEntry, StoredFloorEntry } from "./entries";
 import type { FloorExercise } from "./exercise";
+import { partReads, type PartRead } from "./part";
 import { bindingIds, signatureOf, type FloorSignature } from "./signature";
 
 type Of<T extends FloorEntry["type"]> = Extract<FloorEntry, { type: T }> & {
@@ -23,6 +24,8 @@ export interface FloorState {
   readonly safety: readonly Of<"safetyNoted">[];
   readonly override: Of<"overridden"> | null;
   readonly handedIn: Of<"handedIn"> | null;
+  /** What the first part tells, feature by feature. */
+  readonly parts: readonly PartRead[];
   readonly notes: readonly Of<"note">[];
 }
 
@@ -44,6 +47,7 @@ export function foldFloor(exercise: FloorExercise, entries: readonly StoredFloor
     exercise,
     hasReadCautions: all("cautionsRead").length > 0,
     cautionsReadAtMs: all("cautionsRead")[0]?.atMs ?? null,
+    parts: partReads(live),
     notes: all("note"),
     readings: all("reading"),
     terms: all("term"),

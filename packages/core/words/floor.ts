@@ -1,4 +1,5 @@
-import type { FloorSchool } from "../floor/exercise";
+import type { FloorRegister, FloorSchool } from "../floor/exercise";
+import type { PartFeature, PartRead } from "../floor/part";
 import type { FloorGateName } from "../floor/state";
 import type { FloorValue } from "../floor/ruling";
 import type { FloorSignature, SigningProblem } from "../floor/signature";
@@ -106,3 +107,26 @@ export const floorWorkingWords = ({ working, leftOut }: Pick<FloorValue, "workin
   leftOut.length === 0
     ? `Working: ${working}.`
     : `Working: it adds up, and leaves out what lies between: ${leftOut.map((term) => termWords[term]).join(", ")}.`;
+
+/** What is measured of a part for a register, and how its sign goes. */
+export const partFeatureWords: Record<PartFeature, string> = {
+  middle: "the middle between two walls of a slot or boss: where it stands from the datum, with its sign",
+  floor: "a floor that this tool cut: where it stands from the datum’s face, with its sign (6 deep is −6)",
+  diameter: "a diameter that this tool cut",
+  shoulder: "a shoulder that this tool cut: where it stands from a face that is right, with its sign",
+};
+
+/** What a measured feature tells of its register, and what to type for that. */
+export function partReadWords(
+  { label, id }: Pick<FloorRegister, "label" | "id">,
+  { measuredMm, celsius, coldMm, targetMm, offMm }: PartRead,
+  show: (mm: number) => string,
+): string {
+  const warm = celsius === null ? "" : ` at ${celsius} °C, which is ${show(coldMm)} at 20 °C`;
+  const read = `Measured ${show(measuredMm)}${warm}; wanted ${show(targetMm)}.`;
+  if (offMm === 0) return `${read} ${label} is as it should be.`;
+  const change = `${offMm > 0 ? "−" : "+"}${show(Math.abs(offMm))}`;
+  // a work offset has no wear: it is changed itself
+  const how = id.startsWith("G5") ? `change it by ${change}` : `type ${change} as its wear`;
+  return `${read} ${label} is ${show(Math.abs(offMm))} ${offMm > 0 ? "high" : "low"}: ${how}.`;
+}

@@ -46,6 +46,8 @@ export {
   floorSignatureWords,
   floorValueWords,
   floorWorkingWords,
+  partFeatureWords,
+  partReadWords,
   signingWords,
 } from "./floor";
 export { programWords, proofWords } from "./program";

@@ -4,6 +4,7 @@ import {
   type FloorEntry,
   type FloorRegister,
   type FloorState,
+  type PartRead,
 } from "@probe-lane/core/floor";
 import type { FloorLaneView } from "@probe-lane/contract";
 import { floorSignatureWords, signingWords } from "@probe-lane/core/words";
@@ -11,16 +12,18 @@ import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, Panel } from "../../ui";
 import { LengthForm } from "./Length";
+import { PartReads } from "./MeasuredPart";
 import { exerciseFor, lengthsOf } from "./show";
 import { Signed } from "./Signed";
 import { Given, workingLines } from "./Working";
 
+const BY_PART = "measured first part";
 /** Ways to check a register, with the standard uncertainty that a careful hand has by each, mm. */
 const CHECKS = [
   { method: "second touch", uMm: 0.004 },
   { method: "probe", uMm: 0.002 },
   { method: "indicator sweep", uMm: 0.003 },
-  { method: "measured first part", uMm: 0.006 },
+  { method: BY_PART, uMm: 0.006 },
   { method: "rule", uMm: 0.3 },
 ] as const;
 
@@ -40,11 +43,29 @@ export function CheckSheet({ view, state, write }: Props) {
       {view.exercise.registers.map((register) => (
         <RegisterCheck key={register.id} register={register} view={view} state={state} write={write} />
       ))}
+      {state.parts.length > 0 ? (
+        <Panel title="First part, as the student measured it" bodyClassName="p-3">
+          <PartReads state={state} act={(one) => countersigning(state, one)} write={write} />
+        </Panel>
+      ) : null}
       <SignOff view={view} state={state} write={write} />
       <Safety view={view} state={state} write={write} />
       {state.handedIn ? <Override view={view} state={state} write={write} /> : null}
     </>
   );
+}
+
+/** A feature of the first part, countersigned, is a check of its register; once. */
+function countersigning(state: FloorState, { register, wantedMm, uMm }: PartRead) {
+  if (wantedMm === null) return null;
+  const isTaken = state.checks.some(
+    (one) => one.register === register && one.method === BY_PART && one.mm === wantedMm,
+  );
+  if (isTaken) return null;
+  return {
+    words: "Take it as a check",
+    entry: { type: "check", register, method: BY_PART, mm: wantedMm, uMm } satisfies FloorEntry,
+  };
 }
 
 function RegisterCheck({ register, view, state, write }: Props & { register: FloorRegister }) {

@@ -16,6 +16,7 @@ import { CheckSheet } from "./CheckSheet";
 import { FloorRulingView } from "./FloorRulingView";
 import { ImportForm } from "./ImportForm";
 import { LengthForm } from "./Length";
+import { MeasuredPart } from "./MeasuredPart";
 import { exerciseFor, lengthsOf, machineOf } from "./show";
 import { Signed } from "./Signed";
 import { useFloorLane } from "./useFloorLane";
@@ -130,6 +131,7 @@ function StudentSheet({
             <RegisterCard key={register.id} exercise={exercise} register={register} state={state} write={write} />
           ))}
           <ImportForm exercise={exercise} write={write} />
+          {isSigned || state.parts.length > 0 ? <MeasuredPart state={state} write={write} /> : null}
           <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
             {isSigned ? (
               <p>
