@@ -23,14 +23,20 @@ test("a class: a roster with a bad line, mended and added; a student joins with 
 
   const student = await (await browser.newContext()).newPage();
   await student.goto("/sign-in");
-  await student.getByRole("link", { name: "Join with the class code" }).click();
-  await student.getByLabel("Class code, from your instructor").fill("AAAAAAAA");
+  await student.getByRole("link", { name: "Join with your code" }).click();
+  await student.getByLabel("Code, from your instructor").fill("AAAAAAAA");
   await student.getByLabel("Sign-in name").fill("pipistrel");
   await student.getByLabel("Your name, as the class knows it").fill("Odile Pipistrelle");
   await student.getByLabel("A password of your own, at least 10 characters").fill("vise and parallels");
   await student.getByRole("button", { name: "Join the class" }).click();
-  await expect(student.getByRole("alert")).toContainText("class code is not in use");
-  await student.getByLabel("Class code, from your instructor").fill(code);
+  await expect(student.getByRole("alert")).toContainText("That code is not in use");
+  // the code of the class is everybody’s: it takes nobody’s place of the roster
+  await student.getByLabel("Code, from your instructor").fill(code);
+  await student.getByRole("button", { name: "Join the class" }).click();
+  await expect(student.getByRole("alert")).toContainText("its place has a code of its own");
+  const place = page.getByRole("row").filter({ hasText: "Odile Pipistrelle" });
+  const own = /code ([A-Z0-9]{4} [A-Z0-9]{4})/.exec((await place.textContent()) ?? "")?.[1] ?? "";
+  await student.getByLabel("Code, from your instructor").fill(own);
   await student.getByRole("button", { name: "Join the class" }).click();
   await expect(student.getByRole("heading", { name: "Roller bracket, back right corner" })).toBeVisible();
   await page.reload();

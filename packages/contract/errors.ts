@@ -4,6 +4,8 @@ export const errorStatus = {
   notSignedIn: 401,
   wrongCredentials: 401,
   joinRefused: 403,
+  ownCodeWanted: 409,
+  ownCodeElsewhere: 409,
   passwordWrong: 403,
   passwordWeak: 422,
   nameOdd: 422,
@@ -42,7 +44,10 @@ export const errorWords: Record<ErrorCode, string> = {
   badRequest: "That request cannot be read, so nothing was changed. Reload the page and try again.",
   notSignedIn: "You are not signed in, or your session has ended. Sign in again; your lane is as you left it.",
   wrongCredentials: "Name and password do not fit together. Check both and try again.",
-  joinRefused: "That class code is not in use. Ask your instructor for the one that counts now.",
+  joinRefused: "That code is not in use. Ask your instructor for the one that counts now.",
+  ownCodeWanted:
+    "That sign-in name stands on the roster, and its place has a code of its own. Ask your instructor for it.",
+  ownCodeElsewhere: "That code belongs to another sign-in name. Type the one that your instructor gave you with it.",
   passwordWrong: "That is not the password that you have now. Check it and try again; nothing was changed.",
   passwordWeak:
     "That password is too easy to guess. Use at least ten characters, not your own name and not one that many use.",

@@ -36,8 +36,8 @@ export const passwordRequest = z.strictObject({
 export type PasswordRequest = z.infer<typeof passwordRequest>;
 
 /**
- * What a student types to join: the class code, the sign-in name of the roster or a new one, and a password of their
- * own.
+ * What a student types to join: the class code and a new sign-in name, or the code of a place of the roster and the
+ * sign-in name that stands there; and a password of their own.
  */
 export const joinRequest = z.strictObject({
   code: z.string().trim().min(1).max(20),
@@ -66,7 +66,15 @@ export interface RosterPreview {
 export interface ClassView {
   className: string;
   joinCode: string | null;
-  students: { id: string; name: string; login: string; hasJoined: boolean; lanes: number }[];
+  students: {
+    id: string;
+    name: string;
+    login: string;
+    hasJoined: boolean;
+    /** By which the place of the roster is taken, once; null of who has joined. */
+    ownCode: string | null;
+    lanes: number;
+  }[];
 }
 
 /** Entries of a floor lane, each with the id that the device gave it and the time it was made there. */

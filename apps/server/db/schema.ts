@@ -26,8 +26,10 @@ export const users = pgTable("users", {
   login: text().notNull().unique(),
   name: text().notNull(),
   role: text({ enum: ["student", "instructor"] }).notNull(),
-  /** Null until the student has joined with the class code, and after a reset. */
+  /** Null until the student has joined, and after a reset. */
   passwordHash: text(),
+  /** By which a student of the roster joins, once; null when it was used, and of who came by the class code. */
+  ownCode: text().unique(),
 });
 
 /** The table of the session store; its column names are the store's. */

@@ -23,6 +23,9 @@ const join = (change: Partial<Record<"code" | "login" | "name" | "password", str
     }),
   );
 
+const codeOf = async (name: string): Promise<string> =>
+  (await view()).students.find(({ login }) => login === name)?.ownCode ?? "";
+
 describe("reading a roster", () => {
   it("takes plain columns and OneRoster's, with quotes, a byte order mark and any case", () => {
     expect(readRoster('\uFEFFLogin,Name\nMaud.L,"Larkinfield, Maud"\n\n')).toEqual([
@@ -75,19 +78,30 @@ describe("a class and its code", () => {
       ).status,
     ).toBe(401);
   });
-  it("a student of the roster joins once, and starts a lane; somebody else cannot take the name", async () => {
-    const { joinCode } = await view();
+  it("a student of the roster joins once, by a code of their own; nobody takes that place with the class code", async () => {
+    // who knows the class code and a name of the roster is not that person
+    expect((await join({ login: "larkin" })).body.error.code).toBe("ownCodeWanted");
+    const ownCode = await codeOf("larkin");
+    expect(ownCode).toMatch(/^[A-Z0-9]{8}$/);
+    expect((await join({ code: ownCode, login: "larkins" })).body.error.code).toBe("ownCodeElsewhere");
+    expect((await join({ code: ownCode, login: "larkin", password: "short" })).body.error.code).toBe("passwordWeak");
     const student = new TestClient(server);
     expect(
       (
         await student.call("POST", "/session/join", {
-          code: ` ${joinCode?.slice(0, 4).toLowerCase()} ${joinCode?.slice(4)}`,
+          code: ` ${ownCode.slice(0, 4).toLowerCase()} ${ownCode.slice(4)}`,
           login: "Larkin",
           name: "ignored for the roster",
           password: "bench and vise",
         })
       ).status,
     ).toBe(201);
+    // it worked once
+    expect((await view()).students.find(({ login }) => login === "larkin")).toMatchObject({
+      hasJoined: true,
+      ownCode: null,
+    });
+    expect((await join({ code: ownCode, login: "larkin" })).body.error.code).toBe("joinRefused");
     expect((await student.view(await student.startLane())).lane.studentName).toBe("Maud Larkinfield");
     expect((await join({ login: "larkin" })).body.error.code).toBe("loginTaken");
     expect((await join({ login: "marrow" })).body.error.code).toBe("loginTaken");
@@ -107,7 +121,7 @@ describe("a class and its code", () => {
     expect((await view()).joinCode).not.toBe(joinCode);
     expect((await join({ code: joinCode ?? "", login: "late" })).body.error.code).toBe("joinRefused");
   });
-  it("a reset signs a student out and lets them join again; lanes stay", async () => {
+  it("a reset signs a student out and lets them join again by a code of their own; lanes stay", async () => {
     const student = await new TestClient(server).signIn("okonjo");
     const lane = await student.startLane(1);
     const id = (await view()).students.find(({ login }) => login === "okonjo")?.id ?? "";
@@ -115,12 +129,16 @@ describe("a class and its code", () => {
     expect(
       (await new TestClient(server).call("POST", "/session", { login: "okonjo", password: "fernhollow" })).status,
     ).toBe(401);
+    expect((await join({ login: "okonjo" })).body.error.code).toBe("ownCodeWanted");
+    // a code that went astray is replaced
+    const astray = await codeOf("okonjo");
+    expect((await instructor.call("POST", `/class/students/${id}/reset`, {})).status).toBe(204);
+    expect((await join({ code: astray, login: "okonjo" })).body.error.code).toBe("joinRefused");
     const again = new TestClient(server);
-    const { joinCode } = await view();
     expect(
       (
         await again.call("POST", "/session/join", {
-          code: joinCode,
+          code: await codeOf("okonjo"),
           login: "okonjo",
           name: "Theodric",
           password: "another one",

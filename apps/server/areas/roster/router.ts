@@ -30,7 +30,7 @@ export function rosterRouter(store: RosterStore, ended: (userId: string) => void
     res.status(201).json(await addRoster(store, actorOf(req), parseBody(rosterRequest, req.body).csv)),
   );
   router.post("/class/students/:id/reset", async (req, res) => {
-    if (!(await store.reset(actorOf(req).classId, idOf(req)))) throw new HttpError("notFound");
+    if (!(await store.reset(actorOf(req).classId, idOf(req), newJoinCode()))) throw new HttpError("notFound");
     ended(idOf(req));
     res.status(204).end();
   });

@@ -20,11 +20,12 @@ export async function classView(store: RosterStore, actor: Actor): Promise<Class
   return {
     className: held.name,
     joinCode: held.joinCode,
-    students: students.map(({ id, name, login, has_joined, lanes }) => ({
+    students: students.map(({ id, name, login, has_joined, own_code, lanes }) => ({
       id,
       name,
       login,
       hasJoined: has_joined,
+      ownCode: own_code,
       lanes,
     })),
   };
@@ -54,30 +55,48 @@ export async function addRoster(store: RosterStore, actor: Actor, csv: string): 
   if (fresh.length > 0)
     await store.add(
       actor.classId,
-      fresh.map(({ login, name }) => ({ login, name, passwordHash: null })),
+      fresh.map(({ login, name }) => ({ login, name, passwordHash: null, ownCode: newJoinCode() })),
     );
   return { added: fresh.length };
 }
 
-/** A student joins: claims the place of the roster under that sign-in name, or makes a new one. */
+/** Who has this place of the roster, by its own code; null where the code is none of those. */
+async function placeOf(
+  store: RosterStore,
+  code: string,
+  login: string,
+): Promise<{ id: string; classId: string } | null> {
+  const place = await store.byOwnCode(code);
+  if (place && place.login !== login) throw new HttpError("ownCodeElsewhere");
+  return place;
+}
+
+/**
+ * A student joins: takes a place of the roster by its own code, or makes a new one by the code of the class. Nobody
+ * takes a place of the roster with the code that the whole class knows.
+ */
 export async function join(store: RosterStore, { code, login, name, password }: JoinRequest): Promise<Actor> {
-  const joined = await store.classByCode(code.replace(/[\s-]/g, "").toUpperCase());
-  if (!joined) throw new HttpError("joinRefused");
-  const existing = await store.byLogin(login);
-  if (existing && (existing.passwordHash !== null || existing.role !== "student" || existing.classId !== joined.id))
-    throw new HttpError("loginTaken");
+  const typed = code.replace(/[\s-]/g, "").toUpperCase();
+  const place = await placeOf(store, typed, login);
+  const classId = place?.classId ?? (await store.classByCode(typed))?.id;
+  if (classId === undefined) throw new HttpError("joinRefused");
+  const existing = place ? null : await store.byLogin(login);
+  if (existing) throw new HttpError(isOpenPlace(existing, classId) ? "ownCodeWanted" : "loginTaken");
   if (isOddName(name)) throw new HttpError("nameOdd");
   if (isWeakPassword(password, login, name)) throw new HttpError("passwordWeak");
   const passwordHash = await hashPassword(password);
   try {
-    const id = existing
-      ? (await store.claim(existing.id, passwordHash))
-        ? existing.id
-        : null
-      : ((await store.add(joined.id, [{ login, name, passwordHash }]))[0] ?? null);
+    const id = place
+      ? await store.claim(place.id, passwordHash)
+      : ((await store.add(classId, [{ login, name, passwordHash, ownCode: null }]))[0] ?? null);
     if (id === null) throw new HttpError("loginTaken");
-    return { id, role: "student", classId: joined.id };
+    return { id, role: "student", classId };
   } catch (error) {
     throw isUniqueViolation(error) ? new HttpError("loginTaken") : error;
   }
 }
+
+type Held = NonNullable<Awaited<ReturnType<RosterStore["byLogin"]>>>;
+/** A place of the roster that nobody has taken yet. */
+const isOpenPlace = (held: Held, classId: string): boolean =>
+  held.passwordHash === null && held.role === "student" && held.classId === classId;

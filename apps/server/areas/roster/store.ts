@@ -13,9 +13,16 @@ export const rosterStore = (db: Database) => ({
   },
   students: (classId: string) =>
     db
-      .execute<{ id: string; name: string; login: string; has_joined: boolean; lanes: number }>(
+      .execute<{
+        id: string;
+        name: string;
+        login: string;
+        has_joined: boolean;
+        own_code: string | null;
+        lanes: number;
+      }>(
         sql`
-    select u.id, u.name, u.login, u.password_hash is not null as has_joined, (select count(*)::int from attempts a where a.student_id = u.id) as lanes
+    select u.id, u.name, u.login, u.password_hash is not null as has_joined, u.own_code, (select count(*)::int from attempts a where a.student_id = u.id) as lanes
     from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
       )
       .then(({ rows }) => rows),
@@ -30,7 +37,7 @@ export const rosterStore = (db: Database) => ({
   /** All or nobody. */
   async add(
     classId: string,
-    people: readonly { login: string; name: string; passwordHash: string | null }[],
+    people: readonly { login: string; name: string; passwordHash: string | null; ownCode: string | null }[],
   ): Promise<string[]> {
     return db.transaction(async (tx) => {
       const rows = await tx
@@ -57,20 +64,29 @@ export const rosterStore = (db: Database) => ({
       .limit(1);
     return row ?? null;
   },
-  /** Sets a password where there is none; false when somebody was first. */
-  async claim(userId: string, passwordHash: string): Promise<boolean> {
+  async byOwnCode(ownCode: string) {
+    const [row] = await db
+      .select({ id: users.id, login: users.login, classId: memberships.classId })
+      .from(users)
+      .innerJoin(memberships, eq(memberships.userId, users.id))
+      .where(and(eq(users.ownCode, ownCode), sql`${users.passwordHash} is null`))
+      .limit(1);
+    return row ?? null;
+  },
+  /** Sets a password where there is none, and uses up the code; null when somebody was first. */
+  async claim(userId: string, passwordHash: string): Promise<string | null> {
     const rows = await db
       .update(users)
-      .set({ passwordHash })
+      .set({ passwordHash, ownCode: null })
       .where(and(eq(users.id, userId), sql`${users.passwordHash} is null`))
       .returning({ id: users.id });
-    return rows.length === 1;
+    return rows[0]?.id ?? null;
   },
-  /** Takes a student's password away and ends the sessions, so that the class code can be used again. */
-  async reset(classId: string, studentId: string): Promise<boolean> {
+  /** Takes a student's password away, ends the sessions, and gives the place a new code of its own. */
+  async reset(classId: string, studentId: string, ownCode: string): Promise<boolean> {
     const rows = await db
       .update(users)
-      .set({ passwordHash: null })
+      .set({ passwordHash: null, ownCode })
       .where(
         and(
           eq(users.id, studentId),

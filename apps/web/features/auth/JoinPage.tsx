@@ -7,7 +7,7 @@ import { Button, Mark, Notice, TextLink } from "../../ui";
 const FIELD = "mt-1 w-full rounded-[3px] border border-ink3 bg-field px-2.5 py-2 text-base";
 const LOGIN = "[A-Za-z0-9][A-Za-z0-9._\\-]{1,39}";
 
-/** A student's first evening: the code from the board, a sign-in name, a password of their own. */
+/** A student's first evening: the code from the board or one of their own, a sign-in name, a password. */
 export function JoinPage() {
   const { me } = useMe();
   const join = useJoin();
@@ -37,7 +37,7 @@ export function JoinPage() {
         </p>
         <h1 className="text-xl font-bold">Join a class</h1>
         <label className="font-bold">
-          Class code, from your instructor
+          Code, from your instructor
           <input
             className={`${FIELD} figures uppercase`}
             value={form.code}
@@ -64,8 +64,8 @@ export function JoinPage() {
             aria-describedby="login-note"
           />
           <span id="login-note" className="block text-xs font-normal text-ink2">
-            If you are on the roster, take the one that stands there. 2 to 40 letters, digits, dots, dashes or
-            underscores.
+            If you are on the roster, take the one that stands there, with the code of your own. 2 to 40 letters,
+            digits, dots, dashes or underscores.
           </span>
         </label>
         <label className="font-bold">

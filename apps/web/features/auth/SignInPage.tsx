@@ -72,7 +72,7 @@ export function SignInPage() {
             {signIn.isPending ? "Signing in …" : "Sign in"}
           </Button>
           <p>
-            New in a class? <TextLink to="/join">Join with the class code</TextLink>
+            New in a class? <TextLink to="/join">Join with your code</TextLink>
           </p>
           <p className="text-xs text-ink2">
             This trainer does not license anyone to run a machine. At a real one follow its manual, the shop’s rules and

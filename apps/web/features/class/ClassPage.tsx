@@ -7,6 +7,9 @@ import { Button, Dialog, Loading, Notice, PageError, Panel } from "../../ui";
 
 const KEY = keyOf("/class", {});
 
+/** A code as it is read aloud, in two halves. */
+const spaced = (code: string): string => `${code.slice(0, 4)} ${code.slice(4)}`.trim();
+
 /** The class: who is in it, the code to join with, and a roster to add. */
 export function ClassPage() {
   const { data, error } = useQuery(reading("/class", {}));
@@ -62,19 +65,28 @@ function Students({ view }: { view: ClassView }) {
                   {student.name}
                 </th>
                 <td className="figures px-2">{student.login}</td>
-                <td className="px-2">{student.hasJoined ? "yes" : <span className="text-ink2">not yet</span>}</td>
+                <td className="px-2">
+                  {student.hasJoined ? (
+                    "yes"
+                  ) : (
+                    <span className="text-ink2">
+                      not yet{student.ownCode ? "; code " : ""}
+                      <b className="figures whitespace-nowrap text-ink">{spaced(student.ownCode ?? "")}</b>
+                    </span>
+                  )}
+                </td>
                 <td className="figures px-2 text-right">{student.lanes}</td>
                 <td className="px-4 text-right">
-                  {student.hasJoined ? (
-                    <Button
-                      look="quiet"
-                      className="text-xs underline"
-                      aria-label={`Reset the password of ${student.name}`}
-                      onClick={() => setAsked(student)}
-                    >
-                      Reset password
-                    </Button>
-                  ) : null}
+                  <Button
+                    look="quiet"
+                    className="text-xs underline"
+                    aria-label={
+                      student.hasJoined ? `Reset the password of ${student.name}` : `A new code for ${student.name}`
+                    }
+                    onClick={() => (student.hasJoined ? setAsked(student) : reset.mutate(student.id))}
+                  >
+                    {student.hasJoined ? "Reset password" : "New code"}
+                  </Button>
                 </td>
               </tr>
             ))}
@@ -83,8 +95,8 @@ function Students({ view }: { view: ClassView }) {
       )}
       <Dialog title="Reset this password?" isOpen={asked !== null} onClose={() => setAsked(null)}>
         <p>
-          {asked?.name} is signed out and joins again with the class code and the sign-in name{" "}
-          <b className="figures">{asked?.login}</b>, choosing a new password. Lanes and marks stay.
+          {asked?.name} is signed out, gets a code of their own that works once, and joins again with it and the sign-in
+          name <b className="figures">{asked?.login}</b>, choosing a new password. Lanes and marks stay.
         </p>
         <p className="mt-4 flex gap-2">
           <Button look="act" disabled={reset.isPending} onClick={() => asked && reset.mutate(asked.id)}>
@@ -107,13 +119,14 @@ function JoinCode({ code }: { code: string | null }) {
     <Panel title="Class code" bodyClassName="p-4">
       {code ? (
         <p data-testid="join-code" className="figures text-3xl font-semibold tracking-[0.15em]">
-          {code.slice(0, 4)} {code.slice(4)}
+          {spaced(code)}
         </p>
       ) : (
         <p>There is no code: nobody can join.</p>
       )}
       <p className="mt-2 text-ink2">
-        Students open “Join with the class code” on the sign-in page, and choose their own password.
+        Students who are on no roster open “Join with your code” on the sign-in page, and choose their own password. Who
+        is on the roster has a code of their own, in the list.
       </p>
       <p className="mt-3">
         <Button disabled={renew.isPending} onClick={() => renew.mutate()}>
@@ -201,8 +214,8 @@ function Roster() {
       ) : null}
       {add.data ? (
         <Notice>
-          {add.data.added === 1 ? "1 student was added." : `${add.data.added} students were added.`} They join with the
-          class code and their sign-in name.
+          {add.data.added === 1 ? "1 student was added." : `${add.data.added} students were added.`} Each joins with the
+          code beside their name, once.
         </Notice>
       ) : null}
       {bad > 0 ? (
