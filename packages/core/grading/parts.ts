@@ -32,9 +32,14 @@ export interface PartRuled {
 
 const asCut = new WeakMap<LaneTrace, LaneTrace>();
 
-/** An instrument was put to a part that was cut: that a feature is not there tells as much as where it is. */
+/**
+ * An instrument was put to a part that was cut, by hand or by the program: that a feature is not there tells as much as
+ * where it is.
+ */
 const isLook = (event: LaneTrace["log"][number]["event"]): boolean =>
-  event.type === "partMeasured" || (event.type === "commandRefused" && event.refusal.code === "featureNotCut");
+  event.type === "partMeasured" ||
+  (event.type === "gauged" && event.axis !== null) ||
+  (event.type === "commandRefused" && event.refusal.code === "featureNotCut");
 
 /**
  * A lane as it stood when the first part that was measured was cut, with how it was handed in: what was found on that

@@ -112,6 +112,35 @@ describe("a program that gauges", () => {
     expect(last(run(ready(seed, mended)))).toMatchObject({ why: "wrong", line: LINES.width, code });
   });
 
+  it("meets the skin where nothing was cut, and stops: no way left anything there", () => {
+    const beside = { [LINES.probe + 1]: "N410 G54 G0 X10. Y10.", [LINES.down]: "N440 G1 Z2. F500" };
+    const lane = run(ready(seed, { ...beside, [LINES.width]: "G65 P9502 K1. S0. A0.1" }));
+    // the skin is the part's own zero, as near as work Z was found
+    expect(told(lane)[0]).toMatchObject({ axis: "z", outcome: "good" });
+    expect(Math.abs(told(lane)[0]?.mm ?? 1)).toBeLessThan(0.03);
+    expect(last(lane)).toMatchObject({ why: "wrong", line: LINES.floor, code: "way-not-run" });
+  });
+
+  it("a work Z that is wrong is the probe's too: it reads what is wanted, and the ruling says what it really was", () => {
+    const lane = ready();
+    lane.do({ type: "typeRegister", register: "G54.z", text: "0.1", how: "add", isConfirmed: true });
+    run(lane);
+    const [, floor = fail()] = told(lane);
+    // a floor that stands 0.1 too high is read as if it stood right
+    expect(floor.mm - floor.reallyMm).toBeCloseTo(0.1, 2);
+    lane.do({ type: "setDoor", isOpen: true });
+    lane.do({ type: "measurePart", feature: "slot, depth", with: "depthMicrometer" });
+    lane.do({ type: "handIn" });
+    const ruling = rule(lane.log, gauged.marking);
+    const [part = fail()] = ruling.parts ?? [];
+    const cause = partCause(part.features[1] ?? fail(), part, ruling.values, "mm") ?? "";
+    expect(cause).toContain(
+      `The program gauged ${floor.mm.toFixed(3)} where it really was ${floor.reallyMm.toFixed(3)}`,
+    );
+    expect(cause).toContain("its probe counts from the same work Z");
+    expect(cause).not.toContain("No value of the setup");
+  });
+
   it("holds a tool against its row: another length is an alarm, and the row stays", () => {
     const checked = { [LINES.low]: "G65 P9503 H1 B0.2" };
     expect(told(run(ready(seed, checked)))[0]).toMatchObject({ outcome: "good", axis: null, register: null });
@@ -127,6 +156,20 @@ describe("a program that gauges", () => {
     const lane = run(ready());
     expect(lane.seen.program?.gauged).toHaveLength(4);
     expect(JSON.stringify(lane.seen)).not.toContain("reallyMm");
+  });
+
+  it("tells of the part: a value that is mended by what it printed is marked as it stood before", () => {
+    const lane = ready();
+    lane.do({ type: "typeRegister", register: "D1", text: "0.08", how: "add", isConfirmed: true });
+    run(lane);
+    const [width = fail()] = told(lane);
+    // a cutter that is believed larger cuts narrower, by as much
+    expect(width.changeMm).toBeLessThan(-0.05);
+    lane.do({ type: "typeRegister", register: "D1", text: "-0.08", how: "add", isConfirmed: true });
+    lane.do({ type: "handIn" });
+    const value = rule(lane.log, gauged.marking).values.find(({ target }) => target.id === "d1") ?? fail();
+    expect(value.closureMm).toBeCloseTo(0.08, 2);
+    expect(value.marks).toBeLessThan(value.outOf);
   });
 
   it("that names another way is found by looking it up, and a careful hand mends it", () => {

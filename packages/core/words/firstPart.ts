@@ -64,10 +64,10 @@ export function featureCause(
       : [];
   });
   const bent = feature.stillMm == null ? 0 : feature.actualMm - feature.stillMm;
-  const misread = written.flatMap(({ mm, reallyMm, register }) =>
+  const misread = written.flatMap(({ mm, reallyMm, register, axis }) =>
     Math.abs(mm - reallyMm) >= WORTH_NAMING_MM
       ? [
-          `the program gauged ${showLength(mm, scales[unit])} where it really was ${showLength(reallyMm, scales[unit])}, and wrote ${registerWords(register ?? "D1")} by that`,
+          `the program gauged ${showLength(mm, scales[unit])} where it really was ${showLength(reallyMm, scales[unit])}, and wrote ${registerWords(register ?? "D1")} by that${axis === "z" ? " (its probe counts from the same work Z)" : ""}`,
         ]
       : [],
   );

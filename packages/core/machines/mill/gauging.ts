@@ -1,6 +1,6 @@
 import { type GaugeAxis } from "../../gcode";
 import { millRay, sweptByMill, type RunsClear, type Sweep } from "../../inspection";
-import { millOffset } from "../../proving";
+import { millOffset, type MillWorld } from "../../proving";
 import { drawNormal } from "../../random";
 import { lengthRows, type RegisterId } from "../../registers";
 import { type Found, type Gauging, type NamedWay, type ProbePlace } from "../program/gauging";
@@ -44,17 +44,23 @@ function clearBeside(runs: RunsClear, from: readonly number[], axis: GaugeAxis):
   return [low, high];
 }
 
+/** How high a tip stands over the blank's skin, where nothing was cut under it; null beside the blank, or below that. */
+function overSkinMm([x = 0, y = 0, z = 0]: readonly number[], { min, max }: MillWorld["stock"]): number | null {
+  const isOver = x > min[0] && x < max[0] && y > min[1] && y < max[1] && z > max[2];
+  return isOver ? z - max[2] : null;
+}
+
 function find(state: MillLane, { at, frame, row }: ProbePlace, axis: GaugeAxis, runs: RunsClear): Found | null {
   const { datum, tools, stock } = worldOf(state);
   const length = tools.get(state.setup.gauging?.pocket ?? 0)?.length ?? 0;
   const tip = at.map((mm, i) => mm - (datum[i] ?? 0) - (i === 2 ? length : 0));
   const errsMm = errsByMm(state, at, axis);
   if (axis === "z") {
-    const clear = clearBeside(runs, tip, axis);
-    if (!clear) return null;
-    const touches = beside(at, "z", -clear[0]);
+    const cleared = clearBeside(runs, tip, axis)?.[0] ?? overSkinMm(tip, stock);
+    if (cleared === null) return null;
+    const touches = beside(at, "z", -cleared);
     const shown = (touches[2] ?? 0) - (offsetOf(state, frame, row)[2] ?? 0);
-    return { readsMm: -shown + errsMm, reallyMm: clear[0] - (tip[2] ?? 0), path: [at, touches, at] };
+    return { readsMm: -shown + errsMm, reallyMm: cleared - (tip[2] ?? 0), path: [at, touches, at] };
   }
   const clear = clearBeside(runs, beside(tip, "z", ballMm(state)), axis);
   if (!clear) return null;

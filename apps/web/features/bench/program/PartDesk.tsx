@@ -416,7 +416,8 @@ export function PartDesk({ seen, send, isReadOnly, pointed, registers }: DeskPro
         ) : null}
         {seen.isCoachOn ? null : (
           <p className="px-2.5 py-1.5 text-xs text-ink2">
-            From the first measure on, the setup is marked as it stood when this part was cut.
+            From the first {seen.sheet.gauging ? "gauging" : "measure"} on, the setup is marked as it stood when this
+            part was cut.
           </p>
         )}
       </Panel>
