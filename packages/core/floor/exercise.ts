@@ -80,6 +80,15 @@ export type FloorTemplate = z.infer<typeof templateSchema>;
 const TOUCH_U_MM = { edge: 0.004, paper: 0.006 } as const;
 
 /**
+ * What lies between a tool's reading and its row: on the part paper and skin, on a plane the paper; a setter reads the
+ * length itself.
+ */
+function lengthFigures({ school: by, paperMm, skinMm }: FloorTemplate): Figures {
+  if (by === "part-touch") return { paper: paperMm, facing: skinMm };
+  return by === "plane-lift" ? { paper: paperMm } : {};
+}
+
+/**
  * The exercise that a template describes. Mill: work X and Y from a corner, a length for each tool. Lathe: X and Z of
  * each tool.
  */
@@ -183,7 +192,7 @@ export function floorFromTemplate(t: FloorTemplate): FloorExercise {
         label: `H${tool} length`,
         method: "mill-length",
         ...z,
-        figures: { paper: t.paperMm, facing: t.skinMm },
+        figures: lengthFigures(t),
       })),
     ],
   };

@@ -203,6 +203,15 @@ describe("a floor lane", () => {
     expect(ruleFloor(state)).toMatchObject({ total: 42, outOf: 100 });
     expect(ruleFloor(state).strands.find(({ name }) => name === "safety")?.marks).toBe(5);
   });
+  it("gives a length just what lies between by its school: a setter's wants no paper", () => {
+    const figuresOf = (school: FloorTemplate["school"]) =>
+      floorFromTemplate({ ...template, machine: "mill", school, paperMm: 0.08, skinMm: 0.7 }).registers.find(
+        ({ id }) => id === "H1",
+      )?.figures;
+    expect(figuresOf("part-touch")).toEqual({ paper: 0.08, facing: 0.7 });
+    expect(figuresOf("plane-lift")).toEqual({ paper: 0.08 });
+    expect(figuresOf("gauge-line")).toEqual({});
+  });
   it("a template makes a fair exercise, and says when it is not", () => {
     expect(floorFairness(exercise)).toEqual([]);
     expect(floorFairness(floorFromTemplate({ ...template, toleranceXyMm: 0.01 })).map(({ label }) => label)).toEqual([

@@ -127,6 +127,7 @@ const NAMES: Record<SlipKind, readonly CauseId[]> = {
   otherOffset: [
     "otherRegister",
     "neverSet",
+    "keptChanged",
     "otherFigure",
     "paperForgotten",
     "facingForgotten",
@@ -140,6 +141,7 @@ const NAMES: Record<SlipKind, readonly CauseId[]> = {
   ],
   notSet: [
     "neverSet",
+    "keptChanged",
     "otherFigure",
     "paperForgotten",
     "facingForgotten",

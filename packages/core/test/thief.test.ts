@@ -309,7 +309,8 @@ describe("drawn figures", () => {
       const columns = [...one.sent.keys()]
         .map((path) => [path, column(path)] as const)
         .filter((entry): entry is readonly [string, number[]] => entry[1].every((mm) => mm !== undefined))
-        .filter(([, list]) => new Set(list).size > 1);
+        // what was kept is there to be believed, where nothing has changed since
+        .filter(([path, list]) => new Set(list).size > 1 && !path.startsWith("sheet.kept.registers"));
       const sums = columns.flatMap(([a, list], i): [string, number[]][] => [
         [a, list],
         ...columns.slice(i + 1).flatMap(([b, other]): [string, number[]][] => [
