@@ -52,7 +52,7 @@ describe("a first part measured on the floor", () => {
     const [part] = foldFloor(lathe, log(set("T1.x", -265.2), measured("T1.x", 24, 24.03))).parts;
     // a diameter that is 0.03 too large was cut by a row that is 0.03 too large
     expect(part).toMatchObject({ coldMm: 24.03, offMm: 0.03, heldMm: -265.2, wantedMm: -265.23, uMm: 0.002 });
-    expect(part && partReadWords({ id: "T1.x", label: "tool 1 X" }, part, show)).toBe(
+    expect(part && partReadWords({ id: "T1.x", label: "tool 1 X", method: "lathe-x" }, part, show)).toBe(
       "Measured 24.030; wanted 24.000. tool 1 X is 0.030 high: type −0.030 as its wear.",
     );
   });
@@ -61,7 +61,7 @@ describe("a first part measured on the floor", () => {
     const [part] = foldFloor(lathe, log(set("T1.x", -265.2), measured("T1.x", 80, 80.023, 45))).parts;
     // 80 · 11.5e-6 · 25 = 0.023
     expect(part).toMatchObject({ coldMm: 80, offMm: 0, celsius: 45 });
-    expect(part && partReadWords({ id: "T1.x", label: "tool 1 X" }, part, show)).toBe(
+    expect(part && partReadWords({ id: "T1.x", label: "tool 1 X", method: "lathe-x" }, part, show)).toBe(
       "Measured 80.023 at 45 °C, which is 80.000 at 20 °C; wanted 80.000. tool 1 X is as it should be.",
     );
   });
@@ -77,7 +77,7 @@ describe("a first part measured on the floor", () => {
       [69.95, -0.001, 69.951],
     ]);
     const [, second] = parts;
-    expect(second && partReadWords({ id: "H1", label: "H1 length" }, second, show)).toContain(
+    expect(second && partReadWords({ id: "H1", label: "H1 length", method: "mill-length" }, second, show)).toContain(
       "is 0.001 low: type +0.001 as its wear",
     );
   });
@@ -85,8 +85,18 @@ describe("a first part measured on the floor", () => {
   it("a work offset has no wear and is changed itself; before anything was entered nothing should have been held", () => {
     const [part] = foldFloor(mill, log(measured("G54.x", 42, 41.9))).parts;
     expect(part).toMatchObject({ heldMm: null, wantedMm: null, offMm: -0.1 });
-    expect(part && partReadWords({ id: "G54.x", label: "G54 X" }, part, show)).toContain(
+    expect(part && partReadWords({ id: "G54.x", label: "G54 X", method: "mill-edge" }, part, show)).toContain(
       "G54 X is 0.100 low: change it by +0.100.",
+    );
+  });
+
+  it("in the library of a readout the sign is turned: shown is what stands there and what the library adds", () => {
+    const library = floorFromTemplate({ ...template, school: "readout", asksNose: false });
+    const [part] = foldFloor(library, log(set("T2.x", -3.2), measured("T2.x", 24, 24.03))).parts;
+    // shown 24 at 24.03: 0.03 too little is added
+    expect(part).toMatchObject({ offMm: -0.03, wantedMm: -3.17 });
+    expect(part && partReadWords({ id: "T2.x", label: "tool 2 X", method: "lathe-readout" }, part, show)).toContain(
+      "tool 2 X is 0.030 low: change it by +0.030.",
     );
   });
 

@@ -36,15 +36,19 @@ export interface PartRead {
 
 type Measured = Extract<FloorEntry, { type: "partMeasured" }>;
 
+/** A readout adds what its library holds to what it shows: larger by that, it cuts smaller. */
+const signOf = (registers: readonly FloorRegister[], register: string): 1 | -1 =>
+  registers.find(({ id }) => id === register)?.method === "lathe-readout" ? -1 : 1;
+
 /** Every feature that was measured, with the value that its register held when that was entered. */
-export function partReads(live: readonly StoredFloorEntry[]): PartRead[] {
+export function partReads(registers: readonly FloorRegister[], live: readonly StoredFloorEntry[]): PartRead[] {
   return live.flatMap(({ id, atMs, entry }, place): PartRead[] => {
     if (entry.type !== "partMeasured") return [];
     const before = live.slice(0, place).findLast(({ entry: one }) => isValueOf(one, entry.register));
     const heldMm = before?.entry.type === "register" ? before.entry.mm : null;
     const { register, by, targetMm, measuredMm, celsius } = entry;
     const coldMm = roundTo(coldOf(entry));
-    const offMm = roundTo(coldMm - targetMm);
+    const offMm = roundTo(signOf(registers, register) * (coldMm - targetMm));
     return [
       {
         ...{ id, atMs, register, by, targetMm, measuredMm, coldMm, offMm, heldMm },

@@ -47,7 +47,7 @@ export function foldFloor(exercise: FloorExercise, entries: readonly StoredFloor
     exercise,
     hasReadCautions: all("cautionsRead").length > 0,
     cautionsReadAtMs: all("cautionsRead")[0]?.atMs ?? null,
-    parts: partReads(live),
+    parts: partReads(exercise.registers, live),
     notes: all("note"),
     readings: all("reading"),
     terms: all("term"),

@@ -118,7 +118,7 @@ export const partFeatureWords: Record<PartFeature, string> = {
 
 /** What a measured feature tells of its register, and what to type for that. */
 export function partReadWords(
-  { label, id }: Pick<FloorRegister, "label" | "id">,
+  { label, id, method }: Pick<FloorRegister, "label" | "id" | "method">,
   { measuredMm, celsius, coldMm, targetMm, offMm }: PartRead,
   show: (mm: number) => string,
 ): string {
@@ -126,7 +126,8 @@ export function partReadWords(
   const read = `Measured ${show(measuredMm)}${warm}; wanted ${show(targetMm)}.`;
   if (offMm === 0) return `${read} ${label} is as it should be.`;
   const change = `${offMm > 0 ? "−" : "+"}${show(Math.abs(offMm))}`;
-  // a work offset has no wear: it is changed itself
-  const how = id.startsWith("G5") ? `change it by ${change}` : `type ${change} as its wear`;
+  // a work offset and the library of a readout have no wear: they are changed themselves
+  const how =
+    id.startsWith("G5") || method === "lathe-readout" ? `change it by ${change}` : `type ${change} as its wear`;
   return `${read} ${label} is ${show(Math.abs(offMm))} ${offMm > 0 ? "high" : "low"}: ${how}.`;
 }
