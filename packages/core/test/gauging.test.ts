@@ -77,6 +77,15 @@ describe("a program that gauges", () => {
     expect((high - low) / 1000).toBeCloseTo(5.58, 1);
   });
 
+  it("aims at what the way was run with: a second gauging of it wants the same, and corrections add", () => {
+    const lane = run(ready(seed, { [LINES.floor]: "G65 P9501 J1. Q200 E100. W0.15" }));
+    const [first = fail(), second = fail()] = told(lane);
+    expect([second.targetMm, second.mm, second.changeMm]).toEqual([first.targetMm, first.mm, first.changeMm]);
+    expect(wears(lane)[0]).toBe(Math.round(2 * (first.mm - first.targetMm) * 1000));
+    const deep = run(ready(seed, { [LINES.width]: "G65 P9501 K1. Q200 E100. W0.15" }));
+    expect(told(deep)[1]?.targetMm).toBe(told(deep)[0]?.targetMm);
+  });
+
   it("by half where half is said", () => {
     const lane = run(ready(seed, { [LINES.width]: "G65 P9501 J1. Q200 E50. W0.15" }));
     const [width = fail()] = told(lane);

@@ -82,19 +82,21 @@ const offsetOf = (state: MillLane, frame: string, row: number | null): readonly 
 
 /** What the named way clears if its tool and the datum are just where the registers have them. */
 function targetMm(state: MillLane, from: ProbePlace, axis: GaugeAxis, named: NamedWay): number | null {
-  const registers = registersOf(state);
+  // what it was run with, whatever was written since
+  const then: MillLane = { ...state, registers: named.registers };
+  const registers = registersOf(then);
   const { setup } = state;
   const sheetMm = setup.tools.find(({ number }) => number === named.tool)?.diameterMm ?? 0;
   const radius = named.diameterRow === null ? sheetMm / 2 : (registers.radii?.get(named.diameterRow) ?? 0);
   const length = named.row === null ? 0 : (registers.lengths.get(named.row) ?? 0);
-  const [x = 0, y = 0, z = 0] = offsetOf(state, named.frame, null);
+  const [x = 0, y = 0, z = 0] = offsetOf(then, named.frame, null);
   const end = { radius, underside: () => 0 };
   const sweeps: Sweep[] = named.ways.flatMap(({ stretches }) => sweptByMill(stretches, { length, end }, [x, y, z]));
   const runs: RunsClear = (from, way) => {
     const triple = ([a = 0, b = 0, c = 0]: readonly number[]) => [a, b, c] as const;
     return millRay(sweeps, { from: triple(from), to: triple(way) });
   };
-  const counted = offsetOf(state, from.frame, from.row);
+  const counted = offsetOf(then, from.frame, from.row);
   const shown = from.at.map((mm, i) => mm - (counted[i] ?? 0));
   if (axis === "z") {
     const clear = clearBeside(runs, shown, axis);

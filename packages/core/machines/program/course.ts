@@ -2,7 +2,7 @@ import { interpret, readProgram, type GaugeCall, type Move } from "../../gcode";
 import { type RunsClear } from "../../inspection/features";
 import { type LaneBase } from "../../lane/state";
 import { toldWrites, type ContactKind, type Stretch, type Way, type WayStep, UnknownRegister } from "../../proving";
-import { readRegister } from "../../registers";
+import { readRegister, type Registers } from "../../registers";
 import { toCounts, toMm } from "../../units";
 import { type ProgramDesk, type ProgramGauged, type ProgramRun } from "../../lane/programDesk";
 import { type CutWay } from "./cutWay";
@@ -20,6 +20,8 @@ export type Piece =
       readonly move: Move;
       readonly path: Path;
       readonly lengthMm: number;
+      /** As they stood when it was gone. */
+      readonly registers: Registers;
       /** The same way to the last figure. */
       exact(): readonly Stretch[];
     }
@@ -187,12 +189,14 @@ export class Course<S extends LaneBase> {
     const moves = this.pieces.flatMap((piece) =>
       piece.type === "move" && piece.line >= first && piece.line <= last && piece.move.kind !== "rapid" ? [piece] : [],
     );
-    const move = moves[0]?.move;
-    if (!move || move.tool === null) return null;
+    const [gone] = moves;
+    if (!gone || gone.move.tool === null) return null;
+    const { move, registers } = gone;
     const rowOf = moves.find((piece) => piece.move.diameterRow !== null && piece.move.compensation !== "none");
     return {
       ways: moves.map((piece) => ({ hangs: null, stretches: piece.exact() })),
-      tool: move.tool,
+      registers,
+      tool: gone.move.tool,
       frame: move.frame,
       row: move.row,
       diameterRow: rowOf?.move.diameterRow ?? null,
@@ -334,7 +338,8 @@ export class Course<S extends LaneBase> {
     this.at = path.at(-1) ?? start;
     this.lastMove = move;
     const exact = isStraight ? () => this.chords(path) : way.exact;
-    return { type: "move", line: move.line, move, path, lengthMm: pathMm(path, this.isLathe), exact };
+    const { registers } = this.now;
+    return { type: "move", line: move.line, move, path, lengthMm: pathMm(path, this.isLathe), registers, exact };
   }
 }
 

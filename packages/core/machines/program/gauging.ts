@@ -2,7 +2,7 @@ import { type GaugeAxis, type GaugeCall } from "../../gcode";
 import { type RunsClear } from "../../inspection/features";
 import { type GaugeOutcome } from "../../lane/programNames";
 import { type LaneBase } from "../../lane/state";
-import { readRegister, type RegisterId } from "../../registers";
+import { readRegister, type RegisterId, type Registers } from "../../registers";
 import { toCounts } from "../../units";
 import { type CutWay } from "./cutWay";
 import { type Written } from "./written";
@@ -10,6 +10,8 @@ import { type Written } from "./written";
 /** A way that a gauging names: where its tool was sent, and what the control ran it with. */
 export interface NamedWay {
   readonly ways: readonly CutWay[];
+  /** As they stood when it was gone. */
+  readonly registers: Registers;
   readonly tool: number;
   readonly frame: string;
   readonly row: number | null;
