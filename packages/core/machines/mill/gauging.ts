@@ -44,7 +44,7 @@ function clearBeside(runs: RunsClear, from: readonly number[], axis: GaugeAxis):
   return [low, high];
 }
 
-/** How high a tip stands over the blank's skin, where nothing was cut under it; null beside the blank, or below that. */
+/** How high a tip stands over the skin, where nothing was cut under it; null beside the blank, or below that. */
 function overSkinMm([x = 0, y = 0, z = 0]: readonly number[], { min, max }: MillWorld["stock"]): number | null {
   const isOver = x > min[0] && x < max[0] && y > min[1] && y < max[1] && z > max[2];
   return isOver ? z - max[2] : null;
