@@ -91,6 +91,16 @@ export const glossary = [
     word: "clearance",
     means: "How far away a tool stops before the part or the bar, so that nothing is met by a rapid.",
   },
+  {
+    word: "gauging",
+    means:
+      "A program’s own measuring, called by G65 with the probe in the spindle. P9501 reads a slot along X (I1), along Y (J1) or its floor (K1), holds it against what the way Q was to leave, and writes the wear of that way’s tool: E percent of what is off, at most W. P9502 reads and decides: S is wanted, A allowed to each side. P9503 holds a tool against its row H, B allowed.",
+  },
+  {
+    word: "kept setup",
+    means:
+      "Registers and program of a part that was good, with a card of what they hang on. What has changed is touched again.",
+  },
   { word: "row", means: "The line of the tool table that belongs to one tool." },
   {
     word: "gate",
