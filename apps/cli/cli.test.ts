@@ -1,5 +1,5 @@
 import { Readable } from "node:stream";
-import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
@@ -88,6 +88,24 @@ it("expect says what a lathe's registers should hold, by school, and refuses a s
     code: 2,
     err: [expect.stringContaining("it allows setter-arm")],
   });
+});
+
+it("expect warns where tools give way further than wear can take back in one part", async () => {
+  const path = "demo/exercises/knob-first-part.json";
+  const file = JSON.parse(readFileSync(path, "utf8")) as {
+    exercise: { program: { store: { file: string }[]; cutting: { wearMm: number[] } } };
+  };
+  const dir = mkdtempSync(join(tmpdir(), "exercise-"));
+  mkdirSync(join(dir, "programs"));
+  for (const { file: one } of file.exercise.program.store)
+    writeFileSync(join(dir, one), readFileSync(`demo/exercises/${one}`, "utf8"));
+  file.exercise.program.cutting.wearMm = [0.1, 0.1];
+  writeFileSync(join(dir, "file.json"), JSON.stringify(file));
+  const { code, err } = await call(["expect", join(dir, "file.json"), "--seed", "1"]);
+  expect(code).toBe(0);
+  expect(err.join("\n")).toMatch(
+    /^warning: a right setup whose first part is put right makes a good .* on 0 of 100 lanes/,
+  );
 });
 
 it("expect warns of a paper that hides inside the tolerance, and of a tolerance that no method can hold", async () => {

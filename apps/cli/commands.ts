@@ -1,4 +1,5 @@
 import { existsSync, readFileSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { createInterface } from "node:readline";
 import { runOperation, type OperationRefusal } from "@probe-lane/core/desk";
 import type { Console } from "./console";
@@ -87,7 +88,11 @@ export async function runCommand(args: readonly string[], console: Console): Pro
   if (command === "prove" && argument) return proveCase(readFileSync(argument, "utf8"), console);
   if (command === "grade" && argument) return gradeFloor(readFileSync(argument, "utf8"), console);
   if (command === "expect" && argument && args.length > 2)
-    return expectBench(readFileSync(argument, "utf8"), args.slice(2), console);
+    return expectBench(
+      { text: readFileSync(argument, "utf8"), beside: (file) => readFileSync(join(dirname(argument), file), "utf8") },
+      args.slice(2),
+      console,
+    );
   if (command === "expect" && argument) return expectFloor(readFileSync(argument, "utf8"), console);
   console.complain(USAGE);
   return 2;

@@ -19,6 +19,7 @@ export type { TurnedFace } from "../machines/lathe/faces";
 export type { TurningLane } from "../machines/lathe/lane";
 export type { LatheSeen, TurningSeen } from "../machines/lathe/observe";
 export { evolve, foldFrom, replay } from "./fold";
+export { correctedParts, type Corrected } from "./corrected";
 export { decide, openLane } from "./decide";
 export { firstPart, type FeatureCut } from "../machines/firstPart";
 export { cutsOf } from "../machines/program/parts";

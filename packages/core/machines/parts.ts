@@ -1,4 +1,4 @@
-import { verdictOf, type PartVerdict } from "../inspection/features";
+import { readWhereItLies, verdictOf, type PartVerdict } from "../inspection/features";
 import { featuresBy, type FeatureCut } from "./firstPart";
 import { latheProgramPorts } from "./lathe/program";
 import { millProgramPorts } from "./mill/program";
@@ -81,13 +81,37 @@ export function stillCut({ program }: LaneState, part: number): ReadonlyMap<stri
 }
 
 /** Rays through what a run would cut with other registers, if nothing gave way, wore or grew warm. */
-function stillRays(of: LaneState, { fromLine, isUnread }: ProgramRun, gauged: readonly ProgramGauged[]) {
+function stillRays(
+  of: LaneState,
+  { fromLine, isUnread }: Pick<ProgramRun, "fromLine" | "isUnread">,
+  gauged: readonly ProgramGauged[],
+) {
   const rays = <S extends LaneBase>(ports: ProgramPorts<S>, lane: S) => {
     const before = { ...lane, truth: { ...lane.truth, cutting: undefined } };
     return ports.rays([{ before, ways: new Course(ports, before, fromLine, isUnread, gauged).cutTo(Infinity, 0) }]);
   };
   return of.kind === "mill" ? rays(millProgramPorts, of) : rays(latheProgramPorts, of);
 }
+
+/** What every feature would be if the program that is held were run on the part now, mm. */
+export function sizesOfRun(state: LaneState): readonly (number | null)[] {
+  const sizes = <S extends LaneBase>(ports: ProgramPorts<S>, before: S) => {
+    const course = new Course(ports, before, 0);
+    const rays = ports.rays([{ before, ways: course.cutTo(Infinity, 0) }]);
+    const frame = course.frame();
+    const off = frame === null ? [] : ports.putsOff(before, frame);
+    return (before.setup.features ?? []).map((feature) =>
+      rays ? readWhereItLies(feature, ports.axes, rays, off) : null,
+    );
+  };
+  return state.kind === "mill" ? sizes(millProgramPorts, state) : sizes(latheProgramPorts, state);
+}
+
+/** What moves each feature of the part that the program that is held cuts, nothing giving way. */
+export const movedOfRun = (state: LaneState): readonly FeatureCut[] =>
+  featuresBy(state, state.program.held?.lines.join("\n") ?? "", (of) =>
+    stillRays(of, { fromLine: 0, isUnread: false }, []),
+  );
 
 /** A part as it is drawn after it was cut. */
 export type PartPicture = Relief | HalfSection;

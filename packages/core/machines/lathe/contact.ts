@@ -314,7 +314,6 @@ export function wouldCut(state: TurningLane, axis: "x" | "z"): boolean {
   return carve(outline, kind, fromMm, toMm, radiusMm, 1) !== outline && depthMm(state) > 0;
 }
 
-/** Jaws stand this far out past the blank, and the tip keeps this far before them, mm. */
 /** So near before the jaws a tip is stopped by them, mm. */
 const BEFORE_JAWS_MM = 1;
 /** Steps along a move are no longer than this, so that what only stands beside a part of it is not jumped over, mm. */
@@ -352,6 +351,25 @@ export function jawRoomMm(state: TurningLane, position: AxisCounts): number {
   return state.kind === "gang" ? jaws : Math.min(jaws, clearOfRing(CHUCK_MM.body, jawMm - CHUCK_MM.bodyBehind));
 }
 
+/** Further than this from all of the part, a step is as long as what is left beyond it, mm. */
+const FAR_MM = 4;
+
+/**
+ * How far the tip at least stands clear of everything that is held, mm: of the cylinder that it all lies in. For a bar,
+ * which works inside of it, only what it stands before the end.
+ */
+function clearOfPartMm(state: TurningLane, tool: TurretTool, { radiusMm, zMm }: Tip): number {
+  let endMm = -Infinity;
+  let widestMm = 0;
+  for (const step of state.lathe.outer) {
+    if (step.radiusMm <= 0) continue;
+    endMm = Math.max(endMm, step.toMm);
+    widestMm = Math.max(widestMm, step.radiusMm);
+  }
+  const beforeMm = zMm - reachBeforeMm(state) - endMm;
+  return isInside(tool) ? beforeMm : Math.max(beforeMm, radiusMm - widestMm);
+}
+
 /**
  * How far metal that must not be met stands from the tip, mm; below zero it is in it. All of it where nothing is cut;
  * where the tool cuts along an axis, only what it would take off deeper than an insert can.
@@ -362,8 +380,11 @@ export function metalRoomMm(
   cut: { along: "x" | "z"; deepestMm: number } | null,
 ): number {
   const { outer, bore } = state.lathe;
-  const { radiusMm, zMm: noseMm } = tipAt(state, position);
+  const tip = tipAt(state, position);
+  const { radiusMm, zMm: noseMm } = tip;
   const tool = toolAt(state);
+  const clearMm = clearOfPartMm(state, tool, tip) - FAR_MM;
+  if (clearMm > NEAR_ENOUGH_MM) return clearMm;
   const zMm = noseMm - (isOverFace(state, radiusMm) ? reachBeforeMm(state) : 0);
   if (tool.kind === "drill") {
     const end = endAt(outer, bore, 0);
