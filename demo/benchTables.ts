@@ -45,15 +45,15 @@ export interface BenchTables {
   readonly misses: readonly BenchMiss[];
 }
 
-const idsOf = ({ cause }: RegisterRuling): readonly CauseId[] => {
+export const idsOf = ({ cause }: RegisterRuling): readonly CauseId[] => {
   if (cause.kind === "proven") return cause.terms.map(({ id }) => id);
   return cause.kind === "inferred" ? ((cause.ranked[0]?.ids ?? []) as CauseId[]) : [];
 };
-const isOff = (value: RegisterRuling): boolean =>
+export const isOff = (value: RegisterRuling): boolean =>
   !isValueRight(value) && !["nose", "tipCode", "fit"].includes(value.target.kind);
 
 /** A student's lane ruled; null where the mistake leads where a later step is refused, and the work ends. */
-function ruled({ exercise, marking }: ExerciseFile, habits: Habits, seed: string): Ruling | null {
+export function ruled({ exercise, marking }: ExerciseFile, habits: Habits, seed: string): Ruling | null {
   const lane = new LaneDriver(exercise, seed);
   try {
     workLane(lane, habits);
@@ -64,8 +64,8 @@ function ruled({ exercise, marking }: ExerciseFile, habits: Habits, seed: string
 }
 
 /** Every mistake on every exercise of its machine, spread so that any stretch of them meets all exercises. */
-function combinations(): { file: ExerciseFile; woven: Woven }[] {
-  const all = demoExercises.flatMap((file) =>
+export function combinations(files: readonly ExerciseFile[] = demoExercises): { file: ExerciseFile; woven: Woven }[] {
+  const all = files.flatMap((file) =>
     WOVEN.filter(
       ({ machine, habits: { school } }) =>
         machine === (file.exercise.lathe ? "lathe" : "mill") &&

@@ -1,15 +1,8 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, test, type Locator, type Page } from "@playwright/test";
+import { expect, test, type Page } from "@playwright/test";
+import { card, check, enter } from "./floorHands";
 import { KeyboardStudent } from "./keyboardStudent";
 
-const card = (page: Page, label: string): Locator => page.getByRole("region", { name: label, exact: true });
-async function enter(page: Page, label: string, act: string, text: string): Promise<void> {
-  const form = card(page, label)
-    .locator("form")
-    .filter({ has: page.getByRole("button", { name: act }) });
-  await form.getByRole("textbox").fill(text);
-  await form.getByRole("button", { name: act }).click();
-}
 async function accessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual(
@@ -17,13 +10,6 @@ async function accessible(page: Page): Promise<void> {
   );
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
 }
-async function check(instructor: Page, values: Record<string, string>): Promise<void> {
-  for (const [label, text] of Object.entries(values)) {
-    await enter(instructor, label, "Add check", text);
-    await expect(card(instructor, label)).toContainText("Should hold");
-  }
-}
-
 test("a mill floor lane on a phone: offline in the middle, a bad import mended, checked, signed, ruled", async ({
   page,
   context,

@@ -8,7 +8,11 @@ const external = Object.keys(dependencies)
   .flatMap((name) => [name, `${name}/*`]);
 await build({
   // the worker thread's file lies beside the server
-  entryPoints: { main: "apps/server/main.ts", worker: "apps/server/jobs/worker.ts" },
+  entryPoints: {
+    main: "apps/server/main.ts",
+    worker: "apps/server/jobs/worker.ts",
+    makeCertificate: "apps/server/makeCertificate.ts",
+  },
   outdir: "dist/server",
   bundle: true,
   platform: "node",

@@ -5,6 +5,9 @@ import type pg from "pg";
 import { pino, type Logger } from "pino";
 import { authRouter } from "./areas/auth/router";
 import { authStore } from "./areas/auth/store";
+import { firstRouter } from "./areas/first/router";
+import { FirstInstructor } from "./areas/first/service";
+import { firstStore } from "./areas/first/store";
 import { LaneCache } from "./areas/lanes/laneCache";
 import { laneRouter } from "./areas/lanes/router";
 import { LaneService } from "./areas/lanes/service";
@@ -12,6 +15,7 @@ import { floorRouter } from "./areas/floor/router";
 import { floorStore } from "./areas/floor/store";
 import { laneStore } from "./areas/lanes/store";
 import { marksRouter } from "./areas/marks/router";
+import { reachRouter, type Reach } from "./areas/reach/router";
 import { regradeRouter } from "./areas/regrade/router";
 import { RegradeService } from "./areas/regrade/service";
 import { regradeStore } from "./areas/regrade/store";
@@ -37,6 +41,10 @@ export interface AppOptions {
   /** Folder of the built web app; null serves the API alone. */
   webRoot: string | null;
   logger?: Logger;
+  /** The code that the first instructor of an empty school begins with; null where there is one. */
+  firstCode?: string | null;
+  /** How it is reached; without it, by nobody else. */
+  reach?(): Reach;
   now?(): Date;
 }
 
@@ -55,6 +63,8 @@ export function buildApp({
   sessionSecret,
   webRoot,
   logger = pino({ level: "silent" }),
+  firstCode = null,
+  reach = () => ({ isShared: false, urls: [], fingerprint: null }),
   now = () => new Date(),
 }: AppOptions): {
   app: Express;
@@ -80,6 +90,7 @@ export function buildApp({
   changes.listen((laneId, isOwn) => {
     if (!isOwn) cache.drop(laneId);
   });
+  const first = new FirstInstructor(firstStore(db), firstCode, now);
   const reviews = reviewStore(db);
   const threads = new WorkPool();
   const lanes = new LaneService({ store, reviews, cache, threads, changed: (laneId) => sender.changed(laneId), now });
@@ -124,7 +135,9 @@ export function buildApp({
   api.use(apiHeaders);
   api.get("/ping", (_req, res) => res.json({ ok: true }));
   api.use(sameSiteOnly, express.json({ limit: "64kb" }), writableOnly, sessions.handler, fairShare());
+  api.use(firstRouter(first));
   api.use(authRouter(people, sessionSecret, ended));
+  api.use(reachRouter(reach));
   api.use(rosterRouter(rosterStore(db), ended));
   // the lanes come first: a class at work asks for little else
   api.use("/floor", floorRouter(floor, now));
@@ -143,6 +156,8 @@ export function buildApp({
       express.static(`${webRoot}/assets`, { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }),
     );
     app.use(express.static(webRoot, { index: false, maxAge: 0 }));
+    // an empty school asks for its instructor first, whatever page is opened
+    app.get(/^\/(sign-in|join)?$/, (_req, res, next) => (first.isOpen ? res.redirect("/first") : next()));
     app.get("/{*path}", (_req, res) =>
       res.sendFile("index.html", { root: webRoot, headers: { "cache-control": "no-cache" } }),
     );

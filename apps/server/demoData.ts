@@ -5,13 +5,13 @@ import { rule } from "@probe-lane/core/grading";
 import { floorFromTemplate } from "@probe-lane/core/floor";
 import { LaneDriver, workLane } from "@probe-lane/students";
 import { demoClass, demoExercises, demoFloor, findDemoExercise } from "../../demo";
+import { fillShelf, type Writer } from "./shelf";
 import { newJoinCode } from "./areas/roster/service";
 import type { Database } from "./db/client";
 import {
   assignments,
   attempts,
   classes,
-  exercises,
   floorEntries,
   floorExercises,
   floorLanes,
@@ -28,9 +28,6 @@ import {
  */
 const DEMO_PASSWORD = "fernhollow";
 const MINUTE_MS = 60_000;
-const ATTEMPTS_ALLOWED = 5;
-
-type Writer = Pick<Database, "insert">;
 
 async function addPerson(
   tx: Writer,
@@ -47,39 +44,9 @@ async function addPerson(
   return row.id;
 }
 
-/**
- * The first two exercises are due; the rest of the pack lies on the practice shelf. Those the class has already are
- * left alone.
- */
+/** The first two exercises are due; in the second of them nobody coaches. */
 const DUE = 2;
-
-async function addAssignments(
-  tx: Writer,
-  classId: string,
-  now: Date,
-  has: ReadonlySet<string> = new Set(),
-): Promise<Map<string, string>> {
-  const ids = new Map<string, string>();
-  for (const [place, { exercise, marking }] of demoExercises.entries()) {
-    if (has.has(exercise.id)) continue;
-    const key = { exerciseId: exercise.id, exerciseVersion: exercise.version };
-    await tx
-      .insert(exercises)
-      .values({ id: exercise.id, version: exercise.version, body: exercise })
-      .onConflictDoNothing();
-    await tx
-      .insert(markingRevisions)
-      .values({ ...key, revision: marking.revision, body: marking })
-      .onConflictDoNothing();
-    const dueAt = place < DUE ? new Date(now.getTime() + (place + 1) * 3 * 24 * 60 * MINUTE_MS) : null;
-    const [row] = await tx
-      .insert(assignments)
-      .values({ classId, ...key, place, dueAt, isCoachOn: place !== 1, attemptsAllowed: ATTEMPTS_ALLOWED })
-      .returning({ id: assignments.id });
-    if (row) ids.set(exercise.id, row.id);
-  }
-  return ids;
-}
+const isCoachOn = (place: number): boolean => place !== 1;
 
 /** Works one demo lane with a simulated student and stores its log as if it had been sent. */
 async function addLane(
@@ -167,6 +134,28 @@ async function addFloor(
   }
 }
 
+const findDemo = async (db: Database) => {
+  const [row] = await db
+    .select({ id: classes.id })
+    .from(classes)
+    .where(and(eq(classes.name, demoClass.name), eq(classes.schoolName, demoClass.school)))
+    .limit(1);
+  return row ?? null;
+};
+/** Whether the demo class is here. */
+export const hasDemo = async (db: Database): Promise<boolean> => (await findDemo(db)) !== null;
+
+/** What goes with the demo class when it is loaded anew; null where there is none. */
+export async function demoToDrop(db: Database): Promise<string | null> {
+  const found = await findDemo(db);
+  if (!found) return null;
+  const { rows } = await db.execute<{ people: number; lanes: number }>(sql`
+    select count(distinct m.user_id)::int as people, count(distinct a.id)::int as lanes
+    from memberships m left join attempts a on a.student_id = m.user_id where m.class_id = ${found.id}`);
+  const { people = 0, lanes = 0 } = rows[0] ?? {};
+  return `The demo class “${demoClass.name}” is dropped and made anew: ${people} people, ${lanes} lanes. Nothing else is touched.`;
+}
+
 /** Loads the demo class once, or again from scratch with `reset`; says in one line which accounts there are. */
 export async function loadDemo(db: Database, { reset, now }: { reset: boolean; now: Date }): Promise<string> {
   const accounts =
@@ -174,23 +163,25 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
       .slice(0, 3)
       .map(({ login }) => login)
       .join(", ")} …; ` + `password of all: ${DEMO_PASSWORD}`;
-  const [existing] = await db.select({ id: classes.id }).from(classes).where(eq(classes.name, demoClass.name)).limit(1);
+  const existing = await findDemo(db);
   if (existing && !reset) {
     const has = await db
       .select({ id: assignments.exerciseId })
       .from(assignments)
       .where(eq(assignments.classId, existing.id));
-    await addAssignments(db, existing.id, now, new Set(has.map(({ id }) => id)));
+    await fillShelf(db, existing.id, { now, due: DUE, has: new Set(has.map(({ id }) => id)), isCoachOn });
     return accounts;
   }
   const passwordHash = await hash(DEMO_PASSWORD, { salt: randomBytes(16) });
   await db.transaction(async (tx) => {
     if (existing) {
       await tx.execute(
+        sql`delete from session where sess->'user'->>'id' in (select user_id::text from memberships where class_id = ${existing.id})`,
+      );
+      await tx.execute(
         sql`delete from users where id in (select user_id from memberships where class_id = ${existing.id})`,
       );
       await tx.delete(classes).where(eq(classes.id, existing.id));
-      await tx.execute(sql`delete from session`);
       // markings that were changed for this class go with it; those of exercises that another class has stay
       for (const table of [regrades, markingRevisions]) {
         await tx.delete(table).where(
@@ -217,7 +208,7 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
       .returning({ id: classes.id });
     if (!made) throw new Error("loadDemo: the class was not stored");
     await addPerson(tx, made.id, { ...demoClass.instructor, role: "instructor" }, passwordHash);
-    const assignmentIds = await addAssignments(tx, made.id, now);
+    const assignmentIds = await fillShelf(tx, made.id, { now, due: DUE, isCoachOn });
     const studentIds = new Map<string, string>();
     for (const { login, name, lanes } of demoClass.students) {
       const id = await addPerson(tx, made.id, { login, name, role: "student" }, passwordHash);

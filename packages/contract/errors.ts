@@ -10,6 +10,8 @@ export const errorStatus = {
   passwordWeak: 422,
   nameOdd: 422,
   loginTaken: 409,
+  firstIsThere: 409,
+  firstCodeWrong: 403,
   rosterUnreadable: 422,
   forbidden: 403,
   readOnly: 403,
@@ -54,6 +56,8 @@ export const errorWords: Record<ErrorCode, string> = {
   nameOdd: "That name has signs that cannot be seen, or letters of two alphabets in one word. Type it anew.",
   loginTaken:
     "That sign-in name belongs to somebody already. Sign in with it, choose another one, or ask your instructor to reset it.",
+  firstIsThere: "This school has an instructor already. Sign in, or ask that person for an account.",
+  firstCodeWrong: "That is not the code that the terminal shows. Read it there once more; nothing was made.",
   rosterUnreadable:
     "The list has lines that cannot be read, so nobody was added. Preview it, mend the lines named there, and add it again.",
   forbidden: "This is not yours to see. Go back to your own lanes.",

@@ -1,5 +1,7 @@
 import type {
   ClassView,
+  FirstView,
+  ReachView,
   FloorLaneView,
   FloorList,
   LaneView,
@@ -31,6 +33,8 @@ export interface Replies {
   "/students/:id/skills": SkillsView;
   "/marks": MarksView;
   "/class": ClassView;
+  "/session/first": FirstView;
+  "/reach": ReachView;
   "/wall": WallView;
   "/floor": FloorList;
   "/floor/lanes/:id": FloorLaneView;

@@ -51,6 +51,18 @@ export const joinRequest = z.strictObject({
 });
 export type JoinRequest = z.infer<typeof joinRequest>;
 
+/** The first instructor of an empty school begins it, with the code that the terminal shows. */
+export const firstRequest = z.strictObject({
+  ...joinRequest.shape,
+  schoolName: z.string().trim().min(2).max(80),
+  className: z.string().trim().min(2).max(80),
+});
+export type FirstRequest = z.infer<typeof firstRequest>;
+/** Whether the first instructor is still asked for. */
+export interface FirstView {
+  readonly isOpen: boolean;
+}
+
 /** A roster as CSV text: columns login and name, or username, givenName and familyName. */
 export const rosterRequest = z.strictObject({ csv: z.string().min(1).max(50_000) });
 export interface RosterLine {
@@ -63,6 +75,15 @@ export interface RosterLine {
 export interface RosterPreview {
   lines: RosterLine[];
 }
+/** Where a server is found by others than its own machine. */
+export interface ReachView {
+  readonly isShared: boolean;
+  /** Each with a picture (SVG) of the code that opens its page to join. */
+  readonly addresses: readonly { readonly url: string; readonly code: string }[];
+  /** Of its certificate (SHA-256), as a browser shows it; null where it is talked in the open. */
+  readonly fingerprint: string | null;
+}
+
 export interface ClassView {
   className: string;
   joinCode: string | null;

@@ -49,12 +49,13 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
-async function serve(databaseUrl: string): Promise<Omit<TestServer, "another">> {
+async function serve(databaseUrl: string, firstCode: string | null = null): Promise<Omit<TestServer, "another">> {
   const pool = openPool(databaseUrl, 6);
   const { app, start, close } = buildApp({
     pool,
     sessionSecret: "a secret for tests only, never used elsewhere",
     webRoot: null,
+    firstCode,
   });
   await start();
   const server = httpServer(app, 2500).listen(0, "127.0.0.1");
@@ -73,20 +74,26 @@ async function serve(databaseUrl: string): Promise<Omit<TestServer, "another">> 
   };
 }
 
-/** A server with the demo class on a database of its own. */
-export async function testServer(): Promise<TestServer> {
+/** A server with the demo class on a database of its own; or, with a code, one that asks for its first instructor. */
+export async function testServer({
+  firstCode = null,
+  hasDemo = true,
+}: { firstCode?: string | null; hasDemo?: boolean } = {}): Promise<TestServer> {
   const name = `t_${randomBytes(6).toString("hex")}`;
   await admin(`create database ${name}`);
   const url = new URL(adminUrl());
   url.pathname = `/${name}`;
   const pool = openPool(url.href, 2);
   await migrateDatabase(pool, "apps/server/db/migrations");
-  await loadDemo(openDatabase(pool), { reset: false, now: new Date() });
+  if (hasDemo) await loadDemo(openDatabase(pool), { reset: false, now: new Date() });
   await pool.end();
-  const first = await serve(url.href);
+  const first = await serve(url.href, firstCode);
   return {
     ...first,
-    another: async () => ({ ...(await serve(url.href)), another: () => Promise.reject(new Error("one is enough")) }),
+    another: async () => ({
+      ...(await serve(url.href, firstCode)),
+      another: () => Promise.reject(new Error("one is enough")),
+    }),
     close: async () => {
       await first.close();
       await dropped(name);

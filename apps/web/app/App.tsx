@@ -91,6 +91,7 @@ const router = createBrowserRouter([
     HydrateFallback: Loading,
     children: [
       { path: "/sign-in", element: <SignInPage /> },
+      page("/first", async () => (await import("../features/auth/FirstPage")).FirstPage),
       page("/join", async () => (await import("../features/auth/JoinPage")).JoinPage),
       gated(
         {},

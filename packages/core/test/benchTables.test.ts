@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { benchTables } from "../../../demo";
+import { benchTables, proveOutTables } from "../../../demo";
 
 describe("simulated students on the bench", () => {
   const tables = benchTables(60, 80);
@@ -19,5 +19,16 @@ describe("simulated students on the bench", () => {
     expect([single.lanes, offCatalog.lanes, careful.lanes]).toEqual([60, 60, 80]);
     expect(pair.lanes).toBeGreaterThan(36);
     expect(byMistake.size).toBeGreaterThan(20);
+  });
+});
+
+describe("simulated students who prove a wrong setup out", () => {
+  const { named, moved, byExercise, misses } = proveOutTables(16);
+  const why = JSON.stringify(misses);
+  it("have their mistake named, and its register beside every feature that it put off", () => {
+    expect(named, why).toEqual({ lanes: 16, hits: 16 });
+    expect(moved.lanes).toBeGreaterThanOrEqual(16);
+    expect(moved.hits, why).toBe(moved.lanes);
+    expect(byExercise.size).toBeGreaterThan(2);
   });
 });
