@@ -13,7 +13,11 @@ module.exports = {
     only("core-imports-core", "^packages/core/", "^packages/core/"),
     only("contract-imports-core", "^packages/contract/", "^packages/(core|contract)/"),
     only("web-imports-contract-and-core", "^apps/web/", "^(apps/web|packages/(core|contract))/"),
-    only("server-imports-contract-and-core", "^apps/server/(?!demoData)", "^(apps/server|packages/(core|contract))/"),
+    only(
+      "server-imports-contract-and-core",
+      "^apps/server/(?!demoData|shelf)",
+      "^(apps/server|packages/(core|contract))/",
+    ),
     only("cli-imports-core", "^apps/cli/", "^(apps/cli|packages/core)/"),
     only("students-import-core", "^packages/students/", "^packages/(students|core)/"),
     only("demo-imports-students-and-core", "^demo/", "^(demo|packages/(students|core))/"),

@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# A private PostgreSQL: scripts/pg.sh install|start|stop|status|url|pids|destroy. As root it runs as `postgres`, else as the caller.
+# A private PostgreSQL: scripts/pg.sh install|start|stop|status|url|home|pids|destroy. As root it runs as `postgres`, else as the caller.
 # PG_NAME (default "app") keeps clusters of one checkout apart: the tests use their own. The port is chosen once and remembered.
 set -euo pipefail
 DB=app; DBUSER=app; APPUSER=lane; NAME="${PG_NAME:-app}" # the cluster is made by DBUSER; what serves pages is APPUSER, no superuser
@@ -98,7 +98,8 @@ start)
 stop)    if procs; then as_owner "$B/pg_ctl" -D "$DATA" -m fast -w -t 30 stop >/dev/null; fi; echo stopped ;;
 status)  running && { echo running; URL; } || { echo stopped; exit 3; } ;;
 url)     URL ;;
+home)    echo "$H" ;;
 pids)    for c in /proc/[0-9]*/cwd; do if [ "$c" -ef "$DATA" ]; then c="${c#/proc/}"; echo "${c%/cwd}"; fi; done ;;
 destroy) if procs; then as_owner "$B/pg_ctl" -D "$DATA" -m immediate -w stop >/dev/null; fi; rm -rf "$H" ;;
-*) echo "usage: $0 install|start|stop|status|url|pids|destroy" >&2; exit 2 ;;
+*) echo "usage: $0 install|start|stop|status|url|home|pids|destroy" >&2; exit 2 ;;
 esac

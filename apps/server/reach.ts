@@ -10,7 +10,7 @@ export const isLoopback = (host: string): boolean => LOOPBACK.has(host) || host.
 const ANYWHERE: Readonly<Record<string, readonly number[]>> = { "0.0.0.0": [4], "::": [4, 6] };
 
 /** Addresses of this machine by which others in its networks find it; those of version 4 first. */
-export function machineAddresses(): string[] {
+function machineAddresses(): string[] {
   const found = Object.values(networkInterfaces())
     .flatMap((each) => each ?? [])
     .filter(({ internal, family, address }) => !internal && (family === "IPv4" || !address.startsWith("fe80")));

@@ -1,8 +1,11 @@
-import { demoExercises } from "../../demo";
+import { demoClass, demoExercises } from "../../demo";
 import type { Database } from "./db/client";
 import { assignments, exercises, markingRevisions } from "./db/schema";
 
 export type Writer = Pick<Database, "insert">;
+
+/** The school of the demo, which is nobody's own. */
+export const DEMO_SCHOOL = demoClass.school;
 
 const DAY_MS = 24 * 60 * 60 * 1000;
 const DAYS_APART = 3;

@@ -1,8 +1,7 @@
 import { and, eq, ne, sql } from "drizzle-orm";
-import { demoClass } from "../../../../demo";
 import type { Database } from "../../db/client";
 import { classes, memberships, users } from "../../db/schema";
-import { fillShelf } from "../../shelf";
+import { DEMO_SCHOOL, fillShelf } from "../../shelf";
 
 interface FirstPerson {
   readonly login: string;
@@ -21,7 +20,7 @@ const isAnyone = async (db: Reader): Promise<boolean> => {
     .from(users)
     .innerJoin(memberships, eq(memberships.userId, users.id))
     .innerJoin(classes, eq(classes.id, memberships.classId))
-    .where(and(eq(users.role, "instructor"), ne(classes.schoolName, demoClass.school)))
+    .where(and(eq(users.role, "instructor"), ne(classes.schoolName, DEMO_SCHOOL)))
     .limit(1);
   return rows.length > 0;
 };
@@ -29,7 +28,7 @@ const isAnyone = async (db: Reader): Promise<boolean> => {
 export const firstStore = (db: Database) => ({
   /** Whether a school of its own is here: an instructor who is none of the demo. */
   hasInstructor: (): Promise<boolean> => isAnyone(db),
-  /** Whether a name and a school are free. */
+  /** Whether a sign-in name is somebody's. */
   async isTaken(login: string): Promise<boolean> {
     const rows = await db.select({ id: users.id }).from(users).where(eq(users.login, login)).limit(1);
     return rows.length > 0;
