@@ -238,7 +238,7 @@ export async function openLanes(databaseUrl: string, port: number, count: number
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   await client.query(
-    `insert into users (login, name, role, password_hash) select 'bench' || n, 'Bench ' || n, 'student', (select password_hash from users limit 1) from generate_series(1, ${count}) n`,
+    `insert into users (login, name, password_hash) select 'bench' || n, 'Bench ' || n, (select password_hash from users limit 1) from generate_series(1, ${count}) n`,
   );
   await client.query(
     "insert into memberships (class_id, user_id) select (select id from classes limit 1), id from users where login like 'bench%'",

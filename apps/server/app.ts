@@ -8,6 +8,8 @@ import { authStore } from "./areas/auth/store";
 import { firstRouter } from "./areas/first/router";
 import { FirstInstructor } from "./areas/first/service";
 import { firstStore } from "./areas/first/store";
+import { classRouter } from "./areas/classes/router";
+import { classStore } from "./areas/classes/store";
 import { LaneCache } from "./areas/lanes/laneCache";
 import { laneRouter } from "./areas/lanes/router";
 import { LaneService } from "./areas/lanes/service";
@@ -102,7 +104,7 @@ export function buildApp({
     pool,
     threads,
     queue,
-    nameOf: async (id) => (await people.profile(id))?.name ?? "an instructor",
+    nameOf: async (id) => (await people.nameOf(id)) ?? "an instructor",
   });
 
   const app = express();
@@ -136,9 +138,12 @@ export function buildApp({
   api.get("/ping", (_req, res) => res.json({ ok: true }));
   api.use(sameSiteOnly, express.json({ limit: "64kb" }), writableOnly, sessions.handler, fairShare());
   api.use(firstRouter(first));
-  api.use(authRouter(people, sessionSecret, ended));
+  api.use(authRouter(people, sessionSecret, { ended, now }));
   api.use(reachRouter(reach));
-  api.use(rosterRouter(rosterStore(db), ended));
+  const roster = rosterStore(db);
+  const held = classStore(db);
+  api.use(classRouter({ store: held, roster, ended, now }));
+  api.use(rosterRouter(roster, held, ended));
   // the lanes come first: a class at work asks for little else
   api.use("/floor", floorRouter(floor, now));
   api.use(laneRouter(lanes));

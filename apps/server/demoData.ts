@@ -35,12 +35,13 @@ async function addPerson(
   person: { login: string; name: string; role: "student" | "instructor" },
   passwordHash: string,
 ) {
+  const { role, ...named } = person;
   const [row] = await tx
     .insert(users)
-    .values({ ...person, passwordHash })
+    .values({ ...named, passwordHash })
     .returning({ id: users.id });
   if (!row) throw new Error(`addPerson: ${person.login} was not stored`);
-  await tx.insert(memberships).values({ classId, userId: row.id });
+  await tx.insert(memberships).values({ classId, userId: row.id, role });
   return row.id;
 }
 

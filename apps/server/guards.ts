@@ -16,6 +16,9 @@ export function actorOf(req: Request): Actor {
   return actor;
 }
 
+/** Whether somebody teaches or helps in the class: sees all of its lanes, and works in none. */
+export const isStaff = ({ role }: Actor): boolean => role !== "student";
+
 /** Mounted on an area's router: who may enter at all. */
 export const requireRole =
   (...roles: Role[]): RequestHandler =>

@@ -10,6 +10,9 @@ export const errorStatus = {
   passwordWeak: 422,
   nameOdd: 422,
   loginTaken: 409,
+  classArchived: 409,
+  lastInstructor: 409,
+  inClassAlready: 409,
   firstIsThere: 409,
   firstCodeWrong: 403,
   rosterUnreadable: 422,
@@ -56,6 +59,9 @@ export const errorWords: Record<ErrorCode, string> = {
   nameOdd: "That name has signs that cannot be seen, or letters of two alphabets in one word. Type it anew.",
   loginTaken:
     "That sign-in name belongs to somebody already. Sign in with it, choose another one, or ask your instructor to reset it.",
+  classArchived: "This class is archived: what was done in it can be read, and nothing new is begun.",
+  lastInstructor: "A class keeps one instructor at least, so nobody was removed. Invite another one first.",
+  inClassAlready: "You are in that class already. Open it from the list of your classes.",
   firstIsThere: "This school has an instructor already. Sign in, or ask that person for an account.",
   firstCodeWrong: "That is not the code that the terminal shows. Read it there once more; nothing was made.",
   rosterUnreadable:

@@ -63,6 +63,22 @@ export interface FirstView {
   readonly isOpen: boolean;
 }
 
+const named = z.string().trim().min(2).max(80);
+const term = z.string().trim().max(40);
+/** A class of the same school: with the exercises of the shelf, or as the open class has them. */
+export const newClassRequest = z.strictObject({ name: named, term, copiesPlan: z.boolean() });
+export type NewClassRequest = z.infer<typeof newClassRequest>;
+export const changeClassRequest = z.strictObject({ name: named, term, isArchived: z.boolean() });
+export type ChangeClassRequest = z.infer<typeof changeClassRequest>;
+export const inviteRequest = z.strictObject({ role: z.enum(["assistant", "instructor"]) });
+export type InviteRequest = z.infer<typeof inviteRequest>;
+export const renameRequest = z.strictObject({ name: named });
+/** A code of a class, or of an invitation to one, by somebody who has an account. */
+export const codeRequest = z.strictObject({ code: z.string().trim().min(1).max(20) });
+
+/** Opens another class of one's own. */
+export const enterRequest = z.strictObject({ classId: z.uuid() });
+
 /** A roster as CSV text: columns login and name, or username, givenName and familyName. */
 export const rosterRequest = z.strictObject({ csv: z.string().min(1).max(50_000) });
 export interface RosterLine {
@@ -86,6 +102,12 @@ export interface ReachView {
 
 export interface ClassView {
   className: string;
+  term: string;
+  isArchived: boolean;
+  /** Who teaches and helps in it. */
+  staff: { id: string; name: string; login: string; role: Role; isMe: boolean }[];
+  /** Codes of invitations that nobody has used yet. */
+  invitations: { code: string; role: Role }[];
   joinCode: string | null;
   students: {
     id: string;
@@ -111,7 +133,10 @@ export interface FloorLaneView {
   studentName: string;
   exercise: FloorExercise;
   entries: StoredFloorEntry[];
+  /** Teaches or helps in the class. */
   isInstructor: boolean;
+  /** Signs, and gives marks. */
+  mayMark: boolean;
   /** Before it is handed in, or for a student before the instructor's sign-off, there is none. */
   ruling: FloorRuling | null;
 }
@@ -131,15 +156,31 @@ export interface FloorList {
   exercises: FloorExerciseRow[];
 }
 
-export type Role = "student" | "instructor";
+/** Who somebody is in a class: an assistant sees the wall, writes notes and checks, and gives no marks. */
+export const roles = ["student", "assistant", "instructor"] as const;
+export type Role = (typeof roles)[number];
+/** A class that somebody is in. */
+export interface OwnClass {
+  readonly id: string;
+  readonly name: string;
+  readonly term: string;
+  readonly schoolName: string;
+  readonly role: Role;
+  readonly isArchived: boolean;
+}
 export interface Me {
   id: string;
   name: string;
   /** What they sign in with. */
   login: string;
+  /** In the class that is open now. */
   role: Role;
+  classId: string;
   className: string;
   schoolName: string;
+  isArchived: boolean;
+  /** Every class of theirs, the open one among them; archived ones last. */
+  classes: readonly OwnClass[];
 }
 
 /** How long a batch may be; a held key sends clicks as one command. */
@@ -392,6 +433,8 @@ export interface MarksView {
   students: {
     id: string;
     name: string;
+    /** Taken off the class; what they did is kept. */
+    isRemoved: boolean;
     cells: Record<string, { best: MarkCell | null; attempts: number; isOpen: boolean }>;
   }[];
 }

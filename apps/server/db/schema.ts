@@ -25,7 +25,6 @@ export const users = pgTable("users", {
   id: uuid().primaryKey().defaultRandom(),
   login: text().notNull().unique(),
   name: text().notNull(),
-  role: text({ enum: ["student", "instructor"] }).notNull(),
   /** Null until the student has joined, and after a reset. */
   passwordHash: text(),
   /** By which a student of the roster joins, once; null when it was used, and of who came by the class code. */
@@ -49,8 +48,13 @@ export const classes = pgTable("classes", {
   schoolName: text().notNull(),
   /** Lets students of the class choose their password; an instructor can renew it. */
   joinCode: text().unique(),
+  /** "Autumn 2026" and the like; empty where nobody said. */
+  term: text().notNull().default(""),
+  /** Nothing new is begun in an archived class; all that was done there can be read. */
+  archivedAt: moment(),
 });
 
+/** Who somebody is in a class: an assistant sees the wall, writes notes and checks, and gives no marks. */
 export const memberships = pgTable(
   "memberships",
   {
@@ -60,9 +64,26 @@ export const memberships = pgTable(
     userId: uuid()
       .notNull()
       .references(() => users.id, { onDelete: "cascade" }),
+    role: text({ enum: ["student", "assistant", "instructor"] })
+      .notNull()
+      .default("student"),
+    /** When this class was last the one that its member worked in. */
+    lastAt: moment(),
+    /** Taken off the class, while what they did in it is kept. */
+    removedAt: moment(),
   },
-  (table) => [primaryKey({ columns: [table.classId, table.userId] })],
+  (table) => [primaryKey({ columns: [table.classId, table.userId] }), index("memberships_user").on(table.userId)],
 );
+
+/** A code by which one person becomes an instructor or an assistant of a class, once. */
+export const invitations = pgTable("invitations", {
+  code: text().primaryKey(),
+  classId: uuid()
+    .notNull()
+    .references(() => classes.id, { onDelete: "cascade" }),
+  role: text({ enum: ["assistant", "instructor"] }).notNull(),
+  madeAt: moment().notNull(),
+});
 
 export const exercises = pgTable(
   "exercises",

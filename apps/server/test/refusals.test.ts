@@ -1,3 +1,4 @@
+import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { errorStatus, errorWords } from "@probe-lane/contract";
 import { openTab, secondSchool, TestClient, testServer, type TestServer } from "./testServer";
@@ -6,13 +7,17 @@ let server: TestServer;
 let lane = "";
 let assignment = "";
 let foreign: Awaited<ReturnType<typeof secondSchool>>;
-const clients: Record<"nobody" | "student" | "otherStudent" | "instructor", TestClient> = {} as never;
+const clients: Record<"nobody" | "student" | "otherStudent" | "assistant" | "instructor", TestClient> = {} as never;
 beforeAll(async () => {
   server = await testServer();
   clients.nobody = new TestClient(server);
   clients.student = await new TestClient(server).signIn("sorrel");
   clients.otherStudent = await new TestClient(server).signIn("okonjo");
   clients.instructor = await new TestClient(server).signIn("marrow");
+  const invited = await clients.instructor.call<{ code: string }>("POST", "/class/invitations", { role: "assistant" });
+  clients.assistant = new TestClient(server);
+  const joined = { code: invited.body.code, login: "helpwell", name: "Iven Helpwell", password: "paper and a feeler" };
+  await clients.assistant.call("POST", "/session/join", joined);
   lane = await clients.student.startLane();
   assignment =
     (await clients.student.call<{ assignments: { id: string }[] }>("GET", "/lanes")).body.assignments[0]?.id ?? "";
@@ -45,207 +50,406 @@ describe("every route, every role", () => {
       name: "session",
       method: "GET",
       path: () => "/session",
-      expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 200 },
+      expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 200, instructor: 200 },
     },
     {
       name: "my lanes",
       method: "GET",
       path: () => "/lanes",
-      expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 },
+      expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 403, instructor: 403 },
     },
     {
       name: "start a lane",
       method: "POST",
       path: () => `/assignments/${assignment}/lanes`,
       body: {},
-      expected: { nobody: 401, student: 201, otherStudent: 201, instructor: 403 },
+      expected: { nobody: 401, student: 201, otherStudent: 201, assistant: 403, instructor: 403 },
     },
     {
       name: "start an unknown lane",
       method: "POST",
       path: () => `/assignments/${nowhere}/lanes`,
       body: {},
-      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 403 },
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 403, instructor: 403 },
     },
     {
       name: "a lane",
       method: "GET",
       path: () => `/lanes/${lane}`,
-      expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 200 },
+      expected: { nobody: 401, student: 200, otherStudent: 404, assistant: 200, instructor: 200 },
     },
     {
       name: "an unknown lane",
       method: "GET",
       path: () => `/lanes/${nowhere}`,
-      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 },
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 404, instructor: 404 },
     },
     {
       name: "no id at all",
       method: "GET",
       path: () => "/lanes/1;drop",
-      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 },
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 404, instructor: 404 },
     },
     {
       name: "commands",
       method: "POST",
       path: () => `/lanes/${lane}/commands`,
       body: batch,
-      expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 403 },
+      expected: { nobody: 401, student: 200, otherStudent: 404, assistant: 403, instructor: 403 },
     },
     {
       name: "ruling before hand-in",
       method: "GET",
       path: () => `/lanes/${lane}/ruling`,
-      expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 409 },
+      expected: { nobody: 401, student: 409, otherStudent: 404, assistant: 403, instructor: 409 },
     },
     {
       name: "the part as it was cut",
       method: "GET",
       path: () => `/lanes/${lane}/part`,
-      expected: { nobody: 401, student: 200, otherStudent: 404, instructor: 200 },
+      expected: { nobody: 401, student: 200, otherStudent: 404, assistant: 200, instructor: 200 },
     },
     {
       name: "replay before hand-in",
       method: "GET",
       path: () => `/lanes/${lane}/review`,
-      expected: { nobody: 401, student: 409, otherStudent: 404, instructor: 200 },
+      expected: { nobody: 401, student: 409, otherStudent: 404, assistant: 200, instructor: 200 },
     },
     {
       name: "pin a note",
       method: "POST",
       path: () => `/lanes/${lane}/notes`,
       body: { seq: 1, text: "Seen." },
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 204, instructor: 204 },
     },
     {
       name: "pin a note to nothing",
       method: "POST",
       path: () => `/lanes/${lane}/notes`,
       body: { seq: 99_999, text: "Seen." },
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 422 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 422, instructor: 422 },
     },
     {
       name: "an empty note",
       method: "POST",
       path: () => `/lanes/${lane}/notes`,
       body: { seq: 1, text: "  " },
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 400 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 400, instructor: 400 },
     },
     {
       name: "take a note away that is not there",
       method: "DELETE",
       path: () => `/lanes/${lane}/notes/${nowhere}`,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 404, instructor: 404 },
     },
     {
       name: "other marks before hand-in",
       method: "POST",
       path: () => `/lanes/${lane}/overrides`,
       body: { strand: "method", marks: 1, reason: "seen it" },
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 409 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 409 },
     },
     {
       name: "record",
       method: "GET",
       path: () => `/lanes/${lane}/record`,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
     },
     {
       name: "answer a hand",
       method: "POST",
       path: () => `/lanes/${lane}/hand`,
       body: {},
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 204 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 204, instructor: 204 },
     },
     {
       name: "sign where nothing was asked",
       method: "POST",
       path: () => `/lanes/${lane}/signature`,
       body: { isGiven: true, word: "" },
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 409 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 409 },
     },
     {
       name: "wall",
       method: "GET",
       path: () => "/wall",
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 200, instructor: 200 },
     },
     {
       name: "wall stream",
       method: "GET",
       path: () => "/wall/stream",
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 200, instructor: 200 },
     },
     {
       name: "marks",
       method: "GET",
       path: () => "/marks",
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
     },
     {
       name: "a marking",
       method: "GET",
       path: () => `/assignments/${assignment}/marking`,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 200 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
     },
     {
       name: "the marking of nothing",
       method: "GET",
       path: () => `/assignments/${nowhere}/marking`,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
     },
     {
       name: "who would change",
       method: "POST",
       path: () => `/assignments/${assignment}/marking/trials`,
       body: marking,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 202 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 202 },
     },
     {
       name: "a trial of a marking that is not there",
       method: "GET",
       path: () => `/assignments/${assignment}/marking/trials/00000000-0000-4000-8000-000000000000`,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
     },
     {
       name: "giving up a trial that is not there",
       method: "DELETE",
       path: () => `/assignments/${assignment}/marking/trials/00000000-0000-4000-8000-000000000000`,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
     },
     {
       name: "a marking without any weight",
       method: "POST",
       path: () => `/assignments/${assignment}/marking`,
       body: { ...marking, weights: { values: 0, method: 0, safety: 0 } },
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 400 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
     },
     {
       name: "mark again",
       method: "POST",
       path: () => `/assignments/${assignment}/marking`,
       body: marking,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 202 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 202 },
     },
     {
       name: "own skills",
       method: "GET",
       path: () => "/skills",
-      expected: { nobody: 401, student: 200, otherStudent: 200, instructor: 403 },
+      expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 403, instructor: 403 },
     },
     {
       name: "skills of nobody",
       method: "GET",
       path: () => `/students/${nowhere}/skills`,
-      expected: { nobody: 401, student: 403, otherStudent: 403, instructor: 404 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "whether a first instructor is asked for",
+      method: "GET",
+      path: () => "/session/first",
+      expected: { nobody: 200, student: 200, otherStudent: 200, assistant: 200, instructor: 200 },
+    },
+    {
+      name: "to be the first where nobody is asked for",
+      method: "POST",
+      path: () => "/session/first",
+      body: {},
+      expected: { nobody: 400, student: 400, otherStudent: 400, assistant: 400, instructor: 400 },
+    },
+    {
+      name: "to join with nothing",
+      method: "POST",
+      path: () => "/session/join",
+      body: {},
+      expected: { nobody: 400, student: 400, otherStudent: 400, assistant: 400, instructor: 400 },
+    },
+    {
+      name: "to sign in with nothing",
+      method: "POST",
+      path: () => "/session",
+      body: {},
+      expected: { nobody: 400, student: 400, otherStudent: 400, assistant: 400, instructor: 400 },
+    },
+    {
+      name: "another password, the old one wrong",
+      method: "POST",
+      path: () => "/session/password",
+      body: { current: "not it", next: "dial and dye marks" },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 403 },
+    },
+    {
+      name: "a class that is not theirs",
+      method: "POST",
+      path: () => "/session/class",
+      body: { classId: nowhere },
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 404, instructor: 404 },
+    },
+    {
+      name: "a class by a code that is none",
+      method: "POST",
+      path: () => "/session/classes",
+      body: { code: "ZZZZZZZZ" },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 403 },
+    },
+    {
+      name: "the program of a lane, before hand-in",
+      method: "POST",
+      path: () => `/lanes/${lane}/prove`,
+      body: {},
+      expected: { nobody: 401, student: 400, otherStudent: 400, assistant: 403, instructor: 400 },
+    },
+    {
+      name: "how far a run of it is",
+      method: "GET",
+      path: () => `/lanes/${lane}/prove`,
+      expected: { nobody: 401, student: 200, otherStudent: 404, assistant: 403, instructor: 200 },
+    },
+    {
+      name: "floor",
+      method: "GET",
+      path: () => "/floor",
+      expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 200, instructor: 200 },
+    },
+    {
+      name: "a floor exercise of nothing",
+      method: "POST",
+      path: () => "/floor/exercises",
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
+      name: "to begin a floor lane that is not there",
+      method: "POST",
+      path: () => `/floor/exercises/${nowhere}/lanes`,
+      body: {},
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 403, instructor: 403 },
+    },
+    {
+      name: "a floor lane that is not there",
+      method: "GET",
+      path: () => `/floor/lanes/${nowhere}`,
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 404, instructor: 404 },
+    },
+    {
+      name: "entries of one that is not there",
+      method: "POST",
+      path: () => `/floor/lanes/${nowhere}/entries`,
+      body: {},
+      expected: { nobody: 401, student: 400, otherStudent: 400, assistant: 400, instructor: 400 },
+    },
+    {
+      name: "the class",
+      method: "GET",
+      path: () => "/class",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
+    },
+    {
+      name: "where it is found",
+      method: "GET",
+      path: () => "/reach",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
+    },
+    {
+      name: "another class code",
+      method: "POST",
+      path: () => "/class/code",
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 204 },
+    },
+    {
+      name: "a roster that is none, looked at",
+      method: "POST",
+      path: () => "/class/roster/preview",
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
+      name: "a roster that is none",
+      method: "POST",
+      path: () => "/class/roster",
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
+      name: "the password of nobody reset",
+      method: "POST",
+      path: () => `/class/students/${nowhere}/reset`,
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "a new class without a name",
+      method: "POST",
+      path: () => "/classes",
+      body: { name: " ", term: "", copiesPlan: false },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
+      name: "the class without a name",
+      method: "PUT",
+      path: () => "/class",
+      body: { name: " ", term: "", isArchived: false },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
+      name: "an invitation to nothing",
+      method: "POST",
+      path: () => "/class/invitations",
+      body: { role: "student" },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
+      name: "an invitation that is none withdrawn",
+      method: "DELETE",
+      path: () => "/class/invitations/ZZZZZZZZ",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "nobody taken off the staff",
+      method: "DELETE",
+      path: () => `/class/staff/${nowhere}`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "nobody renamed",
+      method: "PUT",
+      path: () => `/class/students/${nowhere}`,
+      body: { name: "Nobody Here" },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "nobody taken off the class",
+      method: "DELETE",
+      path: () => `/class/students/${nowhere}?lanes=keep`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
     },
     {
       name: "nothing",
       method: "GET",
       path: () => "/nothing",
-      expected: { nobody: 401, student: 404, otherStudent: 404, instructor: 404 },
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 404, instructor: 404 },
     },
   ];
+  it("stands in this table", () => {
+    const areas = readdirSync("apps/server/areas").map((area) => `apps/server/areas/${area}/router.ts`);
+    const known = areas.filter(existsSync).flatMap((file) => {
+      const mounted = file.includes("/floor/") ? "/floor" : "";
+      return [...readFileSync(file, "utf8").matchAll(/router\.(get|post|put|delete)\(\s*"([^"]+)"/g)].map(
+        ([, method = "", path = ""]) => ({
+          method: method.toUpperCase(),
+          path: `${mounted}${path}`.replace(/\/$/, ""),
+        }),
+      );
+    });
+    expect(known.length).toBeGreaterThan(45);
+    const missing = known.filter(({ method, path }) => {
+      const pattern = new RegExp(`^${path.replaceAll(/:\w+/g, "[^/]+")}(\\?.*)?$`);
+      return !routes.some((row) => row.method === method && pattern.test(row.path()));
+    });
+    // signing out is the end of a session, and of this table
+    expect(missing).toEqual([{ method: "DELETE", path: "/session" }]);
+  });
   for (const { name, method, path, body, expected } of routes) {
     it(name, async () => {
       for (const [role, status] of Object.entries(expected)) {

@@ -208,10 +208,14 @@ export async function secondSchool(
   );
   const person = async (login: string, name: string, role: string): Promise<TestClient> => {
     const id = await one(
-      "insert into users (login, name, role, password_hash) select $1, $2, $3, password_hash from users where login = 'marrow' returning id",
-      [login, name, role],
+      "insert into users (login, name, password_hash) select $1, $2, password_hash from users where login = 'marrow' returning id",
+      [login, name],
     );
-    await server.pool.query("insert into memberships (class_id, user_id) values ($1, $2)", [classId, id]);
+    await server.pool.query("insert into memberships (class_id, user_id, role) values ($1, $2, $3)", [
+      classId,
+      id,
+      role,
+    ]);
     return new TestClient(server).signIn(login);
   };
   const assignment = await one(

@@ -66,6 +66,9 @@ export const instructorEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
   "overridden",
 ]);
 
+/** Those of them that somebody enters who only helps. */
+export const assistantEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set(["check"]);
+
 export interface StoredFloorEntry {
   readonly id: string;
   readonly atMs: number;

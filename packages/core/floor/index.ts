@@ -13,7 +13,13 @@ export {
   type FloorSchool,
   type FloorTemplate,
 } from "./exercise";
-export { entrySchema, instructorEntryTypes, type FloorEntry, type StoredFloorEntry } from "./entries";
+export {
+  assistantEntryTypes,
+  entrySchema,
+  instructorEntryTypes,
+  type FloorEntry,
+  type StoredFloorEntry,
+} from "./entries";
 export { foldFloor, floorGatesOf, floorGateNames, type FloorGateName, type FloorState } from "./state";
 export { initialsOf, signingProblems, type FloorSignature, type SigningProblem } from "./signature";
 export { floorPartInstruments, partFeatureOf, type PartFeature, type PartRead } from "./part";

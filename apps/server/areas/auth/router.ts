@@ -1,6 +1,6 @@
 import { createHmac } from "node:crypto";
 import { reply } from "../../reply";
-import { passwordRequest, signInRequest, type Me } from "@probe-lane/contract";
+import { enterRequest, passwordRequest, signInRequest, type Me } from "@probe-lane/contract";
 import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, parseBody, type Actor } from "../../guards";
@@ -38,7 +38,11 @@ export async function signInAs(req: Request, actor: Actor): Promise<void> {
   req.session.user = actor;
 }
 
-export function authRouter(store: AuthStore, secret: string, ended: (userId: string) => void): Router {
+export function authRouter(
+  store: AuthStore,
+  secret: string,
+  { ended, now }: { ended: (userId: string) => void; now: () => Date },
+): Router {
   const router = Router();
   const waits = new SignInWaits();
   // many names tried from one address; a browser in which that account has signed in before is not counted with them
@@ -65,12 +69,23 @@ export function authRouter(store: AuthStore, secret: string, ended: (userId: str
       maxAge: KNOWN_MS,
       path: "/api/session",
     });
-    res.json((await store.profile(actor.id)) satisfies Me | null);
+    res.json((await store.profile(actor)) satisfies Me | null);
   });
   router.get("/session", async (req, res) => {
-    const me = await store.profile(actorOf(req).id);
+    const me = await store.profile(actorOf(req));
     if (!me) throw new HttpError("notSignedIn");
     reply(res, "/session", me);
+  });
+  router.post("/session/class", async (req, res) => {
+    const { id } = actorOf(req);
+    const { classId } = parseBody(enterRequest, req.body);
+    const actor = await store.enter(id, classId, now());
+    if (!actor) throw new HttpError("notFound");
+    req.session.user = actor;
+    await done((callback) => req.session.save(callback));
+    // what other processes remember of this cookie is asked of the store again
+    ended(id);
+    res.json((await store.profile(actor)) satisfies Me | null);
   });
   router.post("/session/password", async (req, res) => {
     const actor = actorOf(req);

@@ -20,7 +20,7 @@ const isAnyone = async (db: Reader): Promise<boolean> => {
     .from(users)
     .innerJoin(memberships, eq(memberships.userId, users.id))
     .innerJoin(classes, eq(classes.id, memberships.classId))
-    .where(and(eq(users.role, "instructor"), ne(classes.schoolName, DEMO_SCHOOL)))
+    .where(and(eq(memberships.role, "instructor"), ne(classes.schoolName, DEMO_SCHOOL)))
     .limit(1);
   return rows.length > 0;
 };
@@ -46,12 +46,9 @@ export const firstStore = (db: Database) => ({
         .insert(classes)
         .values({ name: held.className, schoolName: held.schoolName, joinCode: held.joinCode })
         .returning({ id: classes.id });
-      const [row] = await tx
-        .insert(users)
-        .values({ ...person, role: "instructor" })
-        .returning({ id: users.id });
+      const [row] = await tx.insert(users).values(person).returning({ id: users.id });
       if (!made || !row) throw new Error("begin: the class was not stored");
-      await tx.insert(memberships).values({ classId: made.id, userId: row.id });
+      await tx.insert(memberships).values({ classId: made.id, userId: row.id, role: "instructor" });
       await fillShelf(tx, made.id, { now, due: 0 });
       return { id: row.id, classId: made.id };
     }),

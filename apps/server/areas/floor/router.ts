@@ -9,7 +9,7 @@ import type { FloorStore } from "./store";
 
 export function floorRouter(store: FloorStore, now: () => Date): Router {
   const router = Router();
-  router.use(requireRole("student", "instructor"));
+  router.use(requireRole("student", "assistant", "instructor"));
   router.get("/", async (req, res) => reply(res, "/floor", await floorList(store, actorOf(req))));
   router.post("/exercises", requireRole("instructor"), async (req, res) => {
     res.status(201).json({ id: await makeFloorExercise(store, actorOf(req), parseBody(templateSchema, req.body)) });
@@ -18,6 +18,7 @@ export function floorRouter(store: FloorStore, now: () => Date): Router {
     const actor = actorOf(req);
     const exercise = await store.exercise(idOf(req), actor.classId);
     if (!exercise) throw new HttpError("notFound");
+    if (exercise.isArchived) throw new HttpError("classArchived");
     res.status(201).json({ id: await store.open(exercise.id, actor.id) });
   });
   router.get("/lanes/:id", async (req, res) =>

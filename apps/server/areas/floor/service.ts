@@ -1,4 +1,5 @@
 import {
+  assistantEntryTypes,
   floorFromTemplate,
   floorGatesOf,
   foldFloor,
@@ -10,15 +11,16 @@ import {
   type FloorState,
   type FloorTemplate,
   type SigningProblem,
+  type StoredFloorEntry,
 } from "@probe-lane/core/floor";
 import type { ErrorCode, FloorBatch, FloorLaneView, FloorList } from "@probe-lane/contract";
 import { HttpError } from "../../errors";
-import type { Actor } from "../../guards";
+import { isStaff, type Actor } from "../../guards";
 import type { FloorStore } from "./store";
 
 async function laneFor(store: FloorStore, laneId: string, actor: Actor) {
   const lane = await store.lane(laneId);
-  const mayRead = lane && (actor.role === "instructor" ? lane.classId === actor.classId : lane.studentId === actor.id);
+  const mayRead = lane && (isStaff(actor) ? lane.classId === actor.classId : lane.studentId === actor.id);
   if (!mayRead) throw new HttpError("notFound");
   return lane;
 }
@@ -26,7 +28,7 @@ async function laneFor(store: FloorStore, laneId: string, actor: Actor) {
 /** The class's floor exercises with their lanes; a student sees their own only. */
 export async function floorList(store: FloorStore, actor: Actor): Promise<FloorList> {
   const [exercises, all] = await Promise.all([store.exercises(actor.classId), store.lanesOfClass(actor.classId)]);
-  const lanes = all.filter(({ studentId }) => actor.role === "instructor" || studentId === actor.id);
+  const lanes = all.filter(({ studentId }) => isStaff(actor) || studentId === actor.id);
   const entries = await store.entries(lanes.map(({ id }) => id));
   return {
     exercises: exercises.map(({ id, body, madeAt }) => ({
@@ -41,7 +43,7 @@ export async function floorList(store: FloorStore, actor: Actor): Promise<FloorL
             id: lane.id,
             studentName: lane.studentName,
             gates: floorGatesOf(state),
-            total: state.handedIn ? ruleFloor(state).total : null,
+            total: state.handedIn && actor.role !== "assistant" ? ruleFloor(state).total : null,
             isMine: lane.studentId === actor.id,
           };
         }),
@@ -53,7 +55,8 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
   const lane = await laneFor(store, laneId, actor);
   const entries = (await store.entries([laneId])).get(laneId) ?? [];
   const state = foldFloor(lane.exercise, entries);
-  const isInstructor = actor.role === "instructor";
+  const isInstructor = isStaff(actor);
+  const mayMark = actor.role === "instructor";
   // the check is the truth: a student gets it with the ruling, not before
   const shown =
     isInstructor || state.handedIn
@@ -65,7 +68,9 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
     exercise: lane.exercise,
     entries: shown,
     isInstructor,
-    ruling: state.handedIn || isInstructor ? ruleFloor(state) : null,
+    mayMark,
+    // who only helps checks, and sees no marks
+    ruling: mayMark || (state.handedIn && !isInstructor) ? ruleFloor(state) : null,
   };
 }
 
@@ -92,9 +97,16 @@ function checkSigning(state: FloorState, { saw, reason }: Extract<FloorEntry, { 
     throw new HttpError("floorChangedSince");
 }
 
+/** What an assistant enters, or strikes out again: checks; no signature, and nothing that costs or gives marks. */
+function mayAssist(entry: FloorEntry, held: readonly StoredFloorEntry[]): boolean {
+  if (entry.type !== "struck") return assistantEntryTypes.has(entry.type);
+  const struck = held.find(({ id }) => id === entry.entry);
+  return struck === undefined || assistantEntryTypes.has(struck.entry.type);
+}
+
 /**
- * Takes entries in, each once. A student writes what a student does, an instructor what an instructor does; after
- * hand-in only the instructor writes.
+ * Takes entries in, each once. A student writes what a student does, an instructor what an instructor does, who helps
+ * only checks; after hand-in no student writes.
  */
 export async function addFloorEntries(
   store: FloorStore,
@@ -104,7 +116,7 @@ export async function addFloorEntries(
   now: Date,
 ): Promise<void> {
   const lane = await laneFor(store, laneId, actor);
-  const isInstructor = actor.role === "instructor";
+  const isInstructor = isStaff(actor);
   const held = (await store.entries([laneId])).get(laneId) ?? [];
   const known = new Set(held.map(({ id }) => id));
   const fresh = entries.filter(({ id }) => !known.has(id));
@@ -116,6 +128,8 @@ export async function addFloorEntries(
         )
       : instructorEntryTypes.has(entry.type) !== isInstructor;
   if (fresh.some(isForeign)) throw new HttpError("forbidden");
+  if (actor.role === "assistant" && fresh.some(({ entry }) => !mayAssist(entry, held)))
+    throw new HttpError("forbidden");
   const state = foldFloor(lane.exercise, held);
   if (state.handedIn && !isInstructor) throw new HttpError("floorHandedIn");
   // what comes with it counts: a late entry takes the signature back before the lane is handed in

@@ -1,7 +1,7 @@
-import { and, asc, desc, eq, inArray } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, sql } from "drizzle-orm";
 import type { FloorExercise, StoredFloorEntry } from "@probe-lane/core/floor";
 import type { Database } from "../../db/client";
-import { floorEntries, floorExercises, floorLanes, users } from "../../db/schema";
+import { classes, floorEntries, floorExercises, floorLanes, users } from "../../db/schema";
 
 const laneColumns = {
   id: floorLanes.id,
@@ -24,8 +24,9 @@ export const floorStore = (db: Database) => {
       db.select().from(floorExercises).where(eq(floorExercises.classId, classId)).orderBy(desc(floorExercises.madeAt)),
     async exercise(id: string, classId: string) {
       const [row] = await db
-        .select()
+        .select({ id: floorExercises.id, isArchived: sql<boolean>`${classes.archivedAt} is not null` })
         .from(floorExercises)
+        .innerJoin(classes, eq(classes.id, floorExercises.classId))
         .where(and(eq(floorExercises.id, id), eq(floorExercises.classId, classId)))
         .limit(1);
       return row ?? null;

@@ -36,7 +36,7 @@ import type {
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { z } from "zod";
-import type { Actor } from "../../guards";
+import { isStaff, type Actor } from "../../guards";
 import type { WorkPool } from "../../jobs/workPool";
 import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
 import { practiceAfter } from "../skills/service";
@@ -64,9 +64,9 @@ export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneH
   handedInAt: handedInAt?.toISOString() ?? null,
 });
 
-/** A lane belongs to its student; instructors of its class may look. Everyone else is told that there is nothing. */
+/** A lane belongs to its student; who teaches or helps in its class may look. Everyone else is told that there is nothing. */
 function mayRead(header: LaneHeaderRow, actor: Actor): boolean {
-  return actor.role === "instructor" ? header.classId === actor.classId : header.studentId === actor.id;
+  return isStaff(actor) ? header.classId === actor.classId : header.studentId === actor.id;
 }
 
 const headline = (ruling: Ruling): string => {
@@ -135,7 +135,7 @@ export class LaneService {
     return {
       lane: headerOf(lane.header, lane.state.isHandedIn ? (lane.header.handedInAt ?? new Date(lane.lastAtMs)) : null),
       turn: lane.turn,
-      observation: observe(lane.state, actor.role),
+      observation: observe(lane.state, isStaff(actor) ? "instructor" : "student"),
       isReadOnly: actor.role !== "student" || lane.state.isHandedIn,
     };
   }
@@ -427,6 +427,7 @@ export class LaneService {
   async start(assignmentId: string, actor: Actor): Promise<string> {
     const row = (await this.deps.store.assignmentsOfClass(actor.classId)).find(({ id }) => id === assignmentId);
     if (!row) throw new HttpError("notFound");
+    if (row.isArchived) throw new HttpError("classArchived");
     const mine = (await this.deps.store.headersOfStudent(actor.id)).filter(
       (header) => header.assignmentId === assignmentId,
     );

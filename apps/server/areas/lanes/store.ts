@@ -11,6 +11,7 @@ import {
   exercises,
   laneEvents,
   markingRevisions,
+  memberships,
   markOverrides,
   rulings,
   SHELF,
@@ -173,12 +174,14 @@ export const laneStore = (db: Database) => {
             isCoachOn: assignments.isCoachOn,
             attemptsAllowed: assignments.attemptsAllowed,
             exercise: exercises.body,
+            isArchived: sql<boolean>`${classes.archivedAt} is not null`,
           })
           .from(assignments)
           .innerJoin(
             exercises,
             and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
           )
+          .innerJoin(classes, eq(classes.id, assignments.classId))
           .where(eq(assignments.classId, classId))
           .orderBy(asc(assignments.place))
       ).map((row) => ({ ...row, exercise: exerciseSchema.parse(row.exercise) })),
@@ -267,12 +270,14 @@ export const laneStore = (db: Database) => {
         rows.map(({ attemptId, body }) => [attemptId, withOverrides(upgradeRuling(body), given.get(attemptId) ?? [])]),
       );
     },
+    /** Students of a class by name; those taken off it last. */
     studentsOfClass: (classId: string) =>
       db
-        .execute<{ id: string; name: string }>(
-          sql`select u.id, u.name from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
-        )
-        .then(({ rows }) => rows),
+        .select({ id: users.id, name: users.name, isRemoved: sql<boolean>`${memberships.removedAt} is not null` })
+        .from(users)
+        .innerJoin(memberships, eq(memberships.userId, users.id))
+        .where(and(eq(memberships.classId, classId), eq(memberships.role, "student")))
+        .orderBy(sql`${memberships.removedAt} is not null`, asc(users.name)),
     /** Tells every process which lanes changed, and who says so. */
     notify: async (sender: string, attemptIds: readonly string[]): Promise<void> => {
       await db.execute(

@@ -35,9 +35,10 @@ async function marksView(store: LaneStore, actor: Actor): Promise<MarksView> {
   };
   return {
     assignments: assignments.map(({ id, exercise }) => ({ id, title: exercise.title, isFloor: false })),
-    students: students.map(({ id, name }) => ({
+    students: students.map(({ id, name, isRemoved }) => ({
       id,
       name,
+      isRemoved,
       cells: Object.fromEntries(assignments.map((one) => [one.id, cellOf(id, one.id)])),
     })),
   };

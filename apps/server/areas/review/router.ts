@@ -5,7 +5,7 @@ import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { reviewSteps, type Moment, type Review } from "@probe-lane/core/review";
 import { Router } from "express";
 import { HttpError } from "../../errors";
-import { actorOf, idOf, parseBody, requireRole } from "../../guards";
+import { actorOf, idOf, isStaff, parseBody, requireRole } from "../../guards";
 import type { AuthStore } from "../auth/store";
 import { headerOf, type LaneService } from "../lanes/service";
 import type { LaneStore } from "../lanes/store";
@@ -15,7 +15,7 @@ export interface ReviewDeps {
   lanes: LaneService;
   store: LaneStore;
   reviews: ReviewStore;
-  people: Pick<AuthStore, "profile">;
+  people: Pick<AuthStore, "nameOf">;
 }
 
 const MOMENTS_AT_ONCE = 100;
@@ -38,9 +38,9 @@ async function reviewBetween(log: readonly LoggedEvent[]): Promise<Review> {
 export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Router {
   const router = Router();
   const nameOf = async (id: string): Promise<string> => {
-    const profile = await people.profile(id);
-    if (!profile) throw new HttpError("notSignedIn");
-    return profile.name;
+    const name = await people.nameOf(id);
+    if (name === null) throw new HttpError("notSignedIn");
+    return name;
   };
   router.get("/lanes/:id/review", async (req, res) => {
     const actor = actorOf(req);
@@ -51,10 +51,10 @@ export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Rou
       lane: headerOf(lane.header),
       review: await reviewBetween(log),
       notes,
-      canWrite: actor.role === "instructor",
+      canWrite: isStaff(actor),
     });
   });
-  router.post("/lanes/:id/notes", requireRole("instructor"), async (req, res) => {
+  router.post("/lanes/:id/notes", requireRole("assistant", "instructor"), async (req, res) => {
     const actor = actorOf(req);
     const lane = await lanes.held(idOf(req), actor);
     const note = parseBody(noteRequest, req.body);
@@ -62,7 +62,7 @@ export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Rou
     await reviews.addNote(lane.header.id, note, await nameOf(actor.id));
     res.status(204).end();
   });
-  router.delete("/lanes/:id/notes/:note", requireRole("instructor"), async (req, res) => {
+  router.delete("/lanes/:id/notes/:note", requireRole("assistant", "instructor"), async (req, res) => {
     const lane = await lanes.held(idOf(req), actorOf(req));
     if (!(await reviews.removeNote(lane.header.id, idOf(req, "note")))) throw new HttpError("notFound");
     res.status(204).end();

@@ -6,19 +6,20 @@ import { HttpError } from "../../errors";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
 import { signInAs } from "../auth/router";
 import { addRoster, classView, join, newJoinCode, previewRoster } from "./service";
+import type { ClassStore } from "../classes/store";
 import type { RosterStore } from "./store";
 
 /** A whole class may mistype the code from one address; a machine that guesses is stopped. */
 const MOST_FAILED_JOINS = 40;
 
-export function rosterRouter(store: RosterStore, ended: (userId: string) => void): Router {
+export function rosterRouter(store: RosterStore, held: ClassStore, ended: (userId: string) => void): Router {
   const router = Router();
   router.post("/session/join", failureLimiter(MOST_FAILED_JOINS), async (req, res) => {
-    await signInAs(req, await join(store, parseBody(joinRequest, req.body)));
+    await signInAs(req, await join(store, held, parseBody(joinRequest, req.body)));
     res.status(201).json({});
   });
   router.use("/class", requireRole("instructor"));
-  router.get("/class", async (req, res) => reply(res, "/class", await classView(store, actorOf(req))));
+  router.get("/class", async (req, res) => reply(res, "/class", await classView(store, held, actorOf(req))));
   router.post("/class/code", async (req, res) => {
     await store.setCode(actorOf(req).classId, newJoinCode());
     res.status(204).end();

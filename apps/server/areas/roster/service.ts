@@ -3,8 +3,9 @@ import { isOddName, isWeakPassword, type ClassView, type JoinRequest, type Roste
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
-import { hashPassword } from "../../passwords";
+import { hashPassword, isPassword } from "../../passwords";
 import { readRoster } from "./readRoster";
+import type { ClassStore } from "../classes/store";
 import type { RosterStore } from "./store";
 
 /** Letters and digits that cannot be taken for one another when read aloud or off a board. */
@@ -14,12 +15,23 @@ const CODE_LENGTH = 8;
 export const newJoinCode = (): string =>
   Array.from({ length: CODE_LENGTH }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join("");
 
-export async function classView(store: RosterStore, actor: Actor): Promise<ClassView> {
-  const [held, students] = await Promise.all([store.classOf(actor.classId), store.students(actor.classId)]);
-  if (!held) throw new HttpError("notFound");
+export async function classView(store: RosterStore, classes: ClassStore, actor: Actor): Promise<ClassView> {
+  const { classId } = actor;
+  const [code, open, students, staff, invitations] = await Promise.all([
+    store.codeOf(classId),
+    classes.classOf(classId),
+    store.students(classId),
+    classes.staff(classId),
+    classes.invitations(classId),
+  ]);
+  if (!open) throw new HttpError("notFound");
   return {
-    className: held.name,
-    joinCode: held.joinCode,
+    className: open.name,
+    term: open.term,
+    isArchived: open.isArchived,
+    staff: staff.map((one) => ({ ...one, isMe: one.id === actor.id })),
+    invitations,
+    joinCode: code,
     students: students.map(({ id, name, login, has_joined, own_code, lanes }) => ({
       id,
       name,
@@ -71,26 +83,52 @@ async function placeOf(
   return place;
 }
 
+/** Whoever has an account, and types its password with a code, is let into that class with it. */
+async function rejoin(
+  { store, classes }: { store: RosterStore; classes: ClassStore },
+  { id, passwordHash }: Held,
+  { classId, invited, password }: { classId: string; invited: string | null; password: string },
+): Promise<Actor> {
+  const isTheirs = passwordHash !== null && (await isPassword(passwordHash, password));
+  const held = await classes.roleIn(id, classId);
+  if (!isTheirs || (held && !held.isRemoved)) throw new HttpError("loginTaken");
+  const invitation = invited === null ? null : await store.takeInvitation(invited);
+  if (invited !== null && !invitation) throw new HttpError("joinRefused");
+  const role = invitation?.role ?? "student";
+  await classes.admit(id, classId, role);
+  return { id, role, classId };
+}
+
 /**
- * A student joins: takes a place of the roster by its own code, or makes a new one by the code of the class. Nobody
- * takes a place of the roster with the code that the whole class knows.
+ * Somebody new joins: a student takes a place of the roster by its own code, or makes a new one by the code of the
+ * class; who was invited becomes what the invitation says. Nobody takes a place of the roster with the code that the
+ * whole class knows.
  */
-export async function join(store: RosterStore, { code, login, name, password }: JoinRequest): Promise<Actor> {
+export async function join(
+  store: RosterStore,
+  classes: ClassStore,
+  { code, login, name, password }: JoinRequest,
+): Promise<Actor> {
   const typed = code.replace(/[\s-]/g, "").toUpperCase();
   const place = await placeOf(store, typed, login);
-  const classId = place?.classId ?? (await store.classByCode(typed))?.id;
+  const invited = place ? null : await store.invitation(typed);
+  const classId = place?.classId ?? invited?.classId ?? (await store.classByCode(typed))?.id;
   if (classId === undefined) throw new HttpError("joinRefused");
   const existing = place ? null : await store.byLogin(login);
-  if (existing) throw new HttpError(isOpenPlace(existing, classId) ? "ownCodeWanted" : "loginTaken");
+  if (existing && isOpenPlace(existing, classId)) throw new HttpError("ownCodeWanted");
+  if (existing) return rejoin({ store, classes }, existing, { classId, invited: invited ? typed : null, password });
   if (isOddName(name)) throw new HttpError("nameOdd");
   if (isWeakPassword(password, login, name)) throw new HttpError("passwordWeak");
   const passwordHash = await hashPassword(password);
+  // used up by the first who comes with it
+  if (invited && !(await store.takeInvitation(typed))) throw new HttpError("joinRefused");
+  const role = invited?.role ?? "student";
   try {
     const id = place
       ? await store.claim(place.id, passwordHash)
-      : ((await store.add(classId, [{ login, name, passwordHash, ownCode: null }]))[0] ?? null);
+      : ((await store.add(classId, [{ login, name, passwordHash, ownCode: null }], role))[0] ?? null);
     if (id === null) throw new HttpError("loginTaken");
-    return { id, role: "student", classId };
+    return { id, role, classId };
   } catch (error) {
     throw isUniqueViolation(error) ? new HttpError("loginTaken") : error;
   }

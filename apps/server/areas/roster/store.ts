@@ -1,15 +1,12 @@
-import { and, eq, inArray, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import type { Role } from "@probe-lane/contract";
 import type { Database } from "../../db/client";
-import { classes, memberships, users } from "../../db/schema";
+import { classes, invitations, memberships, users } from "../../db/schema";
 
 export const rosterStore = (db: Database) => ({
-  async classOf(classId: string) {
-    const [row] = await db
-      .select({ name: classes.name, joinCode: classes.joinCode })
-      .from(classes)
-      .where(eq(classes.id, classId))
-      .limit(1);
-    return row ?? null;
+  async codeOf(classId: string): Promise<string | null> {
+    const [row] = await db.select({ joinCode: classes.joinCode }).from(classes).where(eq(classes.id, classId)).limit(1);
+    return row?.joinCode ?? null;
   },
   students: (classId: string) =>
     db
@@ -22,8 +19,10 @@ export const rosterStore = (db: Database) => ({
         lanes: number;
       }>(
         sql`
-    select u.id, u.name, u.login, u.password_hash is not null as has_joined, u.own_code, (select count(*)::int from attempts a where a.student_id = u.id) as lanes
-    from users u join memberships m on m.user_id = u.id where m.class_id = ${classId} and u.role = 'student' order by u.name`,
+    select u.id, u.name, u.login, u.password_hash is not null as has_joined, u.own_code,
+      (select count(*)::int from attempts a join assignments s on s.id = a.assignment_id where a.student_id = u.id and s.class_id = ${classId}) as lanes
+    from users u join memberships m on m.user_id = u.id
+    where m.class_id = ${classId} and m.role = 'student' and m.removed_at is null order by u.name`,
       )
       .then(({ rows }) => rows),
   async takenLogins(logins: readonly string[]): Promise<Set<string>> {
@@ -38,26 +37,47 @@ export const rosterStore = (db: Database) => ({
   async add(
     classId: string,
     people: readonly { login: string; name: string; passwordHash: string | null; ownCode: string | null }[],
+    role: Role = "student",
   ): Promise<string[]> {
     return db.transaction(async (tx) => {
       const rows = await tx
         .insert(users)
-        .values(people.map((person) => ({ ...person, role: "student" as const })))
+        .values([...people])
         .returning({ id: users.id });
-      await tx.insert(memberships).values(rows.map(({ id }) => ({ classId, userId: id })));
+      await tx.insert(memberships).values(rows.map(({ id }) => ({ classId, userId: id, role })));
       return rows.map(({ id }) => id);
     });
   },
   setCode: async (classId: string, joinCode: string): Promise<void> => {
     await db.update(classes).set({ joinCode }).where(eq(classes.id, classId));
   },
+  /** Who is invited by a code, which is used up by it; null where the code is none. */
+  async takeInvitation(code: string) {
+    const [row] = await db
+      .delete(invitations)
+      .where(eq(invitations.code, code))
+      .returning({ classId: invitations.classId, role: invitations.role });
+    return row ?? null;
+  },
+  async invitation(code: string) {
+    const [row] = await db
+      .select({ classId: invitations.classId, role: invitations.role })
+      .from(invitations)
+      .where(eq(invitations.code, code))
+      .limit(1);
+    return row ?? null;
+  },
   async classByCode(joinCode: string) {
-    const [row] = await db.select({ id: classes.id }).from(classes).where(eq(classes.joinCode, joinCode)).limit(1);
+    const [row] = await db
+      .select({ id: classes.id })
+      .from(classes)
+      .where(and(eq(classes.joinCode, joinCode), isNull(classes.archivedAt)))
+      .limit(1);
     return row ?? null;
   },
   async byLogin(login: string) {
     const [row] = await db
-      .select({ id: users.id, role: users.role, passwordHash: users.passwordHash, classId: memberships.classId })
+      .select({ id: users.id, role: memberships.role, passwordHash: users.passwordHash, classId: memberships.classId })
       .from(users)
       .innerJoin(memberships, eq(memberships.userId, users.id))
       .where(eq(users.login, login))
@@ -90,8 +110,9 @@ export const rosterStore = (db: Database) => ({
       .where(
         and(
           eq(users.id, studentId),
-          eq(users.role, "student"),
-          sql`exists (select 1 from memberships m where m.user_id = ${users.id} and m.class_id = ${classId})`,
+          sql`exists (select 1 from memberships m where m.user_id = ${users.id} and m.class_id = ${classId} and m.role = 'student')`,
+          // who teaches elsewhere is nobody's to let in anew
+          sql`not exists (select 1 from memberships m where m.user_id = ${users.id} and m.role <> 'student')`,
         ),
       )
       .returning({ id: users.id });

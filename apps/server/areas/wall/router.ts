@@ -17,7 +17,7 @@ export function wallRouter(deps: {
   now(): Date;
 }): Router {
   const router = Router();
-  router.use("/wall", requireRole("instructor"));
+  router.use("/wall", requireRole("assistant", "instructor"));
   router.get("/wall", async (req, res) => reply(res, "/wall", await wallView(deps, actorOf(req), deps.now())));
   router.get("/wall/stream", async (req, res) => {
     const { classId } = actorOf(req);
