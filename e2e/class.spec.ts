@@ -68,3 +68,108 @@ test("a class: a roster with a bad line, mended and added; a student joins with 
   await student.getByRole("button", { name: "Sign in" }).click();
   await expect(student.getByRole("heading", { name: "Roller bracket, back right corner" })).toBeVisible();
 });
+
+test("a class of one's own beside another: closed to it, an assistant who helps in it, a student taken off, archived", async ({
+  page: first,
+  browser,
+}) => {
+  const joined = async (typed: string, login: string, name: string) => {
+    const someone = await (await browser.newContext()).newPage();
+    await someone.goto("/join");
+    await someone.getByLabel("Code, from your instructor").fill(typed);
+    await someone.getByLabel("Sign-in name").fill(login);
+    await someone.getByLabel("Your name, as the class knows it").fill(name);
+    await someone.getByLabel("A password of your own, at least 10 characters").fill("edge finder and dial");
+    await someone.getByRole("button", { name: "Join the class" }).click();
+    return someone;
+  };
+  // an instructor of one's own: which class is open is a matter of the account, and others use the demo's
+  await new KeyboardStudent(first).signIn("marrow");
+  await first.getByRole("link", { name: "Class" }).click();
+  await first.getByRole("button", { name: "Invite an instructor" }).click();
+  const codes = first.getByRole("list", { name: "Invitations" });
+  await expect(codes).toContainText("for one instructor");
+  const page = await joined(
+    /[A-Z0-9]{4} [A-Z0-9]{4}/.exec(await codes.innerText())?.[0] ?? "",
+    "tessaly",
+    "Oona Tessaly",
+  );
+  await page.getByRole("link", { name: "Class" }).click();
+  await page.getByRole("button", { name: "A new class" }).click();
+  const made = page.getByRole("dialog", { name: "A new class" });
+  await made.getByLabel("Name of the class").fill("Friday Morning Setup");
+  await made.getByLabel("Term, if it has one").fill("Spring 2027");
+  await made.getByRole("button", { name: "Make it, and open it" }).click();
+  await expect(page.getByRole("heading", { name: "Friday Morning Setup" })).toBeVisible();
+  await expect(page.getByText("Nobody yet.")).toBeVisible();
+  await expect(page.getByRole("link", { name: "Your account, Oona Tessaly" })).toContainText("Friday Morning Setup");
+  const code = (await page.getByTestId("join-code").innerText()).replace(/\s/g, "");
+  await page.getByRole("button", { name: "Invite an assistant" }).click();
+  const invited = page.getByRole("list", { name: "Invitations" });
+  await expect(invited).toContainText("for one assistant");
+  const own = /[A-Z0-9]{4} [A-Z0-9]{4}/.exec(await invited.innerText())?.[0] ?? "";
+  await accessible(page);
+
+  const student = await joined(code, "fennwright", "Nell Fennwright");
+  await student.getByRole("button", { name: "Start Focuser plate, lower left corner" }).click();
+  await student.waitForURL(/\/lanes\//);
+  const lane = new URL(student.url()).pathname;
+  const helps = await joined(own, "helpwell", "Iven Helpwell");
+  await expect(helps.getByRole("link", { name: "Wall" })).toBeVisible();
+  await expect(helps.getByRole("link", { name: "Marks" })).toHaveCount(0);
+  await expect(helps.getByRole("link", { name: "Class" })).toHaveCount(0);
+  await helps.getByRole("link", { name: "Nell Fennwright" }).click();
+  await expect(helps.getByText("Focuser plate, lower left corner").first()).toBeVisible();
+  // an address that is not theirs leads back
+  await helps.goto("/marks");
+  await expect(helps).toHaveURL(/\/wall$/);
+
+  // the other class of the same instructor is another room
+  await page.getByRole("link", { name: "Your account, Oona Tessaly" }).click();
+  await page.getByRole("button", { name: "Open Tuesday Evening Setup" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "Tuesday Evening Setup" })).toContainText("open now");
+  await accessible(page);
+  await page.goto(lane);
+  await expect(page.getByRole("alert")).toContainText("nothing at this address");
+  await page.goto("/account");
+  await page.getByLabel("Another class, by its code").fill("ZZZZ ZZZZ");
+  await page.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("alert")).toContainText("That code is not in use");
+  await page.getByRole("button", { name: "Open Friday Morning Setup" }).click();
+
+  // renamed, taken off with the lanes kept
+  await page.getByRole("link", { name: "Class" }).click();
+  await page.getByRole("button", { name: "Rename or take off Nell Fennwright" }).click();
+  const change = page.getByRole("dialog", { name: "Nell Fennwright" });
+  await change.getByLabel("Name, as the class knows it").fill("Nell Fenwright");
+  await change.getByRole("button", { name: "Rename" }).click();
+  await page.getByRole("button", { name: "Rename or take off Nell Fenwright" }).click();
+  const off = page.getByRole("dialog", { name: "Nell Fenwright" });
+  await off.getByRole("button", { name: "Take off, delete the lanes" }).click();
+  await expect(off).toContainText("1 lane, their marks and their floor lanes. This cannot be undone.");
+  await off.getByRole("button", { name: "Leave it" }).click();
+  await off.getByRole("button", { name: "Take off, keep the lanes" }).click();
+  await accessible(page);
+  await off.getByRole("button", { name: "Yes, take off" }).click();
+  await expect(page.getByText("Nobody yet.")).toBeVisible();
+  await student.reload();
+  await expect(student).toHaveURL(/\/sign-in$/);
+  await page.getByRole("link", { name: "Marks" }).click();
+  await expect(page.getByText("(removed)")).toBeVisible();
+
+  // archived: nothing begins, and everything is read
+  await page.getByRole("link", { name: "Class" }).click();
+  await page.getByRole("button", { name: "Archive it" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Archive it" }).click();
+  await expect(page.getByText("This class is archived")).toBeVisible();
+  const late = await joined(code, "latecomer", "Lou Latecomer");
+  await expect(late.getByRole("alert")).toContainText("That code is not in use");
+  await page.getByRole("button", { name: "Take it out of the archive" }).click();
+  await expect(page.getByText("This class is archived")).toBeHidden();
+  // the other class has not changed, but for who teaches there, and that goes too
+  await first.reload();
+  await first.getByRole("button", { name: "Take Oona Tessaly off this class" }).click();
+  await expect(first.getByText("tessaly", { exact: true })).toBeHidden();
+  await page.goto("/account");
+  await expect(page.getByRole("heading", { name: "Your class", exact: true })).toBeVisible();
+});

@@ -9,7 +9,7 @@ import { Loading, PageError } from "../ui";
 import { ApiError } from "./api";
 import { Broken } from "./Broken";
 import { reading } from "./queries";
-import { SESSION_KEY, useMe } from "./session";
+import { isStaff, SESSION_KEY, useMe } from "./session";
 import { Shell } from "./Shell";
 
 /** A session that ended shows in whichever reply comes first. */
@@ -29,14 +29,16 @@ const client: QueryClient = new QueryClient({
   },
 });
 
+type Who = "student" | "instructor" | "staff";
+
 /** Signed in, and in the right role; else to where that person belongs. */
-function Gate({ role, title }: { role?: "student" | "instructor"; title?: string }) {
+function Gate({ role, title }: { role?: Who; title?: string }) {
   const { me, error } = useMe();
   const location = useLocation();
   if (error) return <PageError error={error} />;
   if (me === undefined) return <Loading />;
   if (me === null) return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
-  if (role && me.role !== role) return <Navigate to="/" replace />;
+  if (role && me.role !== role && !(role === "staff" && isStaff(me))) return <Navigate to="/" replace />;
   if (title === undefined) return <Outlet />;
   return (
     <Shell title={title}>
@@ -47,7 +49,7 @@ function Gate({ role, title }: { role?: "student" | "instructor"; title?: string
 
 function Home() {
   const { me } = useMe();
-  return me?.role === "instructor" ? (
+  return isStaff(me) ? (
     <Navigate to="/wall" replace />
   ) : (
     <Shell title="My lanes">
@@ -79,7 +81,7 @@ const page = <P extends ReadPath = never>(
   HydrateFallback: Loading,
 });
 /** Pages for whoever is signed in, in one role if it says so; those with a title stand in the shell. */
-const gated = (who: { role?: "student" | "instructor"; title?: string }, ...children: RouteObject[]): RouteObject => ({
+const gated = (who: { role?: Who; title?: string }, ...children: RouteObject[]): RouteObject => ({
   element: <Gate {...who} />,
   errorElement: <Broken />,
   children,
@@ -129,7 +131,7 @@ const router = createBrowserRouter([
         page("/students/:id/skills", async () => (await import("../features/skills/SkillsPage")).SkillsPage),
       ),
       gated(
-        { role: "instructor", title: "Wall" },
+        { role: "staff", title: "Wall" },
         page("/wall", async () => (await import("../features/wall/WallPage")).WallPage, "/wall"),
       ),
       gated(

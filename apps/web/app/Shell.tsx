@@ -2,7 +2,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import { Link, NavLink, useNavigate } from "react-router";
 import { LogOut, Moon, Sun, UserRound } from "lucide-react";
 import { Button, Mark } from "../ui";
-import { useMe, useSignOut } from "./session";
+import { isStaff, useMe, useSignOut } from "./session";
 import { chooseTheme, storedTheme, type Theme } from "./theme";
 
 function ThemeButton() {
@@ -26,7 +26,7 @@ function ThemeButton() {
 const PAGES = [
   { to: "/", label: "My lanes", role: "student" },
   { to: "/skills", label: "Skills", role: "student" },
-  { to: "/wall", label: "Wall", role: "instructor" },
+  { to: "/wall", label: "Wall", role: "staff" },
   { to: "/marks", label: "Marks", role: "instructor" },
   { to: "/class", label: "Class", role: "instructor" },
   { to: "/floor", label: "Floor", role: null },
@@ -77,22 +77,29 @@ export function Shell({
           {detail ? <span className="truncate text-xs text-ink2">{detail}</span> : null}
         </div>
         <nav aria-label="Pages" className={isFull ? "hidden" : "flex min-w-0 gap-1 overflow-x-auto"}>
-          {PAGES.filter(({ role }) => role === null || role === me?.role).map(({ to, label }) => (
-            <NavLink
-              key={to}
-              to={to}
-              end={to === "/"}
-              className={({ isActive }) =>
-                `whitespace-nowrap border-b-2 px-2 py-2.5 ${isActive ? "border-contact font-bold" : "border-transparent text-ink2"}`
-              }
-            >
-              {label}
-            </NavLink>
-          ))}
+          {PAGES.filter(({ role }) => role === null || role === me?.role || (role === "staff" && isStaff(me))).map(
+            ({ to, label }) => (
+              <NavLink
+                key={to}
+                to={to}
+                end={to === "/"}
+                className={({ isActive }) =>
+                  `whitespace-nowrap border-b-2 px-2 py-2.5 ${isActive ? "border-contact font-bold" : "border-transparent text-ink2"}`
+                }
+              >
+                {label}
+              </NavLink>
+            ),
+          )}
         </nav>
         {aside}
         <Link to="/account" aria-label={`Your account, ${me?.name ?? ""}`} title="Your account" className="p-1.5">
-          <span className="hidden max-w-56 truncate text-right font-bold lg:block">{me?.name}</span>
+          <span className="hidden max-w-56 text-right leading-tight lg:block">
+            <b className="block truncate">{me?.name}</b>
+            {(me?.classes.length ?? 0) > 1 ? (
+              <span className="block truncate text-xs text-ink2">{me?.className}</span>
+            ) : null}
+          </span>
           <UserRound size={16} aria-hidden className="lg:hidden" />
         </Link>
         <ThemeButton />

@@ -50,5 +50,6 @@ export const api = {
   /** What may take long, and is given up by hand. */
   postUntil: async <T>(path: string, body: unknown, signal: AbortSignal): Promise<T> =>
     (await send("POST", path, body, signal)) as T,
+  put: async (path: string, body: unknown): Promise<void> => void (await send("PUT", path, body)),
   delete: async (path: string): Promise<void> => void (await send("DELETE", path)),
 };

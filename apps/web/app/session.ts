@@ -6,6 +6,9 @@ import { api, ApiError } from "./api";
 /** Where the query cache keeps who is signed in. */
 export const SESSION_KEY = ["session"];
 
+/** Whether somebody teaches or helps in the open class. */
+export const isStaff = (me: Me | null | undefined): boolean => me != null && me.role !== "student";
+
 /** Who is signed in: undefined while asking, null for nobody. */
 export function useMe(): { me: Me | null | undefined; error: Error | null } {
   const { data, error } = useQuery<Me | null>({
@@ -30,6 +33,18 @@ export function useSignIn() {
     onSuccess: (me) => {
       client.clear();
       client.setQueryData(SESSION_KEY, me);
+    },
+  });
+}
+
+/** Opens another class of one's own: everything that was read of the other one is let go. */
+export function useEnter() {
+  const client = useQueryClient();
+  return useMutation<Me, ApiError, string>({
+    mutationFn: (classId) => api.post<Me>("/session/class", { classId }),
+    onSuccess: async (me) => {
+      client.setQueryData(SESSION_KEY, me);
+      await client.resetQueries({ predicate: ({ queryKey }) => queryKey[0] !== SESSION_KEY[0] });
     },
   });
 }

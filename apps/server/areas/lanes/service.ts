@@ -64,7 +64,10 @@ export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneH
   handedInAt: handedInAt?.toISOString() ?? null,
 });
 
-/** A lane belongs to its student; who teaches or helps in its class may look. Everyone else is told that there is nothing. */
+/**
+ * A lane belongs to its student; who teaches or helps in its class may look.
+ * Everyone else is told that there is nothing.
+ */
 function mayRead(header: LaneHeaderRow, actor: Actor): boolean {
   return isStaff(actor) ? header.classId === actor.classId : header.studentId === actor.id;
 }

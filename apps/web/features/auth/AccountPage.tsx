@@ -1,8 +1,8 @@
-import { LEAST_PASSWORD, type PasswordRequest } from "@probe-lane/contract";
+import { LEAST_PASSWORD, type Me, type PasswordRequest } from "@probe-lane/contract";
 import { useMutation } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { api, type ApiError } from "../../app/api";
-import { useMe } from "../../app/session";
+import { useEnter, useMe } from "../../app/session";
 import { Button, Notice, Panel } from "../../ui";
 
 const FIELD = "mt-1 w-full rounded-[3px] border border-ink3 bg-field px-2.5 py-2 text-base";
@@ -45,14 +45,9 @@ export function AccountPage() {
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
           <dt className="text-ink2">sign-in name</dt>
           <dd className="figures">{me.login}</dd>
-          <dt className="text-ink2">class</dt>
-          <dd>
-            {me.className}, {me.schoolName}
-          </dd>
-          <dt className="text-ink2">role</dt>
-          <dd>{me.role}</dd>
         </dl>
       </Panel>
+      <Classes me={me} />
       <Panel title="Change your password" note="everywhere else you are signed out" bodyClassName="p-4">
         <form onSubmit={submit} className="flex flex-col gap-3">
           {/* a keeper of passwords wants to know whose it is */}
@@ -87,5 +82,72 @@ export function AccountPage() {
           : "Passwords that students have forgotten are reset on the page of the class."}
       </p>
     </div>
+  );
+}
+
+/** The classes that somebody is in, the open one among them; another one by its code. */
+function Classes({ me }: { me: Me }) {
+  const enter = useEnter();
+  const [code, setCode] = useState("");
+  const add = useMutation<{ id: string }, ApiError>({
+    mutationFn: () => api.post<{ id: string }>("/session/classes", { code }),
+    onSuccess: ({ id }) => {
+      setCode("");
+      enter.mutate(id);
+    },
+  });
+  const problem = enter.error ?? add.error;
+  return (
+    <Panel title={me.classes.length === 1 ? "Your class" : "Your classes"} bodyClassName="flex flex-col gap-3 p-4">
+      <ul className="flex flex-col gap-2">
+        {me.classes.map(({ id, name, term, schoolName, role, isArchived }) => (
+          <li key={id} className="flex items-center gap-3">
+            <span className="min-w-0 flex-1">
+              <b className="block truncate" title={name}>
+                {name}
+              </b>
+              <span className="block text-xs text-ink2">
+                {[term, schoolName, role, ...(isArchived ? ["archived"] : [])].filter((word) => word !== "").join(", ")}
+              </span>
+            </span>
+            {id === me.classId ? (
+              <span>open now</span>
+            ) : (
+              <Button aria-label={`Open ${name}`} disabled={enter.isPending} onClick={() => enter.mutate(id)}>
+                Open
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex items-end gap-2 border-t border-rule-soft pt-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add.mutate();
+        }}
+      >
+        <label className="flex-1 font-bold">
+          Another class, by its code
+          <input
+            className={`${FIELD} figures font-normal uppercase`}
+            value={code}
+            onChange={(event) => setCode(event.target.value)}
+            required
+            maxLength={20}
+            autoComplete="off"
+            spellCheck={false}
+          />
+        </label>
+        <Button type="submit" disabled={add.isPending || code.trim() === ""} className="py-2">
+          Add it
+        </Button>
+      </form>
+      {problem ? (
+        <Notice kind="stop" role="alert">
+          {problem.message}
+        </Notice>
+      ) : null}
+    </Panel>
   );
 }

@@ -9,7 +9,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Volume2, VolumeX } from "lucide-react";
 import { useNavigate, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { useMe, useSessionLost } from "../../app/session";
+import { isStaff, useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useLaneChanges } from "../../app/laneChanges";
 import { Button, LaneRule, Loading, Notice, PageError, TextLink } from "../../ui";
@@ -43,7 +43,7 @@ const RunPanel = lazy(async () => ({ default: (await import("./program/RunPanel"
 export function BenchPage() {
   const { id = "" } = useParams();
   const { me } = useMe();
-  const isInstructor = me?.role === "instructor";
+  const isInstructor = isStaff(me);
   const { data, error } = useQuery({
     ...reading("/lanes/:id", { id }),
     staleTime: isInstructor ? 0 : Infinity,

@@ -10,7 +10,7 @@ import type { FloorLaneView } from "@probe-lane/contract";
 import { floorSignatureWords, signingWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
-import { Button, FigureInput, Panel } from "../../ui";
+import { Button, FigureInput, Notice, Panel } from "../../ui";
 import { LengthForm } from "./Length";
 import { PartReads } from "./MeasuredPart";
 import { exerciseFor, lengthsOf } from "./show";
@@ -48,9 +48,15 @@ export function CheckSheet({ view, state, write }: Props) {
           <PartReads state={state} act={(one) => countersigning(state, one)} write={write} />
         </Panel>
       ) : null}
-      <SignOff view={view} state={state} write={write} />
-      <Safety view={view} state={state} write={write} />
-      {state.handedIn ? <Override view={view} state={state} write={write} /> : null}
+      {view.mayMark ? (
+        <>
+          <SignOff view={view} state={state} write={write} />
+          <Safety view={view} state={state} write={write} />
+          {state.handedIn ? <Override view={view} state={state} write={write} /> : null}
+        </>
+      ) : (
+        <Notice>You check; the instructor signs and marks.</Notice>
+      )}
     </>
   );
 }

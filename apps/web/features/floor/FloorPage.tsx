@@ -4,7 +4,7 @@ import { floorGateWords, floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { useMe } from "../../app/session";
+import { isStaff, useMe } from "../../app/session";
 import { Button, LaneRule, Loading, Notice, PageError } from "../../ui";
 import { FloorAuthor } from "./FloorAuthor";
 
@@ -14,7 +14,7 @@ export function FloorPage() {
   const { data, error } = useQuery({ ...reading("/floor", {}), refetchInterval: 6000 });
   if (error && !data) return <PageError error={error} />;
   if (!data) return <Loading />;
-  const isInstructor = me?.role === "instructor";
+  const isInstructor = isStaff(me);
   return (
     <div className={isInstructor ? "grid gap-4 lg:grid-cols-[1.3fr_1fr]" : "mx-auto flex max-w-2xl flex-col gap-4"}>
       <div className="flex min-w-0 flex-col gap-4">
@@ -29,7 +29,7 @@ export function FloorPage() {
           <Exercise key={row.id} row={row} isInstructor={isInstructor} />
         ))}
       </div>
-      {isInstructor ? <FloorAuthor /> : null}
+      {me?.role === "instructor" ? <FloorAuthor /> : null}
     </div>
   );
 }

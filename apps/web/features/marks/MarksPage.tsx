@@ -74,6 +74,7 @@ export function MarksPage() {
               className="font-bold underline decoration-ink3 underline-offset-2"
             >
               {getValue()}
+              {row.original.isRemoved ? <span className="font-normal text-ink2"> (removed)</span> : null}
             </Link>
           ),
         }),

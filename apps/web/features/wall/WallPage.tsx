@@ -1,6 +1,7 @@
 import { keyOf, reading } from "../../app/queries";
 import type { WallRow } from "@probe-lane/contract";
 import { gateWords, incidentWords } from "@probe-lane/core/words";
+import { useMe } from "../../app/session";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Hand } from "lucide-react";
 import { Link } from "react-router";
@@ -38,6 +39,7 @@ function State({ row }: { row: WallRow }) {
 }
 
 function Row({ row, now }: { row: WallRow; now: string }) {
+  const seesMarks = useMe().me?.role === "instructor";
   const gates = row.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) }));
   const at = row.gates.find(({ isPassed }) => !isPassed);
   const opened = row.gates.findLast(({ isPassed }) => isPassed);
@@ -46,7 +48,7 @@ function Row({ row, now }: { row: WallRow; now: string }) {
     <tr className={`border-t border-rule-soft ${row.isHandUp || row.isStopped ? "bg-contact-soft" : ""}`}>
       <th scope="row" className="max-w-60 py-1 pl-4 text-left">
         <Link
-          to={row.isHandedIn ? `/lanes/${row.laneId}/ruling` : `/lanes/${row.laneId}`}
+          to={row.isHandedIn ? `/lanes/${row.laneId}/${seesMarks ? "ruling" : "review"}` : `/lanes/${row.laneId}`}
           className="block truncate font-bold underline decoration-ink3 underline-offset-2"
           title={row.studentName}
         >

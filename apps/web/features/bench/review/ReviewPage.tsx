@@ -1,3 +1,4 @@
+import { useMe } from "../../../app/session";
 import { keyOf, reading } from "../../../app/queries";
 import type { LaneNote, ReviewView } from "@probe-lane/contract";
 import { framesOf, type Moment, type MomentKind } from "@probe-lane/core/review";
@@ -69,6 +70,20 @@ export function ReviewPage() {
 
 const NOTHING_POINTED: ReadonlySet<Control> = new Set();
 
+/** Where one goes from here: to what it came to, which is not for who only helps, or to the bench. */
+function Aside({ laneId, isHandedIn }: { laneId: string; isHandedIn: boolean }) {
+  const { me } = useMe();
+  if (isHandedIn && me?.role === "assistant") return null;
+  return (
+    <Link
+      className="text-xs font-bold text-expected underline"
+      to={isHandedIn ? `/lanes/${laneId}/ruling` : `/lanes/${laneId}`}
+    >
+      {isHandedIn ? "Ruling" : "Bench as it is now"}
+    </Link>
+  );
+}
+
 function Replay({ view }: { view: ReviewView }) {
   const { lane, review, notes, canWrite } = view;
   const { moments } = review;
@@ -131,17 +146,7 @@ function Replay({ view }: { view: ReviewView }) {
       isFull
       title={`Replay: ${seen.sheet.title}`}
       detail={`${canWrite ? `${lane.studentName} · ` : ""}attempt ${lane.attempt} · ${moments.length} entries`}
-      aside={
-        seen.isHandedIn || lane.handedInAt ? (
-          <Link className="text-xs font-bold text-expected underline" to={`/lanes/${lane.id}/ruling`}>
-            Ruling
-          </Link>
-        ) : (
-          <Link className="text-xs font-bold text-expected underline" to={`/lanes/${lane.id}`}>
-            Bench as it is now
-          </Link>
-        )
-      }
+      aside={<Aside laneId={lane.id} isHandedIn={seen.isHandedIn || lane.handedInAt !== null} />}
     >
       <LaneRule gates={gates} label="Gates passed at this moment" />
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">

@@ -1,0 +1,177 @@
+import type { ClassView } from "@probe-lane/contract";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type ApiError } from "../../app/api";
+import { Button, Dialog, Notice, Panel } from "../../ui";
+import { CLASS_KEY, spaced } from "./code";
+
+type Student = ClassView["students"][number];
+const FIELD = "mt-1 w-full rounded-[3px] border border-ink3 bg-field px-2 py-1.5 text-base font-normal";
+
+/** Who is in the class, and what can be changed of each. */
+export function Students({ view }: { view: ClassView }) {
+  const client = useQueryClient();
+  const [asked, setAsked] = useState<Student | null>(null);
+  const [changed, setChanged] = useState<Student | null>(null);
+  const reset = useMutation<unknown, ApiError, string>({
+    mutationFn: (id) => api.post(`/class/students/${id}/reset`),
+    onSuccess: () => client.invalidateQueries({ queryKey: CLASS_KEY }),
+    onSettled: () => setAsked(null),
+  });
+  return (
+    <Panel title={view.className} note={view.students.length === 1 ? "1 student" : `${view.students.length} students`}>
+      {reset.error ? (
+        <Notice kind="stop" role="alert">
+          {reset.error.message}
+        </Notice>
+      ) : null}
+      {view.students.length === 0 ? (
+        <p className="p-4">Nobody yet. Give the class code to your students, or add a roster.</p>
+      ) : (
+        <table className="w-full">
+          <thead>
+            <tr className="text-left text-xs text-ink2">
+              <th className="px-4 py-1.5 font-normal">Student</th>
+              <th className="px-2 font-normal">Sign-in name</th>
+              <th className="px-2 font-normal">Joined</th>
+              <th className="px-2 text-right font-normal">Lanes</th>
+              <th className="px-4" />
+            </tr>
+          </thead>
+          <tbody>
+            {view.students.map((student) => (
+              <tr key={student.id} className="border-t border-rule-soft">
+                <th scope="row" className="max-w-56 truncate px-4 py-1.5 text-left" title={student.name}>
+                  {student.name}
+                </th>
+                <td className="figures px-2">{student.login}</td>
+                <td className="px-2">
+                  {student.hasJoined ? (
+                    "yes"
+                  ) : (
+                    <span className="text-ink2">
+                      not yet{student.ownCode ? "; code " : ""}
+                      <b className="figures whitespace-nowrap text-ink">{spaced(student.ownCode ?? "")}</b>
+                    </span>
+                  )}
+                </td>
+                <td className="figures px-2 text-right">{student.lanes}</td>
+                <td className="px-4 text-right whitespace-nowrap">
+                  <Button
+                    look="quiet"
+                    className="text-xs underline"
+                    aria-label={
+                      student.hasJoined ? `Reset the password of ${student.name}` : `A new code for ${student.name}`
+                    }
+                    onClick={() => (student.hasJoined ? setAsked(student) : reset.mutate(student.id))}
+                  >
+                    {student.hasJoined ? "Reset password" : "New code"}
+                  </Button>
+                  <Button
+                    look="quiet"
+                    className="text-xs underline"
+                    aria-label={`Rename or take off ${student.name}`}
+                    onClick={() => setChanged(student)}
+                  >
+                    Change
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <Dialog title="Reset this password?" isOpen={asked !== null} onClose={() => setAsked(null)}>
+        <p>
+          {asked?.name} is signed out, gets a code of their own that works once, and joins again with it and the sign-in
+          name <b className="figures">{asked?.login}</b>, choosing a new password. Lanes and marks stay.
+        </p>
+        <p className="mt-4 flex gap-2">
+          <Button look="act" disabled={reset.isPending} onClick={() => asked && reset.mutate(asked.id)}>
+            Reset the password
+          </Button>
+          <Button onClick={() => setAsked(null)}>Leave it</Button>
+        </p>
+      </Dialog>
+      {changed ? <ChangeStudent key={changed.id} student={changed} onClose={() => setChanged(null)} /> : null}
+    </Panel>
+  );
+}
+
+const WAYS = { keep: "Take off, keep the lanes", delete: "Take off, delete the lanes" } as const;
+
+/** Another name, or off the class: with what was done kept under "removed", or all of it gone. */
+function ChangeStudent({ student, onClose }: { student: Student; onClose(): void }) {
+  const client = useQueryClient();
+  const [name, setName] = useState(student.name);
+  const [sure, setSure] = useState<keyof typeof WAYS | null>(null);
+  const done = async () => {
+    await client.invalidateQueries({ queryKey: CLASS_KEY });
+    onClose();
+  };
+  const rename = useMutation<unknown, ApiError>({
+    mutationFn: () => api.put(`/class/students/${student.id}`, { name: name.trim() }),
+    onSuccess: done,
+  });
+  const remove = useMutation<unknown, ApiError, keyof typeof WAYS>({
+    mutationFn: (lanes) => api.delete(`/class/students/${student.id}?lanes=${lanes}`),
+    onSuccess: done,
+  });
+  const problem = rename.error ?? remove.error;
+  return (
+    <Dialog title={student.name} isOpen onClose={onClose}>
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          rename.mutate();
+        }}
+      >
+        <label className="flex-1 font-bold">
+          Name, as the class knows it
+          <input
+            className={FIELD}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            required
+            minLength={2}
+            maxLength={80}
+          />
+        </label>
+        <Button type="submit" disabled={rename.isPending || name.trim() === student.name}>
+          Rename
+        </Button>
+      </form>
+      <div className="mt-4 border-t border-rule pt-3">
+        {sure === null ? (
+          <p className="flex flex-wrap gap-2">
+            {(["keep", "delete"] as const).map((way) => (
+              <Button key={way} onClick={() => setSure(way)}>
+                {WAYS[way]}
+              </Button>
+            ))}
+          </p>
+        ) : (
+          <>
+            <p>
+              {sure === "keep"
+                ? `${student.name} is signed out and no longer in this class. Their lanes and marks stand last among the marks, as removed. With the code of the class and the same password they can come back.`
+                : `${student.name} is signed out, and what they did in this class is deleted: ${student.lanes === 1 ? "1 lane" : `${student.lanes} lanes`}, their marks and their floor lanes. This cannot be undone.`}
+            </p>
+            <p className="mt-3 flex gap-2">
+              <Button look="act" disabled={remove.isPending} onClick={() => remove.mutate(sure)}>
+                {sure === "keep" ? "Yes, take off" : "Yes, delete it all"}
+              </Button>
+              <Button onClick={() => setSure(null)}>Leave it</Button>
+            </p>
+          </>
+        )}
+      </div>
+      {problem ? (
+        <Notice kind="stop" role="alert">
+          {problem.message}
+        </Notice>
+      ) : null}
+    </Dialog>
+  );
+}
