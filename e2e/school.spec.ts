@@ -5,14 +5,14 @@ import { networkInterfaces } from "node:os";
 import { expect, test, type Page } from "@playwright/test";
 import pg from "pg";
 import { accessible } from "./accessible";
-import { check, enter } from "./floorHands";
+import { card, check, enter } from "./floorHands";
 import { OwnServer } from "./server";
 
-/** Another address of this machine than the one it talks to itself by; its own loopback net where it is in no other. */
-const otherAddress = (): string =>
+/** An address by which others find this machine; null where it is in no network. */
+const outerAddress = (): string | null =>
   Object.values(networkInterfaces())
     .flatMap((each) => each ?? [])
-    .find(({ internal, family }) => !internal && family === "IPv4")?.address ?? "127.0.0.2";
+    .find(({ internal, family }) => !internal && family === "IPv4")?.address ?? null;
 
 async function emptyDatabase(name: string): Promise<string> {
   const url = new URL(process.env["DATABASE_URL"] ?? "");
@@ -46,13 +46,17 @@ test("an empty school is begun with the code of the terminal, reached in secret 
   await server.start();
   expect(server.said).not.toContain("Demo accounts");
   const code = /begin with the code ([A-Z0-9]{8})/.exec(server.said)?.[1] ?? "";
-  const url = `https://${otherAddress()}:${server.port}`;
+  const outer = outerAddress();
+  const address = `${outer ?? "127.0.0.2"}:${server.port}`;
+  const url = `https://${address}`;
+  // a machine in no network tells the address by which it finds itself
+  const told = outer === null ? `https://127.0.0.1:${server.port}` : url;
   // this machine's own certificate is none that a browser knows
   const desk = await browser.newContext({ ignoreHTTPSErrors: true, baseURL: url });
   const page = await desk.newPage();
 
   // typed without its "https", it is found all the same; and whatever page is opened, the school is begun first
-  await page.goto(`http://${otherAddress()}:${server.port}/sign-in`);
+  await page.goto(`http://${address}/sign-in`);
   await expect(page).toHaveURL(`${url}/first`);
   const form = {
     "Code, as the terminal shows it": "AAAA AAAA",
@@ -76,10 +80,10 @@ test("an empty school is begun with the code of the terminal, reached in secret 
   await expect(page.getByRole("heading", { name: "First Year" })).toBeVisible();
   await expect(page.getByText("Nobody yet.")).toBeVisible();
   // where it is found, and by which certificate
-  await expect(page.getByTestId("address").first()).toHaveText(url);
+  await expect(page.getByTestId("address").first()).toHaveText(told);
   const { fingerprint256 } = new X509Certificate(readFileSync(`${tls}/certificate.pem`));
   await expect(page.getByTestId("fingerprint")).toHaveText(fingerprint256);
-  await expect(page.getByRole("img", { name: `Code to scan: opens ${url}/join` })).toBeVisible();
+  await expect(page.getByRole("img", { name: `Code to scan: opens ${told}/join` })).toBeVisible();
   await accessible(page);
   const [cookie] = (await desk.cookies()).filter(({ name }) => name === "probe-lane");
   expect(cookie).toMatchObject({ secure: true, httpOnly: true });
@@ -125,12 +129,18 @@ test("an empty school is begun with the code of the terminal, reached in secret 
 
   await page.reload();
   await page.getByRole("link", { name: "Edda Marlpit" }).click();
-  await check(page, values);
+  // touched and found good: one act for all of them, and no figure
+  await expect(page.getByRole("checkbox", { name: "G54 Y" })).toBeChecked();
+  await page.getByRole("checkbox", { name: "H1 length" }).uncheck();
+  await page.getByRole("button", { name: "These 2 are within tolerance, by my own touch" }).click();
+  await expect(card(page, "G54 X")).toContainText("touched, and −329.667 found within");
+  await check(page, { "H1 length": values["H1 length"] });
+  await accessible(page);
   await page.getByRole("button", { name: "Sign this setup" }).click();
   await expect(phone.getByText(/^Signed by Ada Thistlewood \(AT\)/)).toBeVisible({ timeout: 15_000 });
   await phone.getByRole("button", { name: "Hand in" }).click();
   await phone.getByRole("button", { name: "Yes, hand in" }).click();
-  await expect(phone.getByText("G54 X is right.")).toBeVisible({ timeout: 15_000 });
+  await expect(phone.getByText("G54 X is within its tolerance.")).toBeVisible({ timeout: 15_000 });
 
   // the next start asks for nobody, and brings no demo
   await server.kill();

@@ -126,6 +126,7 @@ async function addFloor(
           id: randomUUID(),
           laneId: lane.id,
           at: new Date(now.getTime() - (entries.length - index) * MINUTE_MS),
+          receivedAt: new Date(now.getTime() - (entries.length - index) * MINUTE_MS),
           byId: studentId,
           byName: login,
           entry,

@@ -178,7 +178,6 @@ export interface Me {
   classId: string;
   className: string;
   schoolName: string;
-  isArchived: boolean;
   /** Every class of theirs, the open one among them; archived ones last. */
   classes: readonly OwnClass[];
 }

@@ -311,7 +311,9 @@ export const floorEntries = pgTable(
     laneId: uuid()
       .notNull()
       .references(() => floorLanes.id, { onDelete: "cascade" }),
+    /** When it was made, by the device; and when it came here. */
     at: moment().notNull(),
+    receivedAt: moment().notNull().defaultNow(),
     byId: uuid().notNull(),
     byName: text().notNull(),
     entry: jsonb().$type<FloorEntry>().notNull(),

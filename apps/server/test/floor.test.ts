@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { foldFloor, type FloorEntry } from "@probe-lane/core/floor";
+import { foldFloor, lateMinutes, type FloorEntry } from "@probe-lane/core/floor";
 import type { FloorLaneView, FloorList, MarksView, StartedLane } from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
@@ -32,6 +32,29 @@ const signature = async (reason?: string): Promise<FloorEntry> => {
 const registers = { "G54.x": -334.666, "G54.y": -191.12, H1: -250.78, H2: -231.7 };
 const truth = { "G54.x": -329.667, "G54.y": -191.118, H1: -250.781, H2: -231.699 };
 
+describe("a check before the hand-in", () => {
+  it("is there for its student, and says nothing: neither its figure, nor that it was found good", async () => {
+    const other = await new TestClient(server).signIn("okonjo");
+    const { exercises } = (await other.call<FloorList>("GET", "/floor")).body;
+    const mill = exercises.find(({ exercise }) => exercise.machine === "mill");
+    const { id } = (await other.call<StartedLane>("POST", `/floor/exercises/${mill?.id}/lanes`, {})).body;
+    const entered = (client: TestClient, ...entries: FloorEntry[]) =>
+      client.call("POST", `/floor/lanes/${id}/entries`, batch(...entries));
+    await entered(other, { type: "register", register: "H1", mm: -250.78 });
+    await entered(other, { type: "register", register: "H2", mm: -231.7 });
+    await entered(instructor, { type: "judgedWithin", register: "H1", mm: -250.78 });
+    await entered(instructor, { type: "check", register: "H2", method: "probe", mm: -231.699, uMm: 0.002 });
+    const seen = (await other.call<FloorLaneView>("GET", `/floor/lanes/${id}`)).body;
+    const checks = seen.entries.flatMap(({ entry }) => (entry.type === "register" ? [] : [entry]));
+    expect(checks).toEqual(
+      ["H1", "H2"].map((register) => ({ type: "check", register, method: "checked", mm: 0, uMm: 1 })),
+    );
+    expect(JSON.stringify(seen)).not.toContain("judgedWithin");
+    // a student judges nothing
+    expect((await entered(other, { type: "judgedWithin", register: "H2", mm: -231.7 })).status).toBe(403);
+  });
+});
+
 describe("a floor lane on the server", () => {
   it("entries sent twice are there once", async () => {
     const sent = batch(
@@ -44,6 +67,16 @@ describe("a floor lane on the server", () => {
     expect((await write(student, sent)).status).toBe(204);
     expect((await write(student, sent)).status).toBe(204);
     expect((await view(student)).entries.length).toBe(9);
+  });
+  it("what waited on a device keeps its own time, and says when it came", async () => {
+    const madeMs = Date.now() - 30 * 60_000;
+    const body = {
+      entries: [{ id: randomUUID(), atMs: madeMs, entry: { type: "reading", register: "H1", mm: -250.7 } }],
+    };
+    expect((await write(student, body)).status).toBe(204);
+    const late = (await view(instructor)).entries.filter((one) => lateMinutes(one) !== null);
+    expect(late.map((one) => [one.atMs, lateMinutes(one)])).toEqual([[madeMs, 30]]);
+    expect((await write(student, batch({ type: "struck", entry: body.entries[0]?.id ?? "" }))).status).toBe(204);
   });
   it("a device whose clock runs ahead keeps the order of its entries", async () => {
     const ahead = Date.now() + 600_000;
@@ -129,7 +162,7 @@ describe("a floor lane on the server", () => {
     for (const client of [student, instructor])
       expect(stateOf(await view(client)).signature).toMatchObject({
         state: "withdrawn",
-        changed: ["the value in the control of H1 length was entered"],
+        changed: ["the value in the control of H1 length was entered (on the device 10 minutes before it came)"],
       });
     expect((await write(student, batch({ type: "handedIn" }))).body.error.code).toBe("floorNotSigned");
     expect((await write(instructor, batch({ type: "sentBack", word: "look at H1 again" }))).status).toBe(204);

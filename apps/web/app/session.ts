@@ -37,18 +37,6 @@ export function useSignIn() {
   });
 }
 
-/** Opens another class of one's own: everything that was read of the other one is let go. */
-export function useEnter() {
-  const client = useQueryClient();
-  return useMutation<Me, ApiError, string>({
-    mutationFn: (classId) => api.post<Me>("/session/class", { classId }),
-    onSuccess: async (me) => {
-      client.setQueryData(SESSION_KEY, me);
-      await client.resetQueries({ predicate: ({ queryKey }) => queryKey[0] !== SESSION_KEY[0] });
-    },
-  });
-}
-
 /** Joins a class with its code, and is signed in by it. */
 export function useJoin() {
   const client = useQueryClient();

@@ -389,6 +389,11 @@ export const markingSchema = z.strictObject({
       runsClear: z.boolean().default(false),
       /** A check was made with its expectation said first, and judged as it looked. */
       checked: z.boolean().default(false),
+      /** No tool goes deeper than it is told by more than `deepestMm`: it would strike without any program too. */
+      notDeep: z.boolean().default(false),
+      deepestMm: z.number().positive().max(100).default(1),
+      /** No value has a sign turned. */
+      signsRight: z.boolean().default(false),
       capPercent: z.number().min(0).max(100).default(40),
     })
     .optional(),

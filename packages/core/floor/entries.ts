@@ -36,6 +36,8 @@ export const entrySchema = z.discriminatedUnion("type", [
     mm,
     uMm: z.number().positive().max(1),
   }),
+  /** By a touch of one's own: the value that stands in the control is within its tolerance; no figure is known. */
+  z.strictObject({ type: z.literal("judgedWithin"), register, mm }),
   /** Of exactly the entries that the signer saw; why, where a value is outside its tolerance. Initials of old ones. */
   z.strictObject({
     type: z.literal("signedOff"),
@@ -59,6 +61,7 @@ export const entrySchema = z.discriminatedUnion("type", [
 export type FloorEntry = z.infer<typeof entrySchema>;
 export const instructorEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
   "check",
+  "judgedWithin",
   "signedOff",
   "signatureWithdrawn",
   "sentBack",
@@ -67,11 +70,23 @@ export const instructorEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
 ]);
 
 /** Those of them that somebody enters who only helps. */
-export const assistantEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set(["check"]);
+export const assistantEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set(["check", "judgedWithin"]);
 
 export interface StoredFloorEntry {
   readonly id: string;
   readonly atMs: number;
+  /** When the server had it; left out by a device that has not sent it yet. */
+  readonly receivedAtMs?: number;
   readonly by: string;
   readonly entry: FloorEntry;
+}
+
+/** What comes this long after it was made waited on a device, ms. */
+const LATE_MS = 2 * 60_000;
+const MINUTE_MS = 60_000;
+
+/** How many minutes after it was made an entry came, where that is worth saying; null where it came at once. */
+export function lateMinutes({ atMs, receivedAtMs }: Pick<StoredFloorEntry, "atMs" | "receivedAtMs">): number | null {
+  const lateMs = (receivedAtMs ?? atMs) - atMs;
+  return lateMs < LATE_MS ? null : Math.round(lateMs / MINUTE_MS);
 }

@@ -17,11 +17,12 @@ export {
   assistantEntryTypes,
   entrySchema,
   instructorEntryTypes,
+  lateMinutes,
   type FloorEntry,
   type StoredFloorEntry,
 } from "./entries";
 export { foldFloor, floorGatesOf, floorGateNames, type FloorGateName, type FloorState } from "./state";
-export { initialsOf, signingProblems, type FloorSignature, type SigningProblem } from "./signature";
+export { initialsOf, isJudgedWithin, signingProblems, type FloorSignature, type SigningProblem } from "./signature";
 export { floorPartInstruments, partFeatureOf, type PartFeature, type PartRead } from "./part";
 export { combineChecks, type CheckReading, type Combined } from "./checks";
 export { ruleFloor, type FloorRuling, type FloorValue } from "./ruling";

@@ -3,6 +3,7 @@ import type { MistakeId } from "../diagnosis/catalog";
 import type { TermName } from "../lane/names";
 import { combineChecks, type Combined } from "./checks";
 import type { FloorRegister } from "./exercise";
+import { isJudgedWithin } from "./signature";
 import type { FloorState } from "./state";
 
 export interface FloorValue {
@@ -12,9 +13,10 @@ export interface FloorValue {
   readonly closureMm: number | null;
   /**
    * Within the check's uncertainty of the limit nobody can say: it is not failed, and a better check is asked for.
-   * Checks that contradict each other, or are less sure than the tolerance, decide nothing, and nothing is earned yet.
+   * Judged within the tolerance by a touch, no figure of it is known. Checks that contradict each other, or are less
+   * sure than the tolerance, decide nothing, and nothing is earned yet.
    */
-  readonly verdict: "right" | "wrong" | "tooClose" | "missing" | "checksDisagree" | "checkTooCoarse";
+  readonly verdict: "right" | "within" | "wrong" | "tooClose" | "missing" | "checksDisagree" | "checkTooCoarse";
   readonly explained: Explained | null;
   readonly marks: number;
   /** The student's own arithmetic: did the written sum follow from reading and terms? */
@@ -93,6 +95,8 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const working = leftOut.length > 0 ? "leaves a term out" : asWritten;
   const workingMarks = working === "adds up" ? workingShare : 0;
   const common = { register, heldMm, check, working, leftOut, workingMarks, isInOrder } as const;
+  if (check === null && isJudgedWithin(state, register.id))
+    return { ...common, closureMm: null, verdict: "within", explained: null, marks: share };
   if (heldMm === null || check === null)
     return { ...common, closureMm: null, verdict: "missing", explained: null, marks: 0 };
   const closureMm = heldMm - check.mm;

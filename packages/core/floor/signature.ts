@@ -1,9 +1,18 @@
 import { combineChecks, type CheckReading } from "./checks";
 import type { FloorExercise } from "./exercise";
-import type { FloorEntry, StoredFloorEntry } from "./entries";
+import { lateMinutes, type FloorEntry, type StoredFloorEntry } from "./entries";
 
 /** What a signature is of: everything that a student has entered of the setup, and the checks of it. */
-const BINDING: ReadonlySet<FloorEntry["type"]> = new Set(["reading", "term", "sum", "register", "check"]);
+const BINDING: ReadonlySet<FloorEntry["type"]> = new Set([
+  "reading",
+  "term",
+  "sum",
+  "register",
+  "check",
+  "judgedWithin",
+]);
+/** What the signer enters: more of it takes no signature back. */
+const CHECKS: ReadonlySet<FloorEntry["type"]> = new Set(["check", "judgedWithin"]);
 
 /** How the signature of a floor lane stands. It is of exactly the entries that the signer saw. */
 export type FloorSignature =
@@ -33,12 +42,19 @@ const KINDS: Partial<Record<FloorEntry["type"], string>> = {
   sum: "the sum",
   register: "the value in the control",
   check: "a check",
+  judgedWithin: "a check",
 };
 
 /** What an entry is about, by the name of its register. */
 function named({ registers }: FloorExercise, { entry }: StoredFloorEntry): string {
   const register = "register" in entry ? registers.find(({ id }) => id === entry.register) : undefined;
   return `${KINDS[entry.type] ?? "an entry"} of ${register?.label ?? "the setup"}`;
+}
+
+/** What waited on a device without a link was made before it is seen. */
+function lateWords(one: StoredFloorEntry): string {
+  const minutes = lateMinutes(one);
+  return minutes === null ? "" : ` (on the device ${minutes} minutes before it came)`;
 }
 
 /**
@@ -55,14 +71,14 @@ export function signatureOf(exercise: FloorExercise, all: Live, live: Live): Flo
   if (entry.type === "sentBack") return { state: "sentBack", by, atMs, word: entry.word };
   if (entry.type !== "signedOff") return { state: "withdrawn", by, atMs, changed: [] };
   const isHandedIn = live.some((one) => one.entry.type === "handedIn");
-  const counts = (one: StoredFloorEntry) => BINDING.has(one.entry.type) && !(isHandedIn && one.entry.type === "check");
+  const counts = (one: StoredFloorEntry) => BINDING.has(one.entry.type) && !(isHandedIn && CHECKS.has(one.entry.type));
   // signatures of before their entries were named are of what was there when they were given
   const saw = new Set(entry.saw ?? bindingIds(live.filter((one) => one.atMs <= atMs)));
   // a check more, of the first part for one, is the signer's own
-  const added = live.filter((one) => counts(one) && one.entry.type !== "check" && !saw.has(one.id));
+  const added = live.filter((one) => counts(one) && !CHECKS.has(one.entry.type) && !saw.has(one.id));
   const gone = all.filter((one) => counts(one) && saw.has(one.id) && !live.includes(one));
   const changed = [
-    ...added.map((one) => `${named(exercise, one)} was entered`),
+    ...added.map((one) => `${named(exercise, one)} was entered${lateWords(one)}`),
     ...gone.map((one) => `${named(exercise, one)} was struck`),
   ];
   if (changed.length > 0) return { state: "withdrawn", by, atMs, changed: [...new Set(changed)] };
@@ -76,7 +92,17 @@ export type SigningProblem = "notChecked" | "checksDisagree" | "checkTooCoarse" 
 interface Signable {
   readonly exercise: FloorExercise;
   readonly checks: readonly (CheckReading & { readonly register: string })[];
+  readonly judged: readonly { readonly register: string; readonly mm: number }[];
   readonly registers: Readonly<Record<string, { readonly mm: number }>>;
+}
+
+/** Values nearer to one another than this are one figure in the control, mm. */
+const SAME_MM = 0.0005;
+
+/** Whether the value that stands in the control now was judged to be within its tolerance. */
+export function isJudgedWithin({ judged, registers }: Pick<Signable, "judged" | "registers">, id: string): boolean {
+  const held = registers[id];
+  return held !== undefined && judged.some(({ register, mm }) => register === id && Math.abs(mm - held.mm) < SAME_MM);
 }
 
 /** Registers with what stands in the way of signing them, worst first; a reason is wanted beside the last kind. */
@@ -85,7 +111,8 @@ export function signingProblems(state: Signable): { readonly label: string; read
     const check = combineChecks(state.checks.filter((one) => one.register === id));
     const held = state.registers[id];
     const problem = (): SigningProblem | null => {
-      if (!check || !held) return "notChecked";
+      if (!check) return isJudgedWithin(state, id) ? null : "notChecked";
+      if (!held) return "notChecked";
       if (check.outliers.length > 0) return "checksDisagree";
       if (check.expandedMm > toleranceMm) return "checkTooCoarse";
       return Math.abs(held.mm - check.mm) > toleranceMm ? "reasonWanted" : null;

@@ -6,6 +6,7 @@ import { bindingIds, signatureOf, type FloorSignature } from "./signature";
 type Of<T extends FloorEntry["type"]> = Extract<FloorEntry, { type: T }> & {
   readonly id: string;
   readonly atMs: number;
+  readonly receivedAtMs?: number;
   readonly by: string;
 };
 
@@ -18,6 +19,7 @@ export interface FloorState {
   readonly sums: Readonly<Record<string, Of<"sum">>>;
   readonly registers: Readonly<Record<string, Of<"register">>>;
   readonly checks: readonly Of<"check">[];
+  readonly judged: readonly Of<"judgedWithin">[];
   readonly signature: FloorSignature;
   /** The entries that a signature would be of now, by id. */
   readonly binding: readonly string[];
@@ -38,9 +40,7 @@ export function foldFloor(exercise: FloorExercise, entries: readonly StoredFloor
   const struck = new Set(ordered.flatMap(({ entry }) => (entry.type === "struck" ? [entry.entry] : [])));
   const live = ordered.filter(({ id }) => !struck.has(id));
   const all = <T extends FloorEntry["type"]>(type: T): Of<T>[] =>
-    live.flatMap(({ entry, id, atMs, by }) =>
-      entry.type === type ? [{ ...entry, id, atMs, by } as unknown as Of<T>] : [],
-    );
+    live.flatMap(({ entry, ...held }) => (entry.type === type ? [{ ...entry, ...held } as unknown as Of<T>] : []));
   const newest = <T extends { register: string }>(rows: readonly T[]): Record<string, T> =>
     Object.fromEntries(rows.map((one) => [one.register, one]));
   return {
@@ -54,6 +54,7 @@ export function foldFloor(exercise: FloorExercise, entries: readonly StoredFloor
     sums: newest(all("sum")),
     registers: newest(all("register")),
     checks: all("check"),
+    judged: all("judgedWithin"),
     signature: signatureOf(exercise, ordered, live),
     binding: bindingIds(live),
     safety: all("safetyNoted"),
@@ -75,7 +76,8 @@ const PASSED: Record<FloorGateName, (state: FloorState) => boolean> = {
         readings.filter((one) => one.register === id).length >= exercise.readingsNeeded,
     ),
   registers: ({ exercise, registers }) => exercise.registers.every(({ id }) => registers[id] !== undefined),
-  check: ({ exercise, checks }) => exercise.registers.every(({ id }) => checks.some((one) => one.register === id)),
+  check: ({ exercise, checks, judged }) =>
+    exercise.registers.every(({ id }) => [...checks, ...judged].some((one) => one.register === id)),
   signOff: ({ signature }) => signature.state === "given",
   handIn: ({ handedIn }) => handedIn !== null,
 };

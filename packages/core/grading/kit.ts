@@ -4,7 +4,7 @@ import type { LedgerLine } from "../lane";
 import type { RegisterId } from "../registers";
 import type { Counts } from "../units";
 import type { StepRow } from "./steps";
-import type { RegisterRuling } from "./values";
+import type { Deeper, RegisterRuling } from "./values";
 
 export type SchoolRead = MillLengthSchool | LatheSchool | "unclear";
 
@@ -19,6 +19,8 @@ export interface MarkingKit<T extends LaneTrace> {
   school(trace: T): { readonly school: SchoolRead; readonly isNamed: boolean };
   /** Values that one mistake may put off together, so that it costs once. */
   readonly sharing: readonly ((target: Target) => boolean)[];
+  /** How much deeper than it is told each tool goes by its values, mm; below zero it stays clear by so much. */
+  deeper(trace: T, values: readonly RegisterRuling[]): readonly Deeper[];
   /** Values that are right given an earlier wrong one keep their marks. */
   followThrough(trace: T, values: readonly RegisterRuling[], marking: Marking): RegisterRuling[];
   readonly steps: readonly StepRow<T>[];

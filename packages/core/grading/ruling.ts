@@ -148,7 +148,7 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
   ];
   const { school, isNamed } = kit.school(set);
   const findings = [...working, ...method, ...proving, ...strikes, ...safety];
-  const missing = notPassed(findings, marking);
+  const missing = notPassed({ findings, values, deeper: kit.deeper(set, values) }, marking);
   const outOf = strands.reduce((sum, strand) => sum + strand.outOf, 0);
   return {
     version: rulingVersion,

@@ -38,6 +38,12 @@ export interface RegisterRuling {
   readonly provenance: Pick<Provenance, "terms" | "ownMm" | "belongs"> | null;
 }
 
+/** How far a tool goes deeper than it is told, by all of its values together, mm. */
+export interface Deeper {
+  readonly tool: number;
+  readonly mm: number;
+}
+
 /**
  * The share of its marks that a value keeps: full inside the tolerance, linear to zero at the stated multiple of it.
  */

@@ -31,6 +31,11 @@ export const floorCautions: readonly string[] = [
 /** The ruling of one floor register: a headline, and what is behind it. */
 export function floorValueWords(value: FloorValue, show: (mm: number) => string): { headline: string; body: string } {
   const { register, verdict, closureMm, check, explained } = value;
+  if (verdict === "within")
+    return {
+      headline: `${register.label} is within its tolerance.`,
+      body: `By the instructor’s own touch, tolerance ±${show(register.toleranceMm)}; no figure was taken.`,
+    };
   if (verdict === "missing" || closureMm === null || check === null)
     return {
       headline: `${register.label}: not complete.`,

@@ -64,7 +64,7 @@ export {
   saidWords,
   withdrawnBy,
 } from "./proving";
-export { mustHaveWords, partInstrumentWords, partSaidWords } from "./parts";
+export { missedWords, mustHaveWords, partInstrumentWords, partSaidWords } from "./parts";
 export { keptRowWords } from "./kept";
 export { gaugedWhat, gaugeOutcomeWords, gaugeWrote, gaugedWords } from "./gauging";
 export { drawingWords, featureCause, movedByWords, offWords, partCause, partMovedBy, verdictWords } from "./firstPart";

@@ -1,5 +1,6 @@
-import type { MustHave } from "../grading";
+import type { MustHave, NotPassed } from "../grading";
 import type { PartInstrument, PartSaid } from "../lane/partNames";
+import { scales, showLength, type LengthUnit } from "../units";
 
 /** Instruments that a part is measured with. */
 export const partInstrumentWords: Record<PartInstrument, string> = {
@@ -24,4 +25,24 @@ export const mustHaveWords: Record<MustHave, { asks: string; missed: string }> =
     asks: "a check made, said first and judged as it looked",
     missed: "no check stands that was said first and judged as it looked",
   },
+  notDeep: {
+    asks: "no tool goes much deeper than it is told",
+    missed: "a tool would go deeper than it is told",
+  },
+  signsRight: {
+    asks: "no value has its sign turned",
+    missed: "a value has its sign turned",
+  },
 };
+
+/** What is missing of what stands over points, with the tools that go too deep by name. */
+export const missedWords = ({ missed, deeper = [] }: NotPassed, unit: LengthUnit): string =>
+  missed
+    .flatMap((name) =>
+      name === "notDeep"
+        ? deeper.map(
+            ({ tool, mm }) => `tool ${tool} would go ${showLength(mm, scales[unit])} ${unit} deeper than it is told`,
+          )
+        : [mustHaveWords[name].missed],
+    )
+    .join("; ");

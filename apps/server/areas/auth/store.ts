@@ -63,7 +63,6 @@ export const authStore = (db: Database) => ({
       classId,
       className: held.name,
       schoolName: held.schoolName,
-      isArchived: held.isArchived,
       classes: rows.map((row) => row.held),
     };
   },

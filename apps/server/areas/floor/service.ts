@@ -51,6 +51,12 @@ export async function floorList(store: FloorStore, actor: Actor): Promise<FloorL
   };
 }
 
+/** A check as a student sees it before the hand-in: that there is one, and nothing of what it says. */
+const unread = (entry: FloorEntry): FloorEntry =>
+  entry.type === "check" || entry.type === "judgedWithin"
+    ? { type: "check", register: entry.register, method: "checked", mm: 0, uMm: 1 }
+    : entry;
+
 export async function floorLane(store: FloorStore, laneId: string, actor: Actor): Promise<FloorLaneView> {
   const lane = await laneFor(store, laneId, actor);
   const entries = (await store.entries([laneId])).get(laneId) ?? [];
@@ -58,10 +64,7 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
   const isInstructor = isStaff(actor);
   const mayMark = actor.role === "instructor";
   // the check is the truth: a student gets it with the ruling, not before
-  const shown =
-    isInstructor || state.handedIn
-      ? entries
-      : entries.map((one) => (one.entry.type === "check" ? { ...one, entry: { ...one.entry, mm: 0, uMm: 1 } } : one));
+  const shown = isInstructor || state.handedIn ? entries : entries.map((one) => ({ ...one, entry: unread(one.entry) }));
   return {
     id: lane.id,
     studentName: lane.studentName,
@@ -141,7 +144,7 @@ export async function addFloorEntries(
   // stays
   const aheadMs = Math.max(0, ...fresh.map(({ atMs }) => atMs - now.getTime()));
   const capped = fresh.map((one) => ({ ...one, atMs: one.atMs - aheadMs }));
-  await store.add(laneId, { id: actor.id, name: await store.nameOf(actor.id) }, capped);
+  await store.add(laneId, { id: actor.id, name: await store.nameOf(actor.id) }, capped, now);
 }
 
 export const makeFloorExercise = (store: FloorStore, actor: Actor, template: FloorTemplate): Promise<string> =>

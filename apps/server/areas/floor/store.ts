@@ -60,14 +60,15 @@ export const floorStore = (db: Database) => {
               .from(floorEntries)
               .where(inArray(floorEntries.laneId, [...laneIds]));
       const byLane = new Map<string, StoredFloorEntry[]>(laneIds.map((id) => [id, []]));
-      for (const { id, laneId, at, byName, entry } of rows)
-        byLane.get(laneId)?.push({ id, atMs: at.getTime(), by: byName, entry });
+      for (const { id, laneId, at, receivedAt, byName, entry } of rows)
+        byLane.get(laneId)?.push({ id, atMs: at.getTime(), receivedAtMs: receivedAt.getTime(), by: byName, entry });
       return byLane;
     },
     add: async (
       laneId: string,
       by: { id: string; name: string },
       entries: readonly Pick<StoredFloorEntry, "id" | "atMs" | "entry">[],
+      receivedAt: Date,
     ): Promise<void> => {
       await db
         .insert(floorEntries)
@@ -76,6 +77,7 @@ export const floorStore = (db: Database) => {
             id,
             laneId,
             at: new Date(atMs),
+            receivedAt,
             byId: by.id,
             byName: by.name,
             entry,

@@ -2,7 +2,8 @@ import { LEAST_PASSWORD, type Me, type PasswordRequest } from "@probe-lane/contr
 import { useMutation } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { api, type ApiError } from "../../app/api";
-import { useEnter, useMe } from "../../app/session";
+import { useEnter } from "../../app/enter";
+import { useMe } from "../../app/session";
 import { Button, Notice, Panel } from "../../ui";
 
 const FIELD = "mt-1 w-full rounded-[3px] border border-ink3 bg-field px-2.5 py-2 text-base";

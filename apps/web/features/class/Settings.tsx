@@ -2,7 +2,7 @@ import type { ChangeClassRequest, ClassView, NewClassRequest } from "@probe-lane
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type ApiError } from "../../app/api";
-import { useEnter } from "../../app/session";
+import { useEnter } from "../../app/enter";
 import { Button, Dialog, Notice, Panel } from "../../ui";
 
 const FIELD = "mt-1 w-full rounded-[3px] border border-ink3 bg-field px-2 py-1.5 text-base font-normal";

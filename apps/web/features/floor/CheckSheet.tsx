@@ -1,5 +1,7 @@
 import {
   combineChecks,
+  isJudgedWithin,
+  lateMinutes,
   signingProblems,
   type FloorEntry,
   type FloorRegister,
@@ -40,6 +42,7 @@ interface Props {
 export function CheckSheet({ view, state, write }: Props) {
   return (
     <>
+      <Together view={view} state={state} write={write} />
       {view.exercise.registers.map((register) => (
         <RegisterCheck key={register.id} register={register} view={view} state={state} write={write} />
       ))}
@@ -58,6 +61,54 @@ export function CheckSheet({ view, state, write }: Props) {
         <Notice>You check; the instructor signs and marks.</Notice>
       )}
     </>
+  );
+}
+
+/** Several values judged at once: touched, each within its tolerance, and no figure taken of any. */
+function Together({ view, state, write }: Props) {
+  const open = view.exercise.registers.flatMap((register) => {
+    const held = state.registers[register.id];
+    const isChecked = state.checks.some((one) => one.register === register.id) || isJudgedWithin(state, register.id);
+    return held && !isChecked ? [{ register, mm: held.mm }] : [];
+  });
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const chosen = open.filter(({ register }) => !left.has(register.id));
+  if (state.handedIn || open.length === 0) return null;
+  return (
+    <Panel title="Touched, and within tolerance" bodyClassName="flex flex-col gap-2 p-3">
+      {open.map(({ register, mm }) => (
+        <label key={register.id} className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={!left.has(register.id)}
+            onChange={({ target }) =>
+              setLeft((held) => {
+                const next = new Set(held);
+                if (target.checked) next.delete(register.id);
+                else next.add(register.id);
+                return next;
+              })
+            }
+          />
+          <span className="flex-1">{register.label}</span>
+          <span className="figures text-lg">{lengthsOf(exerciseFor(view.exercise, register)).show(mm)}</span>
+        </label>
+      ))}
+      <Button
+        className="min-h-11 justify-center"
+        disabled={chosen.length === 0}
+        onClick={() =>
+          write(...chosen.map(({ register, mm }): FloorEntry => ({ type: "judgedWithin", register: register.id, mm })))
+        }
+      >
+        {chosen.length === 1 ? "This one is" : `These ${chosen.length} are`} within tolerance, by my own touch
+      </Button>
+      <p className="text-ink2">
+        For what you touched yourself and found good: it counts as checked, without a figure. What is off wants a
+        reading below, so that the ruling can say why.
+      </p>
+    </Panel>
   );
 }
 
@@ -81,6 +132,7 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
   const checks = state.checks.filter((one) => one.register === register.id);
   const combined = combineChecks(checks);
   const held = state.registers[register.id];
+  const late = held ? lateMinutes(held) : null;
   const sum = state.sums[register.id];
   const lines = workingLines(state, register);
   return (
@@ -89,6 +141,7 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
       note={
         <>
           student holds <b className="figures text-ink">{held ? show(held.mm) : "nothing yet"}</b>
+          {late === null ? "" : `, on the device ${late} minutes before it came`}
         </>
       }
       bodyClassName="flex flex-col gap-2 p-3"
@@ -122,6 +175,23 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
           </Button>
         </p>
       ))}
+      {state.judged
+        .filter((one) => one.register === register.id)
+        .map(({ id, mm }) => (
+          <p key={id} className="flex items-center gap-2 border-b border-rule-soft">
+            <span className="flex-1">
+              touched, and <span className="figures">{show(mm)}</span> found within ±{show(register.toleranceMm)}
+            </span>
+            <Button
+              look="quiet"
+              className="min-h-11 min-w-11 justify-center"
+              aria-label={`Strike the judgement of ${register.label}`}
+              onClick={() => write({ type: "struck", entry: id })}
+            >
+              <X size={16} aria-hidden />
+            </Button>
+          </p>
+        ))}
       {combined ? (
         <p>
           Should hold <b className="figures text-expected">{show(combined.mm)}</b>{" "}

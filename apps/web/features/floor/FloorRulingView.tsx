@@ -9,6 +9,7 @@ const marksText = (value: number): string =>
 
 const EDGES: Record<FloorRuling["values"][number]["verdict"], string> = {
   right: "border-rule",
+  within: "border-rule",
   tooClose: "border-expected",
   wrong: "border-contact",
   missing: "border-contact",

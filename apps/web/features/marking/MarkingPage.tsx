@@ -162,6 +162,14 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
             </label>
           ))}
           <label className={field}>
+            deeper than it is told, from so many mm on
+            <FigureInput
+              className="w-24"
+              value={texts.deepest}
+              onChange={({ target }) => change({ ...texts, deepest: target.value })}
+            />
+          </label>
+          <label className={field}>
             without it at most, of a hundred
             <FigureInput
               className="w-24"

@@ -12,10 +12,14 @@ export interface MarkingTexts {
   weights: Record<(typeof strandNames)[number], string>;
   severity: Marking["severity"];
   mustHaves: Record<MustHave, boolean>;
+  /** How much deeper than told a tool may go, mm. */
+  deepest: string;
   capPercent: string;
 }
 /** What counts at most where something is missing, while nobody said otherwise. */
 const CAP_PERCENT = 40;
+/** And so much deeper than told strikes, mm. */
+const DEEPEST_MM = 1;
 
 export const textsOf = ({
   tolerancesMm,
@@ -40,7 +44,10 @@ export const textsOf = ({
     proving: String(weights.proving),
   },
   severity,
-  mustHaves: { runsClear: mustHaves?.runsClear ?? false, checked: mustHaves?.checked ?? false },
+  mustHaves: Object.fromEntries(
+    mustHaveNames.map((name) => [name, mustHaves?.[name] ?? false]),
+  ) as MarkingTexts["mustHaves"],
+  deepest: String(mustHaves?.deepestMm ?? DEEPEST_MM),
   capPercent: String(mustHaves?.capPercent ?? CAP_PERCENT),
 });
 
@@ -54,6 +61,7 @@ export function readMarking({
   weights,
   severity,
   mustHaves,
+  deepest,
   capPercent,
 }: MarkingTexts): { draft: MarkingDraft; outOf: number } | { problem: string } {
   const tolerancesMm = Object.fromEntries(toleranceNames.map((name) => [name, figure(tolerances[name])]));
@@ -69,7 +77,12 @@ export function readMarking({
   if (outOf <= 0) return { problem: "At least one strand needs a weight." };
   const cap = figure(capPercent);
   if (cap === null || cap > 100) return { problem: "What counts at most is a figure from 0 to 100." };
-  const over = mustHaveNames.some((name) => mustHaves[name]) ? { mustHaves: { ...mustHaves, capPercent: cap } } : {};
+  const deepestMm = figure(deepest);
+  if (deepestMm === null || deepestMm <= 0 || deepestMm > 100)
+    return { problem: "How much deeper a tool may go is a figure above zero, in mm, such as 1." };
+  const over = mustHaveNames.some((name) => mustHaves[name])
+    ? { mustHaves: { ...mustHaves, deepestMm, capPercent: cap } }
+    : {};
   return { draft: { tolerancesMm, zeroAtMultiple, weights: shares, severity, ...over } as MarkingDraft, outOf };
 }
 

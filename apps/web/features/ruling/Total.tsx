@@ -1,7 +1,7 @@
 import { keyOf } from "../../app/queries";
 import type { RulingView, StartedLane } from "@probe-lane/contract";
 import type { StrandMarks } from "@probe-lane/core/grading";
-import { incidentWords, mustHaveWords, skillWords, whyWords } from "@probe-lane/core/words";
+import { incidentWords, missedWords, skillWords, whyWords } from "@probe-lane/core/words";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Pencil } from "lucide-react";
@@ -38,8 +38,8 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
         </p>
         {ruling.notPassed ? (
           <Notice kind="stop">
-            <b>Not passed:</b> {ruling.notPassed.missed.map((name) => mustHaveWords[name].missed).join("; ")}. Whatever
-            the points, at most {ruling.notPassed.capPercent} of a hundred count.
+            <b>Not passed:</b> {missedWords(ruling.notPassed, ruling.sheet.unit)}. Whatever the points, at most{" "}
+            {ruling.notPassed.capPercent} of a hundred count.
           </Notice>
         ) : null}
         {ruling.failedBy ? (

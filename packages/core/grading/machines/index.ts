@@ -1,6 +1,7 @@
 import type { LaneTrace } from "../../diagnosis";
 import type { Machine } from "../../exercises";
 import type { MarkingKit } from "../kit";
+import { deeperOnLathe, deeperOnMill } from "./deeper";
 import { latheHandover } from "./latheHandover";
 import { latheSteps } from "./latheSteps";
 import { latheSchoolOf, ruleLatheValue } from "./latheValues";
@@ -14,6 +15,7 @@ const mill: MarkingKit<Extract<LaneTrace, { kind: "mill" }>> = {
   ruleValue: ruleMillValue,
   school: millSchool,
   sharing: [({ kind }) => kind === "toolSum" || kind === "toolRow"],
+  deeper: (_trace, values) => deeperOnMill(values),
   followThrough: followThroughMill,
   steps: millSteps,
   working: millWorking,
@@ -27,6 +29,7 @@ const lathe: MarkingKit<Exclude<LaneTrace, { kind: "mill" }>> = {
     ({ kind, axis }) => kind === "toolOffset" && axis === "z",
     ({ kind, axis }) => kind === "toolOffset" && axis === "x",
   ],
+  deeper: deeperOnLathe,
   followThrough: (_trace, values) => [...values],
   steps: latheSteps,
   working: latheWorking,
