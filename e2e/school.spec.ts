@@ -130,7 +130,9 @@ test("an empty school is begun with the code of the terminal, reached in secret 
   await page.reload();
   await page.getByRole("link", { name: "Edda Marlpit" }).click();
   // touched and found good: one act for all of them, and no figure
-  await expect(page.getByRole("checkbox", { name: "G54 Y" })).toBeChecked();
+  const together = page.getByRole("button", { name: /within tolerance, by my own touch$/ });
+  await expect(together).toBeDisabled();
+  for (const name of ["G54 X", "G54 Y", "H1 length"]) await page.getByRole("checkbox", { name }).check();
   await page.getByRole("checkbox", { name: "H1 length" }).uncheck();
   await page.getByRole("button", { name: "These 2 are within tolerance, by my own touch" }).click();
   await expect(card(page, "G54 X")).toContainText("touched, and −329.667 found within");

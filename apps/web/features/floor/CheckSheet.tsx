@@ -71,8 +71,9 @@ function Together({ view, state, write }: Props) {
     const isChecked = state.checks.some((one) => one.register === register.id) || isJudgedWithin(state, register.id);
     return held && !isChecked ? [{ register, mm: held.mm }] : [];
   });
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const chosen = open.filter(({ register }) => !left.has(register.id));
+  // ticked one by one: nothing is found good by a click that was meant for something else
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const chosen = open.filter(({ register }) => ticked.has(register.id));
   if (state.handedIn || open.length === 0) return null;
   return (
     <Panel title="Touched, and within tolerance" bodyClassName="flex flex-col gap-2 p-3">
@@ -81,12 +82,12 @@ function Together({ view, state, write }: Props) {
           <input
             type="checkbox"
             className="size-5"
-            checked={!left.has(register.id)}
+            checked={ticked.has(register.id)}
             onChange={({ target }) =>
-              setLeft((held) => {
+              setTicked((held) => {
                 const next = new Set(held);
-                if (target.checked) next.delete(register.id);
-                else next.add(register.id);
+                if (target.checked) next.add(register.id);
+                else next.delete(register.id);
                 return next;
               })
             }
@@ -102,10 +103,10 @@ function Together({ view, state, write }: Props) {
           write(...chosen.map(({ register, mm }): FloorEntry => ({ type: "judgedWithin", register: register.id, mm })))
         }
       >
-        {chosen.length === 1 ? "This one is" : `These ${chosen.length} are`} within tolerance, by my own touch
+        {chosen.length > 1 ? `These ${chosen.length} are` : "This one is"} within tolerance, by my own touch
       </Button>
       <p className="text-ink2">
-        For what you touched yourself and found good: it counts as checked, without a figure. What is off wants a
+        Tick what you touched yourself and found good: it counts as checked, without a figure. What is off wants a
         reading below, so that the ruling can say why.
       </p>
     </Panel>

@@ -162,7 +162,7 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
             </label>
           ))}
           <label className={field}>
-            deeper than it is told, from so many mm on
+            much deeper: by more mm than
             <FigureInput
               className="w-24"
               value={texts.deepest}
