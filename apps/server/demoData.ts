@@ -36,9 +36,11 @@ async function addPerson(
   passwordHash: string,
 ) {
   const { role, ...named } = person;
+  // one of the demo who is in another school too was left when the demo was dropped
   const [row] = await tx
     .insert(users)
     .values({ ...named, passwordHash })
+    .onConflictDoUpdate({ target: users.login, set: { passwordHash } })
     .returning({ id: users.id });
   if (!row) throw new Error(`addPerson: ${person.login} was not stored`);
   await tx.insert(memberships).values({ classId, userId: row.id, role });
@@ -136,26 +138,36 @@ async function addFloor(
   }
 }
 
+/** The demo's class, whatever it was renamed to; it is known by its school. */
 const findDemo = async (db: Database) => {
   const [row] = await db
     .select({ id: classes.id })
     .from(classes)
-    .where(and(eq(classes.name, demoClass.name), eq(classes.schoolName, demoClass.school)))
+    .where(eq(classes.schoolName, demoClass.school))
+    .orderBy(sql`${classes.name} <> ${demoClass.name}`)
     .limit(1);
   return row ?? null;
 };
+const inDemo = sql`select id from ${classes} where school_name = ${demoClass.school}`;
+/** Who is in the demo, and in no other school. */
+const onlyInDemo = sql`
+  select user_id from ${memberships} where class_id in (${inDemo})
+  except select user_id from ${memberships} where class_id not in (${inDemo})`;
+
 /** Whether the demo class is here. */
 export const hasDemo = async (db: Database): Promise<boolean> => (await findDemo(db)) !== null;
 
 /** What goes with the demo class when it is loaded anew; null where there is none. */
 export async function demoToDrop(db: Database): Promise<string | null> {
-  const found = await findDemo(db);
-  if (!found) return null;
-  const { rows } = await db.execute<{ people: number; lanes: number }>(sql`
-    select count(distinct m.user_id)::int as people, count(distinct a.id)::int as lanes
-    from memberships m left join attempts a on a.student_id = m.user_id where m.class_id = ${found.id}`);
-  const { people = 0, lanes = 0 } = rows[0] ?? {};
-  return `The demo class “${demoClass.name}” is dropped and made anew: ${people} people, ${lanes} lanes. Nothing else is touched.`;
+  if (!(await hasDemo(db))) return null;
+  const { rows } = await db.execute<{ held: number; people: number; lanes: number }>(sql`
+    select (select count(*)::int from (${inDemo}) c) as held,
+      (select count(*)::int from (${onlyInDemo}) p) as people,
+      (select count(*)::int from attempts a join assignments s on s.id = a.assignment_id
+       where s.class_id in (${inDemo})) as lanes`);
+  const { held = 0, people = 0, lanes = 0 } = rows[0] ?? {};
+  const all = [`${held} ${held === 1 ? "class" : "classes"}`, `${people} people`, `${lanes} lanes`].join(", ");
+  return `The demo, “${demoClass.school}”, is dropped and made anew: ${all}. Nothing else is touched.`;
 }
 
 /** Loads the demo class once, or again from scratch with `reset`; says in one line which accounts there are. */
@@ -177,13 +189,9 @@ export async function loadDemo(db: Database, { reset, now }: { reset: boolean; n
   const passwordHash = await hash(DEMO_PASSWORD, { salt: randomBytes(16) });
   await db.transaction(async (tx) => {
     if (existing) {
-      await tx.execute(
-        sql`delete from session where sess->'user'->>'id' in (select user_id::text from memberships where class_id = ${existing.id})`,
-      );
-      await tx.execute(
-        sql`delete from users where id in (select user_id from memberships where class_id = ${existing.id})`,
-      );
-      await tx.delete(classes).where(eq(classes.id, existing.id));
+      await tx.execute(sql`delete from session where sess->'user'->>'classId' in (select id::text from (${inDemo}) c)`);
+      await tx.execute(sql`delete from users where id in (${onlyInDemo})`);
+      await tx.delete(classes).where(eq(classes.schoolName, demoClass.school));
       // markings that were changed for this class go with it; those of exercises that another class has stay
       for (const table of [regrades, markingRevisions]) {
         await tx.delete(table).where(

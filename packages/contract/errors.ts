@@ -13,6 +13,7 @@ export const errorStatus = {
   classArchived: 409,
   lastInstructor: 409,
   inClassAlready: 409,
+  schoolOfDemo: 422,
   firstIsThere: 409,
   firstCodeWrong: 403,
   rosterUnreadable: 422,
@@ -62,6 +63,7 @@ export const errorWords: Record<ErrorCode, string> = {
   classArchived: "This class is archived: what was done in it can be read, and nothing new is begun.",
   lastInstructor: "A class keeps one instructor at least, so nobody was removed. Invite another one first.",
   inClassAlready: "You are in that class already. Open it from the list of your classes.",
+  schoolOfDemo: "That is the school of the demo, which is made anew now and then. Give yours a name of its own.",
   firstIsThere: "This school has an instructor already. Sign in, or ask that person for an account.",
   firstCodeWrong: "That is not the code that the terminal shows. Read it there once more; nothing was made.",
   rosterUnreadable:

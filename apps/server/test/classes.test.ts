@@ -169,6 +169,9 @@ describe("who teaches and helps", () => {
       (await new TestClient(server).call("POST", "/session", { login: "offgone", password: "edge finder and dial" }))
         .status,
     ).toBe(401);
+    // and comes back by another invitation, with the account that is there
+    const [back, status] = await join(await invite("assistant"), "offgone", "Rhea Offgone");
+    expect([status, (await me(back)).role, (await me(back)).id]).toEqual([201, "assistant", id]);
     await enter(marrow, (await me(marrow)).classes.find(({ name }) => name === "Third")?.id ?? "");
     const alone = await marrow.call("DELETE", `/class/staff/${(await me(marrow)).id}`);
     expect([alone.status, alone.body.error.code]).toEqual([409, "lastInstructor"]);

@@ -1,4 +1,5 @@
 import type { ClassView, Me, MyLanes } from "@probe-lane/contract";
+import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { demoExercises } from "../../../demo";
 import { firstStore } from "../areas/first/store";
@@ -37,6 +38,7 @@ describe("an empty school", () => {
       [{ password: "thistlewood1" }, 422, "passwordWeak"],
       [{ schoolName: "H\u200bollowbrook" }, 422, "nameOdd"],
       [{ className: " " }, 400, "badRequest"],
+      [{ schoolName: "Fernhollow Instrument School" }, 422, "schoolOfDemo"],
       [{ role: "instructor" }, 400, "badRequest"],
     ] as const) {
       const reply = await begin(body);
@@ -88,10 +90,25 @@ describe("an empty school", () => {
     const [marlpit, marrow] = [new TestClient(server), new TestClient(server)];
     await marlpit.signIn("marlpit", "parallels and jaws");
     await marrow.signIn("marrow");
+    // the demo is used: its class renamed, a second one made, somebody of the school invited into it
+    const invited = await marrow.call<{ code: string }>("POST", "/class/invitations", { role: "instructor" });
+    const thistle = new TestClient(server);
+    const { rows } = await db.execute<{ login: string }>(
+      sql`select login from users where login in ('thistlewood', 'fernlow')`,
+    );
+    await thistle.signIn(rows[0]?.login ?? "", form.password);
+    expect((await thistle.call("POST", "/session/classes", { code: invited.body.code })).status).toBe(201);
+    await marrow.call("PUT", "/class", { name: "Renamed", term: "", isArchived: false });
+    await marrow.call("POST", "/classes", { name: "Second", term: "", copiesPlan: true });
+    expect(await hasDemo(db)).toBe(true);
+    await loadDemo(db, { reset: false, now: new Date() });
     expect(await demoToDrop(db)).toMatch(
-      /^The demo class “Tuesday Evening Setup” is dropped and made anew: \d+ people, \d+ lanes/,
+      /^The demo, “Fernhollow Instrument School”, is dropped and made anew: 2 classes, 13 people, \d+ lanes\. Nothing else/,
     );
     await loadDemo(db, { reset: true, now: new Date() });
+    expect((await thistle.call<Me>("GET", "/session")).body).toMatchObject({ className: "First Year" });
+    expect((await thistle.call<Me>("GET", "/session")).body.classes).toHaveLength(1);
+    expect(await demoToDrop(db)).toContain("1 class, 13 people");
     // who was in the demo has to sign in again; the school goes on
     expect((await marrow.at(other).call("GET", "/session")).status).toBe(401);
     expect((await marlpit.at(other).call("GET", "/session")).status).toBe(200);

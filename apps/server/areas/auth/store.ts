@@ -13,7 +13,7 @@ export const authStore = (db: Database) => ({
       .innerJoin(classes, eq(classes.id, memberships.classId))
       .where(and(eq(users.login, login), isNull(memberships.removedAt)))
       // the one that they were in last; an archived one only where there is no other
-      .orderBy(sql`${classes.archivedAt} is not null`, sql`${memberships.lastAt} desc nulls last`)
+      .orderBy(sql`${classes.archivedAt} is not null`, sql`${memberships.lastAt} desc nulls last`, classes.name)
       .limit(1);
     return row ?? null;
   },

@@ -95,8 +95,8 @@ export function classRouter(deps: Deps): Router {
     const { classId } = actorOf(req);
     const id = idOf(req);
     const held = await store.roleIn(id, classId);
-    if (!held || held.role === "student") throw new HttpError("notFound");
-    if (!(await store.removeStaff(classId, id))) throw new HttpError("lastInstructor");
+    if (!held || held.role === "student" || held.isRemoved) throw new HttpError("notFound");
+    if (!(await store.removeStaff(classId, id, now()))) throw new HttpError("lastInstructor");
     await store.signOut(classId, id);
     ended(id);
     res.status(204).end();

@@ -98,7 +98,7 @@ export const classStore = (db: Database) => ({
       return made.id;
     }),
   /** Takes one of the staff off a class that keeps an instructor; false where it would not. */
-  removeStaff: (classId: string, userId: string): Promise<boolean> =>
+  removeStaff: (classId: string, userId: string, now: Date): Promise<boolean> =>
     db.transaction(async (tx) => {
       const held = await tx
         .select({ userId: memberships.userId })
@@ -107,7 +107,8 @@ export const classStore = (db: Database) => ({
         .for("update");
       if (held.every((one) => one.userId === userId)) return false;
       await tx
-        .delete(memberships)
+        .update(memberships)
+        .set({ removedAt: now })
         .where(and(eq(memberships.classId, classId), eq(memberships.userId, userId), ne(memberships.role, "student")));
       return true;
     }),

@@ -4,6 +4,7 @@ import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import { hashPassword } from "../../passwords";
+import { DEMO_SCHOOL } from "../../shelf";
 import { newJoinCode } from "../roster/service";
 import type { FirstStore } from "./store";
 
@@ -32,6 +33,7 @@ export class FirstInstructor {
   async begin({ code, login, name, password, schoolName, className }: FirstRequest): Promise<Actor> {
     if (!this.isAsked) throw new HttpError("firstIsThere");
     if (!this.isCode(code)) throw new HttpError("firstCodeWrong");
+    if (schoolName === DEMO_SCHOOL) throw new HttpError("schoolOfDemo");
     if ([name, schoolName, className].some(isOddName)) throw new HttpError("nameOdd");
     if (isWeakPassword(password, login, name)) throw new HttpError("passwordWeak");
     if (await this.store.isTaken(login)) throw new HttpError("loginTaken");
