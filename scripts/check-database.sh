@@ -58,6 +58,7 @@ mkdir -p .run
 exec 9>>.run/running
 flock -n 9
 holds "a second ./start says where the first one is, and touches nothing" told "runs in this folder already" env PORT=1 ./start
+holds "a certificate that is not there is told" told "cannot be read" env TLS_CERT=/nowhere.pem TLS_KEY=/nowhere.pem ./start
 holds "an option that is none is told" told "usage: ./start" ./start --rest-demo
 echo "database: $passed passed, $failed failed"
 [ "$failed" = 0 ]

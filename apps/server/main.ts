@@ -25,6 +25,7 @@ const wantsDemo = reset || (!isEmpty && (!isSchool || (await hasDemo(db))));
 const dropped = reset ? await demoToDrop(db) : null;
 if (dropped) process.stdout.write(`${dropped}\n`);
 const demo = wantsDemo ? await loadDemo(db, { reset, now: new Date() }) : null;
+const isDemoHere = await hasDemo(db);
 const firstCode = isEmpty && !isSchool ? newJoinCode() : null;
 if (process.argv.includes("--load-only")) {
   await pool.end();
@@ -60,8 +61,10 @@ server.listen(config.port, host, () => {
   urls = urlsOf({ host, port, isSecure: secure !== null });
   const say = (line: string) => process.stdout.write(`${line}\n`);
   if (demo) say(demo);
-  if (demo && !isLoopback(host))
-    say("Everybody knows the demo’s password, and this is open to the network: a school starts with --empty.");
+  if (isDemoHere && !isLoopback(host))
+    say(
+      "The demo is here, everybody knows its password, and this is open to the network: a school starts with --empty.",
+    );
   say(`Probe Lane is open at ${urls.join(" and ")}`);
   if (firstCode) say(`Nobody teaches here yet: open it, and begin with the code ${firstCode}`);
   if (fingerprint) say(`Fingerprint of its certificate (SHA-256): ${fingerprint}`);

@@ -1,4 +1,3 @@
-import type { CauseId } from "../diagnosis";
 import type { Marking } from "../exercises";
 import type { Finding } from "./findings";
 import { isValueRight, type Deeper, type RegisterRuling } from "./values";
@@ -24,22 +23,15 @@ export interface Judged {
 
 type MustHaves = NonNullable<Marking["mustHaves"]>;
 
-/** A sign that was turned on the way to a register; a library typed as it was read is one. */
-const TURNED: ReadonlySet<CauseId> = new Set<CauseId>([
-  "radiusSignTurned",
-  "edgeWorkSignTurned",
-  "wearSignTurned",
-  "wholeSignTurned",
-  "turnSignTurned",
-  "librarySign",
-]);
+/** A sign that was turned on the way to a register, by how such causes are named. */
+const TURNED = /Sign(Turned)?$/;
 
 const tooDeep = (deeper: readonly Deeper[], { deepestMm }: MustHaves): Deeper[] =>
   deeper.filter(({ mm }) => mm > deepestMm);
 
 function isTurned({ cause }: RegisterRuling): boolean {
   // what is only likely stands over nobody's points
-  return cause.kind === "proven" && cause.terms.some(({ id }) => TURNED.has(id));
+  return cause.kind === "proven" && cause.terms.some(({ id }) => TURNED.test(id));
 }
 
 /** What tells that something is missing; a step that the lane does not ask for misses nothing. */
