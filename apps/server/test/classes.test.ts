@@ -129,6 +129,9 @@ describe("who teaches and helps", () => {
     const student = await new TestClient(server).signIn("sorrel");
     const reply = await student.call("POST", "/session/classes", { code: await invite("instructor") });
     expect([reply.status, reply.body.error.code]).toEqual([409, "inClassAlready"]);
+    // and no invitation makes an instructor less: a class keeps one
+    const less = await marrow.call("POST", "/session/classes", { code: await invite("assistant") });
+    expect([less.status, less.body.error.code]).toEqual([409, "inClassAlready"]);
     const { joinCode } = await view(marrow);
     expect((await marrow.call("POST", "/session/classes", { code: joinCode })).body.error.code).toBe("inClassAlready");
   });

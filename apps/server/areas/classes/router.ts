@@ -34,9 +34,8 @@ async function admitted({ store, roster }: Deps, actor: Actor, code: string): Pr
   const held = await store.roleIn(actor.id, classId);
   const role: Role = invited?.role ?? "student";
   const isInAlready = held !== null && !held.isRemoved;
-  // an invitation makes an assistant an instructor, and the other way round; a class code makes nobody less
-  if (isInAlready && (invited === null || held.role === role || held.role === "student"))
-    throw new HttpError("inClassAlready");
+  // an invitation makes an assistant an instructor; no code makes anybody less, the last instructor least of all
+  if (isInAlready && !(held.role === "assistant" && role === "instructor")) throw new HttpError("inClassAlready");
   if (invited && !(await roster.takeInvitation(typed))) throw new HttpError("joinRefused");
   await store.admit(actor.id, classId, role);
   return classId;

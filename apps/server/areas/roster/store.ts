@@ -110,7 +110,7 @@ export const rosterStore = (db: Database) => ({
       .where(
         and(
           eq(users.id, studentId),
-          sql`exists (select 1 from memberships m where m.user_id = ${users.id} and m.class_id = ${classId} and m.role = 'student')`,
+          sql`exists (select 1 from memberships m where m.user_id = ${users.id} and m.class_id = ${classId} and m.role = 'student' and m.removed_at is null)`,
           // who teaches elsewhere is nobody's to let in anew
           sql`not exists (select 1 from memberships m where m.user_id = ${users.id} and m.role <> 'student' and m.removed_at is null)`,
         ),
