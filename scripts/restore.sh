@@ -13,8 +13,11 @@ with_cluster
 base="${DATABASE_URL%/*}"; name="${DATABASE_URL##*/}"
 refuse() { echo "$1 Nothing was changed." >&2; exit 1; }
 tool pg_restore --list "$file" >/dev/null 2>&1 || refuse "$file is no backup of Probe Lane, or not whole."
-# a server would write into what comes and goes
-[ "$(admin "select count(*) from pg_stat_activity where datname = '$name'")" = 0 ] || refuse "Probe Lane runs: stop it with Ctrl-C first."
+# A server would write into what comes and goes. One that has just stopped leaves its connections open for a moment,
+# and the database's own housekeeping is nobody's work.
+at_work() { admin "select count(*) from pg_stat_activity where datname = '$name' and backend_type = 'client backend'"; }
+for _ in $(seq 50); do [ "$(at_work)" != 0 ] || break; sleep 0.1; done
+[ "$(at_work)" = 0 ] || refuse "Probe Lane runs: stop it with Ctrl-C first."
 # beside it first, and changed over only when it is whole
 admin "drop database if exists ${name}_coming with (force)"; admin "create database ${name}_coming owner lane"
 trap 'admin "drop database if exists ${name}_coming with (force)"; leave_cluster' EXIT
