@@ -36,6 +36,7 @@ import knobProgramFirst from "./exercises/knob-program-first.json" with { type: 
 import clampProbeBelieved from "./exercises/clamp-probe-believed.json" with { type: "json" };
 import clampSetupKept from "./exercises/clamp-setup-kept.json" with { type: "json" };
 import clampOneToolChanged from "./exercises/clamp-one-tool-changed.json" with { type: "json" };
+import clampEdgesWorn from "./exercises/clamp-edges-worn.json" with { type: "json" };
 import clampGaugedSlot from "./exercises/clamp-gauged-slot.json" with { type: "json" };
 import clampFirstPart from "./exercises/clamp-first-part.json" with { type: "json" };
 import clampProgramSlot from "./exercises/clamp-program-slot.json" with { type: "json" };
@@ -136,6 +137,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   clampProbeBelieved,
   clampSetupKept,
   clampOneToolChanged,
+  clampEdgesWorn,
   handedOverEvening,
   handedOverMorning,
   knobFirstTool,

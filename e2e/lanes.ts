@@ -13,6 +13,8 @@ export interface PageLane {
   readonly given?: Marking;
   /** Every step by hand; otherwise what is routine is fast-forwarded. */
   readonly isWhole?: boolean;
+  /** Of what is routine, what is done by hand here nevertheless, a first time. */
+  readonly about?: readonly Command["type"][];
   /** Ends early, before the first step that this is true of. */
   readonly until?: (step: Step, at: number, steps: readonly Step[]) => boolean;
   /** Done after what the student does, by what the registers hold then. */
@@ -175,11 +177,11 @@ const secondTool = ({ command }: Step) => command.type === "load" && command.thi
 
 /** Every lane that a browser test works through the page. A test beside them holds what is done by hand. */
 export const pageLanes = {
-  twoTermsForgotten: demo("focuser-plate-lower-left", {
-    radius: { x: "forgotten" },
-    paper: "forgotten",
-    startsAtRememberedSpeed: true,
-  }),
+  twoTermsForgotten: demo(
+    "focuser-plate-lower-left",
+    { radius: { x: "forgotten" }, paper: "forgotten", startsAtRememberedSpeed: true },
+    { about: ["dressBurr", "setWobbling", "pullPaper", "handIn"] },
+  ),
   // the first exercise as it is meant to be worked
   whole: demo("focuser-plate-lower-left"),
   handedInAtOnce: demo("focuser-plate-lower-left", {}, { script: [{ type: "home" }, { type: "handIn" }] }),
@@ -355,7 +357,7 @@ export const pageLanes = {
   ),
 } satisfies Record<string, PageLane>;
 
-/** What every lane does over and over: done by hand in the lanes that are worked whole, and a first time in each. */
+/** What lanes do over and over: done by hand where a lane is worked whole, by a script, or is about it. */
 const ROUTINE = new Set<Command["type"]>([
   "home",
   "jog",
@@ -370,27 +372,34 @@ const ROUTINE = new Set<Command["type"]>([
   "writeTerm",
   "writeSum",
   "lookFrom",
+  "captureRegister",
+  "typeRegister",
+  "expectCheck",
+  "lookCheck",
+  "judgeCheck",
+  "measureTurned",
+  "turnChuck",
+  "handIn",
+  "dressBurr",
+  "setWobbling",
+  "placePaper",
+  "pullPaper",
 ]);
 
 /** What a page does by itself once a cycle is started cannot be done by another between. */
 const RUNS = new Set<Command["type"]>(["startCycle", "runOn", "resumeCycle", "setPace", "sayGap", "takeBlank"]);
 
 /**
- * Which steps of a plan are done by hand: in a whole lane all of them, otherwise the last step, and of every kind that
- * is not routine the first.
+ * Which steps of a plan are done by hand: in a whole lane and by a script all of them, otherwise the first of every
+ * kind that is not routine or that the lane is about.
  */
-export function byHand({ isWhole = false, until, script }: PageLane, steps: readonly Step[]): boolean[] {
+export function byHand({ isWhole = false, script, about = [] }: PageLane, steps: readonly Step[]): boolean[] {
   const seen = new Set<string>();
-  return steps.map((step, at) => {
-    const { type } = step.command;
+  return steps.map(({ command: { type } }) => {
     const isFirst = !seen.has(type);
     seen.add(type);
     return (
-      isWhole ||
-      script !== undefined ||
-      RUNS.has(type) ||
-      (isFirst && !ROUTINE.has(type)) ||
-      (at === steps.length - 1 && !until)
+      isWhole || script !== undefined || RUNS.has(type) || (isFirst && (!ROUTINE.has(type) || about.includes(type)))
     );
   });
 }

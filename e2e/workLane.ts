@@ -37,7 +37,8 @@ async function findEdge(student: KeyboardStudent, axis: "x" | "y"): Promise<void
   const s = isLow ? 1 : -1;
   const r = sheet.tip / 2;
   const o = axis === "x" ? sheet.x : sheet.y;
-  const face = axis === "x" ? (isLow ? places.left : places.right) : isLow ? places.front : places.back;
+  const [low, high] = axis === "x" ? [places.left, places.right] : [places.front, places.back];
+  const face = isLow ? low : high;
   const start = face - s * (r + 4);
   const middle = { x: (places.left + places.right) / 2, y: (places.front + places.back) / 2 };
   await goBeside(
@@ -45,14 +46,8 @@ async function findEdge(student: KeyboardStudent, axis: "x" | "y"): Promise<void
     axis === "x" ? { x: start, y: middle.y } : { x: middle.x, y: start },
     places.top + (await heldLength(student)) - 4,
   );
-  const [toward, away] =
-    axis === "x"
-      ? isLow
-        ? ["ArrowRight", "ArrowLeft"]
-        : ["ArrowLeft", "ArrowRight"]
-      : isLow
-        ? ["ArrowUp", "ArrowDown"]
-        : ["ArrowDown", "ArrowUp"];
+  const [plus, minus] = axis === "x" ? ["ArrowRight", "ArrowLeft"] : ["ArrowUp", "ArrowDown"];
+  const [toward, away] = isLow ? [plus, minus] : [minus, plus];
   await student.look(axis === "x" ? "left" : "front");
   if (!(await student.page.getByRole("button", { name: /^Stop it/ }).count())) await student.startSpindle(600);
   for (let kick = 0; kick < 2; kick++) {

@@ -36,9 +36,8 @@ export function expectFloor(text: string, { print, complain }: Console): number 
   for (const { id, label, method, figures, uMm } of state.exercise.registers) {
     const reading = state.readings.findLast(({ register }) => register === id);
     const wanted = reading ? wantedFrom(method, reading.mm, figures) : null;
-    print(
-      `${label.padEnd(16)} ${wanted === null ? (reading ? "a figure is missing" : "no reading") : `${formatMm(wanted)} ± ${formatMm(2 * uMm)}`}`,
-    );
+    const missing = reading ? "a figure is missing" : "no reading";
+    print(`${label.padEnd(16)} ${wanted === null ? missing : `${formatMm(wanted)} ± ${formatMm(2 * uMm)}`}`);
   }
   return 0;
 }

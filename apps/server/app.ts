@@ -136,7 +136,11 @@ export function buildApp({
   // replies are data: they may not be framed, sniffed, kept or run; the long list of a page's headers is for pages
   api.use(apiHeaders);
   api.get("/ping", (_req, res) => res.json({ ok: true }));
-  api.use(sameSiteOnly, express.json({ limit: "64kb" }), writableOnly, sessions.handler, fairShare());
+  // a list of students comes as its file; everything else is small
+  const [small, large] = [express.json({ limit: "64kb" }), express.json({ limit: "640kb" })];
+  const json: express.RequestHandler = (req, res, next) =>
+    (req.path.startsWith("/class/roster") ? large : small)(req, res, next);
+  api.use(sameSiteOnly, json, writableOnly, sessions.handler, fairShare());
   api.use(firstRouter(first));
   api.use(authRouter(people, sessionSecret, { ended, now }));
   api.use(reachRouter(reach));

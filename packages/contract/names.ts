@@ -45,3 +45,7 @@ const ALPHABETS = [/\p{Script=Latin}/u, /\p{Script=Cyrillic}/u, /\p{Script=Greek
 /** Whether a name can be taken for another one: with signs that are not seen, or letters of two alphabets in a word. */
 export const isOddName = (name: string): boolean =>
   UNSEEN.test(name) || name.split(/\s+/).some((word) => ALPHABETS.filter((one) => one.test(word)).length > 1);
+
+/** What a column of a roster can hold; the sign-in name is made from the name where no column holds it. */
+export const rosterFields = ["login", "name", "given", "family", "number", "role", "status"] as const;
+export type RosterField = (typeof rosterFields)[number];

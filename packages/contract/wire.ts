@@ -21,6 +21,7 @@ import type { SkillId, Stand } from "@probe-lane/core/skills";
 import type { Review } from "@probe-lane/core/review";
 import type { LengthUnit } from "@probe-lane/core/units";
 import { z } from "zod";
+import { rosterFields } from "./names";
 
 export const signInRequest = z.strictObject({
   login: z.string().trim().min(1).max(80),
@@ -35,17 +36,16 @@ export const passwordRequest = z.strictObject({
 });
 export type PasswordRequest = z.infer<typeof passwordRequest>;
 
+/** Small letters, digits and what an e-mail address has besides. */
+export const SIGN_IN_NAME = /^[a-z0-9][a-z0-9._@+-]{1,63}$/;
+
 /**
  * What a student types to join: the class code and a new sign-in name, or the code of a place of the roster and the
  * sign-in name that stands there; and a password of their own.
  */
 export const joinRequest = z.strictObject({
   code: z.string().trim().min(1).max(20),
-  login: z
-    .string()
-    .trim()
-    .toLowerCase()
-    .regex(/^[a-z0-9][a-z0-9._-]{1,39}$/),
+  login: z.string().trim().toLowerCase().regex(SIGN_IN_NAME),
   name: z.string().trim().min(2).max(80),
   password: z.string().min(1).max(200),
 });
@@ -79,17 +79,43 @@ export const codeRequest = z.strictObject({ code: z.string().trim().min(1).max(2
 /** Opens another class of one's own. */
 export const enterRequest = z.strictObject({ classId: z.uuid() });
 
-/** A roster as CSV text: columns login and name, or username, givenName and familyName. */
-export const rosterRequest = z.strictObject({ csv: z.string().min(1).max(50_000) });
+/** Which column holds what, counted from 0. */
+export const rosterColumns = z.partialRecord(z.enum(rosterFields), z.number().int().min(0).max(199));
+export type RosterColumns = z.infer<typeof rosterColumns>;
+/**
+ * A list of students: as typed, or a file's bytes in base64. Columns as the instructor chose them; left out, they are
+ * taken from the headings, or as this instructor chose them last time under the same headings.
+ */
+export const rosterRequest = z.strictObject({
+  list: z.discriminatedUnion("kind", [
+    z.strictObject({ kind: z.literal("typed"), text: z.string().min(1).max(50_000) }),
+    z.strictObject({ kind: z.literal("file"), base64: z.base64().min(1).max(600_000) }),
+  ]),
+  columns: rosterColumns.optional(),
+  hasHeadings: z.boolean().optional(),
+});
+export type RosterRequest = z.infer<typeof rosterRequest>;
 export interface RosterLine {
   line: number;
   login: string;
   name: string;
-  status: "new" | "already" | "bad";
+  /** Student number; empty where the list has none. */
+  number: string;
+  /** `numbered`: already there, and gets the number; `left`: of the list, and no student of it. */
+  status: "new" | "already" | "numbered" | "left" | "bad";
+  /** Why it cannot be read, or is left out. */
   problem: string | null;
 }
 export interface RosterPreview {
+  /** The columns by their headings, or by what stands in them first. */
+  headings: string[];
+  hasHeadings: boolean;
+  columns: RosterColumns;
+  /** Chosen like this last time. */
+  isRemembered: boolean;
   lines: RosterLine[];
+  /** Why nothing of it can be read. */
+  problem: string | null;
 }
 /** Where a server is found by others than its own machine. */
 export interface ReachView {
@@ -113,6 +139,8 @@ export interface ClassView {
     id: string;
     name: string;
     login: string;
+    /** As the school numbers its students; empty where nobody said. */
+    number: string;
     hasJoined: boolean;
     /** By which the place of the roster is taken, once; null of who has joined. */
     ownCode: string | null;

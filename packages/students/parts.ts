@@ -24,6 +24,7 @@ const MOVED_BY: Readonly<Record<string, Readonly<Record<string, readonly [Regist
   "clamp-first-part": CLAMP,
   "clamp-setup-kept": CLAMP,
   "clamp-one-tool-changed": CLAMP,
+  "clamp-edges-worn": CLAMP,
   "knob-first-part": {
     "spigot, diameter": ["XW1", 1],
     "knob, diameter": ["XW1", 1],

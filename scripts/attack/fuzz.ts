@@ -2,7 +2,9 @@ import { decide, evolve, openLane, commandSchema, type Command, type LaneState }
 import { interpret, programFacts, readBlock, readProgram, type Dialect } from "@probe-lane/core/gcode";
 import { readRegisters } from "@probe-lane/core/exchange";
 import { parseLengthMm } from "@probe-lane/core/units";
+import { beginsWithHeadings, columnsBy } from "../../apps/server/areas/roster/columns";
 import { readRoster } from "../../apps/server/areas/roster/readRoster";
+import { decoded, readText } from "../../apps/server/areas/roster/readTable";
 import { demoExercises } from "../../demo";
 import { report } from "../../bench/measure";
 
@@ -79,7 +81,13 @@ export function fuzzReaders(texts: number): boolean {
     ["lathe block", (text) => readBlock(text, modal, "inch", "lathe")],
     ["registers", (text) => readRegisters(text, ["G54.x", "H1", "X1"], "mill", "mm")],
     ["lathe registers", (text) => readRegisters(text, ["X1", "Z1", "Q1"], "lathe", "inch")],
-    ["roster", (text) => readRoster(text)],
+    [
+      "roster",
+      (text) => {
+        const table = readText(decoded(Buffer.from(text, "utf8")));
+        return readRoster(table, columnsBy(table.rows[0]?.cells ?? []), beginsWithHeadings(table));
+      },
+    ],
   ];
   let worst = { ms: 0, reader: "", text: "" };
   let throws = 0;

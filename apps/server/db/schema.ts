@@ -1,3 +1,4 @@
+import type { RosterColumns } from "@probe-lane/contract";
 import type { Exercise, Marking } from "@probe-lane/core/exercises";
 import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
 import type { LaneEvent } from "@probe-lane/core/bench";
@@ -29,7 +30,22 @@ export const users = pgTable("users", {
   passwordHash: text(),
   /** By which a student of the roster joins, once; null when it was used, and of who came by the class code. */
   ownCode: text().unique(),
+  /** As the school numbers its students; empty where nobody said. */
+  studentNumber: text().notNull().default(""),
 });
+
+/** How an instructor read the columns of a roster last time, by its headings. */
+export const rosterColumns = pgTable(
+  "roster_columns",
+  {
+    userId: uuid()
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    headings: text().notNull(),
+    columns: jsonb().$type<RosterColumns>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.userId, table.headings] })],
+);
 
 /** The table of the session store; its column names are the store's. */
 export const sessions = pgTable(

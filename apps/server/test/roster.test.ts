@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { ClassView, RosterPreview } from "@probe-lane/contract";
-import { readRoster } from "../areas/roster/readRoster";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -23,47 +22,22 @@ const join = (change: Partial<Record<"code" | "login" | "name" | "password", str
     }),
   );
 
+const typed = (text: string) => ({ list: { kind: "typed", text } });
+
 const codeOf = async (name: string): Promise<string> =>
   (await view()).students.find(({ login }) => login === name)?.ownCode ?? "";
-
-describe("reading a roster", () => {
-  it("takes plain columns and OneRoster's, with quotes, a byte order mark and any case", () => {
-    expect(readRoster('\uFEFFLogin,Name\nMaud.L,"Larkinfield, Maud"\n\n')).toEqual([
-      { line: 2, login: "maud.l", name: "Larkinfield, Maud", problem: null },
-    ]);
-    expect(readRoster("sourcedId,username,givenName,familyName\n7,ivo,Ivo,Dunmarrow")).toMatchObject([
-      { login: "ivo", name: "Ivo Dunmarrow", problem: null },
-    ]);
-  });
-  it("names every bad line", () => {
-    expect(
-      readRoster("login,name\n,Nobody\na b,Space\nok,X\ntwin,One Name\ntwin,Other Name").map(({ line, problem }) => [
-        line,
-        problem,
-      ]),
-    ).toEqual([
-      [2, "The sign-in name is missing."],
-      [3, expect.stringContaining("“a b” is not a sign-in name")],
-      [4, "The name is missing."],
-      [5, null],
-      [6, "The sign-in name stands in line 5 already."],
-    ]);
-    expect(readRoster("x,y\n1,2")[0]?.problem).toContain("must name the columns");
-    expect(readRoster("login,name")[0]?.problem).toContain("nobody");
-  });
-});
 
 describe("a class and its code", () => {
   it("a preview changes nothing, a roster with a bad line adds nobody, a good one adds the new ones", async () => {
     const before = (await view()).students.length;
     const csv = "login,name\nlarkin,Maud Larkinfield\nsorrel,Nessa Sorrelby\n";
-    const { body } = await instructor.call<RosterPreview>("POST", "/class/roster/preview", { csv });
+    const { body } = await instructor.call<RosterPreview>("POST", "/class/roster/preview", typed(csv));
     expect(body.lines.map(({ status }) => status)).toEqual(["new", "already"]);
     expect((await view()).students.length).toBe(before);
-    const refused = await instructor.call("POST", "/class/roster", { csv: `${csv}b d,Broken\n` });
+    const refused = await instructor.call("POST", "/class/roster", typed(`${csv}b d,Broken\n`));
     expect([refused.status, refused.body.error.code]).toEqual([422, "rosterUnreadable"]);
     expect((await view()).students.length).toBe(before);
-    expect((await instructor.call("POST", "/class/roster", { csv })).body).toEqual({ added: 1 });
+    expect((await instructor.call("POST", "/class/roster", typed(csv))).body).toEqual({ added: 1, numbered: 0 });
     expect((await view()).students.find(({ login }) => login === "larkin")).toMatchObject({
       name: "Maud Larkinfield",
       hasJoined: false,
@@ -147,6 +121,60 @@ describe("a class and its code", () => {
     ).toBe(201);
     expect((await again.view(lane)).lane.studentName).toBe("Theodric Okonjo-Vale");
   });
+  it("made sign-in names take nobody's, a number is given to who is there, and a choice of columns is remembered", async () => {
+    const preview = async (text: string, more: object = {}) =>
+      (await instructor.call<RosterPreview>("POST", "/class/roster/preview", { ...typed(text), ...more })).body;
+    const text = "Pupil;Nr\nThornquist, Ivo;81\nThornquist, Ivo;82\nSorrelby, Nessa;83\n";
+    // nobody could know what these hold
+    const asked = await preview(text);
+    expect(asked).toMatchObject({ problem: "Say which columns hold the name and the sign-in name.", lines: [] });
+    expect(asked.headings).toEqual(["A: Pupil", "B: Nr"]);
+    const columns = { name: 0, number: 1 };
+    const read = await preview(text, { columns, hasHeadings: true });
+    expect(read.lines.map(({ login, number, status }) => [login, number, status])).toEqual([
+      ["ivo.thornquist", "81", "new"],
+      ["ivo.thornquist2", "82", "new"],
+      ["nessa.sorrelby", "83", "new"],
+    ]);
+    const request = { ...typed(text), columns, hasHeadings: true };
+    expect((await instructor.call("POST", "/class/roster", request)).body).toEqual({ added: 3, numbered: 0 });
+    // the same list a week later, with another number: everybody is there, and one gets it
+    const again = await preview(text.replace("83", "84"), { hasHeadings: true });
+    expect(again).toMatchObject({ isRemembered: true, columns, problem: null });
+    expect(again.lines.map(({ login, status }) => [login, status])).toEqual([
+      ["ivo.thornquist", "already"],
+      ["ivo.thornquist2", "already"],
+      ["nessa.sorrelby", "numbered"],
+    ]);
+    const renumbered = { ...typed(text.replace("83", "84")), hasHeadings: true };
+    expect((await instructor.call("POST", "/class/roster", renumbered)).body).toEqual({ added: 0, numbered: 1 });
+    expect((await view()).students.find(({ login }) => login === "nessa.sorrelby")?.number).toBe("84");
+    // a made name that somebody else has: the instructor's own, of this or another school
+    await instructor.call("POST", "/class/roster", typed("login,name\nada.brook,Ada Fernbrook\n"));
+    expect((await preview("Name\nAda Brook\n")).lines[0]).toMatchObject({ login: "ada.brook2", status: "new" });
+    // no number of another school's people is changed by a list that knows their sign-in name
+    expect((await preview("login,name,number\nmarrow,Elspeth Marrowdale,7\n")).lines[0]?.status).toBe("already");
+  });
+  it("a file as large as a class needs is taken, and what is no list is said", async () => {
+    const many = `login,name,remark\n${Array.from({ length: 150 }, (_, i) => `many${i},Student Number${i},${"x".repeat(900)}`).join("\n")}`;
+    const file = (bytes: Buffer) => ({ list: { kind: "file", base64: bytes.toString("base64") } });
+    const large = await instructor.call<RosterPreview>("POST", "/class/roster/preview", file(Buffer.from(many)));
+    expect(large.body.lines).toHaveLength(150);
+    const crowd = `login,name\n${Array.from({ length: 201 }, (_, i) => `c${i},Crowd Member${i}`).join("\n")}`;
+    expect((await instructor.call<RosterPreview>("POST", "/class/roster/preview", typed(crowd))).body).toMatchObject({
+      lines: [],
+      problem: "A class has at most 200 students: split the list.",
+    });
+    expect(
+      (await instructor.call<RosterPreview>("POST", "/class/roster/preview", typed("login,name"))).body.problem,
+    ).toBe("There is nobody below the first line.");
+    expect((await instructor.call("POST", "/class/roster", typed("login,name"))).body.error.code).toBe(
+      "rosterUnreadable",
+    );
+    expect((await instructor.call<RosterPreview>("POST", "/class/roster/preview", typed(" \n \n"))).body.problem).toBe(
+      "There is nothing in that list.",
+    );
+  });
   it("none of it is a student's", async () => {
     const student = await new TestClient(server).signIn("sorrel");
     for (const [method, path] of [
@@ -157,7 +185,7 @@ describe("a class and its code", () => {
       ["POST", "/class/students/00000000-0000-4000-8000-000000000000/reset"],
     ] as const) {
       expect(
-        (await student.call(method, path, method === "POST" ? { csv: "login,name\nx1,Xx" } : undefined)).status,
+        (await student.call(method, path, method === "POST" ? typed("login,name\nx1,Xx") : undefined)).status,
       ).toBe(403);
       expect(
         (await new TestClient(server).call(method, path, method === "POST" ? { csv: "x" } : undefined)).status,

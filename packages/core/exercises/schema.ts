@@ -258,6 +258,8 @@ const currentSchema = z
         changes: z.array(z.enum(keptChangeKinds)).min(1),
         count: z.tuple([z.number().int().min(0), z.number().int().max(3)]),
         mostRegisters: z.number().int().min(1).max(8),
+        /** Parts that were cut since with the same edges, of which each wore them by the program's figure. */
+        partsSince: z.tuple([z.number().int().min(0), z.number().int().max(200)]).optional(),
       })
       .optional(),
     settings: settings.prefault({}),
@@ -345,6 +347,8 @@ const currentSchema = z
           "a kept setup has its datum on a corner, its tools set from the gauge line, and a program of the part",
         );
     }
+    if (exercise.kept?.partsSince && !exercise.program?.cutting)
+      complain("parts that were cut since a setup was kept need the figure by which an edge wears");
     if (exercise.program && exercise.handover) complain("a setup that is handed over is not run yet");
     if (exercise.program && exercise.lathe && exercise.lathe.control !== "turret")
       complain("programs are run on a mill or a turret lathe");

@@ -71,6 +71,8 @@ interface KeptRow {
 export interface KeptSetup {
   readonly initials: string;
   readonly daysAgo: number;
+  /** Parts that were cut since with the same edges; left out where none were. */
+  readonly partsSince?: number | undefined;
   readonly program: number;
   readonly registers: readonly { readonly register: RegisterId; readonly mm: number }[];
   readonly rows: readonly KeptRow[];

@@ -522,17 +522,13 @@ it("the coach knows what proves each machine", () => {
     const lane = latheLane(findDemoExercise(id).exercise, "coach", { isCoachOn: true });
     const said = new Set<string>();
     const { seen } = lane;
-    for (const kind of ["faced", "toolChanged", "tool", "verified"] as const) {
-      const step =
-        kind === "verified"
-          ? ({ code: "checkIt" } as const)
-          : kind === "toolChanged"
-            ? ({ code: "changeTool", tool: 2 } as const)
-            : kind === "tool"
-              ? ({ code: "setTurretTool", tool: seen.sheet.lathe?.targets.x.at(-1) ?? 1 } as const)
-              : ({ code: "faceFirst" } as const);
-      said.add(coachWords(step, seen));
-    }
+    const steps = [
+      { code: "faceFirst" },
+      { code: "changeTool", tool: 2 },
+      { code: "setTurretTool", tool: seen.sheet.lathe?.targets.x.at(-1) ?? 1 },
+      { code: "checkIt" },
+    ] as const;
+    for (const step of steps) said.add(coachWords(step, seen));
     expect(said.size).toBe(4);
     for (const words of said) expect(words).toMatch(/^.{30,320}$/);
   }

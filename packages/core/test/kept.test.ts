@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { millLane, workLane, type LaneDriver } from "@probe-lane/students";
+import { millLane, workLane, type Habits, type LaneDriver } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
 import type { Command, MillSeen } from "../bench";
+import type { Exercise } from "../exercises";
 import { keptChangeKinds, type KeptChangeKind } from "../exercises/schools";
 import { rule } from "../grading";
 import { readRegister } from "../registers";
 import { toMm } from "../units";
-import { causeWords, findingWords, keptRowWords } from "../words";
+import { causeWords, findingWords, keptRowWords, partsSinceWords } from "../words";
 
 const { exercise, marking } = findDemoExercise("clamp-setup-kept");
 const seeds = Array.from({ length: 60 }, (_, at) => `kept ${at}`);
@@ -180,5 +181,67 @@ describe("a setup that was kept", () => {
     expect(step && findingWords(step, "mm")).toMatch(
       /Nothing was named before the machine moved.* Nothing had changed/,
     );
+  });
+});
+
+describe("a kept setup that has made many parts since", () => {
+  const worn = findDemoExercise("clamp-edges-worn");
+  const cutBy = (exercise: Exercise, seed: string, habits: Habits = {}) => {
+    const lane = millLane(exercise, seed);
+    workLane(lane, habits);
+    return { lane, ruling: rule(lane.log, worn.marking) };
+  };
+  const widthOf = ({ parts = [] }: ReturnType<typeof rule>, part: number, name: string) =>
+    parts[part]?.features.find((one) => one.name === name)?.actualMm ?? NaN;
+
+  it("is right in every register, and says by how many parts its edges are older", () => {
+    for (const seed of seeds.slice(0, 20)) {
+      const { state, seen } = millLane(worn.exercise, seed);
+      expect(state.truth.keptChanges).toEqual([]);
+      const parts = seen.sheet.kept?.partsSince ?? 0;
+      expect(parts).toBeGreaterThanOrEqual(32);
+      expect(parts).toBeLessThanOrEqual(44);
+      expect(partsSinceWords(parts)).toBe(`Since then ${parts} parts were cut by it.`);
+    }
+  });
+
+  it("leaves its tongue thick by twice what each edge has worn on a side, which wear puts right", () => {
+    for (const seed of ["a", "b", "c"]) {
+      const { lane, ruling } = cutBy(worn.exercise, seed);
+      const fresh = { ...worn.exercise, kept: { ...worn.exercise.kept, partsSince: [0, 0] } } as Exercise;
+      const young = cutBy(fresh, seed).ruling;
+      const { truth, setup } = lane.state;
+      const wornMm = (truth.cutting?.wearMm[1] ?? NaN) * (setup.kept?.partsSince ?? NaN);
+      expect(wornMm).toBeGreaterThan(0.025);
+      const grownMm = widthOf(ruling, 0, "tongue, width") - widthOf(young, 0, "tongue, width");
+      expect(grownMm, seed).toBeCloseTo(2 * wornMm, 3);
+      expect(ruling.parts?.map(({ said }) => said)).toEqual(["rework", "good"]);
+      expect(ruling.parts?.[1]?.features.every(({ verdict }) => verdict === "good")).toBe(true);
+      expect(ruling.total, seed).toBe(100);
+      expect(naming(ruling)?.code).toBe("stepDone");
+    }
+  });
+
+  it("is not put right by touching tools again that are as they were", () => {
+    const { lane, ruling } = cutBy(worn.exercise, "a", { corrects: "nothing" });
+    expect(lane.seen.program?.kept.named).toEqual([]);
+    expect(ruling.parts?.at(-1)?.features.some(({ verdict }) => verdict !== "good")).toBe(true);
+    expect(ruling.total).toBeLessThan(100);
+  });
+
+  it("a cutter that is new since then has cut none of them", () => {
+    const changed = {
+      ...worn.exercise,
+      kept: { ...worn.exercise.kept, changes: ["newCutter"], count: [1, 1] },
+    } as Exercise;
+    const { lane, ruling } = cutBy(changed, "n");
+    const [change] = lane.state.truth.keptChanges ?? [];
+    const isTongue = change?.tool === 1;
+    const name = (own: boolean) => (own ? "tongue, width" : "pocket, width");
+    const stillOf = (feature: string) =>
+      ruling.parts?.[0]?.features.find((one) => one.name === feature)?.stillMm ?? NaN;
+    const bent = (feature: string) => Math.abs(widthOf(ruling, 0, feature) - stillOf(feature));
+    expect(bent(name(isTongue))).toBeLessThan(0.03);
+    expect(bent(name(!isTongue))).toBeGreaterThan(0.04);
   });
 });

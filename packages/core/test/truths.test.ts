@@ -112,8 +112,9 @@ describe("a click is fine enough for its tolerance", () => {
 
 describe("marks are shown and summed alike", () => {
   const inTenths = (marks: number) => Math.abs(marks * 10 - Math.round(marks * 10)) < 1e-6;
-  it("every line in tenths, every strand the sum of its lines, the total the sum of the strands", () => {
-    for (const { exercise, marking } of demoExercises)
+  it.each(demoExercises.map(({ exercise, marking }) => [exercise.id, { exercise, marking }] as const))(
+    "every line in tenths, every strand the sum of its lines, the total the sum of the strands: %s",
+    (_, { exercise, marking }) => {
       for (const habits of [{}, { paper: "forgotten", feelerOnce: true, oneKick: true }] as Habits[]) {
         const lane = new LaneDriver(exercise, "tenths");
         try {
@@ -150,7 +151,8 @@ describe("marks are shown and summed alike", () => {
         close(Math.min(sum, cap), ruling.total, "total");
         for (const { marks } of [...ruling.values, ...ruling.strands]) expect(inTenths(marks), exercise.id).toBe(true);
       }
-  });
+    },
+  );
   it("a missed look is a loss of proving", () => {
     const ruling = worked(FOCUSER, { skipsLook: true });
     expect(stepOf(ruling, "lookedTwoSides")).toMatchObject({ code: "stepMissed", strand: "proving" });

@@ -95,5 +95,7 @@ const MARKS: Record<Exclude<CoachMark["code"], "task">, (mark: CoachMark) => str
   proved: ({ school }) => (school ? provingSchoolWords[school].name : "proved"),
 };
 /** What a part of the next gate is called, in a few words. */
-export const markWords = (mark: CoachMark): string =>
-  mark.code === "task" ? (mark.task ? taskWords[mark.task].done : "made ready") : MARKS[mark.code](mark);
+export function markWords(mark: CoachMark): string {
+  if (mark.code !== "task") return MARKS[mark.code](mark);
+  return mark.task ? taskWords[mark.task].done : "made ready";
+}

@@ -65,6 +65,6 @@ export {
   withdrawnBy,
 } from "./proving";
 export { missedWords, mustHaveWords, partInstrumentWords, partSaidWords } from "./parts";
-export { keptRowWords } from "./kept";
+export { keptRowWords, partsSinceWords } from "./kept";
 export { gaugedWhat, gaugeOutcomeWords, gaugeWrote, gaugedWords } from "./gauging";
 export { drawingWords, featureCause, movedByWords, offWords, partCause, partMovedBy, verdictWords } from "./firstPart";

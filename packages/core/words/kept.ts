@@ -39,6 +39,9 @@ const UNLIKE: Partial<Record<KeptThing, string>> = {
   setBy: "you",
 };
 
+/** How much a kept setup has worked since it was proven. */
+export const partsSinceWords = (parts: number): string => `Since then ${parts} parts were cut by it.`;
+
 /** One line of the card: what it is about, how it stood then, and how it stands today. */
 export function keptRowWords(
   { thing, tool, change }: Row,

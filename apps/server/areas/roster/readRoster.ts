@@ -1,83 +1,85 @@
-import { isOddName } from "@probe-lane/contract";
-import Papa from "papaparse";
+import { isOddName, SIGN_IN_NAME, type RosterColumns } from "@probe-lane/contract";
+import type { RosterTable } from "./readTable";
 
 export interface RosterRow {
   line: number;
+  /** As the list has it, or made from the name. */
   login: string;
+  isLoginMade: boolean;
   name: string;
+  number: string;
+  /** Why the line cannot be read. */
   problem: string | null;
+  /** Why it is none of a student who is here. */
+  left: string | null;
 }
 
-const LOGIN = /^[a-z0-9][a-z0-9._-]{1,39}$/;
-const MOST_LINES = 200;
+export const MOST_LINES = 200;
+const LONGEST_NUMBER = 40;
 
-/** Column names that are understood, in plain words and as OneRoster writes them. */
-const COLUMNS = {
-  login: ["login", "username", "user name", "sign-in name"],
-  name: ["name", "full name", "student"],
-  given: ["givenname", "given name", "first name"],
-  family: ["familyname", "family name", "last name"],
-};
+/** What stands behind a comma and is no given name. */
+const SUFFIX = /^(jr|sr|ii|iii|iv)\.?$/i;
+/** "Last, First" the way it is said. */
+function inOrder(name: string): string {
+  const [family = "", given = "", ...more] = name.split(",").map((part) => part.trim());
+  return given !== "" && more.length === 0 && !SUFFIX.test(given) ? `${given} ${family}` : name;
+}
 
-const pick = (row: Record<string, string>, names: readonly string[]): string => {
-  const key = Object.keys(row).find((column) => names.includes(column.trim().toLowerCase()));
-  return (key ? (row[key] ?? "") : "").trim();
-};
+/** Marks that a letter carries, once it is taken apart. */
+const MARKS = /\p{M}/gu;
+const LETTERS: Readonly<Record<string, string>> = { ß: "ss", æ: "ae", ø: "o", đ: "d", ł: "l", þ: "th", œ: "oe" };
+/** First and last word of a name in plain letters; empty where it has none. */
+function madeLogin(name: string): string {
+  const plain = name
+    .toLowerCase()
+    .normalize("NFD")
+    .replace(MARKS, "")
+    .replace(/[ßæøđłþœ]/g, (letter) => LETTERS[letter] ?? "");
+  const words = plain
+    .split(/\s+/)
+    .map((word) => word.replace(/[^a-z0-9-]/g, "").replace(/^-+/, ""))
+    .filter(Boolean);
+  return [...new Set([words[0], words.at(-1)])].join(".").slice(0, 40);
+}
 
-function problemOf(login: string, name: string, before: ReadonlyMap<string, number>): string | null {
-  if (login === "") return "The sign-in name is missing.";
-  if (!LOGIN.test(login))
-    return `“${login.slice(0, 30)}” is not a sign-in name: use 2 to 40 small letters, digits, dots, dashes or underscores.`;
+/** Why a line is of no student, as the columns for role and status say; null where it is of one. */
+function leftOut(role: string, status: string): string | null {
+  if (role !== "" && !/^(student|learner|pupil)s?$/i.test(role)) return `Left out: the list calls them “${role}”.`;
+  return /^(tobedeleted|inactive|withdrawn|dropped)$/i.test(status) ? `Left out: the list says “${status}”.` : null;
+}
+
+function problemOf(row: Omit<RosterRow, "problem" | "left">, before: ReadonlyMap<string, number>): string | null {
+  const { login, name, number, isLoginMade } = row;
   if (name.length < 2) return "The name is missing.";
   if (name.length > 80) return "The name is longer than 80 characters.";
   if (isOddName(name))
     return "The name has signs that cannot be seen, or letters of two alphabets in one word: type it anew.";
+  if (login === "")
+    return isLoginMade ? "No sign-in name can be made from this name: give it one." : "The sign-in name is missing.";
+  if (!SIGN_IN_NAME.test(login))
+    return `“${login.slice(0, 30)}” is not a sign-in name: use 2 to 64 small letters, digits, dots, dashes or an e-mail address.`;
+  if (number.length > LONGEST_NUMBER) return `The student number is longer than ${LONGEST_NUMBER} characters.`;
   const first = before.get(login);
-  return first === undefined ? null : `The sign-in name stands in line ${first} already.`;
+  return first === undefined || isLoginMade ? null : `The sign-in name stands in line ${first} already.`;
 }
 
-/**
- * A roster read line by line; every bad line says what is wrong with it. Line numbers are those of the text, from 1.
- */
-export function readRoster(csv: string): RosterRow[] {
-  const plain = csv.replace(/^\uFEFF/, "");
-  const headings = Papa.parse<string[]>(plain, { preview: 1 }).data[0] ?? [];
-  const { data, meta } = Papa.parse<Record<string, string>>(plain, {
-    header: true,
-    // a heading that stands twice is another column, and nothing to be told of on the server's console
-    transformHeader: (heading, place) => (headings.indexOf(heading) === place ? heading : `${heading} ${place}`),
-    skipEmptyLines: "greedy",
-  });
-  const columns = (meta.fields ?? []).map((column) => column.trim().toLowerCase());
-  const has = (names: readonly string[]) => columns.some((column) => names.includes(column));
-  if (!has(COLUMNS.login) || !(has(COLUMNS.name) || (has(COLUMNS.given) && has(COLUMNS.family)))) {
-    return [
-      {
-        line: 1,
-        login: "",
-        name: "",
-        problem: "The first line must name the columns: login and name, or username, givenName and familyName.",
-      },
-    ];
-  }
-  if (data.length === 0) return [{ line: 2, login: "", name: "", problem: "There is nobody below the first line." }];
-  if (data.length > MOST_LINES)
-    return [
-      {
-        line: MOST_LINES + 2,
-        login: "",
-        name: "",
-        problem: `A class has at most ${MOST_LINES} students: split the list.`,
-      },
-    ];
+/** A list line by line, by the columns as they are understood; every bad line says what is wrong with it. */
+export function readRoster({ rows }: RosterTable, columns: RosterColumns, hasHeadings: boolean): RosterRow[] {
+  const listed = hasHeadings ? rows.slice(1) : rows;
+  const isNameAlone = hasHeadings && rows[0]?.cells.length === 1;
   const seen = new Map<string, number>();
-  return data.map((row, index) => {
-    const line = index + 2;
-    const login = pick(row, COLUMNS.login).toLowerCase();
-    const name =
-      pick(row, COLUMNS.name) || [pick(row, COLUMNS.given), pick(row, COLUMNS.family)].filter(Boolean).join(" ");
-    const problem = problemOf(login, name, seen);
-    if (problem === null) seen.set(login, line);
-    return { line, login, name, problem };
+  return listed.map(({ line, cells }): RosterRow => {
+    // a comma in the only column is part of the name
+    const at = (place: number | undefined) =>
+      place === undefined ? "" : isNameAlone ? cells.join(", ") : (cells[place] ?? "");
+    const [whole, given, family] = [at(columns.name), at(columns.given), at(columns.family)];
+    const name = (whole === "" ? [given, family].filter(Boolean).join(" ") : inOrder(whole)).replace(/\s+/g, " ");
+    const isLoginMade = columns.login === undefined;
+    const login = isLoginMade ? madeLogin(name) : at(columns.login).toLowerCase();
+    const row = { line, login, isLoginMade, name, number: at(columns.number) };
+    const left = leftOut(at(columns.role), at(columns.status));
+    const problem = left === null ? problemOf(row, seen) : null;
+    if (problem === null && left === null && !seen.has(login)) seen.set(login, line);
+    return { ...row, problem, left };
   });
 }

@@ -25,10 +25,10 @@ export function rosterRouter(store: RosterStore, held: ClassStore, ended: (userI
     res.status(204).end();
   });
   router.post("/class/roster/preview", async (req, res) =>
-    res.json(await previewRoster(store, parseBody(rosterRequest, req.body).csv)),
+    res.json(await previewRoster(store, actorOf(req), parseBody(rosterRequest, req.body))),
   );
   router.post("/class/roster", async (req, res) =>
-    res.status(201).json(await addRoster(store, actorOf(req), parseBody(rosterRequest, req.body).csv)),
+    res.status(201).json(await addRoster(store, actorOf(req), parseBody(rosterRequest, req.body))),
   );
   router.post("/class/students/:id/reset", async (req, res) => {
     if (!(await store.reset(actorOf(req).classId, idOf(req), newJoinCode()))) throw new HttpError("notFound");

@@ -1,10 +1,21 @@
 import { randomInt } from "node:crypto";
-import { isOddName, isWeakPassword, type ClassView, type JoinRequest, type RosterPreview } from "@probe-lane/contract";
+import {
+  isOddName,
+  isWeakPassword,
+  type ClassView,
+  type JoinRequest,
+  type RosterColumns,
+  type RosterLine,
+  type RosterPreview,
+  type RosterRequest,
+} from "@probe-lane/contract";
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import { hashPassword, isPassword } from "../../passwords";
-import { readRoster } from "./readRoster";
+import { beginsWithHeadings, columnsBy, columnsProblem, headingsKey } from "./columns";
+import { MOST_LINES, readRoster, type RosterRow } from "./readRoster";
+import { readTable, type RosterTable } from "./readTable";
 import type { ClassStore } from "../classes/store";
 import type { RosterStore } from "./store";
 
@@ -32,10 +43,11 @@ export async function classView(store: RosterStore, classes: ClassStore, actor: 
     staff: staff.map((one) => ({ ...one, isMe: one.id === actor.id })),
     invitations,
     joinCode: code,
-    students: students.map(({ id, name, login, has_joined, own_code, lanes }) => ({
+    students: students.map(({ id, name, login, student_number, has_joined, own_code, lanes }) => ({
       id,
       name,
       login,
+      number: student_number,
       hasJoined: has_joined,
       ownCode: own_code,
       lanes,
@@ -43,33 +55,114 @@ export async function classView(store: RosterStore, classes: ClassStore, actor: 
   };
 }
 
-/** What a roster would add, line by line; nothing is changed. */
-export async function previewRoster(store: RosterStore, csv: string): Promise<RosterPreview> {
-  const rows = readRoster(csv);
-  const taken = await store.takenLogins(rows.map(({ login }) => login));
-  return {
-    lines: rows.map(({ problem, ...row }) => ({
-      ...row,
-      problem,
-      status: problem !== null ? "bad" : taken.has(row.login) ? "already" : "new",
-    })),
-  };
+/** A letter for a column that has no heading, as spreadsheets have it. */
+const letter = (place: number): string => String.fromCharCode(65 + (place % 26));
+
+interface Listed {
+  readonly table: RosterTable;
+  readonly headings: string[];
+  readonly hasHeadings: boolean;
+  /** By which the choice of columns is remembered. */
+  readonly key: string;
+  readonly columns: RosterColumns;
+  readonly isRemembered: boolean;
 }
 
+/** What of a list is to be read how: the table, and the columns as chosen, remembered, or told by the headings. */
+async function listed(
+  store: RosterStore,
+  actor: Actor,
+  { list, columns: chosen, hasHeadings: said }: RosterRequest,
+): Promise<Listed | { readonly problem: string }> {
+  const table = await readTable(list.kind === "typed" ? list.text : Buffer.from(list.base64, "base64"));
+  if ("problem" in table) return { problem: table.problem };
+  const first = table.rows[0]?.cells;
+  if (!first) return { problem: "There is nothing in that list." };
+  const hasHeadings = said ?? beginsWithHeadings(table);
+  const headings = first.map((cell, place) => (hasHeadings ? cell : `${letter(place)}: ${cell}`));
+  const key = headingsKey(hasHeadings ? first : [`${first.length} columns`]);
+  const remembered = chosen ? null : await store.columnsFor(actor.id, key);
+  const columns = chosen ?? remembered ?? (hasHeadings ? columnsBy(first) : {});
+  return { table, headings, hasHeadings, key, columns, isRemembered: remembered !== null };
+}
+
+type Holder = Awaited<ReturnType<RosterStore["holders"]>>[number];
+
+/** A made sign-in name that nobody has: that of the same name in this class is theirs, else a number goes behind. */
+function settled(rows: readonly RosterRow[], holders: ReadonlyMap<string, Holder>): RosterRow[] {
+  const given = new Set(rows.flatMap(({ isLoginMade, login }) => (isLoginMade ? [] : [login])));
+  return rows.map((row) => {
+    if (!row.isLoginMade || row.problem !== null || row.left !== null) return row;
+    const isFree = (login: string) => {
+      const holder = holders.get(login);
+      return !given.has(login) && (!holder || (holder.is_here && holder.name === row.name));
+    };
+    const login = [row.login, ...Array.from({ length: MOST_LINES }, (_, at) => `${row.login}${at + 2}`)].find(isFree);
+    given.add(login ?? row.login);
+    return { ...row, login: login ?? row.login };
+  });
+}
+
+function lineOf({ line, login, name, number, problem, left }: RosterRow, holder: Holder | undefined): RosterLine {
+  const row = { line, login, name, number };
+  if (problem !== null) return { ...row, status: "bad", problem };
+  if (left !== null) return { ...row, status: "left", problem: left };
+  if (!holder) return { ...row, status: "new", problem: null };
+  const isNumbered = holder.is_here && number !== "" && number !== holder.number;
+  return { ...row, status: isNumbered ? "numbered" : "already", problem: null };
+}
+
+async function readList(store: RosterStore, actor: Actor, request: RosterRequest) {
+  const read = await listed(store, actor, request);
+  const nothing = { headings: [], hasHeadings: false, columns: {}, isRemembered: false, lines: [] };
+  if ("problem" in read) return { preview: { ...nothing, problem: read.problem }, holders: new Map(), key: "" };
+  const { table, headings, hasHeadings, key, columns, isRemembered } = read;
+  const rows = readRoster(table, columns, hasHeadings);
+  const found = await store.holders(
+    rows.map(({ login }) => login),
+    actor.classId,
+  );
+  const holders = new Map(found.map((one) => [one.login, one]));
+  const problem =
+    columnsProblem(columns) ??
+    (rows.length === 0 ? "There is nobody below the first line." : null) ??
+    (rows.length > MOST_LINES ? `A class has at most ${MOST_LINES} students: split the list.` : null);
+  const lines = problem === null ? settled(rows, holders).map((row) => lineOf(row, holders.get(row.login))) : [];
+  return { preview: { headings, hasHeadings, columns, isRemembered, lines, problem }, holders, key };
+}
+
+/** What a list would add, line by line; nothing is changed. */
+export const previewRoster = async (store: RosterStore, actor: Actor, request: RosterRequest): Promise<RosterPreview> =>
+  (await readList(store, actor, request)).preview;
+
 /**
- * Adds the new ones of a roster, all of them or, when a line is bad, nobody. They choose their passwords when they
- * join.
+ * Adds the new ones of a list, all of them or, when a line is bad, nobody, and gives a student number to who has none
+ * or another. They choose their passwords when they join. How its columns were read is remembered.
  */
-export async function addRoster(store: RosterStore, actor: Actor, csv: string): Promise<{ added: number }> {
-  const { lines } = await previewRoster(store, csv);
-  if (lines.some(({ status }) => status === "bad")) throw new HttpError("rosterUnreadable");
+export async function addRoster(
+  store: RosterStore,
+  actor: Actor,
+  request: RosterRequest,
+): Promise<{ added: number; numbered: number }> {
+  const { preview, holders, key } = await readList(store, actor, request);
+  const { lines, problem, columns } = preview;
+  if (problem !== null || lines.some(({ status }) => status === "bad")) throw new HttpError("rosterUnreadable");
   const fresh = lines.filter(({ status }) => status === "new");
+  const numbered = lines.filter(({ status }) => status === "numbered");
   if (fresh.length > 0)
     await store.add(
       actor.classId,
-      fresh.map(({ login, name }) => ({ login, name, passwordHash: null, ownCode: newJoinCode() })),
+      fresh.map(({ login, name, number }) => ({
+        login,
+        name,
+        studentNumber: number,
+        passwordHash: null,
+        ownCode: newJoinCode(),
+      })),
     );
-  return { added: fresh.length };
+  await store.setNumbers(numbered.map(({ login, number }) => ({ id: holders.get(login)?.id ?? "", number })));
+  await store.keepColumns(actor.id, key, columns);
+  return { added: fresh.length, numbered: numbered.length };
 }
 
 /** Who has this place of the roster, by its own code; null where the code is none of those. */

@@ -1,7 +1,7 @@
-import { and, eq, inArray, isNull, sql } from "drizzle-orm";
-import type { Role } from "@probe-lane/contract";
+import { and, eq, isNull, sql } from "drizzle-orm";
+import type { Role, RosterColumns } from "@probe-lane/contract";
 import type { Database } from "../../db/client";
-import { classes, invitations, memberships, users } from "../../db/schema";
+import { classes, invitations, memberships, rosterColumns, users } from "../../db/schema";
 
 export const rosterStore = (db: Database) => ({
   async codeOf(classId: string): Promise<string | null> {
@@ -14,29 +14,64 @@ export const rosterStore = (db: Database) => ({
         id: string;
         name: string;
         login: string;
+        student_number: string;
         has_joined: boolean;
         own_code: string | null;
         lanes: number;
       }>(
         sql`
-    select u.id, u.name, u.login, u.password_hash is not null as has_joined, u.own_code,
+    select u.id, u.name, u.login, u.student_number, u.password_hash is not null as has_joined, u.own_code,
       (select count(*)::int from attempts a join assignments s on s.id = a.assignment_id where a.student_id = u.id and s.class_id = ${classId}) as lanes
     from users u join memberships m on m.user_id = u.id
     where m.class_id = ${classId} and m.role = 'student' and m.removed_at is null order by u.name`,
       )
       .then(({ rows }) => rows),
-  async takenLogins(logins: readonly string[]): Promise<Set<string>> {
-    if (logins.length === 0) return new Set();
-    const rows = await db
-      .select({ login: users.login })
-      .from(users)
-      .where(inArray(users.login, [...logins]));
-    return new Set(rows.map(({ login }) => login));
+  /** Of these sign-in names and those made from them by a number behind, who has which already. */
+  async holders(logins: readonly string[], classId: string) {
+    if (logins.length === 0) return [];
+    const { rows } = await db.execute<{
+      id: string;
+      login: string;
+      name: string;
+      number: string;
+      is_here: boolean;
+    }>(sql`
+      select u.id, u.login, u.name, u.student_number as number, exists (
+        select 1 from memberships m
+        where m.user_id = u.id and m.class_id = ${classId} and m.role = 'student' and m.removed_at is null) as is_here
+      from users u where regexp_replace(u.login, '[0-9]+$', '') in ${logins.map((login) => login.replace(/[0-9]+$/, ""))}`);
+    return rows;
+  },
+  async columnsFor(userId: string, headings: string): Promise<RosterColumns | null> {
+    const [row] = await db
+      .select({ columns: rosterColumns.columns })
+      .from(rosterColumns)
+      .where(and(eq(rosterColumns.userId, userId), eq(rosterColumns.headings, headings)))
+      .limit(1);
+    return row?.columns ?? null;
+  },
+  async keepColumns(userId: string, headings: string, columns: RosterColumns): Promise<void> {
+    await db
+      .insert(rosterColumns)
+      .values({ userId, headings, columns })
+      .onConflictDoUpdate({ target: [rosterColumns.userId, rosterColumns.headings], set: { columns } });
+  },
+  async setNumbers(numbers: readonly { readonly id: string; readonly number: string }[]): Promise<void> {
+    await db.transaction(async (tx) => {
+      for (const { id, number } of numbers)
+        await tx.update(users).set({ studentNumber: number }).where(eq(users.id, id));
+    });
   },
   /** All or nobody. */
   async add(
     classId: string,
-    people: readonly { login: string; name: string; passwordHash: string | null; ownCode: string | null }[],
+    people: readonly {
+      login: string;
+      name: string;
+      passwordHash: string | null;
+      ownCode: string | null;
+      studentNumber?: string;
+    }[],
     role: Role = "student",
   ): Promise<string[]> {
     return db.transaction(async (tx) => {

@@ -97,6 +97,23 @@ function Height({ unit }: Unit) {
   );
 }
 
+function StackAnswer({ view, unit }: { view: ReturnType<typeof stackView>; unit: string }) {
+  if (view === null) return <Missing>Type a size. Sizes are plain numbers in the set’s unit.</Missing>;
+  if (view === "unknown") return <Missing>A block on loan is none of this set: check the figure.</Missing>;
+  if (view.possible)
+    return (
+      <p className="figures text-lg">
+        {[...view.wear, ...view.blocks].join(" + ")} = <b>{view.total}</b>
+      </p>
+    );
+  return (
+    <p>
+      No stack makes that. Nearest: {view.below === null ? "none below" : <b className="figures">{view.below}</b>} and{" "}
+      {view.above === null ? "none above" : <b className="figures">{view.above}</b>} {unit}.
+    </p>
+  );
+}
+
 function Stack() {
   const [set, setSet] = useState<GaugeSet>("metric-88");
   const [form, setForm] = useState({ size: "111.2545", wear: "", loan: "" });
@@ -132,20 +149,7 @@ function Stack() {
         isWide
       />
       <Answer>
-        {view === null ? (
-          <Missing>Type a size. Sizes are plain numbers in the set’s unit.</Missing>
-        ) : view === "unknown" ? (
-          <Missing>A block on loan is none of this set: check the figure.</Missing>
-        ) : view.possible ? (
-          <p className="figures text-lg">
-            {[...view.wear, ...view.blocks].join(" + ")} = <b>{view.total}</b>
-          </p>
-        ) : (
-          <p>
-            No stack makes that. Nearest: {view.below === null ? "none below" : <b className="figures">{view.below}</b>}{" "}
-            and {view.above === null ? "none above" : <b className="figures">{view.above}</b>} {unit}.
-          </p>
-        )}
+        <StackAnswer view={view} unit={unit} />
       </Answer>
     </Panel>
   );

@@ -61,7 +61,7 @@ function Exercise({ row, isInstructor }: { row: FloorExerciseRow; isInstructor: 
         </Link>
         {isInstructor ? null : (
           <Button look="act" className="min-h-11" disabled={start.isPending} onClick={() => start.mutate()}>
-            {mine ? (mine.total === null ? "Go on" : "Read the ruling") : "Start at the machine"}
+            {mine === undefined ? "Start at the machine" : mine.total === null ? "Go on" : "Read the ruling"}
           </Button>
         )}
       </div>
@@ -91,11 +91,11 @@ function Exercise({ row, isInstructor }: { row: FloorExerciseRow; isInstructor: 
                   gates={lane.gates.map(({ name, isPassed }) => ({ name, isPassed, label: floorGateWords[name] }))}
                 />
                 <span className="figures">
-                  {lane.total === null
-                    ? next
+                  {lane.total !== null
+                    ? `${Math.round(lane.total)}/100`
+                    : next
                       ? `at ${floorGateWords[next.name]}`
-                      : ""
-                    : `${Math.round(lane.total)}/100`}
+                      : ""}
                 </span>
               </li>
             );

@@ -155,6 +155,13 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
   );
 }
 
+/** Why the marks cannot be given like this, or null. */
+function problemWith(given: number | null, outOf: number, reason: string): string | null {
+  if (given === null) return "Marks are a figure such as 12 or 12.5.";
+  if (given > outOf) return `This strand is out of ${outOf}: give no more than that.`;
+  return reason.trim().length < 3 ? "Say why; the student reads it." : null;
+}
+
 /** Other marks for one strand, with the reason that the student reads. */
 function GiveMarks({ laneId, strand, onClose }: { laneId: string; strand: StrandMarks; onClose(): void }) {
   const earned = strand.given?.earned ?? strand.marks;
@@ -169,14 +176,7 @@ function GiveMarks({ laneId, strand, onClose }: { laneId: string; strand: Strand
     },
   });
   const given = /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(",", ".")) : null;
-  const problem =
-    given === null
-      ? "Marks are a figure such as 12 or 12.5."
-      : given > strand.outOf
-        ? `This strand is out of ${strand.outOf}: give no more than that.`
-        : reason.trim().length < 3
-          ? "Say why; the student reads it."
-          : null;
+  const problem = problemWith(given, strand.outOf, reason);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (problem === null) give.mutate(given);

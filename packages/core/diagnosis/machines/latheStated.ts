@@ -78,15 +78,16 @@ export function gaugeErrorProvenance(trace: TurningTrace, closureMm: number): Pr
   // the closure is against what the gauge is off by, from the axis as it was said
   const readOff = heightOf(one) - (truth.heightMm + half + truth.gaugeOffMm);
   const made = log.findLast(({ event, seq: at }) => event.type === "gaugeRead" && at < one.seq)?.event;
-  const wrong: Term[] =
-    made?.type !== "gaugeRead" || Math.abs(readOff) < WORTH_NAMING_MM
-      ? []
-      : !made.isZeroed
-        ? [{ id: "gaugeNotZeroed", mm: readOff, seq: one.seq }]
-        : made.from === "above"
-          ? [{ id: "gaugeFromAbove", mm: readOff, seq: one.seq }]
-          : [];
+  const isRead = made?.type === "gaugeRead" && Math.abs(readOff) >= WORTH_NAMING_MM;
+  const cause = isRead ? gaugedWrong(made) : null;
+  const wrong: Term[] = cause ? [{ id: cause, mm: readOff, seq: one.seq }] : [];
   return leaving(closureMm, [...stated, ...wrong]);
+}
+
+/** What a gauge's own reading was made wrong by, where something was. */
+function gaugedWrong(made: { isZeroed: boolean; from: "above" | "below" }): "gaugeNotZeroed" | "gaugeFromAbove" | null {
+  if (!made.isZeroed) return "gaugeNotZeroed";
+  return made.from === "above" ? "gaugeFromAbove" : null;
 }
 
 const leaving = (closureMm: number, terms: readonly Term[]): Provenance => ({

@@ -24,12 +24,10 @@ import {
 } from "./millContacts";
 import { middleShares, middles } from "./millMiddles";
 
-const nameOf: SumQuestion<MillLane>["nameOf"] = (register, change) =>
-  change === "left" || change === "cleared"
-    ? register.startsWith("common")
-      ? "leftoverCommonZ"
-      : "otherRegister"
-    : "changedAfter";
+const nameOf: SumQuestion<MillLane>["nameOf"] = (register, change) => {
+  if (change !== "left" && change !== "cleared") return "changedAfter";
+  return register.startsWith("common") ? "leftoverCommonZ" : "otherRegister";
+};
 
 /** The value of the other axis typed here: from its own contacts, by its own figures. */
 function swappedAxis(trace: MillTrace, axis: Flat, before: number, belongs: Counts): OtherWay[] {

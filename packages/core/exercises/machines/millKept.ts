@@ -95,11 +95,14 @@ export function drawMillKept(kept: Kept, { setup, truth }: MillDraw, program: nu
     const isUnlike = thing === "setBy" || [...unlike].some((one) => one === thing);
     return [{ thing, change: changeOf(thing) ?? (isUnlike ? "unlike" : null) }];
   });
+  const { partsSince: [fewest, most] = [0, 0] } = kept;
+  const partsSince = Math.round(draw(fewest, most, "parts since"));
   return {
     kind: "mill",
     setup: {
       ...setup,
       kept: {
+        ...(partsSince > 0 ? { partsSince } : {}),
         initials: kept.initials,
         daysAgo: Math.round(draw(kept.daysAgo[0], kept.daysAgo[1], "days")),
         program,

@@ -33,6 +33,12 @@ export function cutOnMill(state: MillLane, program: Program): RunsClear {
   return raysThrough(millSweeps(program, registers, registers.radii ?? new Map(), truth, state.setup.unit).sweeps);
 }
 
+/** How many parts a tool's edge has cut: of this lane, and since a kept setup was proven where it is the same edge. */
+function partsCutBy({ setup, truth, program }: MillLane, tool: number): number {
+  const isNew = truth.keptChanges?.some((one) => one.kind === "newCutter" && one.tool === tool) ?? false;
+  return program.parts.current + (isNew ? 0 : (setup.kept?.partsSince ?? 0));
+}
+
 /**
  * Rays through what runs left of a part, each on the machine as it was then: with what its tools gave way, had worn,
  * and with what the spindle had grown, where that is simulated.
@@ -49,7 +55,7 @@ export function raysOnMill(
     for (const { hangs, stretches } of ways) {
       const tool = hangs === null ? undefined : tools.get(hangs);
       if (!tool || hangs === null || tool.fluteLength === 0) continue;
-      const wornMm = (cutting?.wearMm[hangs] ?? 0) * before.program.parts.current;
+      const wornMm = (cutting?.wearMm[hangs] ?? 0) * partsCutBy(before, hangs);
       const cutter = cutterOf({ ...tool, diameter: tool.diameter - 2 * wornMm });
       const grown = { ...cutter, length: cutter.length + (cutting?.warmMm ?? 0) };
       const spring = { perMm: cutting?.springPerMm[hangs] ?? 0, capMm: cutting?.springCapMm ?? 0 };

@@ -125,13 +125,8 @@ function dialZero(lane: MillBench, axis: Flat, approach: 1 | -1, habits: Habits)
       if (tip?.kind !== "dial") throw new Error("dialZero: no dial");
       const left = goal - tip.readsMm;
       if (tip.isTouching && Math.abs(left) < 0.0005) break;
-      const size = !tip.isTouching
-        ? "coarse"
-        : Math.abs(left) > 0.3
-          ? "coarse"
-          : Math.abs(left) > 0.02
-            ? "middle"
-            : "fine";
+      const isFar = !tip.isTouching || Math.abs(left) > 0.3;
+      const size = isFar ? "coarse" : Math.abs(left) > 0.02 ? "middle" : "fine";
       lane.do({
         type: "jog",
         axis,

@@ -24,6 +24,12 @@ export interface LedgerHandle {
   openSum(axis: Axis): void;
 }
 
+/** What a line of the ledger that is no term is called. */
+function lineWords(kind: "reading" | "sum", from: number | undefined, isHandedOver = false): string {
+  if (kind === "sum") return isHandedOver ? "their sum" : "my sum";
+  return from === undefined ? "stood at" : `reading ${from}`;
+}
+
 /**
  * The student's own working: reading, terms with sign, sum. With the coach on the lines are added up; otherwise that is
  * the student's.
@@ -114,15 +120,7 @@ export function LedgerPanel({
                     className={`flex items-center gap-1 border-t border-rule-soft px-2.5 py-0.5 ${isHandedOver ? "italic text-ink2" : ""} ${isPassed ? "text-ink2 line-through" : ""} ${kind === "sum" ? "border-y-3 border-double !border-ink bg-well font-bold" : ""}`}
                   >
                     <span className="flex-1">
-                      {kind === "reading"
-                        ? from === undefined
-                          ? "stood at"
-                          : `reading ${from}`
-                        : kind === "sum"
-                          ? isHandedOver
-                            ? "their sum"
-                            : "my sum"
-                          : termWords[name ?? "other"]}
+                      {kind === "term" ? termWords[name ?? "other"] : lineWords(kind, from, isHandedOver)}
                     </span>
                     <span className="figures">
                       {kind === "term" ? showSignedCounts(counts, scale) : showCounts(counts, scale)}

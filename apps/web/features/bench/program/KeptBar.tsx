@@ -2,7 +2,7 @@ import type { Command, Observation } from "@probe-lane/core/bench";
 import type { KeptSetup } from "@probe-lane/core/exercises";
 import type { RegisterId } from "@probe-lane/core/registers";
 import { scales, showLength } from "@probe-lane/core/units";
-import { keptRowWords, registerName } from "@probe-lane/core/words";
+import { keptRowWords, partsSinceWords, registerName } from "@probe-lane/core/words";
 import { useState, type FormEvent } from "react";
 import { Button, SideSheet } from "../../../ui";
 import { outlined, type Control } from "../lane/kit";
@@ -132,6 +132,7 @@ export function KeptBar({
       <p className="min-w-64 flex-1">
         <b>A proven setup of this part is kept:</b> by {kept.initials}, {kept.daysAgo} days ago, program{" "}
         <b className="figures">{kept.program}</b>.{" "}
+        {kept.partsSince && !desk.isTaken ? `${partsSinceWords(kept.partsSince)} ` : null}
         {desk.isTaken ? (
           <span>
             Taken back.{" "}
@@ -165,6 +166,7 @@ export function KeptBar({
       >
         <div className="flex flex-col gap-4">
           <Card kept={kept} />
+          {kept.partsSince ? <p>{partsSinceWords(kept.partsSince)}</p> : null}
           {desk.isTaken ? (
             <p>Taken back. To be touched again you said: {said}.</p>
           ) : (

@@ -155,6 +155,16 @@ export function turningSensation(seen: TurningSeen, machine: AxisCounts): Sensat
   };
 }
 
+/** Where zero is, as the sheet says it before anything is set. */
+function zeroFacts(kind: TurningSeen["sheet"]["kind"], isAxisAsked: boolean): [string, string][] {
+  if (kind === "gang" || (kind === "readout" && isAxisAsked)) return [];
+  if (kind === "readout") return [["corner of face and band", "X 0, Z 0"]];
+  return [
+    ["face, once cut", "Z 0"],
+    ["axis", "X 0"],
+  ];
+}
+
 /** The sheet of a lathe: what is named and how large it is. */
 export function turningFacts({ sheet }: Pick<TurningSeen, "sheet">): [string, string][] {
   const { lathe } = sheet;
@@ -163,16 +173,7 @@ export function turningFacts({ sheet }: Pick<TurningSeen, "sheet">): [string, st
     [sheet.kind === "gang" ? "bar, ground" : "stock, sawn", `⌀ ${show(lathe.stock.diameterMm, 1)}`],
     ["stands out", show(lathe.stock.stickOutMm, 1)],
     ...(lathe.stock.boreMm === null ? [] : [["drilled", `⌀ ${show(lathe.stock.boreMm, 1)}`] as [string, string]]),
-    ...(sheet.kind === "readout"
-      ? lathe.axis
-        ? []
-        : [["corner of face and band", "X 0, Z 0"] as [string, string]]
-      : sheet.kind === "gang"
-        ? []
-        : ([
-            ["face, once cut", "Z 0"],
-            ["axis", "X 0"],
-          ] as [string, string][])),
+    ...zeroFacts(sheet.kind, Boolean(lathe.axis)),
     ...(lathe.gang
       ? ([
           ["work X of all tools", show(lathe.gang.workXMm)],

@@ -146,10 +146,8 @@ export function HeldFromBeside({ seen, frame, at, tipZ }: { seen: MillSeen; fram
       {bodies.map((part, place) => (
         <path key={place} d={box(part)} fill="var(--stock)" />
       ))}
-      {bodies[0] && holds?.startsWith("tool")
-        ? kind === "faceMill"
-          ? null
-          : turningLines(bodies.at(-1) ?? bodies[0], "c")
+      {bodies[0] && holds?.startsWith("tool") && kind !== "faceMill"
+        ? turningLines(bodies.at(-1) ?? bodies[0], "c")
         : null}
       <g transform={`translate(${aside} 0)`} stroke="var(--contact)" strokeWidth="1.5" fill="var(--contact-soft)">
         {isBroken ? (

@@ -99,9 +99,10 @@ export function Section({
   const tool = <HeldFromBeside seen={seen} frame={frame} at={at} tipZ={tipZ} />;
   const [left, right] = span(stock).sort((a, b) => a - b);
   const { hole } = seen.solids.stock;
-  const holeHalf = hole?.kind === "rect" ? (isAlongX ? hole.halfX : hole.halfY) : (hole?.radiusMm ?? 0);
+  const holeHalf = hole?.kind === "rect" ? hole[isAlongX ? "halfX" : "halfY"] : (hole?.radiusMm ?? 0);
   const bedTop = frontJaw ? frontJaw.low.z + (stock.low.z - frontJaw.low.z) * BED_SHARE : stock.low.z;
   const lies = (px: number, pz: number): [number, number] => [frame.px(px), frame.py(pz)];
+  const isLit = (name: string) => (name === "setter" ? seen.isSetterTriggered : seen.lamp?.isLit);
   const body = ({ name, box }: (typeof solids)[number]) => (
     <g key={name}>
       <Rect
@@ -125,7 +126,7 @@ export function Section({
           frame={frame}
           u={[(span(box)[0] + span(box)[1]) / 2 - 4, (span(box)[0] + span(box)[1]) / 2 + 4]}
           v={[box.high.z, box.high.z + (name === "setter" ? 3 : 2)]}
-          fill={(name === "setter" ? seen.isSetterTriggered : seen.lamp?.isLit) ? "var(--contact)" : "var(--expected)"}
+          fill={isLit(name) ? "var(--contact)" : "var(--expected)"}
           stroke="var(--ink2)"
         />
       ) : null}
