@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
@@ -20,6 +21,39 @@ test("a class: a roster with a bad line, mended and added; a student joins with 
   await page.getByRole("button", { name: "Add 1 student" }).click();
   await expect(page.getByText("1 student was added.")).toBeVisible();
   await expect(page.getByRole("row").filter({ hasText: "Odile Pipistrelle" })).toContainText("not yet");
+
+  // a spreadsheet with headings of its own: what was said of one column is kept while another is looked at
+  await page.getByLabel("From a file").setInputFiles("apps/server/test/rosters/spreadsheet.xlsx");
+  await expect(page.getByRole("alert")).toContainText("Say which column holds the name.");
+  const holds = page.getByRole("group", { name: "What the columns hold" });
+  await holds.getByLabel("Whole name").selectOption("1");
+  await expect(page.getByRole("row").filter({ hasText: "maud.larkinfield" })).toContainText("will be added");
+  await holds.getByLabel("Student number").selectOption("0");
+  await expect(page.getByRole("row").filter({ hasText: "Matriculation" })).toContainText("Matriculation");
+  await holds.getByLabel("the first line names the columns").check();
+  await expect(page.getByRole("row").filter({ hasText: "maud.larkinfield" })).toContainText("4711");
+  await expect(holds.getByLabel("Whole name")).toHaveValue("1");
+  await accessible(page);
+  await page.getByRole("button", { name: "Add 2 students" }).click();
+  await expect(page.getByText("2 students were added.")).toBeVisible();
+  const larkinfield = page.getByRole("row").filter({ hasText: "Maud Larkinfield" });
+  await expect(larkinfield).toContainText("4711");
+  await larkinfield.getByRole("button", { name: "Rename or take off Maud Larkinfield" }).click();
+  await page.getByRole("dialog").getByLabel("Student number").fill("4713");
+  await page.getByRole("dialog").getByRole("button", { name: "Save" }).click();
+  await expect(larkinfield).toContainText("4713");
+  await page.getByRole("link", { name: "Marks", exact: true }).click();
+  await page.getByRole("button", { name: "Save as a file …" }).click();
+  await page.getByLabel("sign-in name").uncheck();
+  const [saved] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "A table (CSV)" }).click(),
+  ]);
+  const text = readFileSync(await saved.path(), "utf8");
+  expect(text.split("\r\n")[0]).toMatch(/^\uFEFFstudent number,name,"?Focuser plate/);
+  expect(text).toContain("4713,Maud Larkinfield,");
+  await page.getByRole("button", { name: /^Close/ }).click();
+  await page.getByRole("link", { name: "Class", exact: true }).click();
 
   const student = await (await browser.newContext()).newPage();
   await student.goto("/sign-in");
@@ -142,7 +176,7 @@ test("a class of one's own beside another: closed to it, an assistant who helps 
   await page.getByRole("button", { name: "Rename or take off Nell Fennwright" }).click();
   const change = page.getByRole("dialog", { name: "Nell Fennwright" });
   await change.getByLabel("Name, as the class knows it").fill("Nell Fenwright");
-  await change.getByRole("button", { name: "Rename" }).click();
+  await change.getByRole("button", { name: "Save" }).click();
   await page.getByRole("button", { name: "Rename or take off Nell Fenwright" }).click();
   const off = page.getByRole("dialog", { name: "Nell Fenwright" });
   await off.getByRole("button", { name: "Take off, delete the lanes" }).click();

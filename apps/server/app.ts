@@ -155,7 +155,7 @@ export function buildApp({
   api.use(skillsRouter(store));
   api.use(regradeRouter(regrade));
   api.use(wallRouter({ store, cache, people, changes, now }));
-  api.use(marksRouter(store, floor));
+  api.use(marksRouter(store, floor, now));
   api.use(notFoundHandler);
   app.use("/api", api);
   app.use(pageHeaders);

@@ -72,7 +72,7 @@ export const changeClassRequest = z.strictObject({ name: named, term, isArchived
 export type ChangeClassRequest = z.infer<typeof changeClassRequest>;
 export const inviteRequest = z.strictObject({ role: z.enum(["assistant", "instructor"]) });
 export type InviteRequest = z.infer<typeof inviteRequest>;
-export const renameRequest = z.strictObject({ name: named });
+export const renameRequest = z.strictObject({ name: named, number: z.string().trim().max(40).optional() });
 /** A code of a class, or of an invitation to one, by somebody who has an account. */
 export const codeRequest = z.strictObject({ code: z.string().trim().min(1).max(20) });
 
@@ -454,12 +454,31 @@ export interface MarkCell {
   total: number;
   outOf: number;
   strands: { name: string; marks: number; outOf: number }[];
+  /** When it was handed in. */
+  at: string;
+  isPassed: boolean;
 }
+/** What a file of marks can hold of each student besides the marks. */
+export const markColumns = ["number", "login", "name"] as const;
+/** A file of marks: as a table, or as the two that other software for schools takes in. */
+export const exportQuery = z.strictObject({
+  as: z.enum(["table", "results", "lineItems"]),
+  /** Of a table: what it holds, separated by commas; the marks always. */
+  columns: z
+    .string()
+    .transform((text) => text.split(",").filter(Boolean))
+    .pipe(z.array(z.enum([...markColumns, "strands", "attempts"])))
+    .default([]),
+});
+export type ExportQuery = z.infer<typeof exportQuery>;
 export interface MarksView {
   assignments: { id: string; title: string; isFloor: boolean }[];
   students: {
     id: string;
     name: string;
+    login: string;
+    /** As the school numbers its students; empty where nobody said. */
+    number: string;
     /** Taken off the class; what they did is kept. */
     isRemoved: boolean;
     cells: Record<string, { best: MarkCell | null; attempts: number; isOpen: boolean }>;

@@ -188,6 +188,18 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
     },
     {
+      name: "marks as a file",
+      method: "GET",
+      path: () => "/marks/file?as=table&columns=name",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
+    },
+    {
+      name: "marks as a file that nobody knows",
+      method: "GET",
+      path: () => "/marks/file?as=pie",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
       name: "a marking",
       method: "GET",
       path: () => `/assignments/${assignment}/marking`,

@@ -127,7 +127,7 @@ describe("a class and its code", () => {
     const text = "Pupil;Nr\nThornquist, Ivo;81\nThornquist, Ivo;82\nSorrelby, Nessa;83\n";
     // nobody could know what these hold
     const asked = await preview(text);
-    expect(asked).toMatchObject({ problem: "Say which columns hold the name and the sign-in name.", lines: [] });
+    expect(asked).toMatchObject({ problem: "Say which column holds the name.", lines: [] });
     expect(asked.headings).toEqual(["A: Pupil", "B: Nr"]);
     const columns = { name: 0, number: 1 };
     const read = await preview(text, { columns, hasHeadings: true });

@@ -31,7 +31,7 @@ const FILES: Readonly<Record<string, readonly string[] | string>> = {
     "4 | ilse.thornquist | Ilse Thornquist",
     "5 | bo.dellacourt | Bo Jr Dellacourt",
   ],
-  "no-headings.txt": "Say which columns hold the name and the sign-in name.",
+  "no-headings.txt": "Say which column holds the name.",
   // headings of another language: the e-mail address is known, what the others hold is asked for
   "semicolons-cp1252.csv": "Say which column holds the name.",
   "utf16-little.csv": ["2 | bozena.lukasz | Bożena Łukasz | 0042"],
@@ -56,7 +56,7 @@ const FILES: Readonly<Record<string, readonly string[] | string>> = {
   "twice.csv": ["2 | twin | One Name", "3 | twin | Other Name |  | The sign-in name stands in line 2 already."],
   "renamed.xlsx": ["2 | larkin | Maud Larkinfield"],
   "old-kind.xls": "That is a spreadsheet of the old kind (.xls): save it as .xlsx or as CSV and choose it again.",
-  "spreadsheet.xlsx": "Say which columns hold the name and the sign-in name.",
+  "spreadsheet.xlsx": "Say which column holds the name.",
 };
 
 describe("lists as schools have them", () => {

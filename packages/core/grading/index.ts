@@ -4,7 +4,7 @@
  */
 export { fitsPart } from "./machines/latheStated";
 export { rule, rulingVersion, strandNames, upgradeRuling, withOverrides } from "./ruling";
-export type { Override, Ruling, StrandMarks, StrandName } from "./ruling";
+export type { Marked, Override, Ruling, StrandMarks, StrandName } from "./ruling";
 export { isValueRight, type RegisterRuling } from "./values";
 export { mustHaveNames, type MustHave, type NotPassed } from "./mustHaves";
 export type { FeatureRuled, FigureRuled, PartRuled } from "./parts";

@@ -239,6 +239,9 @@ export function upgradeRuling(stored: Ruling): Ruling {
   return version < 6 ? valuesOfVersion6(of5) : of5;
 }
 
+/** What of a ruling its marks are. */
+export type Marked = Pick<Ruling, "total" | "outOf" | "strands" | "notPassed">;
+
 /** Marks that an instructor gave for a strand; `marks` null takes back what was given before. */
 export interface Override {
   readonly strand: StrandName;
@@ -252,7 +255,7 @@ export interface Override {
  * A ruling with an instructor's marks beside its own, oldest first; the newest of a strand counts, and never more than
  * the strand is out of.
  */
-export function withOverrides(ruling: Ruling, overrides: readonly Override[]): Ruling {
+export function withOverrides<R extends Marked>(ruling: R, overrides: readonly Override[]): R {
   if (overrides.length === 0) return ruling;
   const strands = ruling.strands.map((strand): StrandMarks => {
     const newest = overrides.findLast((one) => one.strand === strand.name);

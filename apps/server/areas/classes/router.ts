@@ -102,9 +102,9 @@ export function classRouter(deps: Deps): Router {
   });
   router.put("/class/students/:id", teaches, async (req, res) => {
     const id = await studentOf(deps, req);
-    const { name } = parseBody(renameRequest, req.body);
+    const { name, number } = parseBody(renameRequest, req.body);
     named(name);
-    await store.rename(id, name);
+    await store.rename(id, name, number);
     res.status(204).end();
   });
   router.delete("/class/students/:id", teaches, async (req, res) => {

@@ -118,8 +118,12 @@ export const classStore = (db: Database) => ({
       sql`delete from session where sess->'user'->>'id' = ${userId} and sess->'user'->>'classId' = ${classId}`,
     );
   },
-  rename: async (userId: string, name: string): Promise<void> => {
-    await db.update(users).set({ name }).where(eq(users.id, userId));
+  /** Another name, and another student number where one is given. */
+  rename: async (userId: string, name: string, studentNumber?: string): Promise<void> => {
+    await db
+      .update(users)
+      .set({ name, ...(studentNumber === undefined ? {} : { studentNumber }) })
+      .where(eq(users.id, userId));
   },
   /** Takes a student off a class; what they did is kept, under "removed", or deleted with their place. */
   removeStudent: (classId: string, userId: string, { keeps, now }: { keeps: boolean; now: Date }): Promise<void> =>

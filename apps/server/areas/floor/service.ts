@@ -7,13 +7,12 @@ import {
   ruleFloor,
   signingProblems,
   type FloorEntry,
-  type FloorRuling,
   type FloorState,
   type FloorTemplate,
   type SigningProblem,
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
-import type { ErrorCode, FloorBatch, FloorLaneView, FloorList } from "@probe-lane/contract";
+import type { ErrorCode, FloorBatch, FloorLaneView, FloorList, MarkCell } from "@probe-lane/contract";
 import { HttpError } from "../../errors";
 import { isStaff, type Actor } from "../../guards";
 import type { FloorStore } from "./store";
@@ -77,11 +76,30 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
   };
 }
 
-/** The ruling of a lane that is handed in, or null. */
-export async function floorRulingOf(store: FloorStore, laneId: string): Promise<FloorRuling | null> {
-  const lane = await store.lane(laneId);
-  const state = lane ? foldFloor(lane.exercise, (await store.entries([laneId])).get(laneId) ?? []) : null;
-  return state?.handedIn ? ruleFloor(state) : null;
+/** What was done at real machines by a class: its exercises, and each lane with its marks once it is handed in. */
+export async function floorMarks(store: FloorStore, classId: string) {
+  const [exercises, lanes] = await Promise.all([store.exercises(classId), store.lanesOfClass(classId)]);
+  const entries = await store.entries(lanes.map(({ id }) => id));
+  return {
+    exercises: exercises.map(({ id, body }) => ({ id, title: body.title })),
+    lanes: lanes.map(({ id, studentId, exerciseId, exercise }) => {
+      const own = entries.get(id) ?? [];
+      const state = foldFloor(exercise, own);
+      const handed = own.findLast(({ entry }) => entry.type === "handedIn");
+      if (!state.handedIn || !handed) return { studentId, exerciseId, best: null };
+      const { total, outOf, strands } = ruleFloor(state);
+      const best: MarkCell = {
+        href: `/floor/${id}`,
+        attempt: 1,
+        total,
+        outOf,
+        strands: [...strands],
+        at: new Date(handed.atMs).toISOString(),
+        isPassed: true,
+      };
+      return { studentId, exerciseId, best };
+    }),
+  };
 }
 
 const SIGNING: Record<SigningProblem, ErrorCode> = {

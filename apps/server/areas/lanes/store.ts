@@ -2,7 +2,7 @@ import { and, asc, count, desc, eq, inArray, max, sql } from "drizzle-orm";
 import { upgradeEvent, type LaneEvent } from "@probe-lane/core/bench";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { exerciseSchema, markingSchema } from "@probe-lane/core/exercises";
-import { upgradeRuling, withOverrides, type Override, type Ruling } from "@probe-lane/core/grading";
+import { upgradeRuling, withOverrides, type Marked, type Override, type Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
 import {
   assignments,
@@ -110,7 +110,37 @@ export const laneStore = (db: Database) => {
       const [row] = await headers().where(eq(attempts.id, id)).limit(1);
       return row ?? null;
     },
-    headersOfClass: (classId: string) => headers().where(eq(assignments.classId, classId)),
+    /** The newest lane of every student of a class. */
+    newestOfClass: (classId: string) =>
+      headers().where(
+        sql`${attempts.id} in (
+          select distinct on (a.student_id) a.id from ${attempts} a join ${assignments} s on s.id = a.assignment_id
+          where s.class_id = ${classId} order by a.student_id, a.opened_at desc)`,
+      ),
+    /** Every lane of a class, and no more of it than its marks ask for. */
+    attemptsOfClass: (classId: string) =>
+      db
+        .select({
+          id: attempts.id,
+          studentId: attempts.studentId,
+          assignmentId: attempts.assignmentId,
+          attempt: attempts.number,
+          handedInAt: attempts.handedInAt,
+        })
+        .from(attempts)
+        .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .where(eq(assignments.classId, classId)),
+    /** The assignments of a class in their order, by the titles of their exercises. */
+    titlesOfClass: (classId: string) =>
+      db
+        .select({ id: assignments.id, title: sql<string>`${exercises.body}->>'title'` })
+        .from(assignments)
+        .innerJoin(
+          exercises,
+          and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
+        )
+        .where(eq(assignments.classId, classId))
+        .orderBy(asc(assignments.place)),
     headersOfStudent: (studentId: string) =>
       headers().where(eq(attempts.studentId, studentId)).orderBy(asc(attempts.number)),
 
@@ -256,24 +286,38 @@ export const laneStore = (db: Database) => {
         .from(rulings)
         .where(eq(rulings.attemptId, attemptId))
         .orderBy(asc(rulings.madeAt)),
-    /** The newest ruling of every lane of a class, by lane, with the marks that an instructor gave. */
-    async rulingsOfClass(classId: string): Promise<Map<string, Ruling>> {
-      const rows = await db
-        .selectDistinctOn([rulings.attemptId], { attemptId: rulings.attemptId, body: rulings.body })
-        .from(rulings)
-        .innerJoin(attempts, eq(attempts.id, rulings.attemptId))
-        .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
-        .where(eq(assignments.classId, classId))
-        .orderBy(rulings.attemptId, desc(rulings.madeAt));
-      const given = await overridesOf(rows.map(({ attemptId }) => attemptId));
+    /**
+     * The marks of lanes by the newest ruling of each, with those that an instructor gave; what a ruling says besides
+     * is large, and stays where it is.
+     */
+    async marksOf(attemptIds: readonly string[]): Promise<Map<string, Marked & { isPassed: boolean }>> {
+      const { rows } = await db.execute<{ id: string; failedBy: string | null } & Marked>(sql`
+        select newest.attempt_id as id, told.* from unnest(${sql.param(attemptIds)}::uuid[]) as asked (id)
+        join lateral (
+          select r.attempt_id, r.body from rulings r where r.attempt_id = asked.id order by r.made_at desc limit 1
+        ) newest on true,
+        lateral jsonb_to_record(newest.body) as told (total float8, "outOf" float8, strands jsonb, "notPassed" jsonb, "failedBy" text)`);
+      const given = await overridesOf(rows.map(({ id }) => id));
       return new Map(
-        rows.map(({ attemptId, body }) => [attemptId, withOverrides(upgradeRuling(body), given.get(attemptId) ?? [])]),
+        rows.map(({ id, notPassed, failedBy, ...marked }) => [
+          id,
+          withOverrides(
+            { ...marked, ...(notPassed ? { notPassed } : {}), isPassed: !notPassed && failedBy === null },
+            given.get(id) ?? [],
+          ),
+        ]),
       );
     },
     /** Students of a class by name; those taken off it last. */
     studentsOfClass: (classId: string) =>
       db
-        .select({ id: users.id, name: users.name, isRemoved: sql<boolean>`${memberships.removedAt} is not null` })
+        .select({
+          id: users.id,
+          name: users.name,
+          login: users.login,
+          number: users.studentNumber,
+          isRemoved: sql<boolean>`${memberships.removedAt} is not null`,
+        })
         .from(users)
         .innerJoin(memberships, eq(memberships.userId, users.id))
         .where(and(eq(memberships.classId, classId), eq(memberships.role, "student")))

@@ -1,92 +1,85 @@
 import { reply } from "../../reply";
-import type { MarkCell, MarksView } from "@probe-lane/contract";
+import { exportQuery, type MarkCell, type MarksView } from "@probe-lane/contract";
 import { Router } from "express";
-import { actorOf, requireRole, type Actor } from "../../guards";
-import { floorList, floorRulingOf } from "../floor/service";
+import { actorOf, parseBody, requireRole, type Actor } from "../../guards";
+import { floorMarks } from "../floor/service";
 import type { FloorStore } from "../floor/store";
 import type { LaneStore } from "../lanes/store";
+import { marksFile } from "./export";
 
-/** Students × assignments; the best attempt counts. */
-async function marksView(store: LaneStore, actor: Actor): Promise<MarksView> {
-  const [assignments, students, headers, rulings] = await Promise.all([
-    store.assignmentsOfClass(actor.classId),
-    store.studentsOfClass(actor.classId),
-    store.headersOfClass(actor.classId),
-    store.rulingsOfClass(actor.classId),
-  ]);
-  const cellOf = (studentId: string, assignmentId: string): MarksView["students"][number]["cells"][string] => {
-    const lanes = headers.filter((header) => header.studentId === studentId && header.assignmentId === assignmentId);
-    const marked = lanes.flatMap((lane): MarkCell[] => {
-      const ruling = rulings.get(lane.id);
-      return ruling
-        ? [
-            {
-              href: `/lanes/${lane.id}/ruling`,
-              attempt: lane.attempt,
-              total: ruling.total,
-              outOf: ruling.outOf,
-              strands: [...ruling.strands],
-            },
-          ]
-        : [];
+type Cell = MarksView["students"][number]["cells"][string];
+const NOT_BEGUN: Cell = { best: null, attempts: 0, isOpen: false };
+
+/** What is known of a student and an assignment, by both. */
+const keyOf = (studentId: string, assignmentId: string): string => `${studentId} ${assignmentId}`;
+
+/** The best attempt counts. */
+async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<string, Cell>> {
+  const lanes = await store.attemptsOfClass(classId);
+  const marks = await store.marksOf(lanes.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
+  const cells = new Map<string, Cell>();
+  for (const { id, studentId, assignmentId, attempt, handedInAt } of lanes) {
+    const key = keyOf(studentId, assignmentId);
+    const held = cells.get(key) ?? NOT_BEGUN;
+    const marked = marks.get(id);
+    const { total, outOf, strands, isPassed } = marked ?? { total: 0, outOf: 0, strands: [], isPassed: false };
+    const isBest = marked && (!held.best || total > held.best.total);
+    const own: MarkCell = {
+      href: `/lanes/${id}/ruling`,
+      attempt,
+      total,
+      outOf,
+      strands: [...strands],
+      at: handedInAt?.toISOString() ?? "",
+      isPassed,
+    };
+    cells.set(key, {
+      best: isBest ? own : held.best,
+      attempts: held.attempts + 1,
+      isOpen: held.isOpen || handedInAt === null,
     });
-    const best = marked.reduce<MarkCell | null>((held, cell) => (held && held.total >= cell.total ? held : cell), null);
-    return { best, attempts: lanes.length, isOpen: lanes.some(({ handedInAt }) => handedInAt === null) };
-  };
-  return {
-    assignments: assignments.map(({ id, exercise }) => ({ id, title: exercise.title, isFloor: false })),
-    students: students.map(({ id, name, isRemoved }) => ({
-      id,
-      name,
-      isRemoved,
-      cells: Object.fromEntries(assignments.map((one) => [one.id, cellOf(id, one.id)])),
-    })),
-  };
+  }
+  return cells;
 }
 
-/** Marks of the floor: one lane a student and exercise. */
-async function withFloor(view: MarksView, floor: FloorStore, actor: Actor): Promise<MarksView> {
-  const { exercises } = await floorList(floor, actor);
-  const lanes = await floor.lanesOfClass(actor.classId);
-  const rulings = new Map(
-    await Promise.all(lanes.map(async ({ id }) => [id, await floorRulingOf(floor, id)] as const)),
-  );
+/** Students × assignments, and what was done at real machines: one lane a student and exercise there. */
+async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Promise<MarksView> {
+  const [assignments, students, bench, atMachines] = await Promise.all([
+    store.titlesOfClass(actor.classId),
+    store.studentsOfClass(actor.classId),
+    benchCells(store, actor),
+    floorMarks(floor, actor.classId),
+  ]);
+  const all = [
+    ...assignments.map((one) => ({ ...one, isFloor: false })),
+    ...atMachines.exercises.map(({ id, title }) => ({ id, title, isFloor: true })),
+  ];
+  const cells = new Map([
+    ...bench,
+    ...atMachines.lanes.map(({ studentId, exerciseId, best }): [string, Cell] => [
+      keyOf(studentId, exerciseId),
+      { best, attempts: 1, isOpen: best === null },
+    ]),
+  ]);
   return {
-    assignments: [
-      ...view.assignments,
-      ...exercises.map(({ id, exercise }) => ({ id, title: exercise.title, isFloor: true })),
-    ],
-    students: view.students.map((student) => ({
+    assignments: all,
+    students: students.map((student) => ({
       ...student,
-      cells: {
-        ...student.cells,
-        ...Object.fromEntries(
-          exercises.map(({ id }) => {
-            const lane = lanes.find(({ exerciseId, studentId }) => exerciseId === id && studentId === student.id);
-            const ruling = lane ? rulings.get(lane.id) : null;
-            const best: MarkCell | null =
-              lane && ruling
-                ? {
-                    href: `/floor/${lane.id}`,
-                    attempt: 1,
-                    total: ruling.total,
-                    outOf: ruling.outOf,
-                    strands: [...ruling.strands],
-                  }
-                : null;
-            return [id, { best, attempts: lane ? 1 : 0, isOpen: lane !== undefined && !ruling }];
-          }),
-        ),
-      },
+      cells: Object.fromEntries(all.map(({ id }) => [id, cells.get(keyOf(student.id, id)) ?? NOT_BEGUN])),
     })),
   };
 }
 
-export function marksRouter(store: LaneStore, floor: FloorStore): Router {
+export function marksRouter(store: LaneStore, floor: FloorStore, now: () => Date): Router {
   const router = Router();
   router.use("/marks", requireRole("instructor"));
-  router.get("/marks", async (req, res) =>
-    reply(res, "/marks", await withFloor(await marksView(store, actorOf(req)), floor, actorOf(req))),
-  );
+  router.get("/marks", async (req, res) => reply(res, "/marks", await marksView(store, floor, actorOf(req))));
+  router.get("/marks/file", async (req, res) => {
+    const query = parseBody(exportQuery, req.query);
+    const file = marksFile(await marksView(store, floor, actorOf(req)), query, now());
+    const name = { table: "marks", results: "results", lineItems: "lineItems" }[query.as];
+    // a mark for spreadsheets that the file is UTF-8
+    res.attachment(`${name}.csv`).type("text/csv; charset=utf-8").send(`\uFEFF${file}`);
+  });
   return router;
 }

@@ -39,10 +39,9 @@ export const beginsWithHeadings = ({ rows }: RosterTable): boolean =>
 export const headingsKey = (headings: readonly string[]): string => headings.map(plain).join("\t");
 
 /** What is said of a choice that nobody could be read by; null where it will do. */
-export function columnsProblem({ name, given, family, login }: RosterColumns): string | null {
+export function columnsProblem({ name, given, family }: RosterColumns): string | null {
   if (name !== undefined || family !== undefined) return null;
-  if (given !== undefined) return "Say which column holds the family name, or the whole name.";
-  return login === undefined
-    ? "Say which columns hold the name and the sign-in name."
-    : "Say which column holds the name.";
+  return given === undefined
+    ? "Say which column holds the name."
+    : "Say which column holds the family name, or the whole name.";
 }

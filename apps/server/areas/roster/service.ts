@@ -115,7 +115,8 @@ function lineOf({ line, login, name, number, problem, left }: RosterRow, holder:
 async function readList(store: RosterStore, actor: Actor, request: RosterRequest) {
   const read = await listed(store, actor, request);
   const nothing = { headings: [], hasHeadings: false, columns: {}, isRemembered: false, lines: [] };
-  if ("problem" in read) return { preview: { ...nothing, problem: read.problem }, holders: new Map(), key: "" };
+  if ("problem" in read)
+    return { preview: { ...nothing, problem: read.problem }, holders: new Map<string, Holder>(), key: "" };
   const { table, headings, hasHeadings, key, columns, isRemembered } = read;
   const rows = readRoster(table, columns, hasHeadings);
   const found = await store.holders(

@@ -56,32 +56,23 @@ function byNeed(a: WallRow, b: WallRow): number {
 
 /** The class as it stands: each student's newest lane, and who has not begun. */
 export async function wallView(deps: Deps, actor: Actor, now: Date): Promise<WallView> {
-  const [profile, headers, students, rulings] = await Promise.all([
+  const [profile, headers, students] = await Promise.all([
     deps.people.profile(actor),
-    deps.store.headersOfClass(actor.classId),
+    deps.store.newestOfClass(actor.classId),
     deps.store.studentsOfClass(actor.classId),
-    deps.store.rulingsOfClass(actor.classId),
   ]);
   if (!profile) throw new HttpError("notSignedIn");
   const isHere = new Set(students.flatMap(({ id, isRemoved }) => (isRemoved ? [] : [id])));
-  const newest = new Map<string, LaneHeaderRow>();
-  for (const header of headers) {
-    if (!isHere.has(header.studentId)) continue;
-    const held = newest.get(header.studentId);
-    if (!held || header.openedAt > held.openedAt) newest.set(header.studentId, header);
-  }
-  const rows = (
-    await Promise.all(
-      // who only helps sees no marks
-      [...newest.values()].map((header) =>
-        rowOf(deps, header, actor.role === "instructor" ? rulings.get(header.id) : undefined),
-      ),
-    )
-  ).flat();
+  const newest = headers.filter(({ studentId }) => isHere.has(studentId));
+  const begun = new Set(newest.map(({ studentId }) => studentId));
+  // who only helps sees no marks
+  const ruled = actor.role === "instructor" ? newest.filter(({ handedInAt }) => handedInAt) : [];
+  const marks = await deps.store.marksOf(ruled.map(({ id }) => id));
+  const rows = (await Promise.all(newest.map((header) => rowOf(deps, header, marks.get(header.id))))).flat();
   return {
     className: profile.className,
     rows: rows.sort(byNeed),
     now: now.toISOString(),
-    idle: students.filter(({ id }) => isHere.has(id) && !newest.has(id)).map(({ name }) => ({ studentName: name })),
+    idle: students.filter(({ id }) => isHere.has(id) && !begun.has(id)).map(({ name }) => ({ studentName: name })),
   };
 }

@@ -48,7 +48,9 @@ export function Roster() {
   const client = useQueryClient();
   const [text, setText] = useState("");
   const [file, setFile] = useState<{ readonly name: string; readonly base64: string } | null>(null);
-  const [isHeaded, setHeaded] = useState<boolean | undefined>(undefined);
+  // what was said of its columns by hand; nothing yet for a list that was just chosen
+  const [said, setSaid] = useState<Pick<RosterRequest, "columns" | "hasHeadings">>({});
+  const [lists, setLists] = useState(0);
   const list: RosterRequest["list"] = file ? { kind: "file", base64: file.base64 } : { kind: "typed", text };
   const preview = useMutation<RosterPreview, ApiError, RosterRequest>({
     mutationFn: (request) => api.post("/class/roster/preview", request),
@@ -64,6 +66,8 @@ export function Roster() {
     onSuccess: async () => {
       setText("");
       setFile(null);
+      setSaid({});
+      setLists(lists + 1);
       preview.reset();
       await client.invalidateQueries({ queryKey: CLASS_KEY });
     },
@@ -71,7 +75,7 @@ export function Roster() {
   const startOver = () => {
     preview.reset();
     add.reset();
-    setHeaded(undefined);
+    setSaid({});
   };
   const take = async (chosen: File | undefined) => {
     startOver();
@@ -80,14 +84,10 @@ export function Roster() {
     setFile({ name: chosen.name, base64 });
     preview.mutate({ list: { kind: "file", base64 } });
   };
-  const choose = (change: { columns?: RosterColumns; hasHeadings?: boolean }) => {
-    if (change.hasHeadings !== undefined) setHeaded(change.hasHeadings);
-    const hasHeadings = change.hasHeadings ?? isHeaded ?? read?.hasHeadings;
-    preview.mutate({
-      list,
-      ...(change.columns ? { columns: change.columns } : {}),
-      ...(hasHeadings === undefined ? {} : { hasHeadings }),
-    });
+  const choose = (change: typeof said) => {
+    const all = { ...said, ...change };
+    setSaid(all);
+    preview.mutate({ list, ...all });
   };
   const lines = read?.lines ?? [];
   const many = (status: RosterLine["status"]) => lines.filter((line) => line.status === status).length;
@@ -101,6 +101,8 @@ export function Roster() {
       <label className="font-bold">
         From a file{" "}
         <input
+          // what was added is chosen no longer
+          key={lists}
           type="file"
           accept=".xlsx,.csv,.txt,.tsv,text/csv,text/plain"
           className="mt-1 block w-full text-sm font-normal file:mr-3 file:rounded-[4px] file:border file:border-ink3 file:bg-field file:px-3 file:py-1 file:font-bold file:text-ink"

@@ -43,6 +43,9 @@ export function Students({ view }: { view: ClassView }) {
               <tr key={student.id} className="border-t border-rule-soft">
                 <th scope="row" className="max-w-56 truncate px-4 py-1.5 text-left" title={student.name}>
                   {student.name}
+                  {student.number ? (
+                    <span className="figures ml-2 text-xs font-normal text-ink2">{student.number}</span>
+                  ) : null}
                 </th>
                 <td className="figures px-2">{student.login}</td>
                 <td className="px-2">
@@ -104,13 +107,14 @@ const WAYS = { keep: "Take off, keep the lanes", delete: "Take off, delete the l
 function ChangeStudent({ student, onClose }: { student: Student; onClose(): void }) {
   const client = useQueryClient();
   const [name, setName] = useState(student.name);
+  const [number, setNumber] = useState(student.number);
   const [sure, setSure] = useState<keyof typeof WAYS | null>(null);
   const done = async () => {
     await client.invalidateQueries({ queryKey: CLASS_KEY });
     onClose();
   };
   const rename = useMutation<unknown, ApiError>({
-    mutationFn: () => api.put(`/class/students/${student.id}`, { name: name.trim() }),
+    mutationFn: () => api.put(`/class/students/${student.id}`, { name: name.trim(), number: number.trim() }),
     onSuccess: done,
   });
   const remove = useMutation<unknown, ApiError, keyof typeof WAYS>({
@@ -138,8 +142,20 @@ function ChangeStudent({ student, onClose }: { student: Student; onClose(): void
             maxLength={80}
           />
         </label>
-        <Button type="submit" disabled={rename.isPending || name.trim() === student.name}>
-          Rename
+        <label className="w-32 font-bold">
+          Student number
+          <input
+            className={`figures ${FIELD}`}
+            value={number}
+            onChange={(event) => setNumber(event.target.value)}
+            maxLength={40}
+          />
+        </label>
+        <Button
+          type="submit"
+          disabled={rename.isPending || (name.trim() === student.name && number.trim() === student.number)}
+        >
+          Save
         </Button>
       </form>
       <div className="mt-4 border-t border-rule pt-3">

@@ -11,6 +11,7 @@ import {
 } from "@tanstack/react-table";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
+import { MarksFile } from "./MarksFile";
 import { Loading, Notice, PageError } from "../../ui";
 
 type Row = MarksView["students"][number];
@@ -97,10 +98,13 @@ export function MarksPage() {
   if (data.students.length === 0) return <Notice>There are no students in this class yet.</Notice>;
   return (
     <div className="flex flex-col gap-3">
-      <label className="flex items-center gap-2 self-start">
-        <input type="checkbox" checked={hasStrands} onChange={(event) => setStrands(event.target.checked)} /> Show the
-        strands of every mark
-      </label>
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <label className="flex items-center gap-2">
+          <input type="checkbox" checked={hasStrands} onChange={(event) => setStrands(event.target.checked)} /> Show the
+          strands of every mark
+        </label>
+        <MarksFile />
+      </div>
       <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
         <table className="w-full">
           <caption className="sr-only">
