@@ -16,6 +16,8 @@ import { LaneService } from "./areas/lanes/service";
 import { floorRouter } from "./areas/floor/router";
 import { floorStore } from "./areas/floor/store";
 import { laneStore } from "./areas/lanes/store";
+import { planRouter } from "./areas/plan/router";
+import { planStore } from "./areas/plan/store";
 import { marksRouter } from "./areas/marks/router";
 import { reachRouter, type Reach } from "./areas/reach/router";
 import { regradeRouter } from "./areas/regrade/router";
@@ -150,6 +152,7 @@ export function buildApp({
   api.use(rosterRouter(roster, held, ended));
   // the lanes come first: a class at work asks for little else
   api.use("/floor", floorRouter(floor, now));
+  api.use(planRouter(planStore(db), lanes));
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people }));
   api.use(skillsRouter(store));

@@ -10,6 +10,7 @@ import type {
   Me,
   MyLanes,
   PartView,
+  PlanView,
   ProveProgress,
   ReviewView,
   RulingView,
@@ -33,6 +34,7 @@ export interface Replies {
   "/students/:id/skills": SkillsView;
   "/marks": MarksView;
   "/class": ClassView;
+  "/plan": PlanView;
   "/session/first": FirstView;
   "/reach": ReachView;
   "/wall": WallView;

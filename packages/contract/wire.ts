@@ -248,6 +248,8 @@ export interface LaneView {
   turn: number;
   observation: Observation;
   isReadOnly: boolean;
+  /** Of who looks, who may also be an instructor that tries the exercise. */
+  isMine: boolean;
 }
 /** What changed with a batch; what never changes came with the `LaneView`. */
 export interface BatchReply {
@@ -281,11 +283,47 @@ export interface AssignmentRow {
   drawing: PartDrawing;
   /** About how long it takes, by how many gates it has. */
   minutes: number;
+  week: number | null;
+  /** Not to be begun before; null where it is open. */
+  opensAt: string | null;
   dueAt: string | null;
+  /** Its day is over, and it is not begun late. */
+  isOver: boolean;
   isCoachOn: boolean;
   attemptsAllowed: number;
   attempts: AttemptRow[];
 }
+/** What an assignment is given on: a day of its own goes before that of its week. */
+export const planChange = z.strictObject({
+  week: z.number().int().min(1).max(60).nullable(),
+  opensAt: z.iso.datetime().nullable(),
+  dueAt: z.iso.datetime().nullable(),
+  late: z.enum(["taken", "refused"]),
+  attemptsAllowed: z.number().int().min(1).max(50),
+  isCoachOn: z.boolean(),
+  isGiven: z.boolean(),
+});
+export type PlanChange = z.infer<typeof planChange>;
+/** The day on which the first week begins, as 2026-12-01. */
+export const planStart = z.strictObject({ startsOn: z.iso.date().nullable() });
+/** All assignments of the class, in the order that they shall have. */
+export const planOrder = z.strictObject({ ids: z.array(z.uuid()).min(1).max(500) });
+export interface PlanRow extends PlanChange {
+  id: string;
+  title: string;
+  story: string;
+  machine: Machine;
+  /** When it opens and is due in the end, by its own day or its week. */
+  opens: string | null;
+  due: string | null;
+  /** Lanes that students have begun. */
+  lanes: number;
+}
+export interface PlanView {
+  startsOn: string | null;
+  rows: PlanRow[];
+}
+
 export interface MyLanes {
   assignments: AssignmentRow[];
 }
@@ -456,6 +494,7 @@ export interface MarkCell {
   strands: { name: string; marks: number; outOf: number }[];
   /** When it was handed in. */
   at: string;
+  isLate: boolean;
   isPassed: boolean;
 }
 /** What a file of marks can hold of each student besides the marks. */

@@ -5,6 +5,7 @@ import type { LaneEvent } from "@probe-lane/core/bench";
 import type { Ruling, StrandName } from "@probe-lane/core/grading";
 import {
   boolean,
+  date,
   doublePrecision,
   foreignKey,
   index,
@@ -68,6 +69,8 @@ export const classes = pgTable("classes", {
   term: text().notNull().default(""),
   /** Nothing new is begun in an archived class; all that was done there can be read. */
   archivedAt: moment(),
+  /** The day on which the first week of its plan begins, as 2026-12-01; null where it follows no weeks. */
+  startsOn: date({ mode: "string" }),
 });
 
 /** Who somebody is in a class: an assistant sees the wall, writes notes and checks, and gives no marks. */
@@ -146,9 +149,18 @@ export const assignments = pgTable(
     exerciseId: text().notNull(),
     exerciseVersion: integer().notNull(),
     place: integer().notNull(),
+    /** Week of the class's plan, from 1: it opens and is due with it, unless it has a day of its own. */
+    week: integer(),
+    opensAt: moment(),
     dueAt: moment(),
+    /** What is begun after its day: taken and called late, or refused. */
+    late: text({ enum: ["taken", "refused"] })
+      .notNull()
+      .default("taken"),
     isCoachOn: boolean().notNull(),
     attemptsAllowed: integer().notNull(),
+    /** Students see it, and may begin it in its time. */
+    isGiven: boolean().notNull().default(true),
   },
   (table) => [
     foreignKey({
@@ -171,6 +183,8 @@ export const attempts = pgTable(
     number: integer().notNull(),
     openedAt: moment().notNull().defaultNow(),
     handedInAt: moment(),
+    /** Of an instructor who looks at the exercise as a student would: it counts nowhere. */
+    isTrial: boolean().notNull().default(false),
   },
   (table) => [unique("attempts_number").on(table.assignmentId, table.studentId, table.number)],
 );

@@ -14,6 +14,7 @@ const cell = (total: number, more: Partial<MarkCell> = {}): MarkCell => ({
     { name: "safety", marks: 20, outOf: 20 },
   ],
   at: "2026-11-30T09:15:00.000Z",
+  isLate: false,
   isPassed: true,
   ...more,
 });
@@ -37,7 +38,7 @@ const view: MarksView = {
       cells: {
         a: { best: cell(86.45), attempts: 3, isOpen: true },
         b: { best: null, attempts: 1, isOpen: true },
-        c: { best: cell(40, { isPassed: false, outOf: 90, strands: [] }), attempts: 1, isOpen: false },
+        c: { best: cell(40, { isPassed: false, isLate: true, outOf: 90, strands: [] }), attempts: 1, isOpen: false },
       },
     }),
     student("t", { name: "=cmd|' /C calc'!A0", login: "ivo", number: "" }),
@@ -92,7 +93,7 @@ describe("marks as a file", () => {
         scoreDate: "2026-11-30",
         comment: "",
       },
-      expect.objectContaining({ sourcedId: "c-s", score: "40", comment: "not passed" }),
+      expect.objectContaining({ sourcedId: "c-s", score: "40", comment: "not passed, late" }),
     ]);
     const numberless = { ...view, students: [student("u", { number: "", cells: view.students[0]?.cells ?? {} })] };
     expect(rows(marksFile(numberless, { as: "results", columns: [] }, NOW))[0]?.["studentSourcedId"]).toBe("larkin");

@@ -147,6 +147,10 @@ const router = createBrowserRouter([
         ),
       ),
       gated(
+        { role: "instructor", title: "Plan" },
+        page("/plan", async () => (await import("../features/plan/PlanPage")).PlanPage, "/plan"),
+      ),
+      gated(
         { role: "instructor", title: "Class" },
         page("/class", async () => (await import("../features/class/ClassPage")).ClassPage, "/class"),
       ),

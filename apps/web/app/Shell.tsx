@@ -28,6 +28,7 @@ const PAGES = [
   { to: "/skills", label: "Skills", role: "student" },
   { to: "/wall", label: "Wall", role: "staff" },
   { to: "/marks", label: "Marks", role: "instructor" },
+  { to: "/plan", label: "Plan", role: "instructor" },
   { to: "/class", label: "Class", role: "instructor" },
   { to: "/floor", label: "Floor", role: null },
   { to: "/what-went-wrong", label: "What did I do wrong?", role: null },

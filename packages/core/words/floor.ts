@@ -5,7 +5,8 @@ import type { FloorValue } from "../floor/ruling";
 import type { FloorSignature, SigningProblem } from "../floor/signature";
 import { formatMm } from "../units";
 import { causeName, mistakeWords } from "./causes";
-import { schoolWords, termWords } from "./names";
+import { schoolWords } from "./firstNames";
+import { termWords } from "./names";
 import { oddsWords } from "./ruling";
 
 export const floorGateWords: Record<FloorGateName, string> = {

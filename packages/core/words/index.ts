@@ -3,7 +3,8 @@
  * a lane.
  */
 export { refusalWords } from "./refusals";
-export { coachWords, gateWords, markWords } from "./coach";
+export { coachWords, markWords } from "./coach";
+export { gateWords } from "./gates";
 export { causeName, mistakeWords } from "./causes";
 export { figureWords, methodWords } from "./figures";
 export { causeWords, choiceWords } from "./ruling";
@@ -18,7 +19,6 @@ export {
   gapKindWords,
   incidentWords,
   instrumentWords,
-  machineWords,
   outcomeWords,
   questionWords,
   readingWords,
@@ -26,7 +26,6 @@ export {
   inShopWords,
   registerName,
   registerWords,
-  schoolWords,
   surfaceWords,
   targetWords,
   taskWords,
@@ -37,6 +36,7 @@ export {
   turretKindWords,
   wobbleWords,
 } from "./names";
+export { machineWords, schoolWords } from "./firstNames";
 export { momentWords } from "./moments";
 export { skillWords, standWords, whyWords } from "./skills";
 export {

@@ -17,7 +17,6 @@ import {
   readingWords,
   masterWords,
   registerWords,
-  schoolWords,
   surfaceWords,
   turnedFaceWords,
   taskWords,
@@ -26,6 +25,7 @@ import {
   wobbleWords,
   inShopWords,
 } from "./names";
+import { schoolWords } from "./firstNames";
 import { refusalWords } from "./refusals";
 
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);

@@ -1,5 +1,5 @@
 import type { SkillId, Stand } from "../skills";
-import { schoolWords } from "./names";
+import { schoolWords } from "./firstNames";
 
 export const standWords: Record<Stand, string> = {
   mastered: "mastered",

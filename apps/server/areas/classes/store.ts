@@ -92,7 +92,7 @@ export const classStore = (db: Database) => ({
         if (plan.length > 0)
           await tx.insert(assignments).values(
             // days of the last term are none of the next
-            plan.map(({ id: _id, ...one }) => ({ ...one, classId: made.id, dueAt: null })),
+            plan.map(({ id: _id, ...one }) => ({ ...one, classId: made.id, opensAt: null, dueAt: null })),
           );
       }
       return made.id;

@@ -95,6 +95,7 @@ export async function floorMarks(store: FloorStore, classId: string) {
         outOf,
         strands: [...strands],
         at: new Date(handed.atMs).toISOString(),
+        isLate: false,
         isPassed: true,
       };
       return { studentId, exerciseId, best };

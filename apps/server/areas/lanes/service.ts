@@ -39,6 +39,7 @@ import type { z } from "zod";
 import { isStaff, type Actor } from "../../guards";
 import type { WorkPool } from "../../jobs/workPool";
 import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
+import { closedBy, windowOf } from "../plan/window";
 import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
@@ -59,7 +60,7 @@ export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneH
   title: row.title,
   studentName: row.studentName,
   attempt: row.attempt,
-  dueAt: row.dueAt?.toISOString() ?? null,
+  dueAt: windowOf(row).dueAt?.toISOString() ?? null,
   openedAt: row.openedAt.toISOString(),
   handedInAt: handedInAt?.toISOString() ?? null,
 });
@@ -135,17 +136,19 @@ export class LaneService {
 
   async view(laneId: string, actor: Actor): Promise<LaneView> {
     const lane = await this.held(laneId, actor);
+    // who tries an exercise sees what a student sees
+    const isMine = lane.header.studentId === actor.id;
     return {
       lane: headerOf(lane.header, lane.state.isHandedIn ? (lane.header.handedInAt ?? new Date(lane.lastAtMs)) : null),
       turn: lane.turn,
-      observation: observe(lane.state, isStaff(actor) ? "instructor" : "student"),
-      isReadOnly: actor.role !== "student" || lane.state.isHandedIn,
+      observation: observe(lane.state, isStaff(actor) && !isMine ? "instructor" : "student"),
+      isReadOnly: !isMine || lane.state.isHandedIn,
+      isMine,
     };
   }
 
   run(laneId: string, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
     return this.inTurn(laneId, async () => {
-      if (actor.role !== "student") throw new HttpError("readOnly");
       return this.settled(laneId, (isAgain) => this.answer(laneId, actor, batch, isAgain));
     });
   }
@@ -153,6 +156,7 @@ export class LaneService {
   private async answer(laneId: string, actor: Actor, batch: CommandBatch, isAgain: boolean): Promise<BatchReply> {
     const { cache } = this.deps;
     let lane = this.allowed(await cache.get(laneId), actor);
+    if (lane.header.studentId !== actor.id) throw new HttpError("readOnly");
     // the tab knows of an answer that this process does not: another one gave it
     if (!isAgain && lane.turn < batch.afterTurn) lane = await this.held(laneId, actor);
     const writer = tabWriter(batch.writer);
@@ -406,28 +410,45 @@ export class LaneService {
       this.deps.store.assignmentsOfClass(actor.classId),
       this.deps.store.headersOfStudent(actor.id),
     ]);
+    const now = this.deps.now();
+    const begun = new Set(mine.map(({ assignmentId }) => assignmentId));
     const assignments = await Promise.all(
-      rows.map(async (row) => ({
-        id: row.id,
-        title: row.exercise.title,
-        story: row.exercise.story,
-        partName: row.exercise.part.name,
-        machine: machineOf(row.exercise),
-        drawing: drawingOf(row.exercise),
-        minutes: minutesOf(row.exercise),
-        dueAt: row.dueAt?.toISOString() ?? null,
-        isCoachOn: row.isCoachOn,
-        attemptsAllowed: row.attemptsAllowed,
-        attempts: await Promise.all(
-          mine.filter(({ assignmentId }) => assignmentId === row.id).map((header) => this.attemptRow(header)),
-        ),
-      })),
+      // what is taken back again stays with who has begun it
+      rows
+        .flatMap((row) => (row.isGiven || begun.has(row.id) ? [{ row, window: windowOf(row) }] : []))
+        .map(async ({ row, window }) => ({
+          id: row.id,
+          title: row.exercise.title,
+          story: row.exercise.story,
+          partName: row.exercise.part.name,
+          machine: machineOf(row.exercise),
+          drawing: drawingOf(row.exercise),
+          minutes: minutesOf(row.exercise),
+          week: row.week,
+          opensAt: window.opensAt && window.opensAt > now ? window.opensAt.toISOString() : null,
+          dueAt: window.dueAt?.toISOString() ?? null,
+          isOver: closedBy(row, now) === "windowOver" || !row.isGiven,
+          isCoachOn: row.isCoachOn,
+          attemptsAllowed: row.attemptsAllowed,
+          attempts: await Promise.all(
+            mine.filter(({ assignmentId }) => assignmentId === row.id).map((header) => this.attemptRow(header)),
+          ),
+        })),
     );
     return { assignments };
   }
 
   /** A new attempt draws a new truth. An attempt still open is gone on with instead. */
-  async start(assignmentId: string, actor: Actor): Promise<string> {
+  start(assignmentId: string, actor: Actor): Promise<string> {
+    return this.begin(assignmentId, actor, false);
+  }
+
+  /** An instructor looks at an exercise as a student would, whenever they like; it counts nowhere. */
+  try(assignmentId: string, actor: Actor): Promise<string> {
+    return this.begin(assignmentId, actor, true);
+  }
+
+  private async begin(assignmentId: string, actor: Actor, isTrial: boolean): Promise<string> {
     const row = (await this.deps.store.assignmentsOfClass(actor.classId)).find(({ id }) => id === assignmentId);
     if (!row) throw new HttpError("notFound");
     if (row.isArchived) throw new HttpError("classArchived");
@@ -436,10 +457,19 @@ export class LaneService {
     );
     const open = mine.find(({ handedInAt }) => handedInAt === null);
     if (open) return open.id;
-    if (mine.length >= row.attemptsAllowed) throw new HttpError("attemptsUsedUp");
+    if (!isTrial) {
+      const closed = closedBy(row, this.deps.now());
+      if (closed !== null) throw new HttpError(closed === "notGiven" ? "notFound" : closed);
+      if (mine.length >= row.attemptsAllowed) throw new HttpError("attemptsUsedUp");
+    }
     try {
       const event = eventSchema.parse(openLane(row.exercise, randomUUID(), row.isCoachOn));
-      const id = await this.deps.store.open(assignmentId, actor.id, { event, at: this.deps.now(), writer: "server" });
+      const id = await this.deps.store.open(assignmentId, actor.id, {
+        event,
+        at: this.deps.now(),
+        writer: "server",
+        isTrial,
+      });
       this.deps.changed(id);
       return id;
     } catch (error) {

@@ -40,6 +40,9 @@ const headerColumns = {
   title: sql<string>`${exercises.body}->>'title'`,
   attempt: attempts.number,
   dueAt: assignments.dueAt,
+  week: assignments.week,
+  opensAt: assignments.opensAt,
+  startsOn: classes.startsOn,
   openedAt: attempts.openedAt,
   handedInAt: attempts.handedInAt,
   attemptsAllowed: assignments.attemptsAllowed,
@@ -126,10 +129,15 @@ export const laneStore = (db: Database) => {
           assignmentId: attempts.assignmentId,
           attempt: attempts.number,
           handedInAt: attempts.handedInAt,
+          week: assignments.week,
+          opensAt: assignments.opensAt,
+          dueAt: assignments.dueAt,
+          startsOn: classes.startsOn,
         })
         .from(attempts)
         .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
-        .where(eq(assignments.classId, classId)),
+        .innerJoin(classes, eq(classes.id, assignments.classId))
+        .where(and(eq(assignments.classId, classId), eq(attempts.isTrial, false))),
     /** The assignments of a class in their order, by the titles of their exercises. */
     titlesOfClass: (classId: string) =>
       db
@@ -200,7 +208,12 @@ export const laneStore = (db: Database) => {
             id: assignments.id,
             exerciseId: assignments.exerciseId,
             exerciseVersion: assignments.exerciseVersion,
+            week: assignments.week,
+            opensAt: assignments.opensAt,
             dueAt: assignments.dueAt,
+            late: assignments.late,
+            isGiven: assignments.isGiven,
+            startsOn: classes.startsOn,
             isCoachOn: assignments.isCoachOn,
             attemptsAllowed: assignments.attemptsAllowed,
             exercise: exercises.body,
@@ -232,7 +245,7 @@ export const laneStore = (db: Database) => {
     async open(
       assignmentId: string,
       studentId: string,
-      first: { event: LaneEvent; at: Date; writer: string },
+      first: { event: LaneEvent; at: Date; writer: string; isTrial: boolean },
     ): Promise<string> {
       return db.transaction(async (tx) => {
         const [made] = await tx
@@ -241,7 +254,13 @@ export const laneStore = (db: Database) => {
           .where(and(eq(attempts.assignmentId, assignmentId), eq(attempts.studentId, studentId)));
         const [row] = await tx
           .insert(attempts)
-          .values({ assignmentId, studentId, number: (made?.made ?? 0) + 1, openedAt: first.at })
+          .values({
+            assignmentId,
+            studentId,
+            number: (made?.made ?? 0) + 1,
+            openedAt: first.at,
+            isTrial: first.isTrial,
+          })
           .returning({ id: attempts.id });
         if (!row) throw new Error("open: the attempt was not stored");
         await tx.insert(laneEvents).values({

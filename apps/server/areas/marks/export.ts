@@ -65,7 +65,7 @@ function results({ assignments, students }: MarksView): string {
           scoreStatus: "fully graded",
           score: tenth(best.total),
           scoreDate: best.at.slice(0, 10),
-          comment: best.isPassed ? "" : "not passed",
+          comment: [best.isPassed ? "" : "not passed", best.isLate ? "late" : ""].filter(Boolean).join(", "),
         },
       ];
     }),

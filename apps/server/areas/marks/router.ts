@@ -5,10 +5,13 @@ import { actorOf, parseBody, requireRole, type Actor } from "../../guards";
 import { floorMarks } from "../floor/service";
 import type { FloorStore } from "../floor/store";
 import type { LaneStore } from "../lanes/store";
+import { windowOf } from "../plan/window";
 import { marksFile } from "./export";
 
 type Cell = MarksView["students"][number]["cells"][string];
 const NOT_BEGUN: Cell = { best: null, attempts: 0, isOpen: false };
+
+const isAfter = (at: Date | null, due: Date | null): boolean => at !== null && due !== null && at > due;
 
 /** What is known of a student and an assignment, by both. */
 const keyOf = (studentId: string, assignmentId: string): string => `${studentId} ${assignmentId}`;
@@ -18,7 +21,7 @@ async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<str
   const lanes = await store.attemptsOfClass(classId);
   const marks = await store.marksOf(lanes.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
   const cells = new Map<string, Cell>();
-  for (const { id, studentId, assignmentId, attempt, handedInAt } of lanes) {
+  for (const { id, studentId, assignmentId, attempt, handedInAt, ...planned } of lanes) {
     const key = keyOf(studentId, assignmentId);
     const held = cells.get(key) ?? NOT_BEGUN;
     const marked = marks.get(id);
@@ -31,6 +34,7 @@ async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<str
       outOf,
       strands: [...strands],
       at: handedInAt?.toISOString() ?? "",
+      isLate: isAfter(handedInAt, windowOf(planned).dueAt),
       isPassed,
     };
     cells.set(key, {

@@ -81,7 +81,13 @@ export const regradeStore = (db: Database) => {
         .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
         .innerJoin(classes, eq(classes.id, assignments.classId))
         .innerJoin(users, eq(users.id, attempts.studentId))
-        .where(and(ofExercise(key), classId === null ? undefined : eq(assignments.classId, classId)))
+        .where(
+          and(
+            ofExercise(key),
+            eq(attempts.isTrial, false),
+            classId === null ? undefined : eq(assignments.classId, classId),
+          ),
+        )
         .orderBy(asc(users.name), asc(attempts.number)),
     /** Those of them that have no ruling yet by this revision and this version of the marking code. */
     unmarked: (key: MarkingKey, revision: number, version: string) =>

@@ -13,6 +13,7 @@ import {
 } from "@probe-lane/core/skills";
 import { HttpError } from "../../errors";
 import type { LaneHeaderRow, LaneStore } from "../lanes/store";
+import { closedBy } from "../plan/window";
 
 /** A skill that wants practice, and why. */
 type Wanted = Pick<Practice, "skill" | "why">;
@@ -23,17 +24,19 @@ async function practiceFor(
   classId: string,
   headers: readonly LaneHeaderRow[],
   wanted: readonly Wanted[],
+  now = new Date(),
 ): Promise<Practice | null> {
   const assignments = await store.assignmentsOfClass(classId);
-  const shelf = assignments.map(({ id, attemptsAllowed, exercise }) => ({
+  const shelf = assignments.map(({ id, attemptsAllowed, exercise, ...planned }) => ({
     id,
+    isOpen: closedBy(planned, now) === null,
     title: exercise.title,
     attemptsAllowed,
     taken: headers.filter(({ assignmentId }) => assignmentId === id).length,
     machine: machineOf(exercise),
     asks: skillsAsked(exercise),
   }));
-  const offers = shelf.filter(({ taken, attemptsAllowed }) => taken < attemptsAllowed);
+  const offers = shelf.filter(({ taken, attemptsAllowed, isOpen }) => isOpen && taken < attemptsAllowed);
   const latest = headers.toSorted((a, b) => a.openedAt.getTime() - b.openedAt.getTime()).at(-1);
   const on = shelf.find(({ id }) => id === latest?.assignmentId) ?? null;
   const next = practiceNext(

@@ -19,7 +19,6 @@ import { BenchDialogs, readOnlyDialogs } from "./lane/dialogs";
 import { HandoverBar, JUDGE_ID } from "./lane/HandoverBar";
 import { keyAction, jogSizeOrder, type KeyVerb } from "./lane/keys";
 import { nextFraming, type Framing } from "./lane/camera";
-import { Coach } from "./lane/Coach";
 import { outlined, type BenchKit, type Control } from "./lane/kit";
 import type { LinkView } from "./lane/laneLink";
 import { LedgerPanel, type LedgerHandle } from "./lane/LedgerPanel";
@@ -32,6 +31,10 @@ import { useLane } from "./lane/useLane";
 import { RUN_FORM, useRunning } from "./program/useRunning";
 import { benchKitFor } from "./machines";
 
+/** Its words are many, and no picture waits for them. */
+const Coach = lazy(async () => ({ default: (await import("./lane/Coach")).Coach }));
+/** As high as most of what the coach says. */
+const coachIsComing = <div aria-hidden className="h-16 shrink-0 rounded-panel bg-expected-soft" />;
 /** Fetched when a program is looked at. */
 const ProgramDesk = lazy(async () => ({ default: (await import("./program/ProgramDesk")).ProgramDesk }));
 const PartDesk = lazy(async () => ({ default: (await import("./program/PartDesk")).PartDesk }));
@@ -57,10 +60,14 @@ export function BenchPage() {
       </Shell>
     );
   if (!data) return <Loading />;
-  return isInstructor ? <WatchedBench first={data} /> : <WorkedBench key={id} first={data} />;
+  return isInstructor && !data.isMine ? (
+    <WatchedBench first={data} />
+  ) : (
+    <WorkedBench key={id} first={data} isTrial={isInstructor} />
+  );
 }
 
-function WorkedBench({ first }: { first: LaneView }) {
+function WorkedBench({ first, isTrial }: { first: LaneView; isTrial: boolean }) {
   const kit = benchKitFor(first.observation.kind);
   const { view, link } = useLane(first.lane.id, first, kit);
   useSessionLost(view.status === "signedOut");
@@ -79,6 +86,7 @@ function WorkedBench({ first }: { first: LaneView }) {
       view={view}
       send={(command, isRepeat) => link.send(command, isRepeat)}
       isReadOnly={isHandedIn}
+      isTrial={isTrial}
       isFirst={first.turn <= FIRST_TURN && first.lane.attempt === 1}
     />
   );
@@ -157,6 +165,7 @@ function Bench({
   send,
   isReadOnly,
   isWatching = false,
+  isTrial = false,
   isFirst = false,
 }: {
   lane: LaneView["lane"];
@@ -165,6 +174,8 @@ function Bench({
   send(command: Command, isRepeat?: boolean): void;
   isReadOnly: boolean;
   isWatching?: boolean;
+  /** An instructor's own look at the exercise. */
+  isTrial?: boolean;
   /** A first start: the sheet lies on top, as it would beside the machine. */
   isFirst?: boolean;
 }) {
@@ -397,7 +408,7 @@ function Bench({
       isFull
       title={seen.sheet.title}
       aside={aside}
-      detail={`${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}
+      detail={`${isTrial ? "tried as a student, counts nowhere · " : ""}${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}
     >
       <LaneRule gates={gates} label="Gates of this lane" />
       <div data-waiting={view.isWaiting} className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">
@@ -472,7 +483,11 @@ function Bench({
             )}
           </div>
           <div className="flex min-h-0 flex-col gap-2">
-            <Coach seen={seen} onWords={() => setDialog("words")} isShort={isAtProgram} />
+            {seen.coach ? (
+              <Suspense fallback={coachIsComing}>
+                <Coach seen={seen} onWords={() => setDialog("words")} isShort={isAtProgram} />
+              </Suspense>
+            ) : null}
             {desk === "part" ? (
               <Suspense fallback={<p className="flex-1 p-3 text-ink2">Fetching the part …</p>}>
                 <PartDesk seen={seen} send={send} isReadOnly={isReadOnly} pointed={pointed} registers={registerPanel} />

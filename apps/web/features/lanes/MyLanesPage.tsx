@@ -151,10 +151,23 @@ function ShelfLine({ row }: { row: AssignmentRow }) {
   );
 }
 
+const dayOf = (at: string): string => format(new Date(at), "EEEE d MMMM, HH:mm");
+
+/** By which what is due first stands first; what is never due stands behind. */
+const untilDue = ({ dueAt }: AssignmentRow): number => (dueAt === null ? Number.MAX_VALUE : Date.parse(dueAt));
+
+/** Why nothing is begun here now; null where it may be. */
+function closedWords({ opensAt, isOver, attempts, attemptsAllowed }: AssignmentRow): string | null {
+  if (opensAt) return `Opens ${dayOf(opensAt)}`;
+  if (isOver) return "Its time is over";
+  return attempts.length >= attemptsAllowed ? "All attempts used" : null;
+}
+
 function Assignment({ row }: { row: AssignmentRow }) {
   const navigate = useNavigate();
   const open = row.attempts.find(({ handedInAt }) => handedInAt === null);
   const left = row.attemptsAllowed - row.attempts.length;
+  const closed = closedWords(row);
   const start = useStart(row.id);
   return (
     <section aria-label={row.title} className="rounded-panel border border-rule bg-panel">
@@ -166,7 +179,7 @@ function Assignment({ row }: { row: AssignmentRow }) {
           <p className="mt-2 text-xs text-ink2">
             {row.dueAt ? (
               <>
-                Due {format(new Date(row.dueAt), "EEEE d MMMM, HH:mm")} (
+                {row.week === null ? "" : `Week ${row.week} · `}Due {dayOf(row.dueAt)} (
                 {formatDistanceToNow(new Date(row.dueAt), { addSuffix: true })}) ·{" "}
               </>
             ) : null}
@@ -178,12 +191,12 @@ function Assignment({ row }: { row: AssignmentRow }) {
           <Button look="act" className="px-4 py-2" onClick={() => void navigate(`/lanes/${open.id}`)}>
             Go on with attempt {open.number}
           </Button>
-        ) : left > 0 ? (
+        ) : closed === null ? (
           <Button look="act" className="px-4 py-2" disabled={start.isPending} onClick={() => start.mutate()}>
             {row.attempts.length === 0 ? "Start this lane" : "Try again with a new part"}
           </Button>
         ) : (
-          <span className="text-ink2">All attempts used</span>
+          <span className="text-ink2">{closed}</span>
         )}
       </div>
       {start.error ? (
@@ -265,8 +278,12 @@ export function MyLanesPage() {
   const { isPending: isLooking } = useQuery(reading("/skills", {}));
   if (error) return <PageError error={error} />;
   if (!data || isLooking) return <Loading />;
-  const isOnShelf = (row: AssignmentRow) => row.dueAt === null && row.attempts.length === 0;
-  const due = data.assignments.filter((row) => !isOnShelf(row));
+  const isOnShelf = (row: AssignmentRow) =>
+    row.dueAt === null && row.opensAt === null && row.week === null && row.attempts.length === 0;
+  // what is to come stands behind what may be begun
+  const due = data.assignments
+    .filter((row) => !isOnShelf(row))
+    .sort((a, b) => Number(a.opensAt !== null) - Number(b.opensAt !== null) || untilDue(a) - untilDue(b));
   const shelf = data.assignments.filter(isOnShelf);
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-4">

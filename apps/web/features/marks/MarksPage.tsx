@@ -38,6 +38,8 @@ function Cell({ row, assignmentId, hasStrands }: { row: Row; assignmentId: strin
       <span className="text-xs text-ink2">
         {cell.attempts > 1 ? `best of ${cell.attempts}` : ""}
         {cell.isOpen ? " + one open" : ""}
+        {best.isLate ? <b> late</b> : null}
+        {best.isPassed ? null : <b className="text-contact"> not passed</b>}
       </span>
       {hasStrands ? (
         <span className="basis-full text-xs text-ink2">

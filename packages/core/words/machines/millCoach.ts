@@ -3,7 +3,7 @@ import { edgeOf, paperOf } from "../../exercises";
 import type { CoachStep } from "../../lane";
 import type { millCoachCodes } from "../../machines/mill/coach";
 import { scales, showLength } from "../../units";
-import { schoolWords } from "../names";
+import { schoolWords } from "../firstNames";
 
 const axisWord = (step: CoachStep) => (step.axis ?? "").toUpperCase();
 const toolWord = (step: CoachStep) => `tool ${step.tool ?? 1}`;

@@ -1,0 +1,119 @@
+import type { PlanChange, PlanRow } from "@probe-lane/contract";
+import { format } from "date-fns";
+import { useState, type FormEvent } from "react";
+import type { ApiError } from "../../app/api";
+import { Button, Notice, Select, SideSheet } from "../../ui";
+import { changeOf } from "./planView";
+
+const FIELD = "figures mt-1 block w-full rounded-[3px] border border-ink3 bg-field px-2 py-1 font-normal";
+
+/** A moment as its box has it, by the clock of this machine; and back. */
+const toBox = (at: string | null): string => (at === null ? "" : format(new Date(at), "yyyy-MM-dd'T'HH:mm"));
+const fromBox = (text: string): string | null => (text === "" ? null : new Date(text).toISOString());
+
+/** Everything that can be said of one assignment. */
+export function PlanForm({
+  row,
+  error,
+  isPending,
+  onEdit,
+  onSave,
+  onClose,
+}: {
+  row: PlanRow;
+  error: ApiError | null;
+  isPending: boolean;
+  /** What was refused is being put right. */
+  onEdit(): void;
+  onSave(change: PlanChange): void;
+  onClose(): void;
+}) {
+  const [held, setHeld] = useState(() => changeOf(row));
+  const [attempts, setAttempts] = useState(String(row.attemptsAllowed));
+  const set = (change: Partial<PlanChange>) => setHeld((now) => ({ ...now, ...change }));
+  const attemptsAllowed = /^\d{1,2}$/.test(attempts.trim()) ? Number(attempts) : 0;
+  const isFair = attemptsAllowed >= 1 && attemptsAllowed <= 50;
+  const save = (event: FormEvent) => {
+    event.preventDefault();
+    if (isFair) onSave({ ...held, attemptsAllowed });
+  };
+  return (
+    <SideSheet title={row.title} isOpen onClose={onClose}>
+      <form className="flex flex-col gap-3" onChange={onEdit} onSubmit={save}>
+        <p className="text-ink2">{row.story}</p>
+        <label className="flex items-center gap-2 font-bold">
+          <input type="checkbox" checked={held.isGiven} onChange={(event) => set({ isGiven: event.target.checked })} />{" "}
+          Given to the class
+        </label>
+        <label className="font-bold">
+          Opens
+          <input
+            type="datetime-local"
+            className={FIELD}
+            value={toBox(held.opensAt)}
+            onChange={(event) => set({ opensAt: fromBox(event.target.value) })}
+          />
+        </label>
+        <label className="font-bold">
+          Due
+          <input
+            type="datetime-local"
+            className={FIELD}
+            value={toBox(held.dueAt)}
+            onChange={(event) => set({ dueAt: fromBox(event.target.value) })}
+          />
+        </label>
+        <p className="text-xs text-ink2">
+          {held.week === null
+            ? "Empty: open at all times, and never due."
+            : `Empty: as week ${held.week} opens and ends.`}
+        </p>
+        <label className="font-bold">
+          Begun after that
+          <Select
+            className="mt-1 block w-full !px-2 !py-1"
+            value={held.late}
+            onChange={(event) => set({ late: event.target.value === "refused" ? "refused" : "taken" })}
+          >
+            <option value="taken">is taken, and called late in the marks</option>
+            <option value="refused">is refused; what is open by then may still be handed in</option>
+          </Select>
+        </label>
+        <label className="font-bold">
+          Attempts
+          <input
+            inputMode="numeric"
+            className={`${FIELD} !w-24`}
+            value={attempts}
+            onChange={(event) => setAttempts(event.target.value)}
+            aria-invalid={!isFair}
+          />
+        </label>
+        {isFair ? null : (
+          <Notice kind="stop" role="alert">
+            Attempts are a whole number from 1 to 50.
+          </Notice>
+        )}
+        <label className="flex items-center gap-2 font-bold">
+          <input
+            type="checkbox"
+            checked={held.isCoachOn}
+            onChange={(event) => set({ isCoachOn: event.target.checked })}
+          />{" "}
+          Coach on, for lanes that are begun from now on
+        </label>
+        <p className="flex gap-2">
+          <Button look="act" type="submit" disabled={!isFair || isPending}>
+            Keep it so
+          </Button>
+          <Button onClick={onClose}>Leave it as it was</Button>
+        </p>
+        {error ? (
+          <Notice kind="stop" role="alert">
+            {error.message}
+          </Notice>
+        ) : null}
+      </form>
+    </SideSheet>
+  );
+}
