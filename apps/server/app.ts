@@ -26,7 +26,10 @@ import { regradeStore } from "./areas/regrade/store";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
 import { skillsRouter } from "./areas/skills/router";
-import { ChangeListener, ChangeSender, PERSON } from "./areas/wall/changes";
+import { Pauses } from "./areas/together/pauses";
+import { togetherRouter } from "./areas/together/router";
+import { togetherStore } from "./areas/together/store";
+import { ChangeListener, ChangeSender, CLASS, PERSON } from "./areas/wall/changes";
 import { rosterRouter } from "./areas/roster/router";
 import { rosterStore } from "./areas/roster/store";
 import { wallRouter } from "./areas/wall/router";
@@ -97,7 +100,12 @@ export function buildApp({
   const first = new FirstInstructor(firstStore(db), firstCode, now);
   const reviews = reviewStore(db);
   const threads = new WorkPool();
-  const lanes = new LaneService({ store, reviews, cache, threads, changed: (laneId) => sender.changed(laneId), now });
+  const together = togetherStore(db);
+  const pauses = new Pauses(together);
+  changes.listenClasses((classId) => void pauses.heard(classId).catch(() => undefined));
+  const changed = (laneId: string) => sender.changed(laneId);
+  const lanes = new LaneService({ store, reviews, cache, threads, changed, pausedBy: pauses.by, now });
+  const nameOf = async (id: string) => (await people.nameOf(id)) ?? "an instructor";
   const queue = new JobQueue(pool, logger);
   const regrade = new RegradeService({
     store: regradeStore(db),
@@ -106,7 +114,7 @@ export function buildApp({
     pool,
     threads,
     queue,
-    nameOf: async (id) => (await people.nameOf(id)) ?? "an instructor",
+    nameOf,
   });
 
   const app = express();
@@ -154,10 +162,13 @@ export function buildApp({
   api.use("/floor", floorRouter(floor, now));
   api.use(planRouter(planStore(db), lanes));
   api.use(laneRouter(lanes));
-  api.use(reviewRouter({ lanes, store, reviews, people }));
+  const tell = async (classId: string) =>
+    void (await pool.query("select pg_notify('lane', $1)", [`${processId} ${classId} ${CLASS}`]));
+  api.use(reviewRouter({ lanes, store, reviews, people, noted: tell }));
+  api.use(togetherRouter({ store: together, pauses, lanes, reviews, changes, tell, nameOf, now }));
   api.use(skillsRouter(store));
   api.use(regradeRouter(regrade));
-  api.use(wallRouter({ store, cache, people, changes, now }));
+  api.use(wallRouter({ store, cache, people, changes, pausedBy: pauses.by, now }));
   api.use(marksRouter(store, floor, now));
   api.use(notFoundHandler);
   app.use("/api", api);
@@ -179,6 +190,7 @@ export function buildApp({
     app,
     start: async () => {
       await changes.start();
+      await pauses.start();
       await queue.start({ regrade: (id) => regrade.work(id), trial: (id) => regrade.tryOut(id) });
       await regrade.takeUp();
     },

@@ -5,6 +5,8 @@ import type {
   FloorLaneView,
   FloorList,
   LaneView,
+  LiveView,
+  TogetherView,
   MarkingView,
   MarksView,
   Me,
@@ -25,6 +27,8 @@ export interface Replies {
   "/lanes": MyLanes;
   "/lanes/:id": LaneView;
   "/lanes/:id/ruling": RulingView;
+  "/lanes/:id/together": TogetherView;
+  "/lanes/:id/live": LiveView;
   "/lanes/:id/prove": ProveProgress;
   "/lanes/:id/part": PartView;
   "/lanes/:id/review": ReviewView;

@@ -293,6 +293,27 @@ export interface AssignmentRow {
   attemptsAllowed: number;
   attempts: AttemptRow[];
 }
+/** What who teaches says to everybody, or to who works one lane. */
+export const messageRequest = z.strictObject({ text: z.string().trim().min(1).max(300), laneId: z.uuid().nullable() });
+export const pauseRequest = z.strictObject({ isPaused: z.boolean() });
+/** What comes to a bench from others while it is worked: words, notes, and whether everybody holds. */
+export interface TogetherView {
+  /** The newest last, since the lane was opened. */
+  messages: { id: string; text: string; by: string; at: string; isToAll: boolean }[];
+  notes: LaneNote[];
+  /** Who holds the class; null where nobody does. */
+  pausedBy: string | null;
+}
+/** A lane as it would be ruled now: for the instructor alone. */
+export interface LiveView {
+  values: {
+    name: string;
+    /** The cause's headline, or that it is right. */
+    words: string;
+    state: "notYet" | "right" | "off";
+  }[];
+}
+
 /** What an assignment is given on: a day of its own goes before that of its week. */
 export const planChange = z.strictObject({
   week: z.number().int().min(1).max(60).nullable(),
@@ -479,6 +500,8 @@ export interface WallRow {
   outOf: number | null;
 }
 export interface WallView {
+  /** Who holds the class; null where nobody does. */
+  pausedBy: string | null;
   className: string;
   rows: WallRow[];
   idle: { studentName: string }[];

@@ -19,6 +19,7 @@ import {
   unique,
   uuid,
   varchar,
+  type AnyPgColumn,
 } from "drizzle-orm/pg-core";
 
 const moment = () => timestamp({ withTimezone: true, mode: "date" });
@@ -69,6 +70,9 @@ export const classes = pgTable("classes", {
   term: text().notNull().default(""),
   /** Nothing new is begun in an archived class; all that was done there can be read. */
   archivedAt: moment(),
+  /** While it is set nothing of the class's lanes is gone on with; who said so. */
+  pausedAt: moment(),
+  pausedBy: text(),
   /** The day on which the first week of its plan begins, as 2026-12-01; null where it follows no weeks. */
   startsOn: date({ mode: "string" }),
 });
@@ -103,6 +107,22 @@ export const invitations = pgTable("invitations", {
   role: text({ enum: ["assistant", "instructor"] }).notNull(),
   madeAt: moment().notNull(),
 });
+
+/** What who teaches says during class: to everybody, or to who works one lane. */
+export const messages = pgTable(
+  "messages",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    classId: uuid()
+      .notNull()
+      .references(() => classes.id, { onDelete: "cascade" }),
+    attemptId: uuid().references((): AnyPgColumn => attempts.id, { onDelete: "cascade" }),
+    text: text().notNull(),
+    byName: text().notNull(),
+    at: moment().notNull(),
+  },
+  (table) => [index("messages_class").on(table.classId, table.at)],
+);
 
 export const exercises = pgTable(
   "exercises",

@@ -2,8 +2,11 @@ import { useEffect, useRef } from "react";
 
 const LEAST_GAP_MS = 300;
 
-/** Calls back when a lane of the class changed; one event stream a page, at most a few calls a second for each lane. */
-export function useLaneChanges(onChange: (laneId: string) => void): void {
+/**
+ * Calls back when a lane of the class changed, or the class itself (then without a lane); one event stream a page, at
+ * most a few calls a second for each lane.
+ */
+export function useLaneChanges(onChange: (laneId: string | null) => void): void {
   const latest = useRef(onChange);
   useEffect(() => {
     latest.current = onChange;
@@ -21,6 +24,7 @@ export function useLaneChanges(onChange: (laneId: string) => void): void {
         }, LEAST_GAP_MS),
       );
     });
+    stream.addEventListener("class", () => latest.current(null));
     return () => {
       stream.close();
       for (const timer of timers.values()) clearTimeout(timer);

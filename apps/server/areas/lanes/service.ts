@@ -14,9 +14,9 @@ import {
 } from "@probe-lane/core/bench";
 import type { Refusal } from "@probe-lane/core/lane";
 import { machineOf, type Exercise } from "@probe-lane/core/exercises";
-import { rule, type Ruling } from "@probe-lane/core/grading";
+import { isValueRight, rule, type RegisterRuling, type Ruling } from "@probe-lane/core/grading";
 import type { LengthUnit } from "@probe-lane/core/units";
-import { causeWords, gateWords, refusalWords } from "@probe-lane/core/words";
+import { causeWords, gateWords, refusalWords, targetWords } from "@probe-lane/core/words";
 import type {
   AttemptRow,
   BatchReply,
@@ -24,6 +24,7 @@ import type {
   SignatureRequest,
   LaneHeader,
   LaneView,
+  LiveView,
   MyLanes,
   Outcome,
   PartDrawing,
@@ -51,6 +52,8 @@ export interface LaneServiceDeps {
   reviews: Pick<ReviewStore, "notes">;
   cache: LaneCache;
   threads: Pick<WorkPool, "run">;
+  /** Who holds a class; null where nobody does. */
+  pausedBy(classId: string): string | null;
   changed(laneId: string): void;
   now(): Date;
 }
@@ -77,6 +80,13 @@ const headline = (ruling: Ruling): string => {
   const worst = [...ruling.values].filter(({ cause }) => cause.kind !== "none").sort((a, b) => a.marks - b.marks)[0];
   return worst ? causeWords(worst, ruling.sheet).headline : "Every value is right.";
 };
+
+/** Whether a value of a lane at work is there at all, and as it should be. */
+function liveState(value: RegisterRuling): LiveView["values"][number]["state"] {
+  const { cause } = value;
+  if (cause.kind === "proven" && cause.terms.some(({ id }) => id === "neverSet")) return "notYet";
+  return isValueRight(value) ? "right" : "off";
+}
 
 const MINUTES_PER_GATE = 3;
 const knownMinutes = new WeakMap<Exercise, number>();
@@ -157,6 +167,8 @@ export class LaneService {
     const { cache } = this.deps;
     let lane = this.allowed(await cache.get(laneId), actor);
     if (lane.header.studentId !== actor.id) throw new HttpError("readOnly");
+    if (actor.role === "student" && this.deps.pausedBy(lane.header.classId) !== null)
+      throw new HttpError("classPaused");
     // the tab knows of an answer that this process does not: another one gave it
     if (!isAgain && lane.turn < batch.afterTurn) lane = await this.held(laneId, actor);
     const writer = tabWriter(batch.writer);
@@ -303,6 +315,20 @@ export class LaneService {
     const made = isCut ? await this.deps.threads.run("rule", { log, marking }) : rule(log, marking);
     await this.deps.store.saveRuling(laneId, made);
     return made;
+  }
+
+  /** What the values of a lane would be ruled to be now, and what their causes are. */
+  async live(header: LaneHeaderRow): Promise<LiveView> {
+    const marking = await this.deps.store.markingOf(header);
+    const log = await this.deps.store.log(header.id);
+    const { values, sheet } = await this.deps.threads.run("rule", { log, marking });
+    return {
+      values: values.map((value) => ({
+        name: targetWords(value.target),
+        words: causeWords(value, sheet).headline,
+        state: liveState(value),
+      })),
+    };
   }
 
   async rulingView(laneId: string, actor: Actor): Promise<RulingView> {

@@ -16,6 +16,8 @@ export interface ReviewDeps {
   store: LaneStore;
   reviews: ReviewStore;
   people: Pick<AuthStore, "nameOf">;
+  /** Tells a class that a note was pinned to one of its lanes. */
+  noted(classId: string): Promise<void>;
 }
 
 const MOMENTS_AT_ONCE = 100;
@@ -35,7 +37,7 @@ async function reviewBetween(log: readonly LoggedEvent[]): Promise<Review> {
  * Replay, notes and other marks. A student replays an own lane after hand-in; an instructor any lane of the class, at
  * any time.
  */
-export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Router {
+export function reviewRouter({ lanes, store, reviews, people, noted }: ReviewDeps): Router {
   const router = Router();
   const nameOf = async (id: string): Promise<string> => {
     const name = await people.nameOf(id);
@@ -60,6 +62,7 @@ export function reviewRouter({ lanes, store, reviews, people }: ReviewDeps): Rou
     const note = parseBody(noteRequest, req.body);
     if (note.seq > lane.headSeq) throw new HttpError("noSuchMoment");
     await reviews.addNote(lane.header.id, note, await nameOf(actor.id));
+    await noted(lane.header.classId);
     res.status(204).end();
   });
   router.delete("/lanes/:id/notes/:note", requireRole("assistant", "instructor"), async (req, res) => {

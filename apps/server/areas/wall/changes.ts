@@ -5,6 +5,8 @@ const LEAST_GAP_MS = 250;
 const RECONNECT_MS = 2000;
 /** Third word of a message that is about a person and not a lane. */
 export const PERSON = "person";
+/** And of one about a whole class: something was said to it, or it was paused. */
+export const CLASS = "class";
 
 /** Says which lanes changed: ids only, outside the command's transaction, together, at most four times a second. */
 export class ChangeSender {
@@ -40,6 +42,7 @@ export class ChangeListener {
   private isClosed = false;
   private readonly ears = new Set<(laneId: string, isOwn: boolean) => void>();
   private readonly personEars = new Set<(userId: string) => void>();
+  private readonly classEars = new Set<(classId: string) => void>();
   constructor(
     private readonly pool: pg.Pool,
     private readonly logger: Logger,
@@ -59,6 +62,7 @@ export class ChangeListener {
         const [sender, id, of] = (payload ?? "").split(" ");
         if (!id) return;
         if (of === PERSON) for (const ear of this.personEars) ear(id);
+        else if (of === CLASS) for (const ear of this.classEars) ear(id);
         else for (const ear of this.ears) ear(id, sender === this.own);
       });
       client.on("error", () => this.again());
@@ -87,6 +91,12 @@ export class ChangeListener {
   /** Hears whose sessions have ended. */
   listenPeople(ear: (userId: string) => void): void {
     this.personEars.add(ear);
+  }
+
+  /** Hears of classes to which something was said, or that were paused. */
+  listenClasses(ear: (classId: string) => void): () => void {
+    this.classEars.add(ear);
+    return () => this.classEars.delete(ear);
   }
 
   close(): void {

@@ -14,6 +14,7 @@ export function wallRouter(deps: {
   cache: LaneCache;
   people: AuthStore;
   changes: ChangeListener;
+  pausedBy(classId: string): string | null;
   now(): Date;
 }): Router {
   const router = Router();
@@ -30,8 +31,10 @@ export function wallRouter(deps: {
         .then((lane) => lane?.header.classId === classId && res.write(`event: lane\ndata: ${laneId}\n\n`))
         .catch(() => undefined);
     });
+    const stopClass = deps.changes.listenClasses((id) => id === classId && res.write(`event: class\ndata: ${id}\n\n`));
     res.on("close", () => {
       clearInterval(heartbeat);
+      stopClass();
       stop();
     });
   });

@@ -10,6 +10,7 @@ interface Deps {
   store: LaneStore;
   cache: LaneCache;
   people: AuthStore;
+  pausedBy(classId: string): string | null;
 }
 
 async function rowOf(
@@ -71,6 +72,7 @@ export async function wallView(deps: Deps, actor: Actor, now: Date): Promise<Wal
   const rows = (await Promise.all(newest.map((header) => rowOf(deps, header, marks.get(header.id))))).flat();
   return {
     className: profile.className,
+    pausedBy: deps.pausedBy(actor.classId),
     rows: rows.sort(byNeed),
     now: now.toISOString(),
     idle: students.filter(({ id }) => isHere.has(id) && !begun.has(id)).map(({ name }) => ({ studentName: name })),

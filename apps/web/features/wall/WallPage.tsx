@@ -6,6 +6,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Hand } from "lucide-react";
 import { Link } from "react-router";
 import { useLaneChanges } from "../../app/laneChanges";
+import { ClassBar } from "../together/ClassBar";
 import { LaneRule, Loading, Notice, PageError } from "../../ui";
 
 const MINUTE_MS = 60_000;
@@ -145,6 +146,7 @@ function WallTable({ rows, now }: { rows: readonly WallRow[]; now: string }) {
 /** The class, live: who is at which gate, who needs help first. */
 export function WallPage() {
   const client = useQueryClient();
+  const { me } = useMe();
   const { data, error } = useQuery({ ...reading("/wall", {}), refetchInterval: 30_000 });
   useLaneChanges(() => void client.invalidateQueries({ queryKey: keyOf("/wall", {}) }));
   if (error && !data) return <PageError error={error} />;
@@ -164,6 +166,7 @@ export function WallPage() {
         <b className="text-ink">{count(({ isHandedIn }) => isHandedIn)}</b> handed in ·{" "}
         <b className="text-ink">{data.idle.length}</b> not begun
       </p>
+      <ClassBar pausedBy={data.pausedBy} mayPause={me?.role === "instructor"} />
       <div className={`grid gap-3 ${data.rows.length > ONE_COLUMN ? "2xl:grid-cols-2" : ""}`}>
         {columnsOf(data.rows).map((rows, place) => (
           <WallTable key={place} rows={rows} now={data.now} />

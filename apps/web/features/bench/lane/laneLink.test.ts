@@ -18,6 +18,7 @@ class FakeServer {
   private waiting: (() => void)[] = [];
   private answered = new Map<number, BatchReply>();
   isDown: "no" | "request" | "reply" = "no";
+  isHeld = false;
   retries: (() => void)[] = [];
 
   readonly ports: LinkPorts = {
@@ -25,6 +26,7 @@ class FakeServer {
       new Promise((resolve, reject) => {
         this.waiting.push(() => {
           if (this.isDown === "request") return reject(new Error("lost"));
+          if (this.isHeld) return reject(new Error("held"));
           this.got.push(structuredClone(batch));
           const reply = this.answer(batch);
           return this.isDown === "reply" ? reject(new Error("lost")) : resolve(reply);
@@ -33,7 +35,9 @@ class FakeServer {
     failure: (error) =>
       error instanceof Error && error.message === "lost"
         ? { status: "lost", message: "no answer" }
-        : { status: "moved", message: "elsewhere" },
+        : error instanceof Error && error.message === "held"
+          ? { status: "paused", message: "held for everybody" }
+          : { status: "moved", message: "elsewhere" },
     noticed: (seen) => benchKitFor(seen.kind).noticed(seen),
     later: (work) => {
       this.retries.push(work);
@@ -199,4 +203,49 @@ it("at a lathe, too, waiting presses are dropped when something is felt: the str
   const { kind, lathe } = server.lane.seen as TurningSeen;
   expect(kind).toBe("turret");
   expect(lathe.gap?.feel).toBe(feelOf(scratch));
+});
+
+describe("a class that is held", () => {
+  it("takes no more presses, and goes on where it was when it is let go on", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    link.hold("held by one");
+    expect(link.snapshot()).toMatchObject({ status: "paused", message: "held by one" });
+    link.send({ type: "home" });
+    expect(server.got).toHaveLength(0);
+    link.hold(null);
+    expect(link.snapshot()).toMatchObject({ status: "linked", message: null });
+    link.send({ type: "home" });
+    await server.flushAll();
+    expect(server.lane.seen.isHomed).toBe(true);
+  });
+  it("keeps what was under way: it is sent again, and done once", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    server.isHeld = true;
+    link.send({ type: "home" });
+    await server.flushAll();
+    expect(link.snapshot()).toMatchObject({ status: "paused", isWaiting: true });
+    expect(server.lane.seen.isHomed).toBe(false);
+    // it is tried again while the class is still held, and once more when it goes on
+    server.retries.splice(0).forEach((again) => again());
+    await server.flushAll();
+    expect(link.snapshot().status).toBe("paused");
+    server.isHeld = false;
+    link.hold(null);
+    await server.flushAll();
+    expect(link.snapshot()).toMatchObject({ status: "linked", isWaiting: false });
+    expect(server.lane.log.filter(({ event }) => event.type === "homed")).toHaveLength(1);
+  });
+  it("stands still although the answer to the last press comes in", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    link.send({ type: "home" });
+    link.hold("held by one");
+    await server.flushAll();
+    expect(link.snapshot()).toMatchObject({ status: "paused", message: "held by one" });
+    expect(server.lane.seen.isHomed).toBe(true);
+    link.hold(null);
+    expect(link.snapshot().status).toBe("linked");
+  });
 });

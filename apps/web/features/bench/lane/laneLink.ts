@@ -3,7 +3,9 @@ import type { Command, Observation } from "@probe-lane/core/bench";
 import { jogClicks } from "@probe-lane/core/lane";
 import type { Axis, AxisCounts } from "@probe-lane/core/registers";
 
-type LinkStatus = "linked" | "lost" | "moved" | "signedOut" | "broken";
+type LinkStatus = "linked" | "lost" | "paused" | "moved" | "signedOut" | "broken";
+/** What passes by itself: the batch is sent again. */
+const PASSING = new Set<LinkStatus>(["lost", "paused"]);
 type JogCommand = Extract<Command, { type: "jog" }>;
 interface Queued {
   clientSeq: number;
@@ -52,6 +54,8 @@ export class LaneLink {
   private headTurn: number;
   private readonly ears = new Set<() => void>();
   private cancelRetry: (() => void) | null = null;
+  /** Why nothing is sent although the link is there. */
+  private held: string | null = null;
 
   constructor(
     private readonly ports: LinkPorts,
@@ -96,6 +100,20 @@ export class LaneLink {
     this.headTurn = turn;
     this.view = { ...this.view, observation };
     this.update({});
+  }
+
+  /** The class is held, or goes on again (null). What is under way is answered by the server in either case. */
+  hold(words: string | null): void {
+    const { status } = this.view;
+    this.held = words;
+    if (words !== null && status === "linked") {
+      this.queue = [];
+      this.update({ status: "paused", message: words });
+    }
+    if (words !== null || status !== "paused") return;
+    this.cancelRetry?.();
+    this.update({ status: "linked", message: null });
+    if (this.inFlight.length > 0) void this.deliver();
   }
 
   private takeJog(command: JogCommand, isRepeat: boolean): boolean {
@@ -158,7 +176,8 @@ export class LaneLink {
       this.queue = this.queue.filter(({ command }) => !isJog(command));
     const lastOutcome = refused ?? reply.outcomes.at(-1) ?? null;
     this.view = { ...this.view, observation, lastOutcome };
-    this.update({ status: "linked", message: refused?.kind === "refused" ? refused.message : null });
+    const status = this.held === null ? "linked" : "paused";
+    this.update({ status, message: refused?.kind === "refused" ? refused.message : this.held });
     this.pump();
   }
 
@@ -172,9 +191,9 @@ export class LaneLink {
   private fail(error: unknown): void {
     const { status, message } = this.ports.failure(error);
     this.queue = [];
-    if (status !== "lost") this.inFlight = [];
+    if (!PASSING.has(status)) this.inFlight = [];
     this.update({ status, message });
-    if (status !== "lost") return;
+    if (!PASSING.has(status)) return;
     this.cancelRetry?.();
     this.cancelRetry = this.ports.later(() => void this.deliver(), RETRY_MS);
   }

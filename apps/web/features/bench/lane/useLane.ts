@@ -15,6 +15,7 @@ const portsFor = (laneId: string, kit: BenchKit): LinkPorts => ({
   failure: (error) => {
     if (!(error instanceof ApiError))
       return { status: "broken", message: "Something went wrong in this page. Reload it; the lane is kept." };
+    if (error.code === "classPaused") return { status: "paused", message: error.message };
     if (error.isPassing) return { status: "lost", message: error.message };
     if (error.code === "laneMoved") return { status: "moved", message: error.message };
     if (error.code === "notSignedIn") return { status: "signedOut", message: error.message };

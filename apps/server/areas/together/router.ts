@@ -1,0 +1,79 @@
+import { messageRequest, pauseRequest } from "@probe-lane/contract";
+import { Router, type Response } from "express";
+import { HttpError } from "../../errors";
+import { actorOf, idOf, isStaff, parseBody, requireRole } from "../../guards";
+import { reply } from "../../reply";
+import type { LaneService } from "../lanes/service";
+import type { ReviewStore } from "../review/store";
+import type { ChangeListener } from "../wall/changes";
+import type { Pauses } from "./pauses";
+import type { TogetherStore } from "./store";
+
+const HEARTBEAT_MS = 15_000;
+
+interface Deps {
+  readonly store: TogetherStore;
+  readonly pauses: Pauses;
+  readonly lanes: LaneService;
+  readonly reviews: Pick<ReviewStore, "notes">;
+  readonly changes: ChangeListener;
+  /** Tells every process that something was said to a class, or that it was paused. */
+  readonly tell: (classId: string) => Promise<void>;
+  readonly nameOf: (userId: string) => Promise<string>;
+  readonly now: () => Date;
+}
+
+/** A stream of events that stays open, with a sign of life now and then. */
+function stream(res: Response, stop: () => void): void {
+  res.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" });
+  res.write("retry: 2000\n\n");
+  const heartbeat = setInterval(() => res.write(": on\n\n"), HEARTBEAT_MS);
+  res.on("close", () => {
+    clearInterval(heartbeat);
+    stop();
+  });
+}
+
+/** During class: words from who teaches to the benches, everybody held at once, and what stands wrong in a lane. */
+export function togetherRouter(deps: Deps): Router {
+  const { store, pauses, lanes, reviews, changes, now } = deps;
+  const router = Router();
+  router.post("/wall/messages", requireRole("assistant", "instructor"), async (req, res) => {
+    const actor = actorOf(req);
+    const { text, laneId } = parseBody(messageRequest, req.body);
+    if (laneId !== null) await lanes.held(laneId, actor);
+    const byName = await deps.nameOf(actor.id);
+    await store.say({ classId: actor.classId, attemptId: laneId, text, byName, at: now() });
+    await deps.tell(actor.classId);
+    res.status(201).json({});
+  });
+  router.put("/wall/pause", requireRole("instructor"), async (req, res) => {
+    const { id, classId } = actorOf(req);
+    const { isPaused } = parseBody(pauseRequest, req.body);
+    await store.pause(classId, isPaused ? { at: now(), name: await deps.nameOf(id) } : null);
+    // at once here, and in the other processes as soon as they hear of it
+    await pauses.heard(classId);
+    await deps.tell(classId);
+    res.status(204).end();
+  });
+  router.get("/lanes/:id/together", requireRole("student", "assistant", "instructor"), async (req, res) => {
+    const { header } = await lanes.held(idOf(req), actorOf(req));
+    const [messages, notes] = await Promise.all([store.saidTo(header), reviews.notes(header.id)]);
+    return reply(res, "/lanes/:id/together", { messages, notes, pausedBy: pauses.by(header.classId) });
+  });
+  router.get("/lanes/:id/together/stream", requireRole("student", "assistant", "instructor"), async (req, res) => {
+    const { header } = await lanes.held(idOf(req), actorOf(req));
+    const stop = changes.listenClasses(
+      (classId) => classId === header.classId && res.write(`event: class\ndata: ${classId}\n\n`),
+    );
+    stream(res, stop);
+  });
+  router.get("/lanes/:id/live", requireRole("instructor"), async (req, res) => {
+    const actor = actorOf(req);
+    const { header, state } = await lanes.held(idOf(req), actor);
+    // who tries an exercise finds out as a student does
+    if (!isStaff(actor) || header.studentId === actor.id || state.isHandedIn) throw new HttpError("forbidden");
+    return reply(res, "/lanes/:id/live", await lanes.live(header));
+  });
+  return router;
+}

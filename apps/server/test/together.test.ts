@@ -1,0 +1,129 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { LaneView, LiveView, TogetherView, WallView } from "@probe-lane/contract";
+import { replay, upgradeEvent, type Command } from "@probe-lane/core/bench";
+import { millLane, workLane } from "@probe-lane/students";
+import { findDemoExercise } from "../../../demo";
+import { TestClient, testServer, type TestServer } from "./testServer";
+
+let server: TestServer;
+let other: TestServer;
+let instructor: TestClient;
+let student: TestClient;
+let neighbor: TestClient;
+let lane = "";
+beforeAll(async () => {
+  server = await testServer();
+  other = await server.another();
+  instructor = await new TestClient(server).signIn("marrow");
+  student = await new TestClient(server).signIn("sorrel");
+  neighbor = await new TestClient(server).signIn("tamblin");
+  lane = await student.startLane();
+});
+afterAll(async () => {
+  await other.close();
+  await server.close();
+});
+
+const together = async (client: TestClient, id: string) =>
+  (await client.call<TogetherView>("GET", `/lanes/${id}/together`)).body;
+const say = (client: TestClient, text: string, laneId: string | null) =>
+  client.call("POST", "/wall/messages", { text, laneId });
+let seq = 0;
+async function press(client: TestClient, id: string, commands: Command[]) {
+  const { turn } = (await client.call<LaneView>("GET", `/lanes/${id}`)).body;
+  return client.call("POST", `/lanes/${id}/commands`, {
+    writer: crypto.randomUUID(),
+    afterTurn: turn,
+    commands: commands.map((command) => ({ clientSeq: ++seq, command })),
+  });
+}
+
+describe("words during class", () => {
+  it("reach every bench of the class, or one alone, with who said them", async () => {
+    const next = await neighbor.startLane(1);
+    expect((await say(instructor, "  Ten minutes left. ", null)).status).toBe(201);
+    expect((await say(instructor, "Look at the sign of the radius.", lane)).status).toBe(201);
+    expect((await together(student, lane)).messages.map(({ text, by, isToAll }) => [text, by, isToAll])).toEqual([
+      ["Ten minutes left.", "Corin Marrowfield", true],
+      ["Look at the sign of the radius.", "Corin Marrowfield", false],
+    ]);
+    expect((await together(neighbor, next)).messages.map(({ text }) => text)).toEqual(["Ten minutes left."]);
+    // a lane that is opened later was not meant
+    const later = await neighbor.startLane(5);
+    expect((await together(neighbor, later)).messages).toEqual([]);
+  });
+  it("are nobody's to say but who teaches or helps, and nobody's to read but whose lane it is", async () => {
+    expect((await say(student, "Hello", null)).status).toBe(403);
+    expect((await neighbor.call("GET", `/lanes/${lane}/together`)).status).toBe(404);
+    expect((await neighbor.call("GET", `/lanes/${lane}/together/stream`)).status).toBe(404);
+    expect((await say(instructor, " ", null)).status).toBe(400);
+    expect((await say(instructor, "x".repeat(301), null)).status).toBe(400);
+    expect((await say(instructor, "Hello", "00000000-0000-4000-8000-000000000000")).status).toBe(404);
+  });
+  it("a note on a live lane is seen there", async () => {
+    await instructor.call("POST", `/lanes/${lane}/notes`, { seq: 1, text: "Begin with the reference." });
+    expect((await together(student, lane)).notes.map(({ text }) => text)).toEqual(["Begin with the reference."]);
+  });
+});
+
+describe("everybody held", () => {
+  it("holds every lane of the class in every process, changes none, and lets them go on", async () => {
+    const before = (await student.call<LaneView>("GET", `/lanes/${lane}`)).body;
+    expect((await instructor.call("PUT", "/wall/pause", { isPaused: true })).status).toBe(204);
+    expect((await press(student, lane, [{ type: "home" }])).body.error.code).toBe("classPaused");
+    const elsewhere = student.at(other);
+    await expect.poll(async () => (await press(elsewhere, lane, [{ type: "home" }])).status).toBe(409);
+    expect((await student.call<LaneView>("GET", `/lanes/${lane}`)).body.turn).toBe(before.turn);
+    expect((await together(student, lane)).pausedBy).toBe("Corin Marrowfield");
+    expect((await instructor.call<WallView>("GET", "/wall")).body.pausedBy).toBe("Corin Marrowfield");
+    // a process that starts meanwhile knows of it
+    const third = await server.another();
+    expect((await press(student.at(third), lane, [{ type: "home" }])).status).toBe(409);
+    await third.close();
+    expect((await instructor.call("PUT", "/wall/pause", { isPaused: false })).status).toBe(204);
+    expect((await press(student, lane, [{ type: "home" }])).status).toBe(200);
+    await expect.poll(async () => (await press(elsewhere, lane, [{ type: "setDoor", isOpen: true }])).status).toBe(200);
+  });
+  it("is an instructor's alone, and asks for a plain yes or no", async () => {
+    expect((await student.call("PUT", "/wall/pause", { isPaused: true })).status).toBe(403);
+    expect((await instructor.call("PUT", "/wall/pause", { isPaused: "please" })).status).toBe(400);
+  });
+});
+
+describe("a lane as it stands now", () => {
+  const live = async (client: TestClient, id: string) => client.call<LiveView>("GET", `/lanes/${id}/live`);
+
+  it("tells the instructor what is off and why while it is worked, and the student nothing", async () => {
+    const { exercise } = findDemoExercise("focuser-plate-lower-left");
+    const id = await new TestClient(server).signIn("okonjo").then(async (client) => {
+      const own = await client.startLane();
+      // the same part, worked by somebody who forgets the radius in X, up to the length of the tool
+      const { rows } = await server.pool.query<{ event: unknown }>(
+        "select event from lane_events where attempt_id = $1 and seq = 1",
+        [own],
+      );
+      const copy = millLane(exercise, "copy");
+      copy.state = replay([upgradeEvent(rows[0]?.event)]) as typeof copy.state;
+      const commands: Command[] = [];
+      const attempt = copy.attempt.bind(copy);
+      copy.attempt = (command) => {
+        commands.push(command);
+        return attempt(command);
+      };
+      workLane(copy, { radius: { x: "forgotten" } });
+      const until = commands.findIndex(({ type }) => type === "placePaper");
+      for (let at = 0; at < until; at += 20) await press(client, own, commands.slice(at, Math.min(until, at + 20)));
+      expect((await live(client, own)).status).toBe(403);
+      return own;
+    });
+    const { values } = (await live(instructor, id)).body;
+    expect(values.map(({ state }) => state)).toEqual(["off", "right", "notYet"]);
+    expect(values[0]?.words).toMatch(/^G54 X is .* mm low\. Cause: one tip radius, left out\.$/);
+  });
+  it("says of a lane that was only opened that nothing is set yet, and of one that is handed in nothing", async () => {
+    const fresh = await neighbor.startLane(0);
+    expect((await live(instructor, fresh)).body.values.every(({ state }) => state === "notYet")).toBe(true);
+    await press(neighbor, fresh, [{ type: "home" }, { type: "handIn" }]);
+    expect((await live(instructor, fresh)).status).toBe(403);
+  });
+});
