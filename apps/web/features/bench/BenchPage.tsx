@@ -12,8 +12,8 @@ import { useLane } from "./lane/useLane";
 import { benchKitFor } from "./machines";
 import { Bench } from "./Bench";
 
-const TogetherBar = lazy(async () => ({ default: (await import("../together/TogetherBar")).TogetherBar }));
-const LiveBar = lazy(async () => ({ default: (await import("../together/LiveBar")).LiveBar }));
+const TogetherBar = lazy(async () => ({ default: (await import("./together/TogetherBar")).TogetherBar }));
+const LiveBar = lazy(async () => ({ default: (await import("./together/LiveBar")).LiveBar }));
 
 /** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
 export function BenchPage() {

@@ -6,7 +6,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Hand } from "lucide-react";
 import { Link } from "react-router";
 import { useLaneChanges } from "../../app/laneChanges";
-import { ClassBar } from "../together/ClassBar";
+import { ClassBar } from "./ClassBar";
 import { LaneRule, Loading, Notice, PageError } from "../../ui";
 
 const MINUTE_MS = 60_000;

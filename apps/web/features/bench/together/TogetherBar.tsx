@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { useEffect, useState } from "react";
-import { reading } from "../../app/queries";
-import { Button } from "../../ui";
+import { reading } from "../../../app/queries";
+import { Button } from "../../../ui";
 
 const READ_KEY = "probe-lane-read";
 const MOST_KEPT = 100;

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { reading } from "../../app/queries";
-import { SayForm } from "./SayForm";
+import { reading } from "../../../app/queries";
+import { SayForm } from "../../../app/SayForm";
 
 const many = (count: number, words: string): string[] => (count === 0 ? [] : [`${count} ${words}`]);
 

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type ApiError } from "../../app/api";
 import { keyOf } from "../../app/queries";
 import { Button, Notice } from "../../ui";
-import { SayForm } from "./SayForm";
+import { SayForm } from "../../app/SayForm";
 
 /** Words to the whole class, and everybody held at once. */
 export function ClassBar({ pausedBy, mayPause }: { pausedBy: string | null; mayPause: boolean }) {

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
-import { api, type ApiError } from "../../app/api";
-import { Button, Notice } from "../../ui";
+import { api, type ApiError } from "./api";
+import { Button, Notice } from "../ui";
 
 /** Words to every bench of the class, or to who works one lane. */
 export function SayForm({ laneId, to }: { laneId: string | null; to: string }) {
