@@ -86,6 +86,40 @@ test("an instructor replays a lane, pins a note, gives other marks with a reason
   await expect(other.getByTestId("link")).toContainText("linked");
 });
 
+test("a student asks for another look at a ruling, and is answered", async ({ page, browser }) => {
+  await new KeyboardStudent(page).signIn("fennimore");
+  await page.getByRole("link", { name: "Read the ruling of attempt 1" }).first().click();
+  const look = page.locator("section", { has: page.getByRole("heading", { name: "Another look" }) });
+  const asks = look.getByRole("button", { name: "Ask for another look" });
+  await look.getByLabel("What should be looked at again, and why").fill("  ");
+  await expect(asks).toBeDisabled();
+  await look.getByLabel("What should be looked at again, and why").fill("The plate lay askew before I touched it.");
+  await asks.click();
+  await expect(look).toContainText("Not answered yet.");
+  await expect(asks).toHaveCount(0);
+
+  const desk = await (await browser.newContext()).newPage();
+  await new KeyboardStudent(desk).signIn("marrow");
+  await desk.getByRole("link", { name: "Marks", exact: true }).click();
+  const waiting = desk.getByRole("region", { name: "Asked for another look" });
+  await expect(waiting).toContainText("The plate lay askew before I touched it.");
+  await waiting.getByRole("link", { name: /^Pelham Fennimore/ }).click();
+  const theirs = desk.locator("section", { has: desk.getByRole("heading", { name: "Another look" }) });
+  await theirs.getByLabel("Your answer").fill("The log shows that you turned it by the probe: the angle is yours.");
+  await theirs.getByRole("button", { name: "Answer", exact: true }).click();
+  await expect(theirs).toContainText("Corin Marrowfield: The log shows that you turned it");
+  await accessible(desk);
+
+  await page.getByRole("link", { name: "My lanes" }).click();
+  await expect(page.getByText("your question about it is answered")).toBeVisible();
+  await page.goBack();
+  await page.reload();
+  await expect(look).toContainText("the angle is yours");
+  await expect(asks).toBeVisible();
+  await desk.goto("/audit");
+  await expect(desk.getByRole("row").filter({ hasText: "answered who asked" })).toContainText("Pelham Fennimore");
+});
+
 test("two attempts beside one another", async ({ page }) => {
   const student = new KeyboardStudent(page);
   await student.signIn("lindqvare");

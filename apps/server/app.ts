@@ -26,6 +26,9 @@ import { regradeStore } from "./areas/regrade/store";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
 import { skillsRouter } from "./areas/skills/router";
+import { archiveRouter } from "./areas/archive/router";
+import { audited, auditRouter } from "./areas/audit/router";
+import { auditStore } from "./areas/audit/store";
 import { Pauses } from "./areas/together/pauses";
 import { togetherRouter } from "./areas/together/router";
 import { togetherStore } from "./areas/together/store";
@@ -151,11 +154,15 @@ export function buildApp({
   const json: express.RequestHandler = (req, res, next) =>
     (req.path.startsWith("/class/roster") ? large : small)(req, res, next);
   api.use(sameSiteOnly, json, writableOnly, sessions.handler, fairShare());
+  const kept = auditStore(db);
+  api.use(audited({ store: kept, nameOf, now, logger }));
+  api.use(auditRouter(kept));
   api.use(firstRouter(first));
   api.use(authRouter(people, sessionSecret, { ended, now }));
   api.use(reachRouter(reach));
   const roster = rosterStore(db);
   const held = classStore(db);
+  api.use(archiveRouter({ lanes: store, reviews, floor, classes: held, now }));
   api.use(classRouter({ store: held, roster, ended, now }));
   api.use(rosterRouter(roster, held, ended));
   // the lanes come first: a class at work asks for little else
@@ -164,12 +171,12 @@ export function buildApp({
   api.use(laneRouter(lanes));
   const tell = async (classId: string) =>
     void (await pool.query("select pg_notify('lane', $1)", [`${processId} ${classId} ${CLASS}`]));
-  api.use(reviewRouter({ lanes, store, reviews, people, noted: tell }));
+  api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));
   api.use(togetherRouter({ store: together, pauses, lanes, reviews, changes, tell, nameOf, now }));
   api.use(skillsRouter(store));
   api.use(regradeRouter(regrade));
   api.use(wallRouter({ store, cache, people, changes, pausedBy: pauses.by, now }));
-  api.use(marksRouter(store, floor, now));
+  api.use(marksRouter({ store, floor, reviews, now }));
   api.use(notFoundHandler);
   app.use("/api", api);
   app.use(pageHeaders);

@@ -1,4 +1,5 @@
 import type {
+  AuditView,
   ClassView,
   FirstView,
   ReachView,
@@ -38,6 +39,7 @@ export interface Replies {
   "/students/:id/skills": SkillsView;
   "/marks": MarksView;
   "/class": ClassView;
+  "/audit": AuditView;
   "/plan": PlanView;
   "/session/first": FirstView;
   "/reach": ReachView;

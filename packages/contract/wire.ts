@@ -269,6 +269,10 @@ export interface AttemptRow {
   total: number | null;
   outOf: number | null;
   headline: string | null;
+  /** What it had before it was marked again; null where it was marked once. */
+  before: number | null;
+  /** A question about it was answered. */
+  isAnswered: boolean;
 }
 export type PartDrawing =
   "frontLeft" | "frontRight" | "backLeft" | "backRight" | "middle" | "bore" | "boss" | "pocket" | "turned" | "bored";
@@ -293,6 +297,30 @@ export interface AssignmentRow {
   attemptsAllowed: number;
   attempts: AttemptRow[];
 }
+/** What is kept of what those do who teach. */
+export type AuditWhat =
+  | "signed"
+  | "sentBack"
+  | "signedAtMachine"
+  | "sentBackAtMachine"
+  | "withdrawnAtMachine"
+  | "marksGiven"
+  | "marksTakenBack"
+  | "marksGivenAtMachine"
+  | "markedAgain"
+  | "lookAnswered"
+  | "marksSaved"
+  | "recordTaken"
+  | "archiveTaken"
+  | "studentTakenOff"
+  | "studentDeleted"
+  | "passwordReset"
+  | "rosterAdded";
+export interface AuditView {
+  /** The newest first. */
+  rows: { id: number; at: string; by: string; what: AuditWhat; about: string }[];
+}
+
 /** What who teaches says to everybody, or to who works one lane. */
 export const messageRequest = z.strictObject({ text: z.string().trim().min(1).max(300), laneId: z.uuid().nullable() });
 export const pauseRequest = z.strictObject({ isPaused: z.boolean() });
@@ -352,10 +380,22 @@ export interface StartedLane {
   id: string;
 }
 
+/** A question about a ruling, or its answer. */
+export const lookRequest = z.strictObject({ text: z.string().trim().min(3).max(500) });
+export interface Look {
+  id: string;
+  asked: string;
+  at: string;
+  answer: string | null;
+  by: string | null;
+  answeredAt: string | null;
+}
 export interface RulingView {
   lane: LaneHeader;
   ruling: Ruling;
   notes: LaneNote[];
+  /** What the student asked to be looked at again, and what was answered; oldest first. */
+  looks: Look[];
   bestTotal: number;
   attemptsLeft: number;
   assignmentId: string;
@@ -534,6 +574,8 @@ export const exportQuery = z.strictObject({
 });
 export type ExportQuery = z.infer<typeof exportQuery>;
 export interface MarksView {
+  /** Lanes of which a student asked for another look, and waits. */
+  looks: { laneId: string; studentName: string; title: string; asked: string }[];
   assignments: { id: string; title: string; isFloor: boolean }[];
   students: {
     id: string;

@@ -1,8 +1,9 @@
-import type { RosterColumns } from "@probe-lane/contract";
+import type { AuditWhat, RosterColumns } from "@probe-lane/contract";
 import type { Exercise, Marking } from "@probe-lane/core/exercises";
 import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
 import type { LaneEvent } from "@probe-lane/core/bench";
 import type { Ruling, StrandName } from "@probe-lane/core/grading";
+import { sql } from "drizzle-orm";
 import {
   boolean,
   date,
@@ -14,9 +15,11 @@ import {
   jsonb,
   pgTable,
   primaryKey,
+  serial,
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
   varchar,
   type AnyPgColumn,
@@ -107,6 +110,45 @@ export const invitations = pgTable("invitations", {
   role: text({ enum: ["assistant", "instructor"] }).notNull(),
   madeAt: moment().notNull(),
 });
+
+/** A student asks for another look at a ruling, with a word, and is answered. */
+export const looks = pgTable(
+  "looks",
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    attemptId: uuid()
+      .notNull()
+      .references((): AnyPgColumn => attempts.id, { onDelete: "cascade" }),
+    asked: text().notNull(),
+    at: moment().notNull(),
+    answer: text(),
+    byName: text(),
+    answeredAt: moment(),
+  },
+  (table) => [
+    // one question at a time
+    uniqueIndex("looks_open")
+      .on(table.attemptId)
+      .where(sql`${table.answer} is null`),
+    index("looks_attempt").on(table.attemptId),
+  ],
+);
+
+/** What somebody who teaches did that others may ask about later; named as it was called then. */
+export const audit = pgTable(
+  "audit",
+  {
+    id: serial().primaryKey(),
+    classId: uuid()
+      .notNull()
+      .references(() => classes.id, { onDelete: "cascade" }),
+    at: moment().notNull(),
+    byName: text().notNull(),
+    what: text().$type<AuditWhat>().notNull(),
+    about: text().notNull(),
+  },
+  (table) => [index("audit_class").on(table.classId, table.at)],
+);
 
 /** What who teaches says during class: to everybody, or to who works one lane. */
 export const messages = pgTable(

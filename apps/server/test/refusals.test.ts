@@ -220,6 +220,32 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
     },
     {
+      name: "what was done",
+      method: "GET",
+      path: () => "/audit",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
+    },
+    {
+      name: "everything of nobody",
+      method: "GET",
+      path: () => `/class/students/${nowhere}/archive`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "another look at a lane that is not handed in",
+      method: "POST",
+      path: () => `/lanes/${lane}/look`,
+      body: { text: "please" },
+      expected: { nobody: 401, student: 409, otherStudent: 404, assistant: 403, instructor: 403 },
+    },
+    {
+      name: "an answer to nothing that was asked",
+      method: "POST",
+      path: () => `/lanes/${lane}/look/answer`,
+      body: { text: "please" },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 409 },
+    },
+    {
       name: "the plan",
       method: "GET",
       path: () => "/plan",

@@ -112,6 +112,47 @@ describe("marks that an instructor gives", () => {
   });
 });
 
+describe("another look", () => {
+  const ask = (client: TestClient, text: string) => client.call("POST", `/lanes/${lane}/look`, { text });
+  const answer = (client: TestClient, text: string) => client.call("POST", `/lanes/${lane}/look/answer`, { text });
+  const waiting = async () => (await instructor.call<MarksView>("GET", "/marks")).body.looks;
+
+  it("is asked for with a word, stands among the marks until it is answered, and both read it at the ruling", async () => {
+    expect((await ask(student, "no")).status).toBe(400);
+    expect((await ask(student, " My radius was on the sheet as 5. ")).status).toBe(201);
+    expect((await ask(student, "And another thing")).body.error.code).toBe("lookAsked");
+    expect(await waiting()).toEqual([
+      expect.objectContaining({
+        laneId: lane,
+        asked: "My radius was on the sheet as 5.",
+        studentName: "Ottilie Brandvold",
+      }),
+    ]);
+    expect((await answer(student, "I say yes")).status).toBe(403);
+    expect((await answer(instructor, "The sheet says diameter 10.")).status).toBe(204);
+    expect((await answer(instructor, "Once more")).body.error.code).toBe("noLookAsked");
+    expect(await waiting()).toEqual([]);
+    expect((await ruling(student)).looks).toMatchObject([
+      { asked: "My radius was on the sheet as 5.", answer: "The sheet says diameter 10.", by: "Corin Marrowfield" },
+    ]);
+    const { assignments } = (await student.call<MyLanes>("GET", "/lanes")).body;
+    const told = assignments.flatMap(({ attempts }) => attempts).filter(({ isAnswered }) => isAnswered);
+    expect(told.map(({ id }) => id)).toEqual([lane]);
+    // and once more, about the same lane
+    expect((await ask(student, "Thank you, and the Y?")).status).toBe(201);
+    expect((await ruling(instructor)).looks.map((one) => one.answer)).toEqual(["The sheet says diameter 10.", null]);
+  });
+  it("is nobody's to ask for but whose lane it is, and not before the hand-in", async () => {
+    const other = await new TestClient(server).signIn("sorrel");
+    expect((await ask(other, "Let me see")).status).toBe(404);
+    expect((await ask(instructor, "Let me see")).status).toBe(403);
+    const open = await other.startLane();
+    expect((await other.call("POST", `/lanes/${open}/look`, { text: "too early" })).body.error.code).toBe(
+      "notHandedIn",
+    );
+  });
+});
+
 describe("skills", () => {
   it("are read from the rulings, name what to practice, and the instructor sees the same", async () => {
     const mine = (await student.call<SkillsView>("GET", "/skills")).body;

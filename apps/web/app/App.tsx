@@ -147,6 +147,10 @@ const router = createBrowserRouter([
         ),
       ),
       gated(
+        { role: "instructor", title: "What was done" },
+        page("/audit", async () => (await import("../features/audit/AuditPage")).AuditPage, "/audit"),
+      ),
+      gated(
         { role: "instructor", title: "Plan" },
         page("/plan", async () => (await import("../features/plan/PlanPage")).PlanPage, "/plan"),
       ),

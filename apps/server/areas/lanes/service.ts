@@ -49,7 +49,7 @@ import { Proofs } from "./proofs";
 
 export interface LaneServiceDeps {
   store: LaneStore;
-  reviews: Pick<ReviewStore, "notes">;
+  reviews: Pick<ReviewStore, "notes" | "looks">;
   cache: LaneCache;
   threads: Pick<WorkPool, "run">;
   /** Who holds a class; null where nobody does. */
@@ -88,6 +88,8 @@ function liveState(value: RegisterRuling): LiveView["values"][number]["state"] {
   return isValueRight(value) ? "right" : "off";
 }
 
+/** Marks are told in tenths. */
+const TENTH = 0.05;
 const MINUTES_PER_GATE = 3;
 const knownMinutes = new WeakMap<Exercise, number>();
 
@@ -352,6 +354,7 @@ export class LaneService {
       lane: headerOf(header, header.handedInAt ?? new Date(lane.lastAtMs)),
       ruling,
       notes: await this.deps.reviews.notes(laneId),
+      looks: await this.deps.reviews.looks(laneId),
       practice: await practiceAfter(this.deps.store, header, ruling),
       assignmentId: header.assignmentId,
       ruled,
@@ -428,7 +431,15 @@ export class LaneService {
       total: ruling?.total ?? null,
       outOf: ruling?.outOf ?? null,
       headline: ruling ? headline(ruling) : null,
+      before: ruling ? await this.before(row.id) : null,
+      isAnswered: ruling !== null && (await this.deps.reviews.looks(row.id)).some(({ answer }) => answer !== null),
     };
+  }
+
+  /** What a lane had before it was marked again, where that was another total. */
+  private async before(laneId: string): Promise<number | null> {
+    const [was, is] = (await this.deps.store.totalsOf(laneId)).slice(-2);
+    return was && is && Math.abs(was.total - is.total) >= TENTH ? was.total : null;
   }
 
   async myLanes(actor: Actor): Promise<MyLanes> {

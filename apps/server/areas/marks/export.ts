@@ -1,7 +1,8 @@
 import type { ExportQuery, MarksView } from "@probe-lane/contract";
 import Papa from "papaparse";
 
-type Student = MarksView["students"][number];
+type Marks = Omit<MarksView, "looks">;
+type Student = Marks["students"][number];
 type Row = Record<string, string | number>;
 
 /** A cell that a spreadsheet would take for a formula is text to it. */
@@ -20,7 +21,7 @@ const knownBy = ({ number, login }: Student): string => (number === "" ? login :
 const HEADINGS = { number: "student number", login: "sign-in name", name: "name" } as const;
 
 /** Students × assignments: the best marks of each, and what was asked for besides. */
-function table({ assignments, students }: MarksView, columns: ExportQuery["columns"]): string {
+function table({ assignments, students }: Marks, columns: ExportQuery["columns"]): string {
   const [hasStrands, hasAttempts] = [columns.includes("strands"), columns.includes("attempts")];
   const people = (["number", "login", "name"] as const).filter((one) => columns.includes(one));
   const strandsOf = (id: string): string[] => [
@@ -49,7 +50,7 @@ function table({ assignments, students }: MarksView, columns: ExportQuery["colum
 }
 
 /** One row a mark, as the results of the open format for schools. */
-function results({ assignments, students }: MarksView): string {
+function results({ assignments, students }: Marks): string {
   const fields = ["sourcedId", "status", "dateLastModified", "lineItemSourcedId", "studentSourcedId", "scoreStatus"];
   const rows = students.flatMap((student) =>
     assignments.flatMap(({ id }): Row[] => {
@@ -74,7 +75,7 @@ function results({ assignments, students }: MarksView): string {
 }
 
 /** What the results are of: one row an assignment, out of what it is marked. */
-function lineItems({ assignments, students }: MarksView, now: Date): string {
+function lineItems({ assignments, students }: Marks, now: Date): string {
   const fields = ["sourcedId", "status", "dateLastModified", "title", "resultValueMin", "resultValueMax"];
   const rows = assignments.map(({ id, title }): Row => {
     const best = students.map(({ cells }) => cells[id]?.best).find((one) => one != null);
@@ -91,7 +92,7 @@ function lineItems({ assignments, students }: MarksView, now: Date): string {
 }
 
 /** The marks of a class as a file, of those who are in it. */
-export function marksFile(view: MarksView, { as, columns }: ExportQuery, now: Date): string {
+export function marksFile(view: Marks, { as, columns }: ExportQuery, now: Date): string {
   const here = { ...view, students: view.students.filter(({ isRemoved }) => !isRemoved) };
   if (as === "results") return results(here);
   return as === "lineItems" ? lineItems(here, now) : table(here, columns);

@@ -5,8 +5,16 @@ import { actorOf, parseBody, requireRole, type Actor } from "../../guards";
 import { floorMarks } from "../floor/service";
 import type { FloorStore } from "../floor/store";
 import type { LaneStore } from "../lanes/store";
+import type { ReviewStore } from "../review/store";
 import { windowOf } from "../plan/window";
 import { marksFile } from "./export";
+
+interface Deps {
+  readonly store: LaneStore;
+  readonly floor: FloorStore;
+  readonly reviews: Pick<ReviewStore, "openLooks">;
+  readonly now: () => Date;
+}
 
 type Cell = MarksView["students"][number]["cells"][string];
 const NOT_BEGUN: Cell = { best: null, attempts: 0, isOpen: false };
@@ -47,7 +55,7 @@ async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<str
 }
 
 /** Students × assignments, and what was done at real machines: one lane a student and exercise there. */
-async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Promise<MarksView> {
+async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Promise<Omit<MarksView, "looks">> {
   const [assignments, students, bench, atMachines] = await Promise.all([
     store.titlesOfClass(actor.classId),
     store.studentsOfClass(actor.classId),
@@ -74,10 +82,14 @@ async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Pro
   };
 }
 
-export function marksRouter(store: LaneStore, floor: FloorStore, now: () => Date): Router {
+export function marksRouter({ store, floor, reviews, now }: Deps): Router {
   const router = Router();
   router.use("/marks", requireRole("instructor"));
-  router.get("/marks", async (req, res) => reply(res, "/marks", await marksView(store, floor, actorOf(req))));
+  router.get("/marks", async (req, res) => {
+    const actor = actorOf(req);
+    const [view, looks] = await Promise.all([marksView(store, floor, actor), reviews.openLooks(actor.classId)]);
+    reply(res, "/marks", { ...view, looks });
+  });
   router.get("/marks/file", async (req, res) => {
     const query = parseBody(exportQuery, req.query);
     const file = marksFile(await marksView(store, floor, actorOf(req)), query, now());

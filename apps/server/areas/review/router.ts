@@ -1,6 +1,6 @@
 import { reply } from "../../reply";
 import { setImmediate as otherWork } from "node:timers/promises";
-import { noteRequest, overrideRequest } from "@probe-lane/contract";
+import { lookRequest, noteRequest, overrideRequest } from "@probe-lane/contract";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
 import { reviewSteps, type Moment, type Review } from "@probe-lane/core/review";
 import { Router } from "express";
@@ -18,6 +18,7 @@ export interface ReviewDeps {
   people: Pick<AuthStore, "nameOf">;
   /** Tells a class that a note was pinned to one of its lanes. */
   noted(classId: string): Promise<void>;
+  now(): Date;
 }
 
 const MOMENTS_AT_ONCE = 100;
@@ -37,7 +38,7 @@ async function reviewBetween(log: readonly LoggedEvent[]): Promise<Review> {
  * Replay, notes and other marks. A student replays an own lane after hand-in; an instructor any lane of the class, at
  * any time.
  */
-export function reviewRouter({ lanes, store, reviews, people, noted }: ReviewDeps): Router {
+export function reviewRouter({ lanes, store, reviews, people, noted, now }: ReviewDeps): Router {
   const router = Router();
   const nameOf = async (id: string): Promise<string> => {
     const name = await people.nameOf(id);
@@ -68,6 +69,21 @@ export function reviewRouter({ lanes, store, reviews, people, noted }: ReviewDep
   router.delete("/lanes/:id/notes/:note", requireRole("assistant", "instructor"), async (req, res) => {
     const lane = await lanes.held(idOf(req), actorOf(req));
     if (!(await reviews.removeNote(lane.header.id, idOf(req, "note")))) throw new HttpError("notFound");
+    res.status(204).end();
+  });
+  router.post("/lanes/:id/look", requireRole("student"), async (req, res) => {
+    const lane = await lanes.held(idOf(req), actorOf(req));
+    const { text } = parseBody(lookRequest, req.body);
+    if (!lane.state.isHandedIn) throw new HttpError("notHandedIn");
+    if (!(await reviews.ask(lane.header.id, text, now()))) throw new HttpError("lookAsked");
+    res.status(201).json({});
+  });
+  router.post("/lanes/:id/look/answer", requireRole("instructor"), async (req, res) => {
+    const actor = actorOf(req);
+    const lane = await lanes.held(idOf(req), actor);
+    const { text: answer } = parseBody(lookRequest, req.body);
+    const answered = { answer, byName: await nameOf(actor.id), answeredAt: now() };
+    if (!(await reviews.answer(lane.header.id, answered))) throw new HttpError("noLookAsked");
     res.status(204).end();
   });
   router.post("/lanes/:id/overrides", requireRole("instructor"), async (req, res) => {

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type ApiError } from "../../app/api";
 import { reading } from "../../app/queries";
-import { Button, Loading, Notice, PageError, Panel } from "../../ui";
+import { Button, Loading, Notice, PageError, Panel, TextLink } from "../../ui";
 import { CLASS_KEY, spaced } from "./code";
 import { Reach } from "./Reach";
 import { Roster } from "./Roster";
@@ -24,6 +24,10 @@ export function ClassPage() {
           <Students view={data} />
           <Staff view={data} />
           <Settings key={`${data.className} ${data.term}`} view={data} />
+          <p>
+            <TextLink to="/audit">What was done in this class</TextLink>{" "}
+            <span className="text-xs text-ink2">signatures, marks given, files taken, students taken off</span>
+          </p>
         </div>
         <div className="flex flex-col gap-4">
           <JoinCode code={data.joinCode} />

@@ -158,6 +158,11 @@ function ChangeStudent({ student, onClose }: { student: Student; onClose(): void
           Save
         </Button>
       </form>
+      <p className="mt-3">
+        <a className="font-bold text-expected underline" href={`/api/class/students/${student.id}/archive`} download>
+          Everything of this student as one file
+        </a>
+      </p>
       <div className="mt-4 border-t border-rule pt-3">
         {sure === null ? (
           <p className="flex flex-wrap gap-2">

@@ -67,7 +67,15 @@ function AttemptLine({ attempt }: { attempt: AttemptRow }) {
             gates
           </>
         ) : (
-          attempt.headline
+          <>
+            {attempt.headline}
+            {attempt.before === null ? null : (
+              <span className="block text-xs text-ink2">marked again; it was {Math.round(attempt.before)} before</span>
+            )}
+            {attempt.isAnswered ? (
+              <b className="block text-xs text-expected">your question about it is answered</b>
+            ) : null}
+          </>
         )}
       </span>
       {isOpen ? null : (

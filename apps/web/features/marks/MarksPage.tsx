@@ -12,7 +12,7 @@ import {
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { MarksFile } from "./MarksFile";
-import { Loading, Notice, PageError } from "../../ui";
+import { Loading, Notice, PageError, TextLink } from "../../ui";
 
 type Row = MarksView["students"][number];
 const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel(), sortFns });
@@ -100,6 +100,24 @@ export function MarksPage() {
   if (data.students.length === 0) return <Notice>There are no students in this class yet.</Notice>;
   return (
     <div className="flex flex-col gap-3">
+      {data.looks.length > 0 ? (
+        <section
+          aria-label="Asked for another look"
+          className="rounded-panel border border-l-[5px] border-rule border-l-contact bg-panel px-4 py-2"
+        >
+          <b>Asked for another look</b>
+          <ul>
+            {data.looks.map(({ laneId, studentName, title, asked }) => (
+              <li key={laneId}>
+                <TextLink to={`/lanes/${laneId}/ruling`}>
+                  {studentName}, {title}
+                </TextLink>
+                : {asked}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
       <div className="flex flex-wrap items-center justify-between gap-3">
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={hasStrands} onChange={(event) => setStrands(event.target.checked)} /> Show the

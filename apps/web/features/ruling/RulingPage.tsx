@@ -15,6 +15,7 @@ import { Link, useParams } from "react-router";
 import { useMe } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { Loading, PageError, Panel, TextLink } from "../../ui";
+import { AnotherLook } from "./AnotherLook";
 import { Axes } from "./Axes";
 import { byCause, Cause } from "./Cause";
 import { FirstPart, Parts } from "./FirstPart";
@@ -122,6 +123,7 @@ function RulingSheet({ view }: { view: RulingView }) {
               ))}
             </Panel>
           ) : null}
+          <AnotherLook view={view} isStudent={isStudent} />
           <Panel title="What cost marks" bodyClassName="divide-y divide-rule-soft">
             {lost.length === 0 && costly.length === 0 ? (
               <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p>
