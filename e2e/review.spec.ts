@@ -109,6 +109,13 @@ test("a student asks for another look at a ruling, and is answered", async ({ pa
   await theirs.getByRole("button", { name: "Answer", exact: true }).click();
   await expect(theirs).toContainText("Corin Marrowfield: The log shows that you turned it");
   await accessible(desk);
+  // on paper: of whom and of what it is, where somebody signs, and nothing to press
+  await desk.emulateMedia({ media: "print" });
+  await expect(desk.getByRole("heading", { name: "Ruling of a setup lane" })).toBeVisible();
+  await expect(desk.getByText("Instructor: name, title, signature")).toBeVisible();
+  await expect(desk.getByRole("button", { name: "Print" })).toBeHidden();
+  await expect(desk.getByText("Focuser plate, screwed down askew, attempt 1", { exact: true })).toBeVisible();
+  await desk.emulateMedia({ media: "screen" });
 
   await page.getByRole("link", { name: "My lanes" }).click();
   await expect(page.getByText("your question about it is answered")).toBeVisible();

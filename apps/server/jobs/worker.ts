@@ -29,6 +29,8 @@ interface ProveTask {
 /** A lane's log as it is stored: the part that it holds is to be drawn. */
 interface PictureTask {
   readonly log: readonly { readonly event: unknown }[];
+  /** As it really came out, and not only as an eye sees it. */
+  readonly isExact: boolean;
 }
 
 const BEHIND_OTHERS = 19;
@@ -51,9 +53,9 @@ const kinds = {
       onMoves: (moves) => told?.postMessage(moves),
     });
   },
-  picture: ({ log }: PictureTask): PartPicture | null => {
+  picture: ({ log, isExact }: PictureTask): PartPicture | null => {
     standBehind();
-    return partPicture(replay(log.map(({ event }) => upgradeEvent(event))));
+    return partPicture(replay(log.map(({ event }) => upgradeEvent(event))), isExact);
   },
 } as const;
 type Kinds = typeof kinds;

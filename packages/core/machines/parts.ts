@@ -8,8 +8,8 @@ import { type LaneBase } from "../lane/state";
 import { Course, runsOnPart } from "./program/course";
 import { type ProgramPorts } from "./program/ports";
 import { cutsOn, partSizesMm } from "./program/parts";
-import { halfSectionSeen, type HalfSection } from "./lathe/partPicture";
-import { reliefSeen, type Relief } from "./mill/partPicture";
+import { halfSectionCut, halfSectionSeen, type HalfSection } from "./lathe/partPicture";
+import { reliefCut, reliefSeen, type Relief } from "./mill/partPicture";
 
 /** What every feature of a part really is after it was cut so often, mm; null of one that is not cut. */
 const sizesMm = (state: LaneState, part: number, cuts: number): (number | null)[] =>
@@ -116,11 +116,13 @@ export const movedOfRun = (state: LaneState): readonly FeatureCut[] =>
 /** A part as it is drawn after it was cut. */
 export type PartPicture = Relief | HalfSection;
 
-/** The part that is held as an eye sees it; null where nothing was run on it. */
-export function partPicture(state: LaneState): PartPicture | null {
+/**
+ * The part that is held; null where nothing was run on it. As an eye sees it, or exactly as it came out: for who may
+ * know, an instructor at any time and a student after the hand-in.
+ */
+export function partPicture(state: LaneState, isExact = false): PartPicture | null {
   const { current } = state.program.parts;
   if (runsOnPart(state.program, current).length === 0) return null;
-  return state.kind === "mill"
-    ? reliefSeen(state, cutsOn(millProgramPorts, state, current))
-    : halfSectionSeen(state, cutsOn(latheProgramPorts, state, current));
+  if (state.kind === "mill") return (isExact ? reliefCut : reliefSeen)(state, cutsOn(millProgramPorts, state, current));
+  return (isExact ? halfSectionCut : halfSectionSeen)(state, cutsOn(latheProgramPorts, state, current));
 }

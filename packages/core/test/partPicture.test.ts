@@ -13,6 +13,7 @@ import {
   type LaneState,
   type PartPicture,
 } from "../bench";
+import { faceMm } from "../machines/lathe/contact";
 import { movedLanes } from "./secrets";
 
 const relief = (picture: PartPicture | null) => {
@@ -55,6 +56,36 @@ describe("the picture of a part that was cut", () => {
     expect(at(-16)).toBeCloseTo(20, 0);
     expect(at(-20.5)).toBeCloseTo(17, 0);
     expect(picture.bore).toEqual([]);
+  });
+
+  it("for who may know is what the rays measure, within a cell and a hundredth, and other than what an eye sees", () => {
+    const lane = millLane(exercise, "picture");
+    workLane(lane, { corrects: "nothing" });
+    const picture = partPicture(lane.state, true);
+    const { cellMm, columns, rows, low } = relief(picture);
+    expect(cellMm).toBe(0.25);
+    expect(low[0]).toBeCloseTo(lane.state.truth.datumMm.x, 6);
+    const actual = Object.fromEntries(partsCut(lane.state)[0]?.features.map((one) => [one.name, one.actualMm]) ?? []);
+    const depth = (name: string) => actual[name] ?? NaN;
+    expect(Math.abs(depthAt(picture, 42, 3) - depth("tongue, depth"))).toBeLessThan(0.011);
+    expect(Math.abs(depthAt(picture, 42, 24) - depth("pocket, depth"))).toBeLessThan(0.011);
+    const column = Array.from({ length: rows }, (_, row) => depthAt(picture, 10, (row + 0.5) * cellMm));
+    const wide = column.filter((mm) => mm === 0).length * cellMm;
+    expect(Math.abs(wide - depth("tongue, width"))).toBeLessThan(2 * cellMm);
+    expect(picture).not.toEqual(partPicture(lane.state));
+    expect(columns * cellMm).toBeCloseTo(exercise.part.sizeMm[0], 0);
+  });
+
+  it("of a turned part is exact for who may know: diameters as the rays measure them, to a hundredth", () => {
+    const lane = latheLane(findDemoExercise("knob-first-part").exercise, "picture");
+    workLane(lane, { corrects: "nothing" });
+    const picture = partPicture(lane.state, true);
+    if (picture?.kind !== "halfSection") throw new Error("no half section");
+    const actual = Object.fromEntries(partsCut(lane.state)[0]?.features.map((one) => [one.name, one.actualMm]) ?? []);
+    const radiusAt = (overFaceMm: number): number => picture.outer.at(Math.round(overFaceMm / picture.stepMm)) ?? NaN;
+    expect(Math.abs(2 * radiusAt(-6) - (actual["spigot, diameter"] ?? NaN))).toBeLessThan(0.03);
+    expect(Math.abs(2 * radiusAt(-16) - (actual["knob, diameter"] ?? NaN))).toBeLessThan(0.03);
+    expect(picture.fromMm + picture.outer.length * picture.stepMm).toBeCloseTo(faceMm(lane.state) ?? NaN, 0);
   });
 
   it("is none before anything ran", () => {

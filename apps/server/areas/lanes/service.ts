@@ -382,15 +382,20 @@ export class LaneService {
   }
 
   /** How far the program that an account runs is. */
-  /** The part that is held, drawn at the precision of an eye, whoever looks. */
+  /**
+   * The part that is held: as an eye sees it for who works the lane, exactly as it came out for an instructor and, once
+   * it is handed in, for everybody who may see the lane.
+   */
   async part(laneId: string, actor: Actor): Promise<PartView> {
-    const { state } = await this.held(laneId, actor);
+    const { state, header } = await this.held(laneId, actor);
+    const isExact = state.isHandedIn || (actor.role === "instructor" && header.studentId !== actor.id);
     const { current } = state.program.parts;
     const cut = cutsOf(state);
     const picture =
       cut === 0
         ? null
-        : await this.pictures.of(`${laneId} ${current} ${cut}`, async () => ({
+        : await this.pictures.of(`${laneId} ${current} ${cut} ${isExact}`, async () => ({
+            isExact,
             log: (await this.deps.store.log(laneId)).map(({ event }) => ({ event })),
           }));
     return { part: current, cut, picture };

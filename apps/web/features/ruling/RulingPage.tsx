@@ -8,13 +8,14 @@ import {
   type StrandName,
 } from "@probe-lane/core/grading";
 import { schoolsOf } from "@probe-lane/core/exercises";
-import { causeWords, choiceWords, findingWords, schoolWords, targetWords } from "@probe-lane/core/words";
+import { causeWords, choiceWords, findingWords, machineWords, schoolWords, targetWords } from "@probe-lane/core/words";
 import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Link, useParams } from "react-router";
 import { useMe } from "../../app/session";
+import { PrintHead } from "../../app/PrintHead";
 import { Shell } from "../../app/Shell";
-import { Loading, PageError, Panel, TextLink } from "../../ui";
+import { Button, Loading, PageError, Panel, TextLink } from "../../ui";
 import { AnotherLook } from "./AnotherLook";
 import { Axes } from "./Axes";
 import { byCause, Cause } from "./Cause";
@@ -65,6 +66,9 @@ function RulingSheet({ view }: { view: RulingView }) {
       detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
       aside={
         <>
+          <Button look="quiet" onClick={() => print()}>
+            Print
+          </Button>
           <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>
           {isStudent ? (
             <TextLink to="/">My lanes</TextLink>
@@ -74,8 +78,21 @@ function RulingSheet({ view }: { view: RulingView }) {
         </>
       }
     >
-      <div className="grid gap-4 lg:grid-cols-[1fr_380px]">
-        <div className="flex min-w-0 flex-col gap-4">
+      <PrintHead
+        title="Ruling of a setup lane"
+        facts={[
+          ["Student", lane.studentName],
+          ["Exercise", `${lane.title}, attempt ${lane.attempt}`],
+          ["Machine", machineWords[ruling.sheet.kind]],
+          ["Handed in", lane.handedInAt ? format(new Date(lane.handedInAt), "d MMMM yyyy, HH:mm") : ""],
+          [
+            "Marks",
+            `${marks(ruling.total)} of ${marks(ruling.outOf)}${ruling.notPassed || ruling.failedBy ? ", not passed" : ""}`,
+          ],
+        ]}
+      />
+      <div className="grid gap-4 lg:grid-cols-[1fr_380px] print:block print:space-y-4">
+        <div className="flex min-w-0 flex-col gap-4 print:mb-4">
           {handover.length > 0 ? <HandedOver laneId={lane.id} findings={handover} sheet={ruling.sheet} /> : null}
           {byCause(wrong).map((values) => (
             <Cause key={values[0]?.target.id} laneId={lane.id} values={values} sheet={ruling.sheet} />

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
+import { PrintHead } from "../../app/PrintHead";
 import { useMe } from "../../app/session";
 import { Button, Loading, Notice, PageError, Panel } from "../../ui";
 
@@ -29,8 +30,12 @@ export function SkillsPage() {
   const untried = data.skills.filter(({ stand }) => stand === "untried");
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-4">
+      <PrintHead title="Skills" facts={[["Student", data.studentName]]} />
+      <p className="no-print text-right">
+        <Button onClick={() => print()}>Print</Button>
+      </p>
       {isStudent ? null : (
-        <p className="text-lg font-bold">
+        <p className="no-print text-lg font-bold">
           {data.studentName}{" "}
           <Link to="/marks" className="ml-2 text-base font-bold text-expected underline">
             Back to the marks

@@ -42,13 +42,19 @@ export function cutOnLathe(state: TurningLane, program: Program): RunsClear | nu
   return raysThrough(turnedSweeps(program, registers, registers.noses ?? new Map(), truth, state.setup.unit).sweeps);
 }
 
+type LatheCuts = readonly { readonly before: TurningLane; readonly ways: readonly CutWay[] }[];
+
+/** Rays through what runs left of a part; null where one of them began before the bar had a face. */
+export function raysOnLathe(cuts: LatheCuts): RunsClear | null {
+  const sweeps = nosesOnLathe(cuts);
+  return sweeps && raysThrough(sweeps);
+}
+
 /**
- * Rays through what runs left of a part, with what its tools gave way and had worn, and what the machine had grown,
- * where that is simulated; null where one of them began before the bar had a face.
+ * What noses swept out of a part, with what their tools gave way and had worn, and what the machine had grown, where
+ * that is simulated; Z from the face. Null where one of them began before the bar had a face.
  */
-export function raysOnLathe(
-  cuts: readonly { readonly before: TurningLane; readonly ways: readonly CutWay[] }[],
-): RunsClear | null {
+export function nosesOnLathe(cuts: LatheCuts): NoseSweep[] | null {
   const all: Bending<NoseSweep, [number, number]>[] = [];
   for (const { before, ways } of cuts) {
     const face = faceMm(before);
@@ -70,5 +76,5 @@ export function raysOnLathe(
       }
     }
   }
-  return raysThrough(sprungNoses(all));
+  return sprungNoses(all);
 }

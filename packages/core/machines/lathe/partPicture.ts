@@ -3,8 +3,9 @@ import { seenAs } from "../../lane/eye";
 import { type CutWay } from "../program/cutWay";
 import { kxNowMm, reachNowMm, faceMm } from "./contact";
 import { seenOutline, seenTip } from "./eye";
-import { toolsOf } from "./firstPart";
+import { nosesOnLathe, toolsOf } from "./firstPart";
 import { type TurningLane } from "./lane";
+import { worldOf } from "./proving";
 
 /** The half section of a part as it was cut: radii at places along Z, from the chuck to the face, slide frame, mm. */
 export interface HalfSection {
@@ -60,6 +61,31 @@ export function halfSectionSeen(
   }
   const { outer, bore } = seenOutline(state);
   const { jawMm, faceMm: face } = seenTip(state);
+  return sectionOf(sweeps, { outer, bore, jawMm, face });
+}
+
+/** A turned part as it really came out, with what its tools gave way, wore and grew: for who may know. */
+export function halfSectionCut(
+  state: TurningLane,
+  cuts: readonly { readonly before: TurningLane; readonly ways: readonly CutWay[] }[],
+): HalfSection | null {
+  const face = faceMm(state);
+  const sweeps = nosesOnLathe(cuts);
+  if (face === null || !sweeps) return null;
+  const { stock, chuck } = worldOf(state, face);
+  const bar = (diameterMm: number) => [{ fromMm: -stock.length, toMm: 0, radiusMm: diameterMm / 2 }];
+  const bored = stock.bore > 0 ? bar(stock.bore) : [];
+  const section = sectionOf(sweeps, { outer: bar(stock.diameter), bore: bored, jawMm: chuck.z, face: 0 });
+  return { ...section, fromMm: section.fromMm + face };
+}
+
+interface Uncut {
+  readonly outer: readonly { readonly fromMm: number; readonly toMm: number; readonly radiusMm: number }[];
+  readonly bore: Uncut["outer"];
+  readonly jawMm: number;
+  readonly face: number;
+}
+function sectionOf(sweeps: readonly NoseSweep[], { outer, bore, jawMm, face }: Uncut): HalfSection {
   const count = Math.max(1, Math.round((face - jawMm) / STEP_MM));
   const placed = sweeps.map((sweep) => ({ sweep, ...noseBounds(sweep) }));
   const radiusIn = (steps: typeof outer, z: number): number =>

@@ -39,13 +39,16 @@ function partsCutBy({ setup, truth, program }: MillLane, tool: number): number {
   return program.parts.current + (isNew ? 0 : (setup.kept?.partsSince ?? 0));
 }
 
+type MillCuts = readonly { readonly before: MillLane; readonly ways: readonly CutWay[] }[];
+
+/** Rays through what runs left of a part. */
+export const raysOnMill = (cuts: MillCuts): RunsClear => raysThrough(sweepsOnMill(cuts));
+
 /**
- * Rays through what runs left of a part, each on the machine as it was then: with what its tools gave way, had worn,
- * and with what the spindle had grown, where that is simulated.
+ * What tools swept out of a part, each on the machine as it was then: with what they gave way, had worn, and with what
+ * the spindle had grown, where that is simulated. In the part frame.
  */
-export function raysOnMill(
-  cuts: readonly { readonly before: MillLane; readonly ways: readonly CutWay[] }[],
-): RunsClear {
+export function sweepsOnMill(cuts: MillCuts): Sweep[] {
   const all: Bending<Sweep, [number, number, number]>[] = [];
   for (const { before, ways } of cuts) {
     const { datum, tools, stock } = worldOf(before);
@@ -62,5 +65,5 @@ export function raysOnMill(
       for (const sweep of sweptByMill(stretches, grown, datum)) all.push({ sweep, isStock, spring });
     }
   }
-  return raysThrough(sprungSweeps(all));
+  return sprungSweeps(all);
 }

@@ -3,7 +3,7 @@ import { boxOf } from "../../geometry/solid";
 import { toolName } from "../../instruments/things";
 import { type CutWay } from "../program/cutWay";
 import { seenLengthMm, seenScene } from "./eye";
-import { cutterOf } from "./firstPart";
+import { cutterOf, sweepsOnMill } from "./firstPart";
 import { type MillLane } from "./lane";
 import { worldOf } from "./proving";
 
@@ -21,6 +21,8 @@ export interface Relief {
 }
 
 const CELL_MM = 0.5;
+/** Where nothing has to be kept from who looks. */
+const FINE_CELL_MM = 0.25;
 const PER_MM = 100;
 
 /**
@@ -47,14 +49,30 @@ export function reliefSeen(
       sweeps.push(...sweptByMill(stretches, cutterOf(seen), [0, 0, 0]));
     }
   }
-  const { columns, rows, tops } = topsAfter(sweeps, [low.x, low.y, low.z], [high.x, high.y, high.z], CELL_MM);
+  return reliefOf(sweeps, [low.x, low.y, low.z], [high.x, high.y, high.z], CELL_MM);
+}
+
+/** A part as it really came out, with what its tools gave way, wore and grew: for who may know. */
+export function reliefCut(
+  state: MillLane,
+  cuts: readonly { readonly before: MillLane; readonly ways: readonly CutWay[] }[],
+): Relief {
+  const { datum, stock } = worldOf(state);
+  const relief = reliefOf(sweepsOnMill(cuts), stock.min, stock.max, FINE_CELL_MM);
+  const [x, y, z] = relief.low;
+  return { ...relief, low: [x + datum[0], y + datum[1], z + datum[2]], highMm: relief.highMm + datum[2] };
+}
+
+type Corner = readonly [number, number, number];
+function reliefOf(sweeps: readonly Sweep[], low: Corner, high: Corner, cellMm: number): Relief {
+  const { columns, rows, tops } = topsAfter(sweeps, low, high, cellMm);
   return {
     kind: "relief",
-    cellMm: CELL_MM,
+    cellMm,
     columns,
     rows,
-    low: [low.x, low.y, low.z],
-    highMm: high.z,
-    depths: [...tops].map((top) => Math.round((high.z - top) * PER_MM)),
+    low,
+    highMm: high[2],
+    depths: [...tops].map((top) => Math.round((high[2] - top) * PER_MM)),
   };
 }
