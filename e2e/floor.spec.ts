@@ -66,8 +66,17 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
     .getByRole("link", { name: "Bertram Ashgrove" })
     .click();
   await expect(instructor.getByRole("button", { name: "Sign this setup" })).toBeDisabled();
+  // as it is read: where the tip stood, and the sum done here; a figure that nobody can read changes nothing
+  const x = card(instructor, "G54 X");
+  await x.getByText("By a reading, summed here").click();
+  await x.getByLabel("stood at").fill("-334.6O7");
+  await x.getByRole("button", { name: "Add the sum as a check" }).click();
+  await expect(x.getByRole("alert")).not.toBeEmpty();
+  await x.getByLabel("stood at").fill("-334.667");
+  await x.getByRole("button", { name: "Add check −329.667" }).click();
+  await expect(x).toContainText("Should hold −329.667");
+  await expect(x.getByLabel("tip radius")).toHaveValue("5.000");
   await check(instructor, {
-    "G54 X": "-329.667",
     "G54 Y": "-191.119",
     "H1 length": "-250.781",
     "H2 length": "-231.701",

@@ -86,6 +86,7 @@ async function beginAtOnce({ page }: BenchHands, login: string, { title }: Exerc
   expect(signedIn.ok()).toBe(true);
   const { assignments } = (await (await page.request.get("/api/lanes")).json()) as MyLanes;
   const id = assignments.find((row) => row.title === title)?.id ?? "";
+  expect(id, `${title} is given to ${login}`).not.toBe("");
   const { id: laneId } = (await (await page.request.post(`/api/assignments/${id}/lanes`)).json()) as StartedLane;
   await page.goto(`/lanes/${laneId}`);
 }
@@ -93,7 +94,7 @@ async function beginAtOnce({ page }: BenchHands, login: string, { title }: Exerc
 /** Starts a lane and works it: by hand what it is about, the rest in batches between. Ends where the lane ends. */
 export async function workThrough(page: Page, login: string, lane: PageLane): Promise<BenchHands> {
   const { exercise, given } = lane;
-  if (given) await giveToClass(exercise, given);
+  if (given) await giveToClassOf(login, exercise, given);
   const hands = new BenchHands(page, machineOf(exercise));
   await (lane.isWhole ? beginByHand : beginAtOnce)(hands, login, exercise);
   await atTheBench(page);
@@ -121,8 +122,8 @@ export async function workThrough(page: Page, login: string, lane: PageLane): Pr
   return hands;
 }
 
-/** Gives the demo class an exercise of its own on the practice shelf. */
-async function giveToClass(exercise: Exercise, marking: Marking): Promise<void> {
+/** Gives a student's class an exercise of its own on the practice shelf. */
+async function giveToClassOf(login: string, exercise: Exercise, marking: Marking): Promise<void> {
   const client = new Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
   await client.connect();
   try {
@@ -136,8 +137,8 @@ async function giveToClass(exercise: Exercise, marking: Marking): Promise<void> 
       [exercise.id, exercise.version, marking.revision, marking],
     );
     await client.query(
-      "insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select id, $1, $2, 900, false, 5 from classes limit 1",
-      [exercise.id, exercise.version],
+      "insert into assignments (class_id, exercise_id, exercise_version, place, is_coach_on, attempts_allowed) select m.class_id, $1, $2, 900, false, 5 from memberships m join users u on u.id = m.user_id where u.login = $3",
+      [exercise.id, exercise.version, login],
     );
   } finally {
     await client.end();

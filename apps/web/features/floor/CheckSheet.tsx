@@ -13,21 +13,25 @@ import { floorSignatureWords, signingWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, Notice, Panel } from "../../ui";
+import { CheckByReading } from "./CheckByReading";
 import { LengthForm } from "./Length";
 import { PartReads } from "./MeasuredPart";
 import { exerciseFor, lengthsOf } from "./show";
 import { Signed } from "./Signed";
 import { Given, workingLines } from "./Working";
 
+const TOUCH = "second touch";
 const BY_PART = "measured first part";
 /** Ways to check a register, with the standard uncertainty that a careful hand has by each, mm. */
 const CHECKS = [
-  { method: "second touch", uMm: 0.004 },
+  { method: TOUCH, uMm: 0.004 },
   { method: "probe", uMm: 0.002 },
   { method: "indicator sweep", uMm: 0.003 },
   { method: BY_PART, uMm: 0.006 },
   { method: "rule", uMm: 0.3 },
 ] as const;
+type CheckMethod = (typeof CHECKS)[number]["method"];
+const uOf = (method: CheckMethod): number => CHECKS.find((one) => one.method === method)?.uMm ?? 0.004;
 
 interface Props {
   view: FloorLaneView;
@@ -127,7 +131,7 @@ function countersigning(state: FloorState, { register, wantedMm, uMm }: PartRead
 }
 
 function RegisterCheck({ register, view, state, write }: Props & { register: FloorRegister }) {
-  const [method, setMethod] = useState<(typeof CHECKS)[number]["method"]>("second touch");
+  const [method, setMethod] = useState<CheckMethod>(TOUCH);
   const own = exerciseFor(view.exercise, register);
   const { show } = lengthsOf(own);
   const checks = state.checks.filter((one) => one.register === register.id);
@@ -136,6 +140,8 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
   const late = held ? lateMinutes(held) : null;
   const sum = state.sums[register.id];
   const lines = workingLines(state, register);
+  const add = (by: typeof method, mm: number) =>
+    write({ type: "check", register: register.id, method: by, mm, uMm: uOf(by) });
   return (
     <Panel
       title={register.label}
@@ -200,20 +206,8 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
           {show(register.toleranceMm)}
         </p>
       ) : null}
-      <LengthForm
-        exercise={own}
-        label="it should hold"
-        act="Add check"
-        onTake={(mm) =>
-          write({
-            type: "check",
-            register: register.id,
-            method,
-            mm,
-            uMm: CHECKS.find((one) => one.method === method)?.uMm ?? 0.004,
-          })
-        }
-      >
+      <CheckByReading exercise={own} register={register} onTake={(mm) => add(TOUCH, mm)} />
+      <LengthForm exercise={own} label="it should hold" act="Add check" onTake={(mm) => add(method, mm)}>
         <label className="text-xs text-ink2">
           by
           <select

@@ -66,9 +66,6 @@ function RulingSheet({ view }: { view: RulingView }) {
       detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
       aside={
         <>
-          <Button look="quiet" onClick={() => print()}>
-            Print
-          </Button>
           <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>
           {isStudent ? (
             <TextLink to="/">My lanes</TextLink>
@@ -167,6 +164,9 @@ function RulingSheet({ view }: { view: RulingView }) {
               ))}
             </ul>
           </Panel>
+          <p className="no-print text-right">
+            <Button onClick={() => print()}>Print</Button>
+          </p>
         </div>
       </div>
     </Shell>
