@@ -150,12 +150,23 @@ test("instructor: a lane replayed, with a note; skills", async ({ page }) => {
   await shot(page, "skills");
 });
 
-test("instructor: floor and class", async ({ page }) => {
+test("instructor: class and plan", async ({ page }) => {
   await new KeyboardStudent(page).signIn("marrow");
-  await page.getByRole("link", { name: "Floor" }).click();
-  await shot(page, "floor");
   await page.getByRole("link", { name: "Class" }).click();
   await shot(page, "class");
+  await page.getByRole("link", { name: "Plan", exact: true }).click();
+  for (const [title, week] of [
+    ["Dovetail clamp, middle by probe", "1"],
+    ["Dovetail clamp, middle by four touches", "2"],
+    ["Five tools from the gauge line", "3"],
+  ] as const) {
+    await page.getByLabel(`Week of ${title}`).selectOption(week);
+    await page.getByRole("heading", { name: `Week ${week}` }).waitFor();
+  }
+  await page.getByLabel("Week 1 begins on").fill(new Date(Date.now() - 8 * 86_400_000).toISOString().slice(0, 10));
+  await page.getByRole("button", { name: "Count from this day" }).click();
+  await page.getByText("this week").waitFor();
+  await shot(page, "plan");
 });
 
 test("student: a floor lane on a phone", async ({ page }) => {
