@@ -29,7 +29,7 @@ import { skillsRouter } from "./areas/skills/router";
 import { archiveRouter } from "./areas/archive/router";
 import { audited, auditRouter } from "./areas/audit/router";
 import { auditStore } from "./areas/audit/store";
-import { Pauses } from "./areas/together/pauses";
+import { ClassesNow } from "./areas/together/classesNow";
 import { togetherRouter } from "./areas/together/router";
 import { togetherStore } from "./areas/together/store";
 import { ChangeListener, ChangeSender, CLASS, PERSON } from "./areas/wall/changes";
@@ -104,10 +104,10 @@ export function buildApp({
   const reviews = reviewStore(db);
   const threads = new WorkPool();
   const together = togetherStore(db);
-  const pauses = new Pauses(together);
-  changes.listenClasses((classId) => void pauses.heard(classId).catch(() => undefined));
+  const classesNow = new ClassesNow(together);
+  changes.listenClasses((classId) => void classesNow.heard(classId).catch(() => undefined));
   const changed = (laneId: string) => sender.changed(laneId);
-  const lanes = new LaneService({ store, reviews, cache, threads, changed, pausedBy: pauses.by, now });
+  const lanes = new LaneService({ store, reviews, cache, threads, changed, classesNow, now });
   const nameOf = async (id: string) => (await people.nameOf(id)) ?? "an instructor";
   const queue = new JobQueue(pool, logger);
   const regrade = new RegradeService({
@@ -162,20 +162,20 @@ export function buildApp({
   api.use(reachRouter(reach));
   const roster = rosterStore(db);
   const held = classStore(db);
+  const tell = async (classId: string) =>
+    void (await pool.query("select pg_notify('lane', $1)", [`${processId} ${classId} ${CLASS}`]));
   api.use(archiveRouter({ lanes: store, reviews, floor, classes: held, now }));
-  api.use(classRouter({ store: held, roster, ended, now }));
+  api.use(classRouter({ store: held, roster, ended, tell, now }));
   api.use(rosterRouter(roster, held, ended));
   // the lanes come first: a class at work asks for little else
   api.use("/floor", floorRouter(floor, now));
   api.use(planRouter(planStore(db), lanes));
   api.use(laneRouter(lanes));
-  const tell = async (classId: string) =>
-    void (await pool.query("select pg_notify('lane', $1)", [`${processId} ${classId} ${CLASS}`]));
   api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));
-  api.use(togetherRouter({ store: together, pauses, lanes, reviews, changes, tell, nameOf, now }));
+  api.use(togetherRouter({ store: together, classesNow, lanes, reviews, changes, tell, nameOf, now }));
   api.use(skillsRouter(store));
   api.use(regradeRouter(regrade));
-  api.use(wallRouter({ store, cache, people, changes, pausedBy: pauses.by, now }));
+  api.use(wallRouter({ store, cache, people, changes, pausedBy: classesNow.pausedBy, now }));
   api.use(marksRouter({ store, floor, reviews, now }));
   api.use(notFoundHandler);
   app.use("/api", api);
@@ -197,7 +197,7 @@ export function buildApp({
     app,
     start: async () => {
       await changes.start();
-      await pauses.start();
+      await classesNow.start();
       await queue.start({ regrade: (id) => regrade.work(id), trial: (id) => regrade.tryOut(id) });
       await regrade.takeUp();
     },

@@ -1,4 +1,4 @@
-import type { ClassView, MarksView, Me, MyLanes, WallView } from "@probe-lane/contract";
+import type { ClassView, LaneView, MarksView, Me, MyLanes, WallView } from "@probe-lane/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
@@ -26,6 +26,18 @@ const first = async (client: TestClient): Promise<Me["classes"][number]> => {
   if (!held) throw new Error("not in the demo class");
   return held;
 };
+
+/** What a click on a lane is answered with: an error's code, or nothing. */
+async function goesOn(client: TestClient, lane: string): Promise<string> {
+  const { turn } = (await client.call<LaneView>("GET", `/lanes/${lane}`)).body;
+  const commands = [{ clientSeq: 1, command: { type: "home" } }];
+  const reply = await client.call("POST", `/lanes/${lane}/commands`, {
+    writer: crypto.randomUUID(),
+    afterTurn: turn,
+    commands,
+  });
+  return reply.status === 200 ? "" : reply.body.error.code;
+}
 
 describe("classes of one instructor", () => {
   let second = "";
@@ -81,6 +93,9 @@ describe("classes of one instructor", () => {
     const student = await new TestClient(server).signIn("fennwright", "edge finder and dial");
     const { assignments } = (await student.call<MyLanes>("GET", "/lanes")).body;
     expect((await student.call("GET", `/lanes/${assignments[0]?.attempts[0]?.id ?? ""}`)).status).toBe(200);
+    // what was open stands still, and is seen as it stood
+    expect(assignments.every(({ isOver }) => isOver)).toBe(true);
+    expect(await goesOn(student, assignments[0]?.attempts[0]?.id ?? "")).toBe("classArchived");
     const begun = await student.call("POST", `/assignments/${assignments[2]?.id ?? ""}/lanes`);
     expect([begun.status, begun.body.error.code]).toEqual([409, "classArchived"]);
     expect((await join(joinCode ?? "", "latecomer", "Lou Latecomer"))[2]).toBe("joinRefused");
@@ -205,6 +220,27 @@ describe("a student of the class", () => {
     expect((await marrow.call("PUT", `/class/students/${id}`, { name: "Ola\u200bTypo" })).status).toBe(422);
   });
 
+  it("taken off one class while in another: the lane of the first is read there, and not gone on with", async () => {
+    const { joinCode } = await view(marrow);
+    const { id: here } = await first(marrow);
+    const [student] = await join(joinCode ?? "", "twice", "Ada Twice");
+    const { id } = await me(student);
+    const lane = await student.startLane();
+    expect(await goesOn(student, lane)).toBe("");
+    const made = await marrow.call<{ id: string }>("POST", "/classes", { name: "Other", term: "", copiesPlan: true });
+    await enter(marrow, made.body.id);
+    const { joinCode: other } = await view(marrow);
+    expect((await student.call("POST", "/session/classes", { code: other })).status).toBe(201);
+    await enter(student, made.body.id);
+    // in both classes: from either of them
+    expect(await goesOn(student, lane)).toBe("");
+    await enter(marrow, here);
+    expect((await marrow.call("DELETE", `/class/students/${id}?lanes=keep`)).status).toBe(204);
+    const again = await new TestClient(server).signIn("twice", "edge finder and dial");
+    expect((await me(again)).className).toBe("Other");
+    expect((await again.call("GET", `/lanes/${lane}`)).status).toBe(200);
+    expect(await goesOn(again, lane)).toBe("notInClass");
+  });
   it("is taken off with what they did kept under removed, and comes back by the class code; or all of it goes", async () => {
     const { joinCode } = await view(marrow);
     const [student] = await join(joinCode ?? "", "goes", "Per Goes");

@@ -19,6 +19,8 @@ interface Deps {
   readonly store: ClassStore;
   readonly roster: RosterStore;
   readonly ended: (userId: string) => void;
+  /** Tells every process that a class is not what it was. */
+  readonly tell: (classId: string) => Promise<void>;
   readonly now: () => Date;
 }
 
@@ -55,7 +57,7 @@ const named = (...names: readonly string[]): void => {
 
 /** Classes of an instructor: new ones, who teaches and helps there, who is taken off. */
 export function classRouter(deps: Deps): Router {
-  const { store, ended, now } = deps;
+  const { store, ended, tell, now } = deps;
   const router = Router();
   router.post("/session/classes", failureLimiter(MOST_FAILURES), async (req, res) => {
     const { code } = parseBody(codeRequest, req.body);
@@ -75,7 +77,9 @@ export function classRouter(deps: Deps): Router {
   router.put("/class", teaches, async (req, res) => {
     const { name, term, isArchived } = parseBody(changeClassRequest, req.body);
     named(name, term);
-    await store.change(actorOf(req).classId, { name, term, archivedAt: isArchived ? now() : null });
+    const { classId } = actorOf(req);
+    await store.change(classId, { name, term, archivedAt: isArchived ? now() : null });
+    await tell(classId);
     res.status(204).end();
   });
   router.post("/class/invitations", teaches, async (req, res) => {

@@ -38,6 +38,7 @@ import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { z } from "zod";
 import { isStaff, type Actor } from "../../guards";
+import type { ClassesNow } from "../together/classesNow";
 import type { WorkPool } from "../../jobs/workPool";
 import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
 import { closedBy, windowOf } from "../plan/window";
@@ -52,8 +53,7 @@ export interface LaneServiceDeps {
   reviews: Pick<ReviewStore, "notes" | "looks">;
   cache: LaneCache;
   threads: Pick<WorkPool, "run">;
-  /** Who holds a class; null where nobody does. */
-  pausedBy(classId: string): string | null;
+  classesNow: Pick<ClassesNow, "pausedBy" | "isArchived">;
   changed(laneId: string): void;
   now(): Date;
 }
@@ -165,12 +165,19 @@ export class LaneService {
     });
   }
 
+  /** Whether the class of a lane lets it be gone on with: that of the lane, whichever is open now. Throws. */
+  private async checkClass({ classId }: LaneHeaderRow, actor: Actor): Promise<void> {
+    const { classesNow, store } = this.deps;
+    if (classesNow.isArchived(classId)) throw new HttpError("classArchived");
+    if (classId !== actor.classId && !(await store.isMember(actor.id, classId))) throw new HttpError("notInClass");
+    if (actor.role === "student" && classesNow.pausedBy(classId) !== null) throw new HttpError("classPaused");
+  }
+
   private async answer(laneId: string, actor: Actor, batch: CommandBatch, isAgain: boolean): Promise<BatchReply> {
     const { cache } = this.deps;
     let lane = this.allowed(await cache.get(laneId), actor);
     if (lane.header.studentId !== actor.id) throw new HttpError("readOnly");
-    if (actor.role === "student" && this.deps.pausedBy(lane.header.classId) !== null)
-      throw new HttpError("classPaused");
+    await this.checkClass(lane.header, actor);
     // the tab knows of an answer that this process does not: another one gave it
     if (!isAgain && lane.turn < batch.afterTurn) lane = await this.held(laneId, actor);
     const writer = tabWriter(batch.writer);
@@ -469,7 +476,7 @@ export class LaneService {
           week: row.week,
           opensAt: window.opensAt && window.opensAt > now ? window.opensAt.toISOString() : null,
           dueAt: window.dueAt?.toISOString() ?? null,
-          isOver: closedBy(row, now) === "windowOver" || !row.isGiven,
+          isOver: closedBy(row, now) === "windowOver" || !row.isGiven || row.isArchived,
           isCoachOn: row.isCoachOn,
           attemptsAllowed: row.attemptsAllowed,
           attempts: await Promise.all(

@@ -167,6 +167,18 @@ export const laneStore = (db: Database) => {
       return rows.map(({ at, event, ...row }) => ({ ...row, atMs: at.getTime(), event: upgradeEvent(event) }));
     },
 
+    /** Whether somebody is in a class, and was not taken off it. */
+    async isMember(userId: string, classId: string): Promise<boolean> {
+      const rows = await db
+        .select({ role: memberships.role })
+        .from(memberships)
+        .where(
+          and(eq(memberships.userId, userId), eq(memberships.classId, classId), sql`${memberships.removedAt} is null`),
+        )
+        .limit(1);
+      return rows.length === 1;
+    },
+
     async nameOf(userId: string): Promise<string> {
       const [row] = await db.select({ name: users.name }).from(users).where(eq(users.id, userId)).limit(1);
       return row?.name ?? "";

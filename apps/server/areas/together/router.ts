@@ -6,14 +6,14 @@ import { reply } from "../../reply";
 import type { LaneService } from "../lanes/service";
 import type { ReviewStore } from "../review/store";
 import type { ChangeListener } from "../wall/changes";
-import type { Pauses } from "./pauses";
+import type { ClassesNow } from "./classesNow";
 import type { TogetherStore } from "./store";
 
 const HEARTBEAT_MS = 15_000;
 
 interface Deps {
   readonly store: TogetherStore;
-  readonly pauses: Pauses;
+  readonly classesNow: ClassesNow;
   readonly lanes: LaneService;
   readonly reviews: Pick<ReviewStore, "notes">;
   readonly changes: ChangeListener;
@@ -36,7 +36,7 @@ function stream(res: Response, stop: () => void): void {
 
 /** During class: words from who teaches to the benches, everybody held at once, and what stands wrong in a lane. */
 export function togetherRouter(deps: Deps): Router {
-  const { store, pauses, lanes, reviews, changes, now } = deps;
+  const { store, classesNow, lanes, reviews, changes, now } = deps;
   const router = Router();
   router.post("/wall/messages", requireRole("assistant", "instructor"), async (req, res) => {
     const actor = actorOf(req);
@@ -52,14 +52,14 @@ export function togetherRouter(deps: Deps): Router {
     const { isPaused } = parseBody(pauseRequest, req.body);
     await store.pause(classId, isPaused ? { at: now(), name: await deps.nameOf(id) } : null);
     // at once here, and in the other processes as soon as they hear of it
-    await pauses.heard(classId);
+    await classesNow.heard(classId);
     await deps.tell(classId);
     res.status(204).end();
   });
   router.get("/lanes/:id/together", requireRole("student", "assistant", "instructor"), async (req, res) => {
     const { header } = await lanes.held(idOf(req), actorOf(req));
     const [messages, notes] = await Promise.all([store.saidTo(header), reviews.notes(header.id)]);
-    return reply(res, "/lanes/:id/together", { messages, notes, pausedBy: pauses.by(header.classId) });
+    return reply(res, "/lanes/:id/together", { messages, notes, pausedBy: classesNow.pausedBy(header.classId) });
   });
   router.get("/lanes/:id/together/stream", requireRole("student", "assistant", "instructor"), async (req, res) => {
     const { header } = await lanes.held(idOf(req), actorOf(req));

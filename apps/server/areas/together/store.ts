@@ -1,4 +1,4 @@
-import { and, asc, eq, gte, isNotNull, isNull, or } from "drizzle-orm";
+import { and, asc, eq, gte, isNotNull, isNull, or, sql } from "drizzle-orm";
 import type { TogetherView } from "@probe-lane/contract";
 import type { Database } from "../../db/client";
 import { classes, messages } from "../../db/schema";
@@ -36,11 +36,22 @@ export const togetherStore = (db: Database) => ({
       .set({ pausedAt: by?.at ?? null, pausedBy: by?.name ?? null })
       .where(eq(classes.id, classId));
   },
-  /** Who holds which class. */
-  paused: (classId?: string) =>
+  /** Classes that are held, by whom, or archived. */
+  closed: (classId?: string) =>
     db
-      .select({ id: classes.id, by: classes.pausedBy })
+      .select({
+        id: classes.id,
+        pausedBy: sql<
+          string | null
+        >`case when ${classes.pausedAt} is null then null else coalesce(${classes.pausedBy}, '') end`,
+        isArchived: sql<boolean>`${classes.archivedAt} is not null`,
+      })
       .from(classes)
-      .where(and(isNotNull(classes.pausedAt), classId === undefined ? undefined : eq(classes.id, classId))),
+      .where(
+        and(
+          or(isNotNull(classes.pausedAt), isNotNull(classes.archivedAt)),
+          classId === undefined ? undefined : eq(classes.id, classId),
+        ),
+      ),
 });
 export type TogetherStore = ReturnType<typeof togetherStore>;

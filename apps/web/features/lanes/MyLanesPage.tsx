@@ -147,9 +147,11 @@ function ShelfLine({ row }: { row: AssignmentRow }) {
         <b>{row.title}</b> <span className="text-xs text-ink2">about {row.minutes} min</span>
         <p className="max-w-prose text-xs text-ink2">{row.story}</p>
       </div>
-      <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>
-        Start
-      </Button>
+      {row.isOver ? null : (
+        <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>
+          Start
+        </Button>
+      )}
       {start.error ? (
         <Notice kind="stop" role="alert">
           {start.error.message}
