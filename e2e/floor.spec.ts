@@ -186,3 +186,44 @@ test("a lathe floor lane: made from the template with a fairness warning, worked
   await expect(student.getByText("Before cycle start: checked and signed")).toBeVisible();
   await accessible(student);
 });
+
+test("a floor exercise copied, its tolerances changed by somebody who slips, hidden from students, shown and deleted", async ({
+  page,
+  browser,
+}) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Floor" }).click();
+  const region = (title: string) => page.getByRole("region", { name: title, exact: true });
+  await page.getByRole("button", { name: "Copy Dovetail clamp, first side", exact: true }).click();
+  const copy = region("Dovetail clamp, first side (copy)");
+  await copy.getByRole("button", { name: /^Change / }).click();
+  const form = page.getByRole("dialog");
+  await form.getByLabel("Title").fill("Dovetail clamp, second vise");
+  await form.getByLabel("G54 X").fill("wide");
+  await expect(form.getByRole("alert")).toContainText("The tolerance of G54 X is no length above zero");
+  await expect(form.getByRole("button", { name: "Keep it so" })).toBeDisabled();
+  await form.getByLabel("G54 X").fill("0.05");
+  await form.getByLabel("Number on the machine").fill("M 7");
+  await accessible(page);
+  await form.getByRole("button", { name: "Keep it so" }).click();
+  const own = region("Dovetail clamp, second vise");
+  await expect(own).toBeVisible();
+  await own.getByRole("link", { name: "Worksheet" }).click();
+  await expect(page.getByText("M 7").first()).toBeVisible();
+  await expect(page.getByText(/±0\.050/).first()).toBeVisible();
+  await page.goBack();
+  await own.getByRole("button", { name: /^Hide / }).click();
+  await expect(own).toContainText("hidden from students");
+  const student = await (await browser.newContext()).newPage();
+  await new KeyboardStudent(student).signIn("quillfeather");
+  await student.getByRole("link", { name: "Floor" }).click();
+  await expect(student.getByRole("heading", { name: "Dovetail clamp, first side" })).toBeVisible();
+  await expect(student.getByRole("heading", { name: "Dovetail clamp, second vise" })).toHaveCount(0);
+  await own.getByRole("button", { name: /^Delete / }).click();
+  await own.getByRole("button", { name: "Leave it" }).click();
+  await own.getByRole("button", { name: /^Delete / }).click();
+  await own.getByRole("button", { name: "Yes, delete it" }).click();
+  await expect(own).toHaveCount(0);
+  // one that students have begun is neither changed nor deleted
+  await expect(region("Dovetail clamp, first side").getByRole("button", { name: /^(Change|Delete) / })).toHaveCount(0);
+});

@@ -37,6 +37,7 @@ export const errorStatus = {
   tooManyMarks: 422,
   noSuchMoment: 422,
   markingMoved: 409,
+  floorInUse: 409,
   floorHandedIn: 409,
   floorNotSigned: 409,
   floorNotChecked: 409,
@@ -99,6 +100,8 @@ export const errorWords: Record<ErrorCode, string> = {
   noSuchMoment: "This lane has no such entry to pin a note to. Choose a moment on the scrubber.",
   markingMoved:
     "Somebody else has just changed the marking of this exercise, so yours was not stored. Look at theirs and try again.",
+  floorInUse:
+    "Somebody has begun this exercise, so it is neither changed nor deleted. Hide it, or change a copy of it.",
   floorHandedIn: "This floor lane is handed in: nothing more can be written in it.",
   floorNotSigned: "Your instructor has not signed yet. The lane can be handed in after the sign-off.",
   floorNotChecked: "Every register needs a value and a check before you sign. Enter the missing ones first.",

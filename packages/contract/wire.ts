@@ -172,6 +172,8 @@ export interface FloorExerciseRow {
   id: string;
   exercise: FloorExercise;
   madeAt: string;
+  /** Students see it only where they have begun it. */
+  isHidden: boolean;
   lanes: {
     id: string;
     studentName: string;
@@ -180,6 +182,14 @@ export interface FloorExerciseRow {
     isMine: boolean;
   }[];
 }
+/** What of a floor exercise is changed before anybody has begun it; a tolerance for each of its registers, mm. */
+export const floorChange = z.strictObject({
+  title: z.string().trim().min(3).max(80),
+  machineNumber: z.string().trim().max(12),
+  tolerancesMm: z.record(z.string(), z.number().positive().max(5)),
+});
+export type FloorChange = z.infer<typeof floorChange>;
+export const floorHide = z.strictObject({ isHidden: z.boolean() });
 export interface FloorList {
   exercises: FloorExerciseRow[];
 }

@@ -378,6 +378,8 @@ export const floorExercises = pgTable("floor_exercises", {
     .references(() => classes.id, { onDelete: "cascade" }),
   madeAt: moment().notNull().defaultNow(),
   body: jsonb().$type<FloorExercise>().notNull(),
+  /** Students do not see it, but for those who have begun it. */
+  isHidden: boolean().notNull().default(false),
 });
 
 export const floorLanes = pgTable(

@@ -207,3 +207,45 @@ describe("a floor lane on the server", () => {
     expect((await student.call("POST", `/floor/exercises/${randomUUID()}/lanes`, {})).status).toBe(404);
   });
 });
+
+describe("a floor exercise of one's own", () => {
+  const list = async (client: TestClient) => (await client.call<FloorList>("GET", "/floor")).body.exercises;
+  const titled = async (client: TestClient, title: string) =>
+    (await list(client)).find(({ exercise }) => exercise.title === title);
+
+  it("is copied, changed before anybody has begun it, hidden, shown, and deleted; what is in use is only hidden", async () => {
+    const [used] = (await list(instructor)).filter(({ lanes }) => lanes.length > 0);
+    const path = `/floor/exercises/${used?.id}`;
+    const change = { title: "Clamp, second vise", machineNumber: "M 7", tolerancesMm: { "G54.x": 0.05, nothing: 1 } };
+    expect((await instructor.call("PUT", path, change)).body.error.code).toBe("floorInUse");
+    expect((await instructor.call("DELETE", path)).body.error.code).toBe("floorInUse");
+    const made = await instructor.call<StartedLane>("POST", `${path}/copy`, {});
+    expect(made.status).toBe(201);
+    const copy = `/floor/exercises/${made.body.id}`;
+    expect((await titled(instructor, `${used?.exercise.title} (copy)`))?.lanes).toEqual([]);
+    for (const odd of [{ title: "x" }, { tolerancesMm: { H1: -1 } }, { tolerancesMm: { H1: "wide" } }])
+      expect((await instructor.call("PUT", copy, { ...change, ...odd })).status).toBe(400);
+    expect((await instructor.call("PUT", copy, change)).status).toBe(204);
+    const row = await titled(instructor, "Clamp, second vise");
+    expect(row?.exercise.machineNumber).toBe("M 7");
+    const before = new Map(used?.exercise.registers.map((one) => [one.id, one.toleranceMm]));
+    for (const { id, toleranceMm } of row?.exercise.registers ?? [])
+      expect(toleranceMm).toBe(id === "G54.x" ? 0.05 : before.get(id));
+    // hidden: not there for who has not begun it, and not lost for who has
+    const other = await new TestClient(server).signIn("quillfeather");
+    const first = await new TestClient(server).signIn("tamblin");
+    expect((await first.call("POST", `${copy}/lanes`, {})).status).toBe(201);
+    expect((await instructor.call("PUT", `${copy}/hidden`, { isHidden: true })).status).toBe(204);
+    expect(await titled(other, "Clamp, second vise")).toBeUndefined();
+    expect((await other.call("POST", `${copy}/lanes`, {})).status).toBe(404);
+    expect((await titled(first, "Clamp, second vise"))?.isHidden).toBe(true);
+    expect((await first.call("POST", `${copy}/lanes`, {})).status).toBe(201);
+    expect((await instructor.call("PUT", `${copy}/hidden`, { isHidden: false })).status).toBe(204);
+    expect((await titled(other, "Clamp, second vise"))?.isHidden).toBe(false);
+    // one that nobody has begun goes for good
+    const spare = (await instructor.call<StartedLane>("POST", `${copy}/copy`, {})).body.id;
+    expect((await instructor.call("DELETE", `/floor/exercises/${spare}`)).status).toBe(204);
+    expect(await titled(instructor, "Clamp, second vise (copy)")).toBeUndefined();
+    expect((await instructor.call("DELETE", `/floor/exercises/${spare}`)).status).toBe(404);
+  });
+});

@@ -246,6 +246,33 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 409 },
     },
     {
+      name: "a floor exercise that is none, changed",
+      method: "PUT",
+      path: () => `/floor/exercises/${nowhere}`,
+      body: { title: "Another", machineNumber: "", tolerancesMm: {} },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "a floor exercise that is none, hidden",
+      method: "PUT",
+      path: () => `/floor/exercises/${nowhere}/hidden`,
+      body: { isHidden: true },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "a floor exercise that is none, copied",
+      method: "POST",
+      path: () => `/floor/exercises/${nowhere}/copy`,
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "a floor exercise that is none, deleted",
+      method: "DELETE",
+      path: () => `/floor/exercises/${nowhere}`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
       name: "the plan",
       method: "GET",
       path: () => "/plan",

@@ -1,10 +1,18 @@
 import { reply } from "../../reply";
-import { floorBatch } from "@probe-lane/contract";
+import { floorBatch, floorChange, floorHide } from "@probe-lane/contract";
 import { templateSchema } from "@probe-lane/core/floor";
-import { Router } from "express";
+import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
-import { addFloorEntries, floorLane, floorList, makeFloorExercise } from "./service";
+import {
+  addFloorEntries,
+  changedExercise,
+  copiedTitle,
+  floorLane,
+  floorList,
+  hasBegun,
+  makeFloorExercise,
+} from "./service";
 import type { FloorStore } from "./store";
 
 export function floorRouter(store: FloorStore, now: () => Date): Router {
@@ -14,10 +22,37 @@ export function floorRouter(store: FloorStore, now: () => Date): Router {
   router.post("/exercises", requireRole("instructor"), async (req, res) => {
     res.status(201).json({ id: await makeFloorExercise(store, actorOf(req), parseBody(templateSchema, req.body)) });
   });
+  const own = async (req: Request) => {
+    const exercise = await store.exercise(idOf(req), actorOf(req).classId);
+    if (!exercise) throw new HttpError("notFound");
+    return exercise;
+  };
+  router.put("/exercises/:id", requireRole("instructor"), async (req, res) => {
+    const change = parseBody(floorChange, req.body);
+    const { id, body } = await own(req);
+    if (!(await store.change(id, changedExercise(body, change)))) throw new HttpError("floorInUse");
+    res.status(204).end();
+  });
+  router.put("/exercises/:id/hidden", requireRole("instructor"), async (req, res) => {
+    const { isHidden } = parseBody(floorHide, req.body);
+    await store.hide((await own(req)).id, isHidden);
+    res.status(204).end();
+  });
+  router.post("/exercises/:id/copy", requireRole("instructor"), async (req, res) => {
+    const { body } = await own(req);
+    const id = await store.make(actorOf(req).classId, { ...body, title: copiedTitle(body.title) });
+    res.status(201).json({ id });
+  });
+  router.delete("/exercises/:id", requireRole("instructor"), async (req, res) => {
+    const { id } = await own(req);
+    if (!(await store.change(id, null))) throw new HttpError("floorInUse");
+    res.status(204).end();
+  });
   router.post("/exercises/:id/lanes", requireRole("student"), async (req, res) => {
     const actor = actorOf(req);
-    const exercise = await store.exercise(idOf(req), actor.classId);
-    if (!exercise) throw new HttpError("notFound");
+    const exercise = await own(req);
+    // who has begun it goes on
+    if (exercise.isHidden && !(await hasBegun(store, exercise.id, actor.id))) throw new HttpError("notFound");
     if (exercise.isArchived) throw new HttpError("classArchived");
     res.status(201).json({ id: await store.open(exercise.id, actor.id) });
   });

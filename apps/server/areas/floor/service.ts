@@ -7,12 +7,13 @@ import {
   ruleFloor,
   signingProblems,
   type FloorEntry,
+  type FloorExercise,
   type FloorState,
   type FloorTemplate,
   type SigningProblem,
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
-import type { ErrorCode, FloorBatch, FloorLaneView, FloorList, MarkCell } from "@probe-lane/contract";
+import type { ErrorCode, FloorBatch, FloorChange, FloorLaneView, FloorList, MarkCell } from "@probe-lane/contract";
 import { HttpError } from "../../errors";
 import { isStaff, type Actor } from "../../guards";
 import type { FloorStore } from "./store";
@@ -30,25 +31,50 @@ export async function floorList(store: FloorStore, actor: Actor): Promise<FloorL
   const lanes = all.filter(({ studentId }) => isStaff(actor) || studentId === actor.id);
   const entries = await store.entries(lanes.map(({ id }) => id));
   return {
-    exercises: exercises.map(({ id, body, madeAt }) => ({
-      id,
-      exercise: body,
-      madeAt: madeAt.toISOString(),
-      lanes: lanes
-        .filter(({ exerciseId }) => exerciseId === id)
-        .map((lane) => {
-          const state = foldFloor(lane.exercise, entries.get(lane.id) ?? []);
-          return {
-            id: lane.id,
-            studentName: lane.studentName,
-            gates: floorGatesOf(state),
-            total: state.handedIn && actor.role !== "assistant" ? ruleFloor(state).total : null,
-            isMine: lane.studentId === actor.id,
-          };
-        }),
-    })),
+    exercises: exercises
+      .filter(({ id, isHidden }) => !isHidden || isStaff(actor) || lanes.some((lane) => lane.exerciseId === id))
+      .map(({ id, body, madeAt, isHidden }) => ({
+        id,
+        exercise: body,
+        madeAt: madeAt.toISOString(),
+        isHidden,
+        lanes: lanes
+          .filter(({ exerciseId }) => exerciseId === id)
+          .map((lane) => {
+            const state = foldFloor(lane.exercise, entries.get(lane.id) ?? []);
+            return {
+              id: lane.id,
+              studentName: lane.studentName,
+              gates: floorGatesOf(state),
+              total: state.handedIn && actor.role !== "assistant" ? ruleFloor(state).total : null,
+              isMine: lane.studentId === actor.id,
+            };
+          }),
+      })),
   };
 }
+
+const LONGEST_TITLE = 80;
+const COPY = " (copy)";
+/** What a copy of an exercise is called, within what a title may be long. */
+export const copiedTitle = (title: string): string => `${title.slice(0, LONGEST_TITLE - COPY.length)}${COPY}`;
+
+/** An exercise with another title, machine and tolerances; what it is made of stays. */
+export function changedExercise(
+  body: FloorExercise,
+  { title, machineNumber, tolerancesMm }: FloorChange,
+): FloorExercise {
+  const { machineNumber: _before, ...held } = body;
+  return {
+    ...held,
+    ...(machineNumber === "" ? {} : { machineNumber }),
+    title,
+    registers: body.registers.map((one) => ({ ...one, toleranceMm: tolerancesMm[one.id] ?? one.toleranceMm })),
+  };
+}
+
+export const hasBegun = async (store: FloorStore, exerciseId: string, studentId: string): Promise<boolean> =>
+  (await store.begunBy(exerciseId, studentId)) !== null;
 
 /** A check as a student sees it before the hand-in: that there is one, and nothing of what it says. */
 const unread = (entry: FloorEntry): FloorEntry =>

@@ -24,7 +24,13 @@ export const floorStore = (db: Database) => {
       db.select().from(floorExercises).where(eq(floorExercises.classId, classId)).orderBy(desc(floorExercises.madeAt)),
     async exercise(id: string, classId: string) {
       const [row] = await db
-        .select({ id: floorExercises.id, isArchived: sql<boolean>`${classes.archivedAt} is not null` })
+        .select({
+          id: floorExercises.id,
+          body: floorExercises.body,
+          isHidden: floorExercises.isHidden,
+          isArchived: sql<boolean>`${classes.archivedAt} is not null`,
+          isBegun: sql<boolean>`exists (select 1 from floor_lanes l where l.exercise_id = ${floorExercises.id})`,
+        })
         .from(floorExercises)
         .innerJoin(classes, eq(classes.id, floorExercises.classId))
         .where(and(eq(floorExercises.id, id), eq(floorExercises.classId, classId)))
@@ -36,10 +42,33 @@ export const floorStore = (db: Database) => {
       if (!row) throw new Error("make: the floor exercise was not stored");
       return row.id;
     },
+    hide: async (id: string, isHidden: boolean): Promise<void> => {
+      await db.update(floorExercises).set({ isHidden }).where(eq(floorExercises.id, id));
+    },
+    /** Another text of an exercise, or its end (null); false where somebody has begun it meanwhile. */
+    async change(id: string, body: FloorExercise | null): Promise<boolean> {
+      const unused = and(
+        eq(floorExercises.id, id),
+        sql`not exists (select 1 from floor_lanes l where l.exercise_id = ${floorExercises.id})`,
+      );
+      const rows =
+        body === null
+          ? await db.delete(floorExercises).where(unused).returning({ id: floorExercises.id })
+          : await db.update(floorExercises).set({ body }).where(unused).returning({ id: floorExercises.id });
+      return rows.length === 1;
+    },
     lanesOfClass: (classId: string) => lanes().where(eq(floorExercises.classId, classId)).orderBy(asc(users.name)),
     async lane(id: string) {
       const [row] = await lanes().where(eq(floorLanes.id, id)).limit(1);
       return row ?? null;
+    },
+    async begunBy(exerciseId: string, studentId: string): Promise<string | null> {
+      const [row] = await db
+        .select({ id: floorLanes.id })
+        .from(floorLanes)
+        .where(and(eq(floorLanes.exerciseId, exerciseId), eq(floorLanes.studentId, studentId)))
+        .limit(1);
+      return row?.id ?? null;
     },
     /** The student's lane of this exercise, opened now if it was not. */
     async open(exerciseId: string, studentId: string): Promise<string> {

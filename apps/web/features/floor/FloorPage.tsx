@@ -7,6 +7,7 @@ import { api, type ApiError } from "../../app/api";
 import { isStaff, useMe } from "../../app/session";
 import { Button, LaneRule, Loading, Notice, PageError } from "../../ui";
 import { FloorAuthor } from "./FloorAuthor";
+import { FloorTools } from "./FloorTools";
 
 /** Exercises taken at real machines: a student's own, or the whole class with a form to make another. */
 export function FloorPage() {
@@ -26,7 +27,7 @@ export function FloorPage() {
           </Notice>
         ) : null}
         {data.exercises.map((row) => (
-          <Exercise key={row.id} row={row} isInstructor={isInstructor} />
+          <Exercise key={row.id} row={row} isInstructor={isInstructor} mayChange={me?.role === "instructor"} />
         ))}
       </div>
       {me?.role === "instructor" ? <FloorAuthor /> : null}
@@ -34,7 +35,15 @@ export function FloorPage() {
   );
 }
 
-function Exercise({ row, isInstructor }: { row: FloorExerciseRow; isInstructor: boolean }) {
+function Exercise({
+  row,
+  isInstructor,
+  mayChange,
+}: {
+  row: FloorExerciseRow;
+  isInstructor: boolean;
+  mayChange: boolean;
+}) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const start = useMutation<StartedLane, ApiError>({
@@ -102,6 +111,7 @@ function Exercise({ row, isInstructor }: { row: FloorExerciseRow; isInstructor: 
           })}
         </ul>
       ) : null}
+      {mayChange ? <FloorTools row={row} /> : null}
     </section>
   );
 }

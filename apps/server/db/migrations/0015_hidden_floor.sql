@@ -1,0 +1,1 @@
+ALTER TABLE "floor_exercises" ADD COLUMN "is_hidden" boolean DEFAULT false NOT NULL;
