@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import pg from "pg";
 import { report } from "./measure";
-import { agent, post, started } from "./server";
+import { agent, dropped, post, started } from "./server";
 
 const LANES = 1000;
 const PORT = 4473;
@@ -85,7 +85,7 @@ export async function benchRegrade(): Promise<void> {
     server.removeAllListeners("exit");
     server.kill("SIGKILL");
     await client.end();
-    await admin.query(`drop database ${name} with (force)`);
+    await dropped(admin, name);
     await admin.end();
     agent.destroy();
   }

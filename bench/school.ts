@@ -2,25 +2,10 @@ import { execFileSync } from "node:child_process";
 import { request } from "node:http";
 import pg from "pg";
 import { quantile, report } from "./measure";
-import { agent, post, started } from "./server";
+import { agent, dropped, got, post, started } from "./server";
 
 const PORT = 4474;
 const [STUDENTS, ASSIGNMENTS, STORED, AT_WORK, CLICKS] = [200, 40, 100_000, 40, 60];
-
-/** The text of an address, by a session. */
-const got = (path: string, cookie: string): Promise<string> =>
-  new Promise((resolve, reject) => {
-    const call = request(
-      { port: PORT, host: "127.0.0.1", path: `/api${path}`, agent, headers: { cookie } },
-      (reply) => {
-        let text = "";
-        reply.on("data", (chunk: Buffer) => (text += chunk.toString()));
-        reply.on("end", () => resolve(text));
-      },
-    );
-    call.on("error", reject);
-    call.end();
-  });
 
 async function timed(work: () => Promise<unknown>): Promise<number> {
   const start = performance.now();
@@ -91,8 +76,8 @@ export async function benchSchool(): Promise<void> {
     await wall(client, cookie);
     await client.query(CROWD);
     await client.query("analyze");
-    await got("/marks", cookie);
-    const marksMs = await timed(() => got("/marks", cookie));
+    await got(PORT, "/api/marks", cookie);
+    const marksMs = await timed(() => got(PORT, "/api/marks", cookie));
     const bareMs = await timed(() => client.query("select attempt_id, total from rulings"));
     const cells = STUDENTS * ASSIGNMENTS;
     report(
@@ -116,7 +101,7 @@ export async function benchSchool(): Promise<void> {
   } finally {
     stop();
     await client.end();
-    await admin.query(`drop database ${name} with (force)`);
+    await dropped(admin, name);
     await admin.end();
     agent.destroy();
   }
@@ -162,7 +147,7 @@ async function wall(client: pg.Client, cookie: string): Promise<void> {
     await Promise.all(lanes.map(click));
     soon.push(await word);
     heard.delete(watched.id);
-    whole.push((await word) + (await timed(() => got("/wall", cookie))));
+    whole.push((await word) + (await timed(() => got(PORT, "/api/wall", cookie))));
   }
   stream.destroy();
   report(

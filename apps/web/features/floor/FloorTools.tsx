@@ -128,7 +128,7 @@ function Change({
         <label className="font-bold">
           Number on the machine
           <input
-            className={`figures ${FIELD} !w-32`}
+            className={`figures block ${FIELD} !w-32`}
             value={machineNumber}
             onChange={(event) => setNumber(event.target.value)}
             maxLength={12}
