@@ -301,8 +301,8 @@ export interface AssignmentRow {
   /** Not to be begun before; null where it is open. */
   opensAt: string | null;
   dueAt: string | null;
-  /** Its day is over, and it is not begun late. */
-  isOver: boolean;
+  /** Why no attempt is begun now, besides its day; null where one may be. */
+  closed: "windowOver" | "notGiven" | "archived" | null;
   isCoachOn: boolean;
   attemptsAllowed: number;
   attempts: AttemptRow[];

@@ -94,7 +94,7 @@ describe("classes of one instructor", () => {
     const { assignments } = (await student.call<MyLanes>("GET", "/lanes")).body;
     expect((await student.call("GET", `/lanes/${assignments[0]?.attempts[0]?.id ?? ""}`)).status).toBe(200);
     // what was open stands still, and is seen as it stood
-    expect(assignments.every(({ isOver }) => isOver)).toBe(true);
+    expect(assignments.every(({ closed }) => closed === "archived")).toBe(true);
     expect(await goesOn(student, assignments[0]?.attempts[0]?.id ?? "")).toBe("classArchived");
     const begun = await student.call("POST", `/assignments/${assignments[2]?.id ?? ""}/lanes`);
     expect([begun.status, begun.body.error.code]).toEqual([409, "classArchived"]);

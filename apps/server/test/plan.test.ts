@@ -88,7 +88,7 @@ describe("the plan of a class", () => {
     expect((await start(open.id)).status).toBe(201);
     const over = await change(4, { dueAt: inHours(-1), late: "refused" });
     expect((await start(over.id)).body.error.code).toBe("windowOver");
-    expect((await mine()).find(({ id }) => id === over.id)?.isOver).toBe(true);
+    expect((await mine()).find(({ id }) => id === over.id)?.closed).toBe("windowOver");
     await change(4, { late: "taken" });
     expect((await start(over.id)).status).toBe(201);
 
@@ -97,7 +97,7 @@ describe("the plan of a class", () => {
     expect((await start(away.id)).body.error.code).toBe("notFound");
     // who has begun it keeps what was done
     await change(4, { isGiven: false });
-    expect((await mine()).find(({ id }) => id === over.id)).toMatchObject({ isOver: true });
+    expect((await mine()).find(({ id }) => id === over.id)).toMatchObject({ closed: "notGiven" });
     await change(4, { isGiven: true, dueAt: null });
   });
 
@@ -113,7 +113,7 @@ describe("the plan of a class", () => {
     expect((await start(id)).body.error.code).toBe("notOpenYet");
     await instructor.call("PUT", "/plan", { startsOn: day(-8) });
     expect((await start(id)).status).toBe(201);
-    expect((await mine()).find((row) => row.id === id)).toMatchObject({ week: 2, opensAt: null, isOver: false });
+    expect((await mine()).find((row) => row.id === id)).toMatchObject({ week: 2, opensAt: null, closed: null });
     for (const startsOn of ["2026-13-01", "yesterday", ""])
       expect((await instructor.call("PUT", "/plan", { startsOn })).status).toBe(400);
 

@@ -2,7 +2,7 @@ import { Router, type RequestHandler } from "express";
 import type { Logger } from "pino";
 import { actorOf, requireRole, type Actor } from "../../guards";
 import { reply } from "../../reply";
-import { auditRules } from "./rules";
+import { auditRules, plainPath } from "./rules";
 import type { AuditStore } from "./store";
 
 interface Deps {
@@ -15,10 +15,11 @@ interface Deps {
 /** Keeps what was done by whom, once it is answered well; what it is about is named before, when it is still there. */
 export function audited({ store, nameOf, now, logger }: Deps): RequestHandler {
   return (req, res, next) => {
-    const rule = auditRules.find(({ method, path }) => method === req.method && path.test(req.path));
+    const address = plainPath(req.path);
+    const rule = auditRules.find(({ method, path }) => method === req.method && path.test(address));
     const actor = res.locals["actor"] as Actor | undefined;
     if (!rule || !actor || actor.role === "student") return next();
-    const id = rule.path.exec(req.path)?.[1];
+    const id = rule.path.exec(address)?.[1];
     const named = rule.about === null || id === undefined ? Promise.resolve("") : store.nameOf(rule.about, id);
     named
       .then((about) => {

@@ -6,7 +6,7 @@ export type About = "student" | "lane" | "floorLane" | "assignment";
 
 interface Rule {
   readonly method: "GET" | "POST" | "PUT" | "DELETE";
-  /** Of the address below /api; its only group is the id of what it is about. */
+  /** Of the plain address below /api; its only group is the id of what it is about. */
   readonly path: RegExp;
   readonly about: About | null;
   /** What is done by it when it is answered well; null where it is nothing to be kept. */
@@ -22,6 +22,9 @@ const entryTypes = (req: Request): unknown[] => {
   const { entries } = bodyOf(req);
   return Array.isArray(entries) ? entries.map((one: { entry?: { type?: unknown } }) => one.entry?.type) : [];
 };
+
+/** An address as the routers take it: letters large or small, with a stroke at its end or without. */
+export const plainPath = (path: string): string => path.toLowerCase().replace(/\/+$/, "");
 
 /** What somebody who teaches does that others may ask about later: sign-offs, marks, files, people and lanes gone. */
 export const auditRules: readonly Rule[] = [

@@ -18,6 +18,7 @@ import { isValueRight, rule, type RegisterRuling, type Ruling } from "@probe-lan
 import type { LengthUnit } from "@probe-lane/core/units";
 import { causeWords, gateWords, refusalWords, targetWords } from "@probe-lane/core/words";
 import type {
+  AssignmentRow,
   AttemptRow,
   BatchReply,
   CommandBatch,
@@ -41,7 +42,7 @@ import { isStaff, type Actor } from "../../guards";
 import type { ClassesNow } from "../together/classesNow";
 import type { WorkPool } from "../../jobs/workPool";
 import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
-import { closedBy, windowOf } from "../plan/window";
+import { closedBy, windowOf, type Planned } from "../plan/window";
 import { practiceAfter } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
@@ -86,6 +87,13 @@ function liveState(value: RegisterRuling): LiveView["values"][number]["state"] {
   const { cause } = value;
   if (cause.kind === "proven" && cause.terms.some(({ id }) => id === "neverSet")) return "notYet";
   return isValueRight(value) ? "right" : "off";
+}
+
+/** Why nothing is begun now, besides the day that an exercise opens on, which stands by itself. */
+function closedNow(row: Planned & { readonly isArchived: boolean }, now: Date): AssignmentRow["closed"] {
+  const closed = closedBy(row, now);
+  if (row.isArchived) return "archived";
+  return closed === "notOpenYet" ? null : closed;
 }
 
 /** Marks are told in tenths. */
@@ -476,7 +484,7 @@ export class LaneService {
           week: row.week,
           opensAt: window.opensAt && window.opensAt > now ? window.opensAt.toISOString() : null,
           dueAt: window.dueAt?.toISOString() ?? null,
-          isOver: closedBy(row, now) === "windowOver" || !row.isGiven || row.isArchived,
+          closed: closedNow(row, now),
           isCoachOn: row.isCoachOn,
           attemptsAllowed: row.attemptsAllowed,
           attempts: await Promise.all(

@@ -1,3 +1,4 @@
+import { openStream } from "../../eventStream";
 import { reply } from "../../reply";
 import { Router } from "express";
 import { actorOf, requireRole } from "../../guards";
@@ -6,8 +7,6 @@ import type { LaneStore } from "../lanes/store";
 import type { AuthStore } from "../auth/store";
 import type { ChangeListener } from "./changes";
 import { wallView } from "./service";
-
-const HEARTBEAT_MS = 15_000;
 
 export function wallRouter(deps: {
   store: LaneStore;
@@ -22,9 +21,6 @@ export function wallRouter(deps: {
   router.get("/wall", async (req, res) => reply(res, "/wall", await wallView(deps, actorOf(req), deps.now())));
   router.get("/wall/stream", async (req, res) => {
     const { classId } = actorOf(req);
-    res.writeHead(200, { "content-type": "text/event-stream", "cache-control": "no-store", "x-accel-buffering": "no" });
-    res.write("retry: 2000\n\n");
-    const heartbeat = setInterval(() => res.write(": on\n\n"), HEARTBEAT_MS);
     const stop = deps.changes.listen((laneId) => {
       void deps.cache
         .get(laneId)
@@ -32,8 +28,7 @@ export function wallRouter(deps: {
         .catch(() => undefined);
     });
     const stopClass = deps.changes.listenClasses((id) => id === classId && res.write(`event: class\ndata: ${id}\n\n`));
-    res.on("close", () => {
-      clearInterval(heartbeat);
+    openStream(res, () => {
       stopClass();
       stop();
     });

@@ -147,7 +147,7 @@ function ShelfLine({ row }: { row: AssignmentRow }) {
         <b>{row.title}</b> <span className="text-xs text-ink2">about {row.minutes} min</span>
         <p className="max-w-prose text-xs text-ink2">{row.story}</p>
       </div>
-      {row.isOver ? null : (
+      {row.closed ? null : (
         <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>
           Start
         </Button>
@@ -166,10 +166,16 @@ const dayOf = (at: string): string => format(new Date(at), "EEEE d MMMM, HH:mm")
 /** By which what is due first stands first; what is never due stands behind. */
 const untilDue = ({ dueAt }: AssignmentRow): number => (dueAt === null ? Number.MAX_VALUE : Date.parse(dueAt));
 
+const CLOSED: Record<NonNullable<AssignmentRow["closed"]>, string> = {
+  windowOver: "Its time is over",
+  notGiven: "No longer given to your class",
+  archived: "The class is archived",
+};
+
 /** Why nothing is begun here now; null where it may be. */
-function closedWords({ opensAt, isOver, attempts, attemptsAllowed }: AssignmentRow): string | null {
+function closedWords({ opensAt, closed, attempts, attemptsAllowed }: AssignmentRow): string | null {
+  if (closed) return CLOSED[closed];
   if (opensAt) return `Opens ${dayOf(opensAt)}`;
-  if (isOver) return "Its time is over";
   return attempts.length >= attemptsAllowed ? "All attempts used" : null;
 }
 
