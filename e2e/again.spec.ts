@@ -1,9 +1,9 @@
 import { expect, test } from "@playwright/test";
 import { Client } from "pg";
 import { accessible } from "./accessible";
-import { OwnServer } from "./server";
+import { onShared, ownDemo, OwnServer } from "./server";
 
-const LANES = 400;
+const LANES = 200;
 
 async function query<T extends object>(url: string, text: string, values: unknown[] = []): Promise<T[]> {
   const client = new Client({ connectionString: url });
@@ -31,10 +31,7 @@ async function fill(url: string): Promise<void> {
 test("marking again goes on after kill -9 of the server: every lane once, the old rulings beside the new", async ({
   browser,
 }) => {
-  const shared = process.env["DATABASE_URL"] ?? "";
-  const name = `regrade_${process.pid}`;
-  await query(shared, `create database ${name}`);
-  const url = shared.replace(/[^/]*$/, name);
+  const url = await ownDemo("regrade");
   const server = new OwnServer({ DATABASE_URL: url });
   try {
     await server.start();
@@ -91,6 +88,6 @@ test("marking again goes on after kill -9 of the server: every lane once, the ol
     await server.kill();
   } finally {
     await server.kill();
-    await query(shared, `drop database if exists ${name} with (force)`);
+    await onShared(`drop database if exists ${new URL(url).pathname.slice(1)} with (force)`);
   }
 });

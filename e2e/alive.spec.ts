@@ -1,7 +1,7 @@
 import { expect, test, type Page } from "@playwright/test";
 import { accessible } from "./accessible";
 import { BenchHands } from "./benchHands";
-import { pageLanes } from "./lanes";
+import { pageLanes, type PageLane } from "./lanes";
 import { countPresses, hastened, movements, PointerHands } from "./pointerHands";
 import { firstEvent, planned, workThrough } from "./workThrough";
 import { atTheBench } from "./sheet";
@@ -122,38 +122,46 @@ test.describe("with fingers", () => {
   });
 });
 
-for (const isTouch of [false, true]) {
-  test.describe(isTouch ? "with fingers alone" : "with the mouse alone", () => {
-    test.use({ hasTouch: isTouch });
-    test("the first exercise is worked whole, from its sheet to full marks", async ({ page }) => {
-      test.setTimeout(180_000);
-      const lane = pageLanes.whole;
-      const hands = new PointerHands(page, "mill", isTouch);
-      if (!isTouch) await hastened(page);
-      await hands.signIn(isTouch ? "sorrel" : "dunmarrow");
-      const keys = page.keyboard as unknown as Record<string, () => Promise<void>>;
-      for (const name of ["press", "type", "down"])
-        keys[name] = async () => {
-          throw new Error(`hands that only point pressed a key: ${name}`);
-        };
-      await page
-        .getByRole("region", { name: lane.exercise.title })
-        .getByRole("button", { name: /^(Start this lane|Try again)/ })
-        .click();
-      await page.waitForURL(/\/lanes\//);
-      await expect(page.getByTestId("link")).toContainText("linked");
-      const begin = page.getByRole("dialog").getByRole("button", { name: "To the machine" });
-      if ((await begin.count()) > 0) await begin.click();
-      const laneId = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
-      const presses = await countPresses(page);
-      const steps = planned(lane, await firstEvent(laneId));
-      for (const step of isTouch ? steps : movements(steps)) {
-        // the page of the ruling is another; pressing "Hand in" there is what is left
-        if (step.command.type === "handIn" && !isTouch) expect(await presses()).toBeLessThanOrEqual(MOST_PRESSES);
-        await hands.perform(step);
-      }
-      await page.waitForURL(/\/ruling$/);
-      await expect(page.getByTestId("total")).toHaveText(/^(9\d|100)(\.\d)?$/);
-    });
-  });
+/** Begins a lane from its card, works it with these hands as far as it is planned, and says how often they pressed. */
+async function workedWhole(page: Page, login: string, lane: PageLane, hands: PointerHands, isMerged: boolean) {
+  await hands.signIn(login);
+  const keys = page.keyboard as unknown as Record<string, () => Promise<void>>;
+  for (const name of ["press", "type", "down"])
+    keys[name] = async () => {
+      throw new Error(`hands that only point pressed a key: ${name}`);
+    };
+  await page
+    .getByRole("region", { name: lane.exercise.title })
+    .getByRole("button", { name: /^(Start this lane|Try again)/ })
+    .click();
+  await page.waitForURL(/\/lanes\//);
+  await expect(page.getByTestId("link")).toContainText("linked");
+  const begin = page.getByRole("dialog").getByRole("button", { name: "To the machine" });
+  if ((await begin.count()) > 0) await begin.click();
+  const laneId = /lanes\/([^/]+)/.exec(page.url())?.[1] ?? "";
+  const presses = await countPresses(page);
+  const steps = planned(lane, await firstEvent(laneId));
+  for (const step of isMerged ? movements(steps) : steps) if (step.command.type !== "handIn") await hands.perform(step);
+  // the page of the ruling is another; pressing "Hand in" there is what is left
+  const pressed = await presses();
+  await hands.handIn();
+  return pressed;
 }
+
+test("with the mouse alone the first exercise is worked whole, from its sheet to full marks", async ({ page }) => {
+  await hastened(page);
+  const pressed = await workedWhole(page, "dunmarrow", pageLanes.whole, new PointerHands(page, "mill", false), true);
+  expect(pressed).toBeLessThanOrEqual(MOST_PRESSES);
+  await expect(page.getByTestId("total")).toHaveText(/^(9\d|100)(\.\d)?$/);
+});
+
+test.describe("with fingers alone", () => {
+  test.use({ hasTouch: true });
+  test("an edge is found, written down, typed and handed in, from the sheet on", async ({ page }) => {
+    const hands = new PointerHands(page, "mill", true);
+    await workedWhole(page, "sorrel", pageLanes.firstEdge, hands, false);
+    await expect(page.getByTestId("total")).toBeVisible();
+    await expect(page.getByRole("row", { name: /^G54 X .*Right, within/ })).toBeVisible();
+    await expect(page.getByRole("row", { name: /^G54 Y .*Right, within/ })).toHaveCount(0);
+  });
+});

@@ -4,7 +4,7 @@ import { promisify } from "node:util";
 import { expect, test } from "@playwright/test";
 import pg from "pg";
 import { KeyboardStudent } from "./keyboardStudent";
-import { OwnServer } from "./server";
+import { onShared, ownDemo, OwnServer } from "./server";
 
 const run = promisify(execFile);
 
@@ -45,8 +45,8 @@ test("a backup of a server at work is put in elsewhere, whole, and goes on there
   test.setTimeout(150_000);
   const base = new URL(process.env["DATABASE_URL"] ?? "");
   const named = (name: string) => Object.assign(new URL(base.href), { pathname: `/${name}` }).href;
-  const [here, there] = [named(`here_${process.pid}`), named(`there_${process.pid}`)];
-  for (const url of [here, there]) await ask(base.href, `create database ${new URL(url).pathname.slice(1)}`);
+  const [here, there] = [await ownDemo("here"), named(`there_${process.pid}`)];
+  await onShared(`create database ${new URL(there).pathname.slice(1)}`);
   const server = new OwnServer({ DATABASE_URL: here });
   await server.start();
   const page = await browser.newPage({ baseURL: server.url });

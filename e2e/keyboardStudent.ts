@@ -98,10 +98,14 @@ export class KeyboardStudent {
     await this.settle();
   }
 
-  /** Sets the size of a click by the bracket keys: 0 is a whole millimetre, 3 the finest. */
+  /** Sets the size of a click by the bracket keys, from the one that is shown: 0 is a whole millimetre, 3 the finest. */
   async size(level: 0 | 1 | 2 | 3): Promise<void> {
-    await this.press("[", 3);
-    await this.press("]", level);
+    const shown = await this.page
+      .getByRole("group", { name: "Size of a click" })
+      .evaluate((group) =>
+        [...group.querySelectorAll("button")].findIndex(({ ariaPressed }) => ariaPressed === "true"),
+      );
+    await this.press(level < shown ? "[" : "]", Math.abs(level - shown));
   }
 
   async look(side: "front" | "left"): Promise<void> {

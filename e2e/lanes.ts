@@ -185,6 +185,12 @@ export const pageLanes = {
   // the first exercise as it is meant to be worked
   whole: demo("focuser-plate-lower-left"),
   handedInAtOnce: demo("focuser-plate-lower-left", {}, { script: [{ type: "home" }, { type: "handIn" }] }),
+  // the first edge, from the reference return to the register
+  firstEdge: demo(
+    "focuser-plate-lower-left",
+    {},
+    { until: (_step, at, steps) => at > 0 && steps[at - 1]?.command.type === "captureRegister" },
+  ),
   // up to where the tip is closed in on the first face, for hands that hold a key down
   closingIn: demo(
     "focuser-plate-lower-left",

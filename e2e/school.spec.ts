@@ -3,10 +3,9 @@ import { X509Certificate } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { networkInterfaces } from "node:os";
 import { expect, test, type Page } from "@playwright/test";
-import pg from "pg";
 import { accessible } from "./accessible";
 import { card, check, enter } from "./floorHands";
-import { OwnServer } from "./server";
+import { onShared, OwnServer } from "./server";
 
 /** An address by which others find this machine; null where it is in no network. */
 const outerAddress = (): string | null =>
@@ -15,13 +14,8 @@ const outerAddress = (): string | null =>
     .find(({ internal, family }) => !internal && family === "IPv4")?.address ?? null;
 
 async function emptyDatabase(name: string): Promise<string> {
-  const url = new URL(process.env["DATABASE_URL"] ?? "");
-  const client = new pg.Client({ connectionString: url.href });
-  await client.connect();
-  await client.query(`create database ${name}`);
-  await client.end();
-  url.pathname = `/${name}`;
-  return url.href;
+  await onShared(`create database ${name}`);
+  return Object.assign(new URL(process.env["DATABASE_URL"] ?? ""), { pathname: `/${name}` }).href;
 }
 
 async function fillIn(page: Page, form: Record<string, string>): Promise<void> {

@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import { createServer } from "node:net";
+import pg from "pg";
 
 async function freePort(): Promise<number> {
   return new Promise((resolve) => {
@@ -8,6 +9,24 @@ async function freePort(): Promise<number> {
       probe.close(() => resolve(typeof address === "object" && address ? address.port : 0));
     });
   });
+}
+
+/** One statement on the database that the tests share, as its owner. */
+export async function onShared(statement: string): Promise<void> {
+  const client = new pg.Client({ connectionString: process.env["DATABASE_URL"] ?? "" });
+  await client.connect();
+  try {
+    await client.query(statement);
+  } finally {
+    await client.end();
+  }
+}
+
+/** The address of a new database with the demo as it is on its first day, copied from the one that e2e.sh keeps. */
+export async function ownDemo(name: string): Promise<string> {
+  const own = `${name}_${process.pid}`;
+  await onShared(`create database ${own} template ${process.env["E2E_SEED"] ?? ""}`);
+  return Object.assign(new URL(process.env["DATABASE_URL"] ?? ""), { pathname: `/${own}` }).href;
 }
 
 /** A second server process on the tests' database, to be killed and started again. */

@@ -1,18 +1,13 @@
 import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
-import { OwnServer } from "./server";
+import { ownDemo, OwnServer } from "./server";
 
 test("during class: words on a bench, everybody held and let go on, and what is off for the instructor's eyes", async ({
   browser,
 }) => {
   // a class of its own: holding everybody holds every other test as well
-  const base = new URL(process.env["DATABASE_URL"] ?? "");
-  const own = Object.assign(new URL(base.href), { pathname: `/together_${process.pid}` }).href;
-  const client = new (await import("pg")).default.Client({ connectionString: base.href });
-  await client.connect();
-  await client.query(`create database together_${process.pid}`);
-  await client.end();
+  const own = await ownDemo("together");
   const server = new OwnServer({ DATABASE_URL: own });
   await server.start();
   const at = async (login: string) => {

@@ -273,7 +273,10 @@ describe("what leaves the server", () => {
       truth.edgeBreakMm,
       truth.seed,
       finderOwnKickMm,
-    ].map(String);
+    ]
+      .map(String)
+      // a short one stands in many a reply by chance: in an id, in a tolerance
+      .filter((figure) => figure.length > 4);
     const said = [
       (await student.call("GET", `/lanes/${lane}`)).text,
       (await student.call("GET", "/lanes")).text,
@@ -288,7 +291,7 @@ describe("what leaves the server", () => {
         )
       ).text,
     ].join("\n");
-    expect(hidden.length).toBeGreaterThan(11);
+    expect(hidden.length).toBeGreaterThan(8);
     for (const figure of hidden) expect(said).not.toContain(figure);
     expect(said).not.toMatch(/truth|seed|kickPast|ownKick/i);
     expect((await student.call("GET", `/lanes/${lane}/record`)).status).toBe(403);

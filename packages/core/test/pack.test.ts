@@ -31,7 +31,7 @@ const causesOf = (ruling: Ruling, target: TargetId): string => {
 describe("a careful student has full marks and every gate open", () => {
   for (const { exercise } of demoExercises) {
     it(exercise.id, () => {
-      for (let seed = 0; seed < 4; seed++) {
+      for (let seed = 0; seed < 2; seed++) {
         const { ruling, lane } = ruled(exercise.id, {}, `pack ${seed}`);
         expect(lane.seen.gates.filter(({ isPassed }) => !isPassed).map(({ name }) => name)).toEqual([]);
         expect(
@@ -63,7 +63,7 @@ describe("a careful student has full marks and every gate open", () => {
     "block-in-wear",
   ] satisfies MillLengthSchool[]) {
     it(`five tools in whichever school: ${school}`, () => {
-      for (let seed = 0; seed < 5; seed++) {
+      for (let seed = 0; seed < 3; seed++) {
         const { ruling } = ruled("five-tools-free", { school }, `school ${seed}`);
         expect(ruling.total).toBeCloseTo(100, 6);
         expect(ruling.school).toBe(school);
@@ -151,7 +151,7 @@ describe("one mistake, named", () => {
   for (const [name, id, habits, target, cause] of cases) {
     it(name, () => {
       let named = 0;
-      for (let seed = 0; seed < 10; seed++) {
+      for (let seed = 0; seed < 6; seed++) {
         const { ruling } = ruled(id, habits, `mistake ${seed}`);
         const found = causesOf(ruling, target);
         // a lane whose doubted card happens to be right, or whose first guess landed inside the tolerance, has nothing
@@ -164,7 +164,7 @@ describe("one mistake, named", () => {
         }
         for (const finding of ruling.findings) expect(findingWords(finding)).toMatch(/[.!]$/);
       }
-      expect(named).toBeGreaterThanOrEqual(3);
+      expect(named).toBeGreaterThanOrEqual(2);
     });
   }
   it("a part that keeps its datum at the fixed jaw needs only its height, and is right in X and Y untouched", () => {

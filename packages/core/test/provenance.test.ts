@@ -184,7 +184,7 @@ describe("slips of the hand, on every register of every exercise", () => {
       // every kind on most exercises, in turn over their registers
       for (const [place, register] of [...new Set(lane.made)].entries())
         for (const [turn, kind] of slipKinds.entries()) {
-          if (/^[RQ]\d/.test(register) || (place + turn) % 8 !== 0) continue;
+          if (/^[RQ]\d/.test(register) || (place + turn) % 12 !== 0) continue;
           const driver = new LaneDriver(exercise, "slips");
           const slip = new SlippingBench(driver, { kind, register, nth: 0, turn });
           try {
@@ -205,7 +205,7 @@ describe("slips of the hand, on every register of every exercise", () => {
           }
         }
     }
-    expect(made).toBeGreaterThan(150);
+    expect(made).toBeGreaterThan(100);
   }, 240_000);
 });
 

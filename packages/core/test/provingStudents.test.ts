@@ -5,7 +5,7 @@ import { rule } from "../grading";
 
 /** Those whose program may come with a fault. */
 const programmed = demoExercises.filter(({ exercise }) => (exercise.program?.faults.length ?? 0) > 0);
-const LANES = 14;
+const LANES = 9;
 /** Another row may hold a longer length, other tools cut another part; a run in the air, or a gauging, cuts nothing. */
 const MAY_PASS = new Set(["otherRow", "otherTools", "liftLeft", "otherWay"]);
 

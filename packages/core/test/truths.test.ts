@@ -115,7 +115,8 @@ describe("marks are shown and summed alike", () => {
   it.each(demoExercises.map(({ exercise, marking }) => [exercise.id, { exercise, marking }] as const))(
     "every line in tenths, every strand the sum of its lines, the total the sum of the strands: %s",
     (_, { exercise, marking }) => {
-      for (const habits of [{}, { paper: "forgotten", feelerOnce: true, oneKick: true }] as Habits[]) {
+      // full marks of a careful student are held by the pack
+      for (const habits of [{ paper: "forgotten", feelerOnce: true, oneKick: true }] as Habits[]) {
         const lane = new LaneDriver(exercise, "tenths");
         try {
           workLane(lane, habits);
