@@ -98,7 +98,7 @@ export class KeyboardStudent {
     await this.settle();
   }
 
-  /** Sets the size of a click by the bracket keys, from the one that is shown: 0 is a whole millimetre, 3 the finest. */
+  /** Sets the size of a click by the bracket keys, from the one that is shown: 0 is a millimetre, 3 the finest. */
   async size(level: 0 | 1 | 2 | 3): Promise<void> {
     const shown = await this.page
       .getByRole("group", { name: "Size of a click" })
