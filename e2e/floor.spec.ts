@@ -28,6 +28,8 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
     await route.continue();
   });
   await page.getByRole("button", { name: "I have read these" }).click();
+  await expect(page.getByText("This page opens on this device without a network")).toBeVisible();
+  await page.getByRole("button", { name: "All registers on one page" }).click();
   await card(page, "G54 X").getByLabel("reading, mm").fill("−334.666");
   await page.waitForTimeout(1500);
   await expect(card(page, "G54 X").getByLabel("reading, mm")).toHaveValue("−334.666");
@@ -40,9 +42,36 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
   await enter(page, "G54 Y", "Write sum", "-191.120");
   await expect(page.getByText(/3 entries wait on this device/)).toBeVisible();
   await accessible(page);
+  // opened anew without a network it is there, and goes on where it stood: one register at a time, by its own keys
+  await page.reload();
+  await expect(page.getByText(/3 entries wait on this device/)).toBeVisible();
+  const pad = async (...keys: string[]) => {
+    for (const key of keys)
+      await page.getByRole("group", { name: "Figures" }).getByRole("button", { name: key, exact: true }).click();
+  };
+  const screen = page.getByRole("navigation", { name: "Registers" });
+  await screen.getByRole("button", { name: "H1 length" }).click();
+  const go = card(page, "H1 length").getByRole("button", { name: /^The control shows the same: on to H2/ });
+  await expect(go).toBeDisabled();
+  await pad("±", "2", "5", "0", ".", "7", "1", "erase");
+  await page.getByRole("button", { name: /^paper.* 0\.080/ }).click();
+  await page.getByRole("button", { name: /^paper.* 0\.080/ }).click();
+  await page.getByRole("button", { name: /^paper.* −0\.080/ }).click();
+  await expect(page.getByText("nothing is added up for you here")).toBeVisible();
+  await page.getByLabel("my sum").fill("-250.780");
+  await accessible(page);
+  // thought better of, looked at another, and come back to: what was typed is still there
+  await screen.getByRole("button", { name: "G54 X" }).click();
+  await screen.getByRole("button", { name: "H1 length" }).click();
+  await expect(page.getByLabel("my sum")).toHaveValue("-250.780");
+  await go.click();
+  await expect(screen.getByRole("button", { name: "H1 length, set" })).toBeVisible();
+  await expect(card(page, "H2 length")).toBeVisible();
+  await page.getByRole("button", { name: "Raise a hand" }).click();
+  await page.getByRole("button", { name: "All registers on one page" }).click();
   await context.setOffline(false);
-  await expect(page.getByText(/on this device/)).toBeHidden({ timeout: 20_000 });
-  await enter(page, "H1 length", "Add reading", "-250.7");
+  await expect(page.getByText(/wait on this device/)).toBeHidden({ timeout: 20_000 });
+  await expect(card(page, "H1 length")).toContainText("−250.700");
   await enter(page, "H2 length", "Add reading", "nonsense");
   await expect(card(page, "H2 length").getByRole("alert")).toContainText("is not a length");
   await enter(page, "H2 length", "Add reading", "-231.62");
@@ -56,15 +85,17 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
   await expect(card(page, "H2 length")).toContainText("−231.700");
   await expect(page.getByRole("button", { name: "Hand in" })).toBeDisabled();
   await page.reload();
+  await page.getByRole("button", { name: "All registers on one page" }).click();
   await expect(card(page, "G54 Y")).toContainText("−196.120");
 
   const instructor = await (await browser.newContext()).newPage();
   await new KeyboardStudent(instructor).signIn("marrow");
-  await instructor.getByRole("link", { name: "Floor" }).click();
-  await instructor
-    .getByRole("region", { name: "Dovetail clamp, first side" })
-    .getByRole("link", { name: "Bertram Ashgrove" })
-    .click();
+  // the wall says who is at a machine with a hand up
+  const atMachine = instructor.getByRole("table", { name: /^At the machines/ }).getByRole("row", { name: /Bertram/ });
+  await expect(atMachine).toContainText("hand is up");
+  await atMachine.getByRole("link", { name: "Bertram Ashgrove" }).click();
+  await instructor.getByRole("button", { name: "I have come" }).click();
+  await expect(page.getByRole("button", { name: "Raise a hand" })).toBeVisible({ timeout: 15_000 });
   await expect(instructor.getByRole("button", { name: "Sign this setup" })).toBeDisabled();
   // as it is read: where the tip stood, and the sum done here; a figure that nobody can read changes nothing
   const x = card(instructor, "G54 X");
@@ -112,6 +143,14 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
   await instructor.getByRole("textbox", { name: "reason" }).fill("found the radius alone afterwards");
   await instructor.getByRole("button", { name: "Override" }).click();
   await expect(page.getByTestId("floor-total")).toHaveText("75", { timeout: 15_000 });
+  // set up again: another lane, with nothing of the first in it
+  await page.getByRole("link", { name: "All floor lanes" }).click();
+  await page
+    .getByRole("region", { name: "Dovetail clamp, first side" })
+    .getByRole("button", { name: "Set it up again" })
+    .click();
+  await expect(page.getByRole("button", { name: "I have read these" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Dovetail clamp, first side, attempt 2" })).toBeVisible();
 });
 
 test("a lathe floor lane: made from the template with a fairness warning, worked, checked, ruled; the worksheet prints", async ({

@@ -112,6 +112,7 @@ test("an empty school is begun with the code of the terminal, reached in secret 
   await phone.getByRole("link", { name: "Floor" }).click();
   await phone.getByRole("button", { name: "Start at the machine" }).click();
   await phone.getByRole("button", { name: "I have read these" }).click();
+  await phone.getByRole("button", { name: "All registers on one page" }).click();
   const values = { "G54 X": "-329.667", "G54 Y": "-191.119", "H1 length": "-250.781" };
   await enter(phone, "G54 X", "Enter register", values["G54 X"]);
   await hand.setOffline(true);
@@ -119,7 +120,7 @@ test("an empty school is begun with the code of the terminal, reached in secret 
   await enter(phone, "H1 length", "Enter register", values["H1 length"]);
   await expect(phone.getByText(/entries wait on this device/)).toBeVisible();
   await hand.setOffline(false);
-  await expect(phone.getByText(/on this device/)).toBeHidden({ timeout: 20_000 });
+  await expect(phone.getByText(/wait on this device/)).toBeHidden({ timeout: 20_000 });
 
   await page.reload();
   await page.getByRole("link", { name: "Edda Marlpit" }).click();

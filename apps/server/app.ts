@@ -168,14 +168,14 @@ export function buildApp({
   api.use(classRouter({ store: held, roster, ended, tell, now }));
   api.use(rosterRouter(roster, held, ended));
   // the lanes come first: a class at work asks for little else
-  api.use("/floor", floorRouter(floor, now));
+  api.use("/floor", floorRouter({ store: floor, now, tell }));
   api.use(planRouter(planStore(db), lanes));
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));
   api.use(togetherRouter({ store: together, classesNow, lanes, reviews, changes, tell, nameOf, now }));
   api.use(skillsRouter(store));
   api.use(regradeRouter(regrade));
-  api.use(wallRouter({ store, cache, people, changes, pausedBy: classesNow.pausedBy, now }));
+  api.use(wallRouter({ store, floor, cache, people, changes, pausedBy: classesNow.pausedBy, now }));
   api.use(marksRouter({ store, floor, reviews, now }));
   api.use(notFoundHandler);
   app.use("/api", api);

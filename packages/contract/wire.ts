@@ -14,6 +14,7 @@ import {
   type FloorExercise,
   type FloorGateName,
   type FloorRuling,
+  type FloorSignature,
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
 import { strandNames, type Ruling } from "@probe-lane/core/grading";
@@ -158,7 +159,9 @@ export const floorBatch = z.strictObject({
 export type FloorBatch = z.infer<typeof floorBatch>;
 export interface FloorLaneView {
   id: string;
+  exerciseId: string;
   studentName: string;
+  attempt: number;
   exercise: FloorExercise;
   entries: StoredFloorEntry[];
   /** Teaches or helps in the class. */
@@ -177,10 +180,29 @@ export interface FloorExerciseRow {
   lanes: {
     id: string;
     studentName: string;
+    attempt: number;
     gates: { name: FloorGateName; isPassed: boolean }[];
+    isHandUp: boolean;
+    isHandedIn: boolean;
     total: number | null;
     isMine: boolean;
   }[];
+}
+/** A student's lane at a machine: the one that stands, or another attempt once that was handed in. */
+export const floorBegin = z.strictObject({ isAgain: z.boolean().default(false) });
+/** Somebody at a real machine, as the wall shows it. */
+export interface FloorWallRow {
+  laneId: string;
+  studentName: string;
+  title: string;
+  machine: string;
+  gates: { name: FloorGateName; isPassed: boolean }[];
+  /** Since when a hand is up; null where none is. */
+  handUpAt: string | null;
+  /** Everything is entered and wants a check and a signature. */
+  isWaiting: boolean;
+  signature: FloorSignature["state"];
+  lastEntryAt: string;
 }
 /** What of a floor exercise is changed before anybody has begun it; a tolerance for each of its registers, mm. */
 export const floorChange = z.strictObject({
@@ -554,6 +576,8 @@ export interface WallView {
   pausedBy: string | null;
   className: string;
   rows: WallRow[];
+  /** Who is at a real machine. */
+  floor: FloorWallRow[];
   idle: { studentName: string }[];
   now: string;
 }

@@ -392,9 +392,11 @@ export const floorLanes = pgTable(
     studentId: uuid()
       .notNull()
       .references(() => users.id, { onDelete: "cascade" }),
+    /** Which attempt of this student it is, from one. */
+    number: integer().notNull().default(1),
     openedAt: moment().notNull().defaultNow(),
   },
-  (table) => [unique("floor_lanes_once").on(table.exerciseId, table.studentId)],
+  (table) => [unique("floor_lanes_once").on(table.exerciseId, table.studentId, table.number)],
 );
 
 /** Entries keep the id that the student's device gave them: one that is sent again is there once. */

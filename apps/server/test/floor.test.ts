@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { foldFloor, lateMinutes, type FloorEntry } from "@probe-lane/core/floor";
-import type { FloorLaneView, FloorList, MarksView, StartedLane } from "@probe-lane/contract";
+import type { FloorLaneView, FloorList, MarksView, StartedLane, WallView } from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -247,5 +247,66 @@ describe("a floor exercise of one's own", () => {
     expect((await instructor.call("DELETE", `/floor/exercises/${spare}`)).status).toBe(204);
     expect(await titled(instructor, "Clamp, second vise (copy)")).toBeUndefined();
     expect((await instructor.call("DELETE", `/floor/exercises/${spare}`)).status).toBe(404);
+  });
+});
+
+describe("at the machines, on the wall", () => {
+  const begun = async (login: string, isAgain?: boolean) => {
+    const client = await new TestClient(server).signIn(login);
+    const { exercises } = (await client.call<FloorList>("GET", "/floor")).body;
+    const mill = exercises.find(({ exercise }) => exercise.machine === "mill");
+    const path = `/floor/exercises/${mill?.id}/lanes`;
+    const { id } = (await client.call<StartedLane>("POST", path, isAgain === undefined ? {} : { isAgain })).body;
+    return { client, id, exerciseId: mill?.id ?? "" };
+  };
+  const enter = (client: TestClient, id: string, ...entries: FloorEntry[]) =>
+    client.call("POST", `/floor/lanes/${id}/entries`, batch(...entries));
+  const row = async (id: string) =>
+    (await instructor.call<WallView>("GET", "/wall")).body.floor.find(({ laneId }) => laneId === id);
+
+  it("a hand stands there until it is answered, and only a helper answers it", async () => {
+    const { client, id } = await begun("peverill");
+    expect(await row(id)).toBeUndefined();
+    await enter(client, id, { type: "cautionsRead" }, { type: "handRaised" });
+    expect(await row(id)).toMatchObject({ studentName: "Aldous Peverill", isWaiting: false, signature: "none" });
+    expect((await row(id))?.handUpAt).not.toBeNull();
+    expect((await enter(client, id, { type: "handAnswered" })).status).toBe(403);
+    expect((await enter(instructor, id, { type: "handRaised" })).status).toBe(403);
+    await enter(instructor, id, { type: "handAnswered" });
+    expect(await row(id)).toMatchObject({ handUpAt: null });
+  });
+  it("whoever has entered everything waits for a check; handed in, they are gone from it", async () => {
+    const { client, id } = await begun("tamblin");
+    const set = Object.entries(registers).map(([register, mm]): FloorEntry => ({ type: "register", register, mm }));
+    await enter(client, id, { type: "cautionsRead" }, ...set);
+    expect(await row(id)).toMatchObject({ isWaiting: true });
+    await enter(
+      instructor,
+      id,
+      ...Object.entries(registers).map(([register, mm]): FloorEntry => ({ type: "judgedWithin", register, mm })),
+    );
+    const seen = (await instructor.call<FloorLaneView>("GET", `/floor/lanes/${id}`)).body;
+    await enter(instructor, id, { type: "signedOff", saw: [...stateOf(seen).binding] });
+    expect(await row(id)).toMatchObject({ isWaiting: false, signature: "given" });
+    await enter(client, id, { type: "handedIn" });
+    expect(await row(id)).toBeUndefined();
+  });
+  it("another attempt is begun once the one before is handed in, and the best of them counts", async () => {
+    const first = await begun("tamblin");
+    // not asked for, it is the same lane
+    const again = await begun("tamblin", true);
+    expect(again.id).not.toBe(first.id);
+    expect((await begun("tamblin", true)).id).toBe(again.id);
+    expect((await begun("tamblin")).id).toBe(again.id);
+    expect((await again.client.call<FloorLaneView>("GET", `/floor/lanes/${again.id}`)).body).toMatchObject({
+      attempt: 2,
+      entries: [],
+    });
+    const { students } = (await instructor.call<MarksView>("GET", "/marks")).body;
+    const cell = students.find(({ name }) => name === "Ysolde Tamblin")?.cells[again.exerciseId];
+    expect(cell).toMatchObject({ attempts: 2, isOpen: true, best: { attempt: 1, href: `/floor/${first.id}` } });
+    // one that is at work is no other's
+    const other = await begun("peverill", true);
+    expect((await begun("peverill")).id).toBe(other.id);
   });
 });

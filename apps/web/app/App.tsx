@@ -8,13 +8,16 @@ import { MyLanesPage } from "../features/lanes/MyLanesPage";
 import { Loading, PageError } from "../ui";
 import { ApiError } from "./api";
 import { Broken } from "./Broken";
+import { forgetKept } from "./kept";
 import { reading } from "./queries";
 import { isStaff, SESSION_KEY, useMe } from "./session";
 import { Shell } from "./Shell";
 
 /** A session that ended shows in whichever reply comes first. */
 const noticeSignedOut = (error: unknown): void => {
-  if (error instanceof ApiError && error.code === "notSignedIn") client.setQueryData(SESSION_KEY, null);
+  if (!(error instanceof ApiError) || error.code !== "notSignedIn") return;
+  forgetKept();
+  client.setQueryData(SESSION_KEY, null);
 };
 
 const client: QueryClient = new QueryClient({
@@ -22,6 +25,8 @@ const client: QueryClient = new QueryClient({
   mutationCache: new MutationCache({ onError: noticeSignedOut }),
   defaultOptions: {
     queries: {
+      // asked without a network too: the floor's pages are kept on the device
+      networkMode: "offlineFirst",
       retry: (count, error) => error instanceof ApiError && error.isPassing && count < 3,
       refetchOnWindowFocus: true,
       staleTime: 2000,

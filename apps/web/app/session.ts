@@ -2,6 +2,7 @@ import type { JoinRequest, Me, SignInRequest } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, ApiError } from "./api";
+import { forgetKept } from "./kept";
 
 /** Where the query cache keeps who is signed in. */
 export const SESSION_KEY = ["session"];
@@ -31,6 +32,7 @@ export function useSignIn() {
   return useMutation<Me, ApiError, SignInRequest>({
     mutationFn: (request) => api.post<Me>("/session", request),
     onSuccess: (me) => {
+      forgetKept();
       client.clear();
       client.setQueryData(SESSION_KEY, me);
     },
@@ -43,6 +45,7 @@ export function useJoin() {
   return useMutation<unknown, ApiError, JoinRequest>({
     mutationFn: (request) => api.post("/session/join", request),
     onSuccess: async () => {
+      forgetKept();
       client.clear();
       client.setQueryData(SESSION_KEY, await api.get<Me>("/session"));
     },
@@ -53,7 +56,9 @@ export function useJoin() {
 export function useSessionLost(isLost: boolean): void {
   const client = useQueryClient();
   useEffect(() => {
-    if (isLost) client.setQueryData(SESSION_KEY, null);
+    if (!isLost) return;
+    forgetKept();
+    client.setQueryData(SESSION_KEY, null);
   }, [isLost, client]);
 }
 
@@ -62,6 +67,7 @@ export function useSignOut() {
   return useMutation<void, ApiError>({
     mutationFn: () => api.delete("/session"),
     onSuccess: () => {
+      forgetKept();
       client.clear();
       client.setQueryData(SESSION_KEY, null);
     },

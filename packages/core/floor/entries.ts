@@ -19,6 +19,10 @@ export const entrySchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("register"), register, mm }),
   z.strictObject({ type: z.literal("struck"), entry: z.uuid() }),
   z.strictObject({ type: z.literal("handedIn") }),
+  /** A hand up at the machine, taken down again, or answered by whoever came. */
+  z.strictObject({ type: z.literal("handRaised") }),
+  z.strictObject({ type: z.literal("handLowered") }),
+  z.strictObject({ type: z.literal("handAnswered") }),
   /** A feature of the first part: where it stands or how large it is, with its sign, against what is wanted. */
   z.strictObject({
     type: z.literal("partMeasured"),
@@ -67,10 +71,11 @@ export const instructorEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
   "sentBack",
   "safetyNoted",
   "overridden",
+  "handAnswered",
 ]);
 
 /** Those of them that somebody enters who only helps. */
-export const assistantEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set(["check", "judgedWithin"]);
+export const assistantEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set(["check", "judgedWithin", "handAnswered"]);
 
 export interface StoredFloorEntry {
   readonly id: string;

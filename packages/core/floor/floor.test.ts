@@ -9,6 +9,7 @@ import {
   foldFloor,
   ruleFloor,
   templateSchema,
+  termsOffered,
   type FloorEntry,
   type FloorTemplate,
   type StoredFloorEntry,
@@ -316,5 +317,77 @@ describe("importing registers", () => {
           expect(row.problem !== null || Number.isFinite(row.mm)).toBe(true);
       }),
     );
+  });
+});
+
+describe("terms that belong to a register", () => {
+  const offered = (more: Partial<FloorTemplate>, id: string) => {
+    const register = floorFromTemplate({ ...template, ...more }).registers.find((one) => one.id === id);
+    return register ? termsOffered(register) : null;
+  };
+  it("are those of its way of setting, with the sheet's figure and no sign", () => {
+    expect(offered({ edgeXMm: -40 }, "G54.x")).toEqual([
+      { term: "tipRadius", givenMm: 5 },
+      { term: "edgeWork", givenMm: 40 },
+    ]);
+    expect(offered({}, "H1")).toEqual([
+      { term: "paper", givenMm: 0.08 },
+      { term: "facing", givenMm: 0.7 },
+    ]);
+  });
+  it("are none where a setter reads the length itself", () => {
+    expect(offered({ school: "gauge-line" }, "H1")).toEqual([]);
+  });
+  it("of a turned diameter are the diameter, which nobody gives, and the feeler", () => {
+    expect(offered({ machine: "lathe", school: "part-face", paperMm: 0.1 }, "T1.x")).toEqual([
+      { term: "diameter", givenMm: null },
+      { term: "paper", givenMm: 0.1 },
+    ]);
+  });
+  it("a gap may be written as paper or as block, and is not left out then", () => {
+    const lathe = floorFromTemplate({ ...template, machine: "lathe", school: "part-face", skinMm: 0 });
+    const lane = (term: "paper" | "block" | "other") =>
+      ruleFloor(
+        foldFloor(
+          lathe,
+          log(
+            { type: "reading", register: "T1.z", mm: -258 },
+            { type: "term", register: "T1.z", term, mm: 0.08 },
+            { type: "sum", register: "T1.z", mm: -257.92 },
+            set("T1.z", -257.92),
+            check("T1.z", -258.08),
+          ),
+        ),
+      ).values.find(({ register }) => register.id === "T1.z");
+    expect(lane("paper")).toMatchObject({ verdict: "wrong", working: "adds up", leftOut: [] });
+    expect(lane("block")).toMatchObject({ working: "adds up" });
+    expect(lane("other")).toMatchObject({ working: "adds up" });
+    const bare = ruleFloor(
+      foldFloor(
+        lathe,
+        log(
+          { type: "reading", register: "T1.z", mm: -258 },
+          { type: "sum", register: "T1.z", mm: -258 },
+          set("T1.z", -258),
+          check("T1.z", -258.08),
+        ),
+      ),
+    ).values.find(({ register }) => register.id === "T1.z");
+    expect(bare).toMatchObject({ working: "leaves a term out", leftOut: ["block"] });
+  });
+});
+
+describe("a hand at the machine", () => {
+  it("is up from when it was raised until it is taken down, answered, or the lane is handed in", () => {
+    const upAt = (...entries: FloorEntry[]) => foldFloor(exercise, log(...entries)).handUpAtMs;
+    expect(upAt()).toBeNull();
+    expect(upAt({ type: "handRaised" })).toBe(0);
+    expect(upAt({ type: "handRaised" }, { type: "handLowered" })).toBeNull();
+    expect(upAt({ type: "handRaised" }, { type: "handAnswered" }, { type: "handRaised" })).toBe(2);
+    expect(upAt({ type: "handRaised" }, { type: "handedIn" })).toBeNull();
+  });
+  it("takes no signature back", () => {
+    const entries = log(set("H1", -250), { type: "signedOff", saw: [id(0)] }, { type: "handRaised" });
+    expect(foldFloor(exercise, entries).signature.state).toBe("given");
   });
 });

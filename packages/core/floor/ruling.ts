@@ -5,6 +5,7 @@ import { combineChecks, type Combined } from "./checks";
 import type { FloorRegister } from "./exercise";
 import { isJudgedWithin } from "./signature";
 import type { FloorState } from "./state";
+import { termsLeftOut } from "./terms";
 
 export interface FloorValue {
   readonly register: FloorRegister;
@@ -54,21 +55,6 @@ function inOrder(state: FloorState, register: FloorRegister): boolean {
 /** A nose radius is read off the insert and a tip code off the picture: there is no reading and no sum to write. */
 const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose" || method === "lathe-tip";
 
-/** By its figures, what lies between the reading and the register; a figure of zero lies nowhere. */
-const BETWEEN: readonly (readonly [keyof FloorRegister["figures"], TermName])[] = [
-  ["tipRadius", "tipRadius"],
-  ["edgeWork", "edgeWork"],
-  ["paper", "paper"],
-  ["facing", "facing"],
-];
-
-/** Terms that lie between and were not written; whoever writes what has no name of its own may mean any of them. */
-function termsLeftOut({ terms }: FloorState, { id, figures }: FloorRegister): TermName[] {
-  const written = terms.filter((one) => one.register === id).map(({ term }) => term);
-  if (written.includes("other")) return [];
-  return BETWEEN.flatMap(([figure, term]) => ((figures[figure] ?? 0) !== 0 && !written.includes(term) ? [term] : []));
-}
-
 /** Why a check decides nothing; null where it does. */
 function undecidedBy({ outliers, expandedMm }: Combined, { toleranceMm }: FloorRegister) {
   if (outliers.length > 0) return "checksDisagree";
@@ -85,12 +71,13 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const readings = state.readings.filter((one) => one.register === register.id);
   const addsUp = sum !== undefined && readings.some(({ mm }) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
   const isInOrder = inOrder(state, register);
-  const written = reading !== undefined && sum !== undefined;
+  const isWritten = reading !== undefined && sum !== undefined;
   const sumWorking = addsUp ? "adds up" : "does not add up";
-  const ofSum = written ? sumWorking : "not written";
+  const ofSum = isWritten ? sumWorking : "not written";
   // a sum can add up and still leave out what lies between: where the value is wrong it does
   const isWrong = heldMm !== null && check !== null && Math.abs(heldMm - check.mm) > register.toleranceMm;
-  const leftOut = addsUp && isWrong ? termsLeftOut(state, register) : [];
+  const written = state.terms.filter((one) => one.register === register.id).map(({ term }) => term);
+  const leftOut = addsUp && isWrong ? termsLeftOut(register, written) : [];
   const asWritten = isReadOff(register) ? "adds up" : ofSum;
   const working = leftOut.length > 0 ? "leaves a term out" : asWritten;
   const workingMarks = working === "adds up" ? workingShare : 0;

@@ -29,7 +29,16 @@ export interface FloorState {
   /** What the first part tells, feature by feature. */
   readonly parts: readonly PartRead[];
   readonly notes: readonly Of<"note">[];
+  /** A hand is up at the machine, and since when. */
+  readonly handUpAtMs: number | null;
 }
+
+/** Since when a hand is up; null where it is down, was answered, or the lane is handed in. */
+function handUpAtMs(live: readonly StoredFloorEntry[]): number | null {
+  const last = live.findLast(({ entry: { type } }) => HANDS.has(type));
+  return last?.entry.type === "handRaised" ? last.atMs : null;
+}
+const HANDS: ReadonlySet<FloorEntry["type"]> = new Set(["handRaised", "handLowered", "handAnswered", "handedIn"]);
 
 /**
  * The lane after its entries: struck ones left out, the newest sum and register of each kept. Pure; any order of
@@ -60,6 +69,7 @@ export function foldFloor(exercise: FloorExercise, entries: readonly StoredFloor
     safety: all("safetyNoted"),
     override: all("overridden").at(-1) ?? null,
     handedIn: all("handedIn")[0] ?? null,
+    handUpAtMs: handUpAtMs(live),
   };
 }
 

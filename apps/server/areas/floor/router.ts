@@ -1,21 +1,28 @@
 import { reply } from "../../reply";
-import { floorBatch, floorChange, floorHide } from "@probe-lane/contract";
+import { floorBatch, floorBegin, floorChange, floorHide } from "@probe-lane/contract";
 import { templateSchema } from "@probe-lane/core/floor";
 import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
 import {
   addFloorEntries,
+  attemptAfter,
   changedExercise,
   copiedTitle,
   floorLane,
   floorList,
-  hasBegun,
   makeFloorExercise,
 } from "./service";
 import type { FloorStore } from "./store";
 
-export function floorRouter(store: FloorStore, now: () => Date): Router {
+interface Deps {
+  store: FloorStore;
+  now: () => Date;
+  /** Says to whoever looks at the wall of a class that something has changed there. */
+  tell(classId: string): Promise<void>;
+}
+
+export function floorRouter({ store, now, tell }: Deps): Router {
   const router = Router();
   router.use(requireRole("student", "assistant", "instructor"));
   router.get("/", async (req, res) => reply(res, "/floor", await floorList(store, actorOf(req))));
@@ -51,17 +58,22 @@ export function floorRouter(store: FloorStore, now: () => Date): Router {
   router.post("/exercises/:id/lanes", requireRole("student"), async (req, res) => {
     const actor = actorOf(req);
     const exercise = await own(req);
+    const { isAgain } = parseBody(floorBegin, req.body ?? {});
+    const newest = await store.newestOf(exercise.id, actor.id);
     // who has begun it goes on
-    if (exercise.isHidden && !(await hasBegun(store, exercise.id, actor.id))) throw new HttpError("notFound");
+    if (exercise.isHidden && newest === null) throw new HttpError("notFound");
     if (exercise.isArchived) throw new HttpError("classArchived");
-    res.status(201).json({ id: await store.open(exercise.id, actor.id) });
+    res.status(201).json({ id: await store.open(exercise.id, actor.id, attemptAfter(newest, isAgain)) });
+    await tell(actor.classId);
   });
   router.get("/lanes/:id", async (req, res) =>
     reply(res, "/floor/lanes/:id", await floorLane(store, idOf(req), actorOf(req))),
   );
   router.post("/lanes/:id/entries", async (req, res) => {
-    await addFloorEntries(store, idOf(req), actorOf(req), parseBody(floorBatch, req.body), now());
+    const actor = actorOf(req);
+    await addFloorEntries(store, idOf(req), actor, parseBody(floorBatch, req.body), now());
     res.status(204).end();
+    await tell(actor.classId);
   });
   return router;
 }

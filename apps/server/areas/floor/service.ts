@@ -13,7 +13,15 @@ import {
   type SigningProblem,
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
-import type { ErrorCode, FloorBatch, FloorChange, FloorLaneView, FloorList, MarkCell } from "@probe-lane/contract";
+import type {
+  ErrorCode,
+  FloorBatch,
+  FloorChange,
+  FloorLaneView,
+  FloorList,
+  FloorWallRow,
+  MarkCell,
+} from "@probe-lane/contract";
 import { HttpError } from "../../errors";
 import { isStaff, type Actor } from "../../guards";
 import type { FloorStore } from "./store";
@@ -45,7 +53,10 @@ export async function floorList(store: FloorStore, actor: Actor): Promise<FloorL
             return {
               id: lane.id,
               studentName: lane.studentName,
+              attempt: lane.attempt,
               gates: floorGatesOf(state),
+              isHandUp: state.handUpAtMs !== null,
+              isHandedIn: state.handedIn !== null,
               total: state.handedIn && actor.role !== "assistant" ? ruleFloor(state).total : null,
               isMine: lane.studentId === actor.id,
             };
@@ -73,8 +84,9 @@ export function changedExercise(
   };
 }
 
-export const hasBegun = async (store: FloorStore, exerciseId: string, studentId: string): Promise<boolean> =>
-  (await store.begunBy(exerciseId, studentId)) !== null;
+/** Which attempt is opened: the one that stands, or another once that was handed in and another is asked for. */
+export const attemptAfter = (newest: { number: number; isHandedIn: boolean } | null, isAgain: boolean): number =>
+  (newest?.number ?? 1) + (newest?.isHandedIn && isAgain ? 1 : 0);
 
 /** A check as a student sees it before the hand-in: that there is one, and nothing of what it says. */
 const unread = (entry: FloorEntry): FloorEntry =>
@@ -92,7 +104,9 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
   const shown = isInstructor || state.handedIn ? entries : entries.map((one) => ({ ...one, entry: unread(one.entry) }));
   return {
     id: lane.id,
+    exerciseId: lane.exerciseId,
     studentName: lane.studentName,
+    attempt: lane.attempt,
     exercise: lane.exercise,
     entries: shown,
     isInstructor,
@@ -102,13 +116,44 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
   };
 }
 
+/** Who is at a real machine now: lanes that are not handed in, who needs somebody first. */
+export async function floorNow(store: FloorStore, classId: string): Promise<(FloorWallRow & { studentId: string })[]> {
+  const lanes = await store.lanesOfClass(classId);
+  const entries = await store.entries(lanes.map(({ id }) => id));
+  const rows = lanes.flatMap(({ id, studentId, studentName, exercise }): (FloorWallRow & { studentId: string })[] => {
+    const own = entries.get(id) ?? [];
+    const state = foldFloor(exercise, own);
+    if (state.handedIn || own.length === 0) return [];
+    return [
+      {
+        laneId: id,
+        studentId,
+        studentName,
+        title: exercise.title,
+        machine: `${exercise.machine} ${exercise.machineNumber ?? ""}`.trim(),
+        gates: floorGatesOf(state),
+        handUpAt: state.handUpAtMs === null ? null : new Date(state.handUpAtMs).toISOString(),
+        isWaiting: isWaitingForCheck(state),
+        signature: state.signature.state,
+        lastEntryAt: new Date(Math.max(...own.map(({ atMs }) => atMs))).toISOString(),
+      },
+    ];
+  });
+  const need = ({ handUpAt, isWaiting }: FloorWallRow) => (handUpAt !== null ? 0 : isWaiting ? 1 : 2);
+  return rows.sort((a, b) => need(a) - need(b) || a.lastEntryAt.localeCompare(b.lastEntryAt));
+}
+
+/** Every register is entered, and nobody has signed it as it stands. */
+const isWaitingForCheck = ({ exercise, registers, signature }: FloorState): boolean =>
+  signature.state !== "given" && exercise.registers.every(({ id }) => registers[id] !== undefined);
+
 /** What was done at real machines by a class: its exercises, and each lane with its marks once it is handed in. */
 export async function floorMarks(store: FloorStore, classId: string) {
   const [exercises, lanes] = await Promise.all([store.exercises(classId), store.lanesOfClass(classId)]);
   const entries = await store.entries(lanes.map(({ id }) => id));
   return {
     exercises: exercises.map(({ id, body }) => ({ id, title: body.title })),
-    lanes: lanes.map(({ id, studentId, exerciseId, exercise }) => {
+    lanes: lanes.map(({ id, studentId, exerciseId, exercise, attempt }) => {
       const own = entries.get(id) ?? [];
       const state = foldFloor(exercise, own);
       const handed = own.findLast(({ entry }) => entry.type === "handedIn");
@@ -116,7 +161,7 @@ export async function floorMarks(store: FloorStore, classId: string) {
       const { total, outOf, strands } = ruleFloor(state);
       const best: MarkCell = {
         href: `/floor/${id}`,
-        attempt: 1,
+        attempt,
         total,
         outOf,
         strands: [...strands],

@@ -8,6 +8,7 @@ const laneColumns = {
   exerciseId: floorLanes.exerciseId,
   studentId: floorLanes.studentId,
   studentName: users.name,
+  attempt: floorLanes.number,
   classId: floorExercises.classId,
   exercise: floorExercises.body,
 };
@@ -19,6 +20,20 @@ export const floorStore = (db: Database) => {
       .from(floorLanes)
       .innerJoin(floorExercises, eq(floorExercises.id, floorLanes.exerciseId))
       .innerJoin(users, eq(users.id, floorLanes.studentId));
+  /** The newest attempt of a student at an exercise, and whether it was handed in; null before the first. */
+  async function newestOf(exerciseId: string, studentId: string) {
+    const [row] = await db
+      .select({
+        id: floorLanes.id,
+        number: floorLanes.number,
+        isHandedIn: sql<boolean>`exists (select 1 from floor_entries e where e.lane_id = floor_lanes.id and e.entry->>'type' = 'handedIn')`,
+      })
+      .from(floorLanes)
+      .where(and(eq(floorLanes.exerciseId, exerciseId), eq(floorLanes.studentId, studentId)))
+      .orderBy(desc(floorLanes.number))
+      .limit(1);
+    return row ?? null;
+  }
   return {
     exercises: (classId: string) =>
       db.select().from(floorExercises).where(eq(floorExercises.classId, classId)).orderBy(desc(floorExercises.madeAt)),
@@ -57,26 +72,17 @@ export const floorStore = (db: Database) => {
           : await db.update(floorExercises).set({ body }).where(unused).returning({ id: floorExercises.id });
       return rows.length === 1;
     },
-    lanesOfClass: (classId: string) => lanes().where(eq(floorExercises.classId, classId)).orderBy(asc(users.name)),
+    lanesOfClass: (classId: string) =>
+      lanes().where(eq(floorExercises.classId, classId)).orderBy(asc(users.name), desc(floorLanes.number)),
     async lane(id: string) {
       const [row] = await lanes().where(eq(floorLanes.id, id)).limit(1);
       return row ?? null;
     },
-    async begunBy(exerciseId: string, studentId: string): Promise<string | null> {
-      const [row] = await db
-        .select({ id: floorLanes.id })
-        .from(floorLanes)
-        .where(and(eq(floorLanes.exerciseId, exerciseId), eq(floorLanes.studentId, studentId)))
-        .limit(1);
-      return row?.id ?? null;
-    },
-    /** The student's lane of this exercise, opened now if it was not. */
-    async open(exerciseId: string, studentId: string): Promise<string> {
-      await db.insert(floorLanes).values({ exerciseId, studentId }).onConflictDoNothing();
-      const [row] = await db
-        .select({ id: floorLanes.id })
-        .from(floorLanes)
-        .where(and(eq(floorLanes.exerciseId, exerciseId), eq(floorLanes.studentId, studentId)));
+    newestOf,
+    /** Opens an attempt of this exercise, unless it is there already; the student's newest then. */
+    async open(exerciseId: string, studentId: string, number: number): Promise<string> {
+      await db.insert(floorLanes).values({ exerciseId, studentId, number }).onConflictDoNothing();
+      const row = await newestOf(exerciseId, studentId);
       if (!row) throw new Error("open: the floor lane was not stored");
       return row.id;
     },

@@ -54,7 +54,7 @@ async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<str
   return cells;
 }
 
-/** Students × assignments, and what was done at real machines: one lane a student and exercise there. */
+/** Students × assignments, and what was done at real machines: the best attempt counts there too. */
 async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Promise<Omit<MarksView, "looks">> {
   const [assignments, students, bench, atMachines] = await Promise.all([
     store.titlesOfClass(actor.classId),
@@ -66,13 +66,17 @@ async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Pro
     ...assignments.map((one) => ({ ...one, isFloor: false })),
     ...atMachines.exercises.map(({ id, title }) => ({ id, title, isFloor: true })),
   ];
-  const cells = new Map([
-    ...bench,
-    ...atMachines.lanes.map(({ studentId, exerciseId, best }): [string, Cell] => [
-      keyOf(studentId, exerciseId),
-      { best, attempts: 1, isOpen: best === null },
-    ]),
-  ]);
+  const cells = new Map(bench);
+  for (const { studentId, exerciseId, best } of atMachines.lanes) {
+    const key = keyOf(studentId, exerciseId);
+    const held = cells.get(key) ?? NOT_BEGUN;
+    const isBest = best !== null && (!held.best || best.total > held.best.total);
+    cells.set(key, {
+      best: isBest ? best : held.best,
+      attempts: held.attempts + 1,
+      isOpen: held.isOpen || best === null,
+    });
+  }
   return {
     assignments: all,
     students: students.map((student) => ({

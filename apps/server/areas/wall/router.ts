@@ -2,6 +2,7 @@ import { openStream } from "../../eventStream";
 import { reply } from "../../reply";
 import { Router } from "express";
 import { actorOf, requireRole } from "../../guards";
+import type { FloorStore } from "../floor/store";
 import type { LaneCache } from "../lanes/laneCache";
 import type { LaneStore } from "../lanes/store";
 import type { AuthStore } from "../auth/store";
@@ -10,6 +11,7 @@ import { wallView } from "./service";
 
 export function wallRouter(deps: {
   store: LaneStore;
+  floor: FloorStore;
   cache: LaneCache;
   people: AuthStore;
   changes: ChangeListener;

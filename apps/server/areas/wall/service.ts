@@ -3,12 +3,15 @@ import type { WallRow, WallView } from "@probe-lane/contract";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import type { AuthStore } from "../auth/store";
+import { floorNow } from "../floor/service";
+import type { FloorStore } from "../floor/store";
 import type { LaneCache } from "../lanes/laneCache";
 import type { LaneHeaderRow, LaneStore } from "../lanes/store";
 
 interface Deps {
   store: LaneStore;
   cache: LaneCache;
+  floor: FloorStore;
   people: AuthStore;
   pausedBy(classId: string): string | null;
 }
@@ -57,10 +60,11 @@ function byNeed(a: WallRow, b: WallRow): number {
 
 /** The class as it stands: each student's newest lane, and who has not begun. */
 export async function wallView(deps: Deps, actor: Actor, now: Date): Promise<WallView> {
-  const [profile, headers, students] = await Promise.all([
+  const [profile, headers, students, atMachines] = await Promise.all([
     deps.people.profile(actor),
     deps.store.newestOfClass(actor.classId),
     deps.store.studentsOfClass(actor.classId),
+    floorNow(deps.floor, actor.classId),
   ]);
   if (!profile) throw new HttpError("notSignedIn");
   const isHere = new Set(students.flatMap(({ id, isRemoved }) => (isRemoved ? [] : [id])));
@@ -74,6 +78,7 @@ export async function wallView(deps: Deps, actor: Actor, now: Date): Promise<Wal
     className: profile.className,
     pausedBy: deps.pausedBy(actor.classId),
     rows: rows.sort(byNeed),
+    floor: atMachines.filter(({ studentId }) => isHere.has(studentId)).map(({ studentId: _, ...row }) => row),
     now: now.toISOString(),
     idle: students.filter(({ id }) => isHere.has(id) && !begun.has(id)).map(({ name }) => ({ studentName: name })),
   };

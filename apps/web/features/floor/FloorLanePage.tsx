@@ -1,18 +1,20 @@
 import {
   floorGatesOf,
+  termsOffered,
   type FloorEntry,
   type FloorExercise,
   type FloorRegister,
   type FloorState,
 } from "@probe-lane/core/floor";
-import { termNames, type TermName } from "@probe-lane/core/lane";
+import type { TermName } from "@probe-lane/core/lane";
 import { floorCautions, floorGateWords, floorSignatureWords, termWords } from "@probe-lane/core/words";
-import { X } from "lucide-react";
+import { Hand, X } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { Shell } from "../../app/Shell";
 import { Button, LaneRule, Loading, Notice, PageError, Panel } from "../../ui";
 import { CheckSheet } from "./CheckSheet";
+import { FloorWalk } from "./FloorWalk";
 import { FloorRulingView } from "./FloorRulingView";
 import { ImportForm } from "./ImportForm";
 import { LengthForm } from "./Length";
@@ -20,12 +22,21 @@ import { MeasuredPart } from "./MeasuredPart";
 import { exerciseFor, lengthsOf, machineOf } from "./show";
 import { Signed } from "./Signed";
 import { useFloorLane } from "./useFloorLane";
+import { useKeptHere, type KeptHere } from "./useKeptHere";
 import { Given, workingLines } from "./Working";
+
+const KEPT: Record<KeptHere, string> = {
+  asking: "",
+  kept: " · This page opens on this device without a network, too.",
+  notHere:
+    " · Without a network this page does not open again here: this browser keeps pages only of an address that it trusts. What you enter is kept while it is open, and after.",
+};
 
 /** A lane at a real machine: the student's side beside it, the instructor's check of it. */
 export function FloorLanePage() {
   const { id = "" } = useParams();
   const { view, state, error, waiting, refused, write } = useFloorLane(id);
+  const kept = useKeptHere(id);
   if (error && !view)
     return (
       <Shell title="Floor lane">
@@ -40,11 +51,14 @@ export function FloorLanePage() {
       detail={
         view.isInstructor
           ? `${view.studentName} · at the ${machineOf(view.exercise)}`
-          : `at the ${machineOf(view.exercise)} · ${view.exercise.datum}`
+          : `at the ${machineOf(view.exercise)} · ${view.exercise.datum}${view.attempt > 1 ? ` · attempt ${view.attempt}` : ""}`
       }
     >
       <div className="mx-auto flex max-w-2xl flex-col gap-3 text-[15px]">
-        <h2 className="text-lg font-bold sm:hidden">{view.exercise.title}</h2>
+        <h2 className="text-lg font-bold sm:hidden">
+          {view.exercise.title}
+          {view.attempt > 1 ? `, attempt ${view.attempt}` : ""}
+        </h2>
         <LaneRule isSmall gates={gates} label="Gates of this lane" />
         <ol aria-hidden className="-mt-2 flex flex-wrap gap-x-3 text-xs">
           {gates.map(({ name, label, isPassed }) => (
@@ -66,7 +80,17 @@ export function FloorLanePage() {
           </Notice>
         ) : null}
         {view.isInstructor ? (
-          <CheckSheet view={view} state={state} write={write} />
+          <>
+            {state.handUpAtMs === null ? null : (
+              <Notice role="alert">
+                {view.studentName} has a hand up.{" "}
+                <Button className="min-h-11" onClick={() => write({ type: "handAnswered" })}>
+                  I have come
+                </Button>
+              </Notice>
+            )}
+            <CheckSheet view={view} state={state} write={write} />
+          </>
         ) : (
           <StudentSheet exercise={view.exercise} state={state} write={write} />
         )}
@@ -86,11 +110,15 @@ export function FloorLanePage() {
           <Link className="underline" to="/floor">
             All floor lanes
           </Link>
+          {KEPT[kept]}
         </p>
       </div>
     </Shell>
   );
 }
+
+/** On a screen of this width a register has one to itself. */
+const PHONE = "(max-width: 640px)";
 
 function StudentSheet({
   exercise,
@@ -101,8 +129,8 @@ function StudentSheet({
   state: FloorState;
   write(...entries: FloorEntry[]): void;
 }) {
-  const [isSure, setIsSure] = useState(false);
-  const isSigned = state.signature.state === "given";
+  const [isOneByOne, setIsOneByOne] = useState(() => matchMedia(PHONE).matches);
+  const finish = <Finish exercise={exercise} state={state} write={write} />;
   if (state.handedIn) return <Notice>Handed in. The ruling stands below.</Notice>;
   return (
     <>
@@ -127,39 +155,81 @@ function StudentSheet({
       </details>
       {state.hasReadCautions ? (
         <>
-          {exercise.registers.map((register) => (
-            <RegisterCard key={register.id} exercise={exercise} register={register} state={state} write={write} />
-          ))}
-          <ImportForm exercise={exercise} write={write} />
-          {isSigned || state.parts.length > 0 ? <MeasuredPart state={state} write={write} /> : null}
-          <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
-            {isSigned ? (
-              <p>
-                <Signed state={state} /> You may go on.
-              </p>
-            ) : (
-              <p role="status">
-                <b className="text-contact">{floorSignatureWords(state.signature)}</b> No cycle start before your
-                instructor has checked and signed.
-              </p>
-            )}
-            {isSure ? (
-              <p className="flex flex-wrap gap-2">
-                <Button look="act" className="min-h-11" onClick={() => write({ type: "handedIn" })}>
-                  Yes, hand in
-                </Button>
-                <Button className="min-h-11" onClick={() => setIsSure(false)}>
-                  Go on working
-                </Button>
-              </p>
-            ) : (
-              <Button className="min-h-11 self-start" disabled={!isSigned} onClick={() => setIsSure(true)}>
-                Hand in
-              </Button>
-            )}
-          </Panel>
+          {isOneByOne ? (
+            <FloorWalk state={state} write={write} finish={finish} />
+          ) : (
+            exercise.registers.map((register) => (
+              <RegisterCard key={register.id} exercise={exercise} register={register} state={state} write={write} />
+            ))
+          )}
+          {isOneByOne ? null : finish}
+          <p className="no-print flex flex-wrap gap-2">
+            <HandButton isUp={state.handUpAtMs !== null} write={write} />
+            <Button className="min-h-11" onClick={() => setIsOneByOne(!isOneByOne)}>
+              {isOneByOne ? "All registers on one page" : "One register at a time"}
+            </Button>
+          </p>
         </>
       ) : null}
+    </>
+  );
+}
+
+/** Raised, it stands on the wall until somebody has come, or it is taken down. */
+function HandButton({ isUp, write }: { isUp: boolean; write(...entries: FloorEntry[]): void }) {
+  return (
+    <Button
+      className={`min-h-11 ${isUp ? "border-contact text-contact" : ""}`}
+      aria-pressed={isUp}
+      onClick={() => write({ type: isUp ? "handLowered" : "handRaised" })}
+    >
+      <Hand size={16} aria-hidden /> {isUp ? "Hand is up: take it down" : "Raise a hand"}
+    </Button>
+  );
+}
+
+/** What stands after the registers: what the control can say of them, the first part, signature and hand-in. */
+function Finish({
+  exercise,
+  state,
+  write,
+}: {
+  exercise: FloorExercise;
+  state: FloorState;
+  write(...entries: FloorEntry[]): void;
+}) {
+  const [isSure, setIsSure] = useState(false);
+  const isSigned = state.signature.state === "given";
+  return (
+    <>
+      <ImportForm exercise={exercise} write={write} />
+      {isSigned || state.parts.length > 0 ? <MeasuredPart state={state} write={write} /> : null}
+      <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
+        {isSigned ? (
+          <p>
+            <Signed state={state} /> You may go on.
+          </p>
+        ) : (
+          <p role="status">
+            <b className="text-contact">{floorSignatureWords(state.signature)}</b> No cycle start before your instructor
+            has checked and signed.
+          </p>
+        )}
+        {isSure ? (
+          <p className="flex flex-wrap gap-2">
+            <Button look="act" className="min-h-11" onClick={() => write({ type: "handedIn" })}>
+              Yes, hand in
+            </Button>
+            <Button className="min-h-11" onClick={() => setIsSure(false)}>
+              Go on working
+            </Button>
+          </p>
+        ) : (
+          <Button className="min-h-11 self-start" disabled={!isSigned} onClick={() => setIsSure(true)}>
+            Hand in
+          </Button>
+        )}
+      </Panel>
     </>
   );
 }
@@ -175,7 +245,8 @@ function RegisterCard({
   state: FloorState;
   write(...entries: FloorEntry[]): void;
 }) {
-  const [term, setTerm] = useState<TermName>(register.method === "mill-edge" ? "tipRadius" : "paper");
+  const offered: TermName[] = [...termsOffered(register).map((one) => one.term), "other"];
+  const [term, setTerm] = useState<TermName>(offered[0] ?? "other");
   const own = exerciseFor(exercise, register);
   const isReadOff = register.method === "lathe-tip" || register.method === "lathe-nose";
   const { show } = lengthsOf(own);
@@ -228,7 +299,7 @@ function RegisterCard({
                 onChange={(event) => setTerm(event.target.value as TermName)}
                 className="block min-h-11 max-w-44 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
               >
-                {termNames.map((name) => (
+                {offered.map((name) => (
                   <option key={name} value={name}>
                     {termWords[name]}
                   </option>

@@ -2,6 +2,7 @@ import { keyOf, reading } from "../../app/queries";
 import type { FloorExerciseRow, StartedLane } from "@probe-lane/contract";
 import { floorGateWords, floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Hand } from "lucide-react";
 import { Link, useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { isStaff, useMe } from "../../app/session";
@@ -46,8 +47,8 @@ function Exercise({
 }) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const start = useMutation<StartedLane, ApiError>({
-    mutationFn: () => api.post<StartedLane>(`/floor/exercises/${row.id}/lanes`),
+  const start = useMutation<StartedLane, ApiError, boolean>({
+    mutationFn: (isAgain) => api.post<StartedLane>(`/floor/exercises/${row.id}/lanes`, { isAgain }),
     onSuccess: async ({ id }) => {
       await client.invalidateQueries({ queryKey: keyOf("/floor", {}) });
       void navigate(`/floor/${id}`);
@@ -69,9 +70,16 @@ function Exercise({
           Worksheet
         </Link>
         {isInstructor ? null : (
-          <Button look="act" className="min-h-11" disabled={start.isPending} onClick={() => start.mutate()}>
-            {mine === undefined ? "Start at the machine" : mine.total === null ? "Go on" : "Read the ruling"}
-          </Button>
+          <>
+            <Button look="act" className="min-h-11" disabled={start.isPending} onClick={() => start.mutate(false)}>
+              {mine === undefined ? "Start at the machine" : mine.isHandedIn ? "Read the ruling" : "Go on"}
+            </Button>
+            {mine?.isHandedIn ? (
+              <Button className="min-h-11" disabled={start.isPending} onClick={() => start.mutate(true)}>
+                Set it up again
+              </Button>
+            ) : null}
+          </>
         )}
       </div>
       {start.error ? (
@@ -93,6 +101,7 @@ function Exercise({
               >
                 <Link className="truncate font-bold underline decoration-ink3" to={`/floor/${lane.id}`}>
                   {lane.studentName}
+                  {lane.attempt > 1 ? <span className="font-normal text-ink2">, attempt {lane.attempt}</span> : null}
                 </Link>
                 <LaneRule
                   isSmall
@@ -100,6 +109,11 @@ function Exercise({
                   gates={lane.gates.map(({ name, isPassed }) => ({ name, isPassed, label: floorGateWords[name] }))}
                 />
                 <span className="figures">
+                  {lane.isHandUp ? (
+                    <b className="mr-2 inline-flex items-center gap-1 text-contact">
+                      <Hand size={14} aria-hidden /> hand is up
+                    </b>
+                  ) : null}
                   {lane.total !== null
                     ? `${Math.round(lane.total)}/100`
                     : next

@@ -6,16 +6,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Hand } from "lucide-react";
 import { Link } from "react-router";
 import { useLaneChanges } from "../../app/laneChanges";
+import { AtMachines } from "./AtMachines";
 import { ClassBar } from "./ClassBar";
+import { sinceWords } from "./since";
 import { LaneRule, Loading, Notice, PageError } from "../../ui";
-
-const MINUTE_MS = 60_000;
-
-function sinceWords(fromIso: string, nowIso: string): string {
-  const minutes = Math.floor((Date.parse(nowIso) - Date.parse(fromIso)) / MINUTE_MS);
-  if (minutes < 1) return "just now";
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
-}
 
 function shutWords({ gates }: WallRow): string {
   const shut = gates.filter(({ isPassed }) => !isPassed).length;
@@ -152,6 +146,7 @@ export function WallPage() {
   if (error && !data) return <PageError error={error} />;
   if (!data) return <Loading />;
   const count = (test: (row: WallRow) => boolean) => data.rows.filter(test).length;
+  const handsAtMachines = data.floor.filter(({ handUpAt }) => handUpAt !== null).length;
   return (
     <div className="flex flex-col gap-3">
       {error ? (
@@ -160,13 +155,14 @@ export function WallPage() {
         </Notice>
       ) : null}
       <p className="text-ink2" role="status">
-        {data.className} · <b className="text-ink">{count(({ isHandUp }) => isHandUp)}</b> with a hand up ·{" "}
-        <b className="text-ink">{count(({ isStopped, isHandedIn }) => isStopped && !isHandedIn)}</b> stopped ·{" "}
+        {data.className} · <b className="text-ink">{count(({ isHandUp }) => isHandUp) + handsAtMachines}</b> with a hand
+        up · <b className="text-ink">{count(({ isStopped, isHandedIn }) => isStopped && !isHandedIn)}</b> stopped ·{" "}
         <b className="text-ink">{count(({ isHandedIn }) => !isHandedIn)}</b> at work ·{" "}
         <b className="text-ink">{count(({ isHandedIn }) => isHandedIn)}</b> handed in ·{" "}
         <b className="text-ink">{data.idle.length}</b> not begun
       </p>
       <ClassBar pausedBy={data.pausedBy} mayPause={me?.role === "instructor"} />
+      <AtMachines rows={data.floor} now={data.now} />
       <div className={`grid gap-3 ${data.rows.length > ONE_COLUMN ? "2xl:grid-cols-2" : ""}`}>
         {columnsOf(data.rows).map((rows, place) => (
           <WallTable key={place} rows={rows} now={data.now} />
