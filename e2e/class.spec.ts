@@ -72,6 +72,7 @@ test("a class: a roster with a bad line, mended and added; a student joins with 
   const own = /code ([A-Z0-9]{4} [A-Z0-9]{4})/.exec((await place.textContent()) ?? "")?.[1] ?? "";
   await student.getByLabel("Code, from your instructor").fill(own);
   await student.getByRole("button", { name: "Join the class" }).click();
+  await expect(student.getByText(/^You have taken the place that your instructor kept for you: Odile/)).toBeVisible();
   await expect(student.getByRole("heading", { name: "Roller bracket, back right corner" })).toBeVisible();
   await page.reload();
   await expect(page.getByRole("row").filter({ hasText: "Odile Pipistrelle" })).toContainText("yes");

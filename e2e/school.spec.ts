@@ -89,6 +89,11 @@ test("an empty school is begun with the code of the terminal, reached in secret 
   await page.getByLabel("Tools to set").fill("1");
   await page.getByRole("button", { name: "Give it to the class" }).click();
   await expect(page.getByRole("region", { name: "Clamp, one tool" })).toContainText("Nobody has begun");
+  // its sheet of paper has a code that opens the lane
+  await page.getByRole("link", { name: "Worksheet" }).click();
+  await expect(page.getByRole("img", { name: `Code to scan: opens this lane at ${address}` })).toBeVisible();
+  const scanned = new URL(page.url()).pathname.replace(/worksheet$/, "lane");
+  await page.goBack();
 
   // a phone beside the machine
   const hand = await browser.newContext({
@@ -109,8 +114,8 @@ test("an empty school is begun with the code of the terminal, reached in secret 
   });
   await phone.getByRole("button", { name: "Join the class" }).click();
   await expect(phone.getByRole("heading", { name: "Practice" })).toBeVisible();
-  await phone.getByRole("link", { name: "Floor" }).click();
-  await phone.getByRole("button", { name: "Start at the machine" }).click();
+  await expect(phone.getByText(/^You have a new account: Edda Marlpit, in First Year/)).toBeVisible();
+  await phone.goto(scanned);
   await phone.getByRole("button", { name: "I have read these" }).click();
   await phone.getByRole("button", { name: "All registers on one page" }).click();
   const values = { "G54 X": "-329.667", "G54 Y": "-191.119", "H1 length": "-250.781" };

@@ -61,6 +61,12 @@ export class SignInWaits {
     if (this.tried.size > MOST_KEPT && oldest !== undefined) this.tried.delete(oldest);
   }
 
+  /** What failed before this moment counts no more. */
+  lift(key: string, at: Date | null): void {
+    const held = this.tried.get(key);
+    if (held && at && held.at <= at.getTime()) this.tried.delete(key);
+  }
+
   succeeded(key: string): void {
     this.tried.delete(key);
   }

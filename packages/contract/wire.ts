@@ -51,6 +51,14 @@ export const joinRequest = z.strictObject({
   password: z.string().min(1).max(200),
 });
 export type JoinRequest = z.infer<typeof joinRequest>;
+/**
+ * What a join did: a new account, or the one that stood on the roster was taken (with another password after a reset);
+ * whoever had an account already was let in with it, or came back.
+ */
+export type Joined = "madeNew" | "tookPlace" | "letIn" | "cameBack";
+export interface JoinReply {
+  readonly did: Joined;
+}
 
 /** The first instructor of an empty school begins it, with the code that the terminal shows. */
 export const firstRequest = z.strictObject({
@@ -347,6 +355,7 @@ export type AuditWhat =
   | "studentTakenOff"
   | "studentDeleted"
   | "passwordReset"
+  | "waitLifted"
   | "rosterAdded";
 export interface AuditView {
   /** The newest first. */

@@ -37,6 +37,8 @@ export const users = pgTable("users", {
   ownCode: text().unique(),
   /** As the school numbers its students; empty where nobody said. */
   studentNumber: text().notNull().default(""),
+  /** Failed sign-ins before this moment make nobody wait any more: an instructor said so. */
+  liftedAt: moment(),
 });
 
 /** How an instructor read the columns of a roster last time, by its headings. */

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { connect, type AddressInfo } from "node:net";
 import express from "express";
 import { failureLimiter, SignInWaits } from "../limits";
+import type { ClassView } from "@probe-lane/contract";
 import { openTab, TestClient, testServer, type TestServer } from "./testServer";
 
 describe("waits between failed sign-ins", () => {
@@ -67,6 +68,24 @@ describe("at a server", () => {
   const signIn = (client: TestClient, login: string, password: string) =>
     client.call("POST", "/session", { login, password });
 
+  it("a student who mistyped too often waits, and not when an instructor says so; what is mistyped after counts", async () => {
+    const student = new TestClient(server);
+    const tries = async (count: number) => {
+      let status = 0;
+      for (let turn = 0; turn < count; turn++) ({ status } = await signIn(student, "fennimore", "not this one"));
+      return status;
+    };
+    expect(await tries(7)).toBe(429);
+    expect((await signIn(student, "fennimore", "fernhollow")).status).toBe(429);
+    const instructor = await new TestClient(server).signIn("marrow");
+    const { students } = (await instructor.call<ClassView>("GET", "/class")).body;
+    const id = students.find(({ login }) => login === "fennimore")?.id ?? "";
+    expect((await instructor.call("POST", `/class/students/${id}/lift`, {})).status).toBe(204);
+    expect((await signIn(student, "fennimore", "fernhollow")).status).toBe(200);
+    const elsewhere = new TestClient(server);
+    for (let turn = 0; turn < 7; turn++) await signIn(elsewhere, "fennimore", "not this one");
+    expect((await signIn(elsewhere, "fennimore", "not this one")).status).toBe(429);
+  });
   it("a student who tries the instructor’s name cannot keep the instructor out of a browser used before", async () => {
     const own = await new TestClient(server).signIn("marrow");
     const student = new TestClient(server);

@@ -510,6 +510,13 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
     },
     {
+      name: "a wait of nobody lifted",
+      method: "POST",
+      path: () => `/class/students/${nowhere}/lift`,
+      body: {},
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
       name: "a new class without a name",
       method: "POST",
       path: () => "/classes",

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { ClassView, RosterPreview } from "@probe-lane/contract";
+import type { ClassView, RosterPreview, JoinReply } from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -60,16 +60,13 @@ describe("a class and its code", () => {
     expect((await join({ code: ownCode, login: "larkins" })).body.error.code).toBe("ownCodeElsewhere");
     expect((await join({ code: ownCode, login: "larkin", password: "short" })).body.error.code).toBe("passwordWeak");
     const student = new TestClient(server);
-    expect(
-      (
-        await student.call("POST", "/session/join", {
-          code: ` ${ownCode.slice(0, 4).toLowerCase()} ${ownCode.slice(4)}`,
-          login: "Larkin",
-          name: "ignored for the roster",
-          password: "bench and vise",
-        })
-      ).status,
-    ).toBe(201);
+    const taken = await student.call<JoinReply>("POST", "/session/join", {
+      code: ` ${ownCode.slice(0, 4).toLowerCase()} ${ownCode.slice(4)}`,
+      login: "Larkin",
+      name: "ignored for the roster",
+      password: "bench and vise",
+    });
+    expect([taken.status, taken.body.did]).toEqual([201, "tookPlace"]);
     // it worked once
     expect((await view()).students.find(({ login }) => login === "larkin")).toMatchObject({
       hasJoined: true,
@@ -89,7 +86,7 @@ describe("a class and its code", () => {
       );
     expect((await join({ name: "Maud L\u0430rkin" })).body.error.code).toBe("nameOdd");
     expect((await join({ name: "Maud \u202Enikral" })).body.error.code).toBe("nameOdd");
-    expect((await join()).status).toBe(201);
+    expect(await join()).toMatchObject({ status: 201, body: { did: "madeNew" } });
     const { joinCode } = await view();
     expect((await instructor.call("POST", "/class/code", {})).status).toBe(204);
     expect((await view()).joinCode).not.toBe(joinCode);

@@ -117,6 +117,7 @@ const router = createBrowserRouter([
           async () => (await import("../features/floor/FloorLanePage")).FloorLanePage,
           "/floor/lanes/:id",
         ),
+        page("/floor/exercises/:id/lane", async () => (await import("../features/floor/OpenLanePage")).OpenLanePage),
         page(
           "/floor/exercises/:id/worksheet",
           async () => (await import("../features/floor/WorksheetPage")).WorksheetPage,

@@ -1,4 +1,4 @@
-import type { JoinRequest, Me, SignInRequest } from "@probe-lane/contract";
+import type { JoinReply, JoinRequest, Me, SignInRequest } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, ApiError } from "./api";
@@ -42,8 +42,8 @@ export function useSignIn() {
 /** Joins a class with its code, and is signed in by it. */
 export function useJoin() {
   const client = useQueryClient();
-  return useMutation<unknown, ApiError, JoinRequest>({
-    mutationFn: (request) => api.post("/session/join", request),
+  return useMutation<JoinReply, ApiError, JoinRequest>({
+    mutationFn: (request) => api.post<JoinReply>("/session/join", request),
     onSuccess: async () => {
       forgetKept();
       client.clear();

@@ -79,5 +79,11 @@ export const auditRules: readonly Rule[] = [
     about: "student",
     what: always("passwordReset"),
   },
+  {
+    method: "POST",
+    path: new RegExp(`^/class/students/${ID}/lift$`),
+    about: "student",
+    what: always("waitLifted"),
+  },
   { method: "POST", path: /^\/class\/roster$/, about: null, what: always("rosterAdded") },
 ];

@@ -51,6 +51,7 @@ export function authRouter(
     const { login, password } = parseBody(signInRequest, req.body);
     const name = login.toLowerCase();
     const key = `${isKnown(req, secret, name) ? "known" : req.ip} ${name}`;
+    if (waits.waitMs(key) > 0) waits.lift(key, await store.liftedAt(name));
     const waitMs = waits.waitMs(key);
     if (waitMs > 0) {
       res.setHeader("retry-after", Math.ceil(waitMs / 1000));

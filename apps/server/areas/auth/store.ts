@@ -17,6 +17,11 @@ export const authStore = (db: Database) => ({
       .limit(1);
     return row ?? null;
   },
+  /** Since when failed sign-ins of this name are to count; null where nobody lifted them. */
+  async liftedAt(login: string): Promise<Date | null> {
+    const [row] = await db.select({ liftedAt: users.liftedAt }).from(users).where(eq(users.login, login)).limit(1);
+    return row?.liftedAt ?? null;
+  },
   async byId(id: string) {
     const [row] = await db
       .select({ login: users.login, name: users.name, passwordHash: users.passwordHash })

@@ -1,5 +1,5 @@
 import { reply } from "../../reply";
-import { joinRequest, rosterRequest } from "@probe-lane/contract";
+import { joinRequest, rosterRequest, type JoinReply } from "@probe-lane/contract";
 import { Router } from "express";
 import { failureLimiter } from "../../limits";
 import { HttpError } from "../../errors";
@@ -15,8 +15,9 @@ const MOST_FAILED_JOINS = 40;
 export function rosterRouter(store: RosterStore, held: ClassStore, ended: (userId: string) => void): Router {
   const router = Router();
   router.post("/session/join", failureLimiter(MOST_FAILED_JOINS), async (req, res) => {
-    await signInAs(req, await join(store, held, parseBody(joinRequest, req.body)));
-    res.status(201).json({});
+    const { actor, did } = await join(store, held, parseBody(joinRequest, req.body));
+    await signInAs(req, actor);
+    res.status(201).json({ did } satisfies JoinReply);
   });
   router.use("/class", requireRole("instructor"));
   router.get("/class", async (req, res) => reply(res, "/class", await classView(store, held, actorOf(req))));
@@ -30,6 +31,10 @@ export function rosterRouter(store: RosterStore, held: ClassStore, ended: (userI
   router.post("/class/roster", async (req, res) =>
     res.status(201).json(await addRoster(store, actorOf(req), parseBody(rosterRequest, req.body))),
   );
+  router.post("/class/students/:id/lift", async (req, res) => {
+    if (!(await store.lift(actorOf(req).classId, idOf(req), new Date()))) throw new HttpError("notFound");
+    res.status(204).end();
+  });
   router.post("/class/students/:id/reset", async (req, res) => {
     if (!(await store.reset(actorOf(req).classId, idOf(req), newJoinCode()))) throw new HttpError("notFound");
     ended(idOf(req));

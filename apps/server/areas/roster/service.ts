@@ -3,6 +3,7 @@ import {
   isOddName,
   isWeakPassword,
   type ClassView,
+  type Joined,
   type JoinRequest,
   type RosterColumns,
   type RosterLine,
@@ -182,7 +183,7 @@ async function rejoin(
   { store, classes }: { store: RosterStore; classes: ClassStore },
   { id, passwordHash }: Held,
   { classId, invited, password }: { classId: string; invited: string | null; password: string },
-): Promise<Actor> {
+): Promise<{ actor: Actor; did: Joined }> {
   const isTheirs = passwordHash !== null && (await isPassword(passwordHash, password));
   const held = await classes.roleIn(id, classId);
   if (!isTheirs || (held && !held.isRemoved)) throw new HttpError("loginTaken");
@@ -190,7 +191,7 @@ async function rejoin(
   if (invited !== null && !invitation) throw new HttpError("joinRefused");
   const role = invitation?.role ?? "student";
   await classes.admit(id, classId, role);
-  return { id, role, classId };
+  return { actor: { id, role, classId }, did: held ? "cameBack" : "letIn" };
 }
 
 /**
@@ -202,7 +203,7 @@ export async function join(
   store: RosterStore,
   classes: ClassStore,
   { code, login, name, password }: JoinRequest,
-): Promise<Actor> {
+): Promise<{ actor: Actor; did: Joined }> {
   const typed = code.replace(/[\s-]/g, "").toUpperCase();
   const place = await placeOf(store, typed, login);
   const invited = place ? null : await store.invitation(typed);
@@ -222,7 +223,7 @@ export async function join(
       ? await store.claim(place.id, passwordHash)
       : ((await store.add(classId, [{ login, name, passwordHash, ownCode: null }], role))[0] ?? null);
     if (id === null) throw new HttpError("loginTaken");
-    return { id, role, classId };
+    return { actor: { id, role, classId }, did: place ? "tookPlace" : "madeNew" };
   } catch (error) {
     throw isUniqueViolation(error) ? new HttpError("loginTaken") : error;
   }

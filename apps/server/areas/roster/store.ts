@@ -137,6 +137,20 @@ export const rosterStore = (db: Database) => ({
       .returning({ id: users.id });
     return rows[0]?.id ?? null;
   },
+  /** A student who had to wait after failed sign-ins may try again at once; false where there is no such student. */
+  async lift(classId: string, studentId: string, now: Date): Promise<boolean> {
+    const rows = await db
+      .update(users)
+      .set({ liftedAt: now })
+      .where(
+        and(
+          eq(users.id, studentId),
+          sql`exists (select 1 from memberships m where m.user_id = ${users.id} and m.class_id = ${classId} and m.role = 'student' and m.removed_at is null)`,
+        ),
+      )
+      .returning({ id: users.id });
+    return rows.length === 1;
+  },
   /** Takes a student's password away, ends the sessions, and gives the place a new code of its own. */
   async reset(classId: string, studentId: string, ownCode: string): Promise<boolean> {
     const rows = await db

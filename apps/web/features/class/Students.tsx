@@ -121,7 +121,8 @@ function ChangeStudent({ student, onClose }: { student: Student; onClose(): void
     mutationFn: (lanes) => api.delete(`/class/students/${student.id}?lanes=${lanes}`),
     onSuccess: done,
   });
-  const problem = rename.error ?? remove.error;
+  const lift = useMutation<unknown, ApiError>({ mutationFn: () => api.post(`/class/students/${student.id}/lift`) });
+  const problem = rename.error ?? remove.error ?? lift.error;
   return (
     <Dialog title={student.name} isOpen onClose={onClose}>
       <form
@@ -158,6 +159,16 @@ function ChangeStudent({ student, onClose }: { student: Student; onClose(): void
           Save
         </Button>
       </form>
+      <p className="mt-3 flex flex-wrap items-center gap-2">
+        <Button disabled={lift.isPending || lift.isSuccess} onClick={() => lift.mutate()}>
+          Let them sign in at once
+        </Button>
+        <span role="status" className="text-ink2">
+          {lift.isSuccess
+            ? "Done: what was mistyped before counts no more."
+            : "After some mistyped passwords a wait grows, up to a minute; this ends it."}
+        </span>
+      </p>
       <p className="mt-3">
         <a className="font-bold text-expected underline" href={`/api/class/students/${student.id}/archive`} download>
           Everything of this student as one file

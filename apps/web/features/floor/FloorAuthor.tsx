@@ -1,71 +1,14 @@
 import { keyOf } from "../../app/queries";
-import {
-  floorFairness,
-  floorFromTemplate,
-  floorSchools,
-  templateSchema,
-  type FloorSchool,
-  type FloorTemplate,
-} from "@probe-lane/core/floor";
-import { parseLengthMm } from "@probe-lane/core/units";
+import { floorFairness, floorFromTemplate, floorSchools, type FloorTemplate } from "@probe-lane/core/floor";
 import { floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent, type ReactNode } from "react";
 import { api, type ApiError } from "../../app/api";
 import { Button, FigureInput, Notice, Panel } from "../../ui";
 import { lengthsOf } from "./show";
+import { inUnit, START, templateOf, type Form } from "./template";
 
-const START = {
-  title: "",
-  machine: "mill" as FloorTemplate["machine"],
-  machineNumber: "",
-  unit: "mm" as FloorTemplate["unit"],
-  corner: "front left" as FloorTemplate["corner"],
-  school: "part-touch" as FloorSchool,
-  asksNose: "no",
-  tools: "2",
-  readingsNeeded: "1",
-  tipDiameter: "10",
-  edgeX: "0",
-  edgeY: "0",
-  paper: "0.08",
-  skin: "0",
-  toleranceXy: "0.03",
-  toleranceZ: "0.03",
-};
-type Form = typeof START;
-const LENGTHS = ["tipDiameter", "edgeX", "edgeY", "paper", "skin", "toleranceXy", "toleranceZ"] as const;
 const SELECT = "block min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2 font-normal";
-
-/** The template in mm, or the first thing that is missing or cannot be read. */
-function templateOf(form: Form): { template: FloorTemplate } | { problem: string } {
-  const mm: Record<string, number> = {};
-  for (const name of LENGTHS) {
-    const read = parseLengthMm(form[name], form.unit);
-    if (!read.ok) return { problem: "One of the lengths cannot be read yet." };
-    mm[`${name}Mm`] = read.value;
-  }
-  const parsed = templateSchema.safeParse({
-    title: form.title,
-    machine: form.machine,
-    ...(form.machineNumber.trim() === "" ? {} : { machineNumber: form.machineNumber }),
-    unit: form.unit,
-    corner: form.corner,
-    school: form.school,
-    asksNose: form.machine === "lathe" && form.asksNose === "yes",
-    tools: Number(form.tools),
-    readingsNeeded: Number(form.readingsNeeded),
-    ...mm,
-  });
-  return parsed.success
-    ? { template: parsed.data }
-    : {
-        problem:
-          form.title.trim().length < 3
-            ? "Give it a title."
-            : "A figure is out of range: tools 1 to 8, diameters and tolerances above zero.",
-      };
-}
 
 /** A floor exercise from a template; it says at once when a tolerance is narrower than a careful touch. */
 export function FloorAuthor() {
@@ -125,7 +68,14 @@ export function FloorAuthor() {
         {field("machineNumber", "Its number")}
         <label className="font-bold">
           Unit
-          <select className={SELECT} value={form.unit} onChange={set("unit")}>
+          <select
+            className={SELECT}
+            value={form.unit}
+            onChange={(event) => {
+              const unit = event.target.value as FloorTemplate["unit"];
+              setForm((held) => inUnit(held, unit));
+            }}
+          >
             <option value="mm">mm</option>
             <option value="inch">inch</option>
           </select>

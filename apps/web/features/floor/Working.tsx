@@ -16,15 +16,18 @@ export function workingLines(state: FloorState, register: FloorRegister): { id: 
 }
 
 /** What the exercise gives for this register: figures of the instruments and of the part, never a value. */
-export function Given({ exercise, register }: { exercise: FloorExercise; register: FloorRegister }) {
+export function givenWords(exercise: FloorExercise, register: FloorRegister): string[] {
   const { show } = lengthsOf(exercise);
   const { approach, outside, ...lengths } = register.figures;
-  const words = [
+  return [
     ...(approach === undefined ? [] : [`touched moving ${approach === 1 ? "plus" : "minus"}`]),
     ...Object.entries(lengths).flatMap(([name, value]) =>
       typeof value === "number" ? [`${figureWords[name as FigureName]} ${show(value)}`] : [],
     ),
     `tolerance ±${show(register.toleranceMm)}${outside === undefined ? "" : ", X is a diameter"}`,
   ];
-  return <p className="text-xs text-ink2">{words.join(" · ")}</p>;
+}
+
+export function Given({ exercise, register }: { exercise: FloorExercise; register: FloorRegister }) {
+  return <p className="text-xs text-ink2">{givenWords(exercise, register).join(" · ")}</p>;
 }

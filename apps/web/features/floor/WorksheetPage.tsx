@@ -5,7 +5,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { Shell } from "../../app/Shell";
 import { Button, Loading, PageError } from "../../ui";
-import { lengthsOf, machineOf } from "./show";
+import { LaneCode } from "./LaneCode";
+import { machineOf } from "./show";
+import { givenWords } from "./Working";
 
 const LINE = "border-b border-ink";
 
@@ -30,8 +32,6 @@ export function WorksheetPage() {
         <PageError error={new Error("That floor exercise is not here. Go back and choose one.")} />
       </Shell>
     );
-  const { show } = lengthsOf(exercise);
-  const edge = exercise.registers.find(({ method }) => method === "mill-edge");
   return (
     <Shell
       title="Worksheet"
@@ -51,9 +51,15 @@ export function WorksheetPage() {
               {exercise.unit}.
             </p>
           </div>
-          <p className="w-64">
-            Name <span className={`inline-block w-48 ${LINE}`}>&nbsp;</span>
-          </p>
+          <div className="flex items-end gap-4">
+            <p className="w-60">
+              Name <span className={`inline-block w-44 ${LINE}`}>&nbsp;</span>
+              <span className="mt-3 block">
+                Date <span className={`inline-block w-44 ${LINE}`}>&nbsp;</span>
+              </span>
+            </p>
+            <LaneCode exerciseId={id} />
+          </div>
         </header>
         <div className="grid grid-cols-[1fr_220px] gap-4">
           <ol className="list-decimal pl-5">
@@ -63,16 +69,6 @@ export function WorksheetPage() {
           </ol>
           <Sketch machine={exercise.machine} datum={exercise.datum} />
         </div>
-        {edge ? (
-          <p>
-            Edge finder tip ⌀ {show((edge.figures.tipRadius ?? 0) * 2)}.{" "}
-            {exercise.registers
-              .filter(({ method }) => method === "mill-edge")
-              .map(({ label, figures }) => `${label}: that edge is ${show(figures.edgeWork ?? 0)}`)
-              .join("; ")}
-            .
-          </p>
-        ) : null}
         <p className="flex flex-wrap gap-x-6 gap-y-1">
           {floorGateNames.map((name) => (
             <span key={name}>
@@ -83,9 +79,9 @@ export function WorksheetPage() {
         </p>
         <table className="w-full table-fixed border-collapse">
           <thead>
-            <tr className="text-left">
-              <th className="w-24 py-1">Register</th>
-              <th>Readings</th>
+            <tr className="text-left align-bottom [&>th+th]:pl-1">
+              <th className="w-52 py-1">Register, with what is given</th>
+              <th>{exercise.readingsNeeded === 1 ? "Reading" : `Readings, ${exercise.readingsNeeded} of each`}</th>
               <th>Terms, with sign</th>
               <th>Sum</th>
               <th>In the control</th>
@@ -93,12 +89,12 @@ export function WorksheetPage() {
             </tr>
           </thead>
           <tbody>
-            {exercise.registers.map(({ id: register, label, method, toleranceMm }) => (
-              <tr key={register} className="h-16 break-inside-avoid border-t border-ink align-top">
+            {exercise.registers.map((register) => (
+              <tr key={register.id} className="h-16 break-inside-avoid border-t border-ink align-top">
                 <th scope="row" className="py-1 text-left">
-                  {label}
-                  <span className="block font-normal">
-                    {method === "lathe-tip" ? "0 to 9" : `±${show(toleranceMm)}`}
+                  {register.label}
+                  <span className="block text-[11px] leading-[13px] font-normal">
+                    {register.method === "lathe-tip" ? "0 to 9" : givenWords(exercise, register).join(" · ")}
                   </span>
                 </th>
                 {[0, 1, 2, 3, 4].map((cell) => (

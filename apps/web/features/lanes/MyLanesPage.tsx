@@ -1,10 +1,10 @@
 import { keyOf, reading } from "../../app/queries";
-import type { AssignmentRow, AttemptRow, PartDrawing, StartedLane } from "@probe-lane/contract";
+import type { AssignmentRow, AttemptRow, Joined, PartDrawing, StartedLane } from "@probe-lane/contract";
 import { machines } from "@probe-lane/core/exercises";
 import { machineWords, skillWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format, formatDistanceToNow } from "date-fns";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { useMe } from "../../app/session";
 import { Button, Loading, Notice, PageError, TextLink } from "../../ui";
@@ -287,8 +287,16 @@ function Ladder() {
 }
 
 /** What is due, what is open, and the last rulings in one line each. */
+const JOINED: Record<Joined, string> = {
+  madeNew: "You have a new account",
+  tookPlace: "You have taken the place that your instructor kept for you",
+  letIn: "You have come into this class with the account that you had already",
+  cameBack: "You are back in this class, and what you did in it is still there",
+};
+
 export function MyLanesPage() {
   const { me } = useMe();
+  const joined = (useLocation().state as { joined?: Joined } | null)?.joined;
   const { data, error } = useQuery(reading("/lanes", {}));
   // what stands at the top is waited for: nothing moves under a finger once the page is there
   const { isPending: isLooking } = useQuery(reading("/skills", {}));
@@ -306,6 +314,12 @@ export function MyLanesPage() {
       <p className="text-ink2">
         {me?.schoolName} · {me?.className}
       </p>
+      {joined && me ? (
+        <Notice>
+          {JOINED[joined]}: {me.name}, in {me.className}. Next time you sign in as <b className="figures">{me.login}</b>
+          .
+        </Notice>
+      ) : null}
       {data.assignments.length === 0 ? (
         <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice>
       ) : null}

@@ -1,0 +1,1 @@
+ALTER TABLE "users" ADD COLUMN "lifted_at" timestamp with time zone;
