@@ -62,6 +62,7 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
   await accessible(page);
   // thought better of, looked at another, and come back to: what was typed is still there
   await screen.getByRole("button", { name: "G54 X" }).click();
+  await page.reload();
   await screen.getByRole("button", { name: "H1 length" }).click();
   await expect(page.getByLabel("my sum")).toHaveValue("-250.780");
   await go.click();

@@ -210,7 +210,7 @@ describe("floor lanes", () => {
       school: "part-face",
       asksNose: false,
       unit: "mm",
-      corner: "front left",
+      datum: "front left",
       tools: 1,
       readingsNeeded: 1,
       tipDiameterMm: 10,

@@ -1,4 +1,4 @@
-import type { JoinReply, JoinRequest, Me, SignInRequest } from "@probe-lane/contract";
+import type { Joined, JoinReply, JoinRequest, Me, SignInRequest } from "@probe-lane/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, ApiError } from "./api";
@@ -39,18 +39,26 @@ export function useSignIn() {
   });
 }
 
+/** Where the query cache keeps what a join just did. */
+const JOINED_KEY = ["joined"];
+
 /** Joins a class with its code, and is signed in by it. */
 export function useJoin() {
   const client = useQueryClient();
   return useMutation<JoinReply, ApiError, JoinRequest>({
     mutationFn: (request) => api.post<JoinReply>("/session/join", request),
-    onSuccess: async () => {
+    onSuccess: async ({ did }) => {
       forgetKept();
       client.clear();
-      client.setQueryData(SESSION_KEY, await api.get<Me>("/session"));
+      const me = await api.get<Me>("/session");
+      client.setQueryData(JOINED_KEY, did);
+      client.setQueryData(SESSION_KEY, me);
     },
   });
 }
+
+/** What the join did by which somebody has just come; undefined for everybody else. */
+export const useJoined = (): Joined | undefined => useQueryClient().getQueryData<Joined>(JOINED_KEY);
 
 /** Once a reply says that nobody is signed in any more, so does the page: it goes to sign in, and comes back after. */
 export function useSessionLost(isLost: boolean): void {

@@ -17,6 +17,25 @@ const WITH_WORK_Z = new Set<FloorSchool>([
   ...latheFloorSchools.filter((one) => latheSchoolFacts[one].rowsFrom !== "face"),
 ]);
 
+/** Where work X and Y of a mill are zero: a corner found by its two edges, or a middle between what is touched. */
+export const floorCorners = ["front left", "front right", "back left", "back right"] as const;
+/** The swept ones are one reading: where the indicator stands still. The others are touched from both sides. */
+export const floorMiddles = ["middle", "bore", "boss", "swept bore", "swept boss"] as const;
+const MIDDLES: Record<(typeof floorMiddles)[number], { words: string; isSwept: boolean }> = {
+  middle: { words: "middle of the part, both faces touched", isSwept: false },
+  bore: { words: "middle of the bore, both walls touched", isSwept: false },
+  boss: { words: "middle of the boss, both sides touched", isSwept: false },
+  "swept bore": { words: "middle of the bore, swept by indicator", isSwept: true },
+  "swept boss": { words: "middle of the boss, swept by indicator", isSwept: true },
+};
+type FloorDatum = (typeof floorCorners)[number] | (typeof floorMiddles)[number];
+/** Whether zero is a corner, so that each of its edges may stand at another place than zero. */
+export const isFloorCorner = (datum: FloorDatum): datum is (typeof floorCorners)[number] =>
+  (floorCorners as readonly string[]).includes(datum);
+/** A datum as a sheet names it. */
+export const floorDatumWords = (datum: FloorDatum): string =>
+  isFloorCorner(datum) ? `${datum} corner` : MIDDLES[datum].words;
+
 const figuresSchema = z.custom<Figures>(
   (value) => typeof value === "object" && value !== null && !Array.isArray(value),
 );
@@ -28,6 +47,8 @@ const registerSchema = z.strictObject({
   toleranceMm: z.number().positive(),
   uMm: z.number().positive(),
   figures: figuresSchema,
+  /** How often it is read where the exercise does not say it for all: a middle is touched from both sides. */
+  readings: z.number().int().min(1).max(10).optional(),
 });
 export type FloorRegister = z.infer<typeof registerSchema>;
 
@@ -50,6 +71,15 @@ export const floorExerciseSchema = z.strictObject({
 });
 export type FloorExercise = z.infer<typeof floorExerciseSchema>;
 
+/** How many readings a register wants; what is read off an insert or a picture wants none. */
+export function readingsWanted(
+  { readingsNeeded }: Pick<FloorExercise, "readingsNeeded">,
+  { method, readings }: Pick<FloorRegister, "method" | "readings">,
+): number {
+  if (method === "lathe-nose" || method === "lathe-tip") return 0;
+  return readings ?? readingsNeeded;
+}
+
 /** What an instructor fills in; everything else follows from it. */
 export const templateSchema = z
   .strictObject({
@@ -57,7 +87,7 @@ export const templateSchema = z
     machine: z.enum(["mill", "lathe"]),
     machineNumber: machineNumber.optional(),
     unit: z.enum(["mm", "inch"]),
-    corner: z.enum(["front left", "front right", "back left", "back right"]),
+    datum: z.enum([...floorCorners, ...floorMiddles]),
     school,
     asksNose: z.boolean(),
     tools: z.number().int().min(1).max(8),
@@ -88,9 +118,30 @@ function lengthFigures({ school: by, paperMm, skinMm }: FloorTemplate): Figures 
   return by === "plane-lift" ? { paper: paperMm } : {};
 }
 
+/** The side from which an edge of a corner is touched: +1 moving plus onto it. */
+const APPROACH = {
+  x: (corner: string): 1 | -1 => (corner.endsWith("left") ? 1 : -1),
+  y: (corner: string): 1 | -1 => (corner.startsWith("front") ? 1 : -1),
+};
+
+/** How work X or Y of a mill is found: by an edge, by two touches that a middle lies between, or swept. */
+function zeroed(
+  { datum, tipDiameterMm, edgeXMm, edgeYMm, readingsNeeded }: FloorTemplate,
+  axis: "x" | "y",
+): Pick<FloorRegister, "method" | "figures" | "readings"> {
+  const tipRadius = tipDiameterMm / 2;
+  if (isFloorCorner(datum)) {
+    const edgeWork = axis === "x" ? edgeXMm : edgeYMm;
+    return { method: "mill-edge", figures: { approach: APPROACH[axis](datum), tipRadius, edgeWork } };
+  }
+  return MIDDLES[datum].isSwept
+    ? { method: "mill-center", figures: {} }
+    : { method: "mill-center", figures: { tipRadius }, readings: 2 * readingsNeeded };
+}
+
 /**
- * The exercise that a template describes. Mill: work X and Y from a corner, a length for each tool. Lathe: X and Z of
- * each tool.
+ * The exercise that a template describes. Mill: work X and Y from a corner or a middle, a length for each tool. Lathe:
+ * X and Z of each tool.
  */
 export function floorFromTemplate(t: FloorTemplate): FloorExercise {
   const { title, machine, unit, readingsNeeded } = t;
@@ -161,8 +212,6 @@ export function floorFromTemplate(t: FloorTemplate): FloorExercise {
       ],
     };
   }
-  const approachX = t.corner.endsWith("left") ? 1 : -1;
-  const approachY = t.corner.startsWith("front") ? 1 : -1;
   return {
     title,
     machine,
@@ -170,22 +219,14 @@ export function floorFromTemplate(t: FloorTemplate): FloorExercise {
     unit,
     readingsNeeded,
     school: t.school,
-    datum: `${t.corner} corner`,
+    datum: floorDatumWords(t.datum),
     registers: [
-      {
-        id: "G54.x",
-        label: "G54 X",
-        method: "mill-edge",
+      ...(["x", "y"] as const).map((axis): FloorRegister => ({
+        id: `G54.${axis}`,
+        label: `G54 ${axis.toUpperCase()}`,
         ...xy,
-        figures: { approach: approachX, tipRadius: t.tipDiameterMm / 2, edgeWork: t.edgeXMm },
-      },
-      {
-        id: "G54.y",
-        label: "G54 Y",
-        method: "mill-edge",
-        ...xy,
-        figures: { approach: approachY, tipRadius: t.tipDiameterMm / 2, edgeWork: t.edgeYMm },
-      },
+        ...zeroed(t, axis),
+      })),
       ...workZ,
       ...tools.map((tool): FloorRegister => ({
         id: `H${tool}`,

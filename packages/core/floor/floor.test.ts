@@ -6,6 +6,7 @@ import {
   floorFairness,
   floorFromTemplate,
   floorGatesOf,
+  readingsWanted,
   foldFloor,
   ruleFloor,
   templateSchema,
@@ -21,7 +22,7 @@ const template: FloorTemplate = {
   title: "Dovetail clamp",
   machine: "mill",
   unit: "mm",
-  corner: "front left",
+  datum: "front left",
   school: "part-touch",
   asksNose: false,
   tools: 2,
@@ -389,5 +390,52 @@ describe("a hand at the machine", () => {
   it("takes no signature back", () => {
     const entries = log(set("H1", -250), { type: "signedOff", saw: [id(0)] }, { type: "handRaised" });
     expect(foldFloor(exercise, entries).signature.state).toBe("given");
+  });
+});
+
+describe("zero in a middle", () => {
+  const bore = floorFromTemplate({ ...template, datum: "bore" });
+  const x = (state: ReturnType<typeof foldFloor>) =>
+    ruleFloor(state).values.find(({ register }) => register.id === "G54.x");
+  const touched = (...entries: FloorEntry[]) => foldFloor(bore, log({ type: "cautionsRead" }, ...entries));
+  const reading = (mm: number): FloorEntry => ({ type: "reading", register: "G54.x", mm });
+
+  it("is touched from both sides, and swept once; no edge, no term lies between", () => {
+    const [first] = bore.registers;
+    expect(bore.datum).toBe("middle of the bore, both walls touched");
+    expect(first).toMatchObject({ id: "G54.x", method: "mill-center", readings: 2, figures: { tipRadius: 5 } });
+    expect(first && termsOffered(first)).toEqual([]);
+    const [swept] = floorFromTemplate({ ...template, datum: "swept boss" }).registers;
+    expect(swept && [readingsWanted(bore, swept), swept.figures]).toEqual([1, {}]);
+    const thrice = floorFromTemplate({ ...template, datum: "middle", readingsNeeded: 3 }).registers[0];
+    expect(thrice?.readings).toBe(6);
+  });
+  it("adds up as what lies between the touches, and as no single one of them", () => {
+    const ruled = (sum: number) =>
+      x(
+        touched(
+          reading(-340),
+          reading(-320),
+          { type: "sum", register: "G54.x", mm: sum },
+          set("G54.x", sum),
+          check("G54.x", -330),
+        ),
+      );
+    expect(ruled(-330)).toMatchObject({ verdict: "right", working: "adds up", isInOrder: true });
+    expect(ruled(-340)).toMatchObject({ verdict: "wrong", working: "does not add up" });
+  });
+  it("touched anew on both sides, the last two count; one touch is out of order", () => {
+    const anew = touched(
+      ...[-341, -321, -340, -320].map(reading),
+      { type: "sum", register: "G54.x", mm: -330 },
+      set("G54.x", -330),
+      check("G54.x", -330),
+    );
+    expect(x(anew)).toMatchObject({ working: "adds up" });
+    expect(x(touched(reading(-340), set("G54.x", -340), check("G54.x", -330)))).toMatchObject({ isInOrder: false });
+  });
+  it("off by half a radius, the radius of one side is named", () => {
+    const ruled = x(touched(reading(-340), reading(-320), set("G54.x", -327.5), check("G54.x", -330)));
+    expect(ruled?.explained?.ranked[0]?.classes.flat(2)).toContain("radiusOnOneSide");
   });
 });

@@ -15,7 +15,7 @@ const exercise = floorFromTemplate({
   title: "Dovetail clamp, first side",
   machine: "mill",
   unit: "mm",
-  corner: "front left",
+  datum: "front left",
   school: "part-touch",
   asksNose: false,
   tools: 1,

@@ -14,7 +14,7 @@ const template: FloorTemplate = {
   title: "Thrust collar, two tools",
   machine: "lathe",
   unit: "mm",
-  corner: "front left",
+  datum: "front left",
   school: "part-face",
   asksNose: true,
   tools: 2,

@@ -2,7 +2,7 @@ import { explain, habitsOf, type Explained } from "../diagnosis/explain";
 import type { MistakeId } from "../diagnosis/catalog";
 import type { TermName } from "../lane/names";
 import { combineChecks, type Combined } from "./checks";
-import type { FloorRegister } from "./exercise";
+import { readingsWanted, type FloorRegister } from "./exercise";
 import { isJudgedWithin } from "./signature";
 import type { FloorState } from "./state";
 import { termsLeftOut } from "./terms";
@@ -49,11 +49,19 @@ function inOrder(state: FloorState, register: FloorRegister): boolean {
   if (!set || state.cautionsReadAtMs === null || state.cautionsReadAtMs > set.atMs) return false;
   if (isReadOff(register)) return true;
   const before = state.readings.filter((one) => one.register === register.id && one.atMs <= set.atMs);
-  return before.length >= state.exercise.readingsNeeded;
+  return before.length >= readingsWanted(state.exercise, register);
 }
 
 /** A nose radius is read off the insert and a tip code off the picture: there is no reading and no sum to write. */
 const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose" || method === "lathe-tip";
+
+/** What a sum may begin from: any reading; of a middle what lies between its touches, all of them or the last two. */
+function startsOf({ method }: FloorRegister, readings: readonly { readonly mm: number }[]): number[] {
+  const all = readings.map(({ mm }) => mm);
+  if (method !== "mill-center") return all;
+  const mean = (some: readonly number[]) => some.reduce((sum, mm) => sum + mm, 0) / some.length;
+  return all.length === 0 ? [] : [mean(all), mean(all.slice(-2))];
+}
 
 /** Why a check decides nothing; null where it does. */
 function undecidedBy({ outliers, expandedMm }: Combined, { toleranceMm }: FloorRegister) {
@@ -69,7 +77,8 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
   const sum = state.sums[register.id]?.mm;
   const termsMm = state.terms.filter((one) => one.register === register.id).reduce((total, { mm }) => total + mm, 0);
   const readings = state.readings.filter((one) => one.register === register.id);
-  const addsUp = sum !== undefined && readings.some(({ mm }) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
+  const starts = startsOf(register, readings);
+  const addsUp = sum !== undefined && starts.some((mm) => Math.abs(mm + termsMm - sum) <= SUM_AGREES_MM);
   const isInOrder = inOrder(state, register);
   const isWritten = reading !== undefined && sum !== undefined;
   const sumWorking = addsUp ? "adds up" : "does not add up";

@@ -17,7 +17,7 @@ const exercise = floorFromTemplate({
   machine: "mill",
   machineNumber: "2",
   unit: "mm",
-  corner: "front left",
+  datum: "front left",
   school: "part-touch",
   asksNose: false,
   tools: 1,

@@ -1,5 +1,5 @@
 import type { FloorEntry, StoredFloorEntry } from "./entries";
-import type { FloorExercise } from "./exercise";
+import { readingsWanted, type FloorExercise } from "./exercise";
 import { partReads, type PartRead } from "./part";
 import { bindingIds, signatureOf, type FloorSignature } from "./signature";
 
@@ -80,10 +80,7 @@ const PASSED: Record<FloorGateName, (state: FloorState) => boolean> = {
   ready: ({ hasReadCautions }) => hasReadCautions,
   readings: ({ exercise, readings }) =>
     exercise.registers.every(
-      ({ id, method }) =>
-        method === "lathe-nose" ||
-        method === "lathe-tip" ||
-        readings.filter((one) => one.register === id).length >= exercise.readingsNeeded,
+      (register) => readings.filter((one) => one.register === register.id).length >= readingsWanted(exercise, register),
     ),
   registers: ({ exercise, registers }) => exercise.registers.every(({ id }) => registers[id] !== undefined),
   check: ({ exercise, checks, judged }) =>

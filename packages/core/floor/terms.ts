@@ -15,7 +15,7 @@ const BETWEEN: Record<Method, readonly (readonly [TermName, FigureName | null])[
     ["tipRadius", "tipRadius"],
     ["edgeWork", "edgeWork"],
   ],
-  "mill-center": [["halfSize", null]],
+  "mill-center": [],
   "mill-length": [
     ["paper", "paper"],
     ["block", "block"],

@@ -20,7 +20,7 @@ export function JoinPage() {
     event.preventDefault();
     join.mutate(
       { ...form, login: form.login.toLowerCase() },
-      { onSuccess: ({ did }) => void navigate("/", { replace: true, state: { joined: did } }) },
+      { onSuccess: () => void navigate("/", { replace: true }) },
     );
   };
   return (

@@ -1,5 +1,14 @@
 import { keyOf } from "../../app/queries";
-import { floorFairness, floorFromTemplate, floorSchools, type FloorTemplate } from "@probe-lane/core/floor";
+import {
+  floorCorners,
+  floorDatumWords,
+  floorFairness,
+  floorFromTemplate,
+  floorMiddles,
+  floorSchools,
+  isFloorCorner,
+  type FloorTemplate,
+} from "@probe-lane/core/floor";
 import { floorSchoolWords } from "@probe-lane/core/words";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent, type ReactNode } from "react";
@@ -93,16 +102,22 @@ export function FloorAuthor() {
         {isMill ? (
           <>
             <label className="font-bold">
-              Datum corner
-              <select className={SELECT} value={form.corner} onChange={set("corner")}>
-                {["front left", "front right", "back left", "back right"].map((one) => (
-                  <option key={one}>{one}</option>
+              Zero of X and Y
+              <select className={SELECT} value={form.datum} onChange={set("datum")}>
+                {[...floorCorners, ...floorMiddles].map((one) => (
+                  <option key={one} value={one}>
+                    {floorDatumWords(one)}
+                  </option>
                 ))}
               </select>
             </label>
-            {field("tipDiameter", "Edge finder tip ⌀")}
-            {field("edgeX", "That X edge is X")}
-            {field("edgeY", "That Y edge is Y")}
+            {form.datum.startsWith("swept") ? null : field("tipDiameter", "Edge finder tip ⌀")}
+            {isFloorCorner(form.datum) ? (
+              <>
+                {field("edgeX", "That X edge is X")}
+                {field("edgeY", "That Y edge is Y")}
+              </>
+            ) : null}
           </>
         ) : null}
         {isMill ? null : (

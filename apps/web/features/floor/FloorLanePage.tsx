@@ -92,7 +92,7 @@ export function FloorLanePage() {
             <CheckSheet view={view} state={state} write={write} />
           </>
         ) : (
-          <StudentSheet exercise={view.exercise} state={state} write={write} />
+          <StudentSheet laneId={view.id} exercise={view.exercise} state={state} write={write} />
         )}
         {state.notes.length > 0 ? (
           <Panel title="Kept from “What did I do wrong?”" bodyClassName="p-3">
@@ -121,10 +121,12 @@ export function FloorLanePage() {
 const PHONE = "(max-width: 640px)";
 
 function StudentSheet({
+  laneId,
   exercise,
   state,
   write,
 }: {
+  laneId: string;
   exercise: FloorExercise;
   state: FloorState;
   write(...entries: FloorEntry[]): void;
@@ -156,7 +158,7 @@ function StudentSheet({
       {state.hasReadCautions ? (
         <>
           {isOneByOne ? (
-            <FloorWalk state={state} write={write} finish={finish} />
+            <FloorWalk laneId={laneId} state={state} write={write} finish={finish} />
           ) : (
             exercise.registers.map((register) => (
               <RegisterCard key={register.id} exercise={exercise} register={register} state={state} write={write} />

@@ -1,6 +1,7 @@
 import type { FloorEntry, FloorRegister, FloorState } from "@probe-lane/core/floor";
-import { useRef, useState, type ReactNode } from "react";
+import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { Button, FigureInput } from "../../ui";
+import { typedShelf } from "./floorQueue";
 import { exerciseFor, lengthsOf } from "./show";
 import { entriesOf, linesOf, pressed, type LineId, type Typed, type WalkLine } from "./walk";
 import { Given } from "./Working";
@@ -17,10 +18,12 @@ const nextName = (next: FloorRegister | undefined): string => (next ? shortName(
  * last one.
  */
 export function FloorWalk({
+  laneId,
   state,
   write,
   finish,
 }: {
+  laneId: string;
   state: FloorState;
   write(...entries: FloorEntry[]): void;
   finish: ReactNode;
@@ -28,7 +31,9 @@ export function FloorWalk({
   const { registers } = state.exercise;
   const open = registers.findIndex(({ id }) => state.registers[id] === undefined);
   const [at, setAt] = useState(open === -1 ? registers.length : open);
-  const [typed, setTyped] = useState<Readonly<Record<string, Typed>>>({});
+  const shelf = useMemo(() => typedShelf<Readonly<Record<string, Typed>>>(laneId), [laneId]);
+  const [typed, setTyped] = useState(() => shelf.read() ?? {});
+  useEffect(() => shelf.write(typed), [shelf, typed]);
   const register = registers[at];
   return (
     <div className="flex flex-col gap-3">

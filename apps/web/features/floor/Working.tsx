@@ -20,6 +20,7 @@ export function givenWords(exercise: FloorExercise, register: FloorRegister): st
   const { show } = lengthsOf(exercise);
   const { approach, outside, ...lengths } = register.figures;
   return [
+    ...(register.readings === undefined ? [] : [`${register.readings} readings, from both sides`]),
     ...(approach === undefined ? [] : [`touched moving ${approach === 1 ? "plus" : "minus"}`]),
     ...Object.entries(lengths).flatMap(([name, value]) =>
       typeof value === "number" ? [`${figureWords[name as FigureName]} ${show(value)}`] : [],

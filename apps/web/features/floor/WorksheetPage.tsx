@@ -120,6 +120,13 @@ export function WorksheetPage() {
   );
 }
 
+/** Which way a middle is touched, by what it is the middle of. */
+const TOUCHES = [
+  ["bore", "M116 70h16m-6-5l6 5-6 5M104 70h-16m6-5l-6 5 6 5M110 64v-16m-5 6l5-6 5 6M110 76v16m-5-6l5 6 5-6"],
+  ["boss", "M62 70h22m-6-5l6 5-6 5M158 70h-22m6-5l-6 5 6 5M110 34v10m-5-5l5 6 5-6M110 106v-10m-5 5l5-6 5 6"],
+  ["part", "M10 70h28m-7-5l7 5-7 5M210 70h-28m7-5l-7 5 7 5M110 4v24m-5-7l5 7 5-7M110 136v-24m-5 7l5-7 5 7"],
+] as const;
+
 /** Where zero is, and which way each touch goes. */
 function Sketch({ machine, datum }: { machine: "mill" | "lathe"; datum: string }) {
   if (machine === "lathe") {
@@ -146,6 +153,21 @@ function Sketch({ machine, datum }: { machine: "mill" | "lathe"; datum: string }
       </svg>
     );
   }
+  const touches = TOUCHES.find(([of]) => datum.includes(of))?.[1] ?? "";
+  if (datum.startsWith("middle"))
+    return (
+      <svg viewBox="0 0 220 140" role="img" aria-label={`Part from above; zero in the ${datum}.`}>
+        <rect x="40" y="30" width="140" height="80" fill="none" stroke="currentColor" strokeWidth="2" />
+        {datum.includes("bore") || datum.includes("boss") ? (
+          <circle cx="110" cy="70" r="24" fill="none" stroke="currentColor" strokeWidth="1.5" />
+        ) : null}
+        <path d="M104 70h12M110 64v12" stroke="currentColor" strokeWidth="2" />
+        {datum.includes("swept") ? null : <path d={touches} fill="none" stroke="currentColor" />}
+        <text x="128" y="100" fontSize="12" fill="currentColor">
+          X0 Y0
+        </text>
+      </svg>
+    );
   const x = datum.includes("left") ? 40 : 180;
   const y = datum.startsWith("front") ? 110 : 30;
   const [sx, sy] = [datum.includes("left") ? 1 : -1, datum.startsWith("front") ? -1 : 1];

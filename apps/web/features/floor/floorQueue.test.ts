@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { FloorQueue, merged, shelfOf, type PendingEntry } from "./floorQueue";
+import { FloorQueue, merged, shelfOf, typedShelf, type PendingEntry } from "./floorQueue";
 
 function device() {
   const kept = new Map<string, string>();
@@ -67,5 +67,25 @@ describe("entries on their way", () => {
     expect(
       shelfOf("x", { getItem: () => "{broken", setItem: () => undefined, removeItem: () => undefined }).read(),
     ).toEqual([]);
+  });
+});
+
+describe("figures that are typed and not entered", () => {
+  it("are there again when the page is opened again, each lane's its own, and gone once entered", () => {
+    const kept = new Map<string, string>();
+    const storage = {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => void kept.set(key, value),
+      removeItem: (key: string) => void kept.delete(key),
+    };
+    const [here, other] = [typedShelf("a", storage), typedShelf("b", storage)];
+    expect(here.read()).toBeNull();
+    here.write({ H1: { sum: "-250" } });
+    expect(typedShelf("a", storage).read()).toEqual({ H1: { sum: "-250" } });
+    expect(other.read()).toBeNull();
+    here.write({});
+    expect(kept.size).toBe(0);
+    kept.set("probe-lane.floor.b.typed", "{nonsense");
+    expect(other.read()).toBeNull();
   });
 });

@@ -9,10 +9,7 @@ export interface Shelf {
   write(entries: PendingEntry[]): void;
 }
 
-export const shelfOf = (
-  laneId: string,
-  storage: Pick<Storage, "getItem" | "setItem" | "removeItem"> = localStorage,
-): Shelf => {
+export const shelfOf = (laneId: string, storage: Kept = localStorage): Shelf => {
   const key = `probe-lane.floor.${laneId}`;
   return {
     read: () => {
@@ -26,6 +23,24 @@ export const shelfOf = (
       entries.length === 0 ? storage.removeItem(key) : storage.setItem(key, JSON.stringify(entries)),
   };
 };
+
+type Kept = Pick<Storage, "getItem" | "setItem" | "removeItem">;
+
+/** Figures that are typed at a machine and not entered yet: they outlast a page that is closed, on this device. */
+export function typedShelf<T extends object>(laneId: string, storage: Kept = localStorage) {
+  const key = `probe-lane.floor.${laneId}.typed`;
+  return {
+    read: (): T | null => {
+      try {
+        return JSON.parse(storage.getItem(key) ?? "null") as T | null;
+      } catch {
+        return null;
+      }
+    },
+    write: (typed: T): void =>
+      Object.keys(typed).length === 0 ? storage.removeItem(key) : storage.setItem(key, JSON.stringify(typed)),
+  };
+}
 
 /** What the server has, and what still waits here, each entry once. */
 export function merged(stored: readonly StoredFloorEntry[], pending: readonly PendingEntry[]): StoredFloorEntry[] {

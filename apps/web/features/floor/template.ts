@@ -1,6 +1,5 @@
 import { templateSchema, type FloorSchool, type FloorTemplate } from "@probe-lane/core/floor";
-import { parseLengthMm } from "@probe-lane/core/units";
-import { lengthsOf } from "./show";
+import { formatMm, parseLengthMm } from "@probe-lane/core/units";
 
 /** What the form of a new floor exercise holds at first: text, as it is typed. */
 export const START = {
@@ -8,7 +7,7 @@ export const START = {
   machine: "mill" as FloorTemplate["machine"],
   machineNumber: "",
   unit: "mm" as FloorTemplate["unit"],
-  corner: "front left" as FloorTemplate["corner"],
+  datum: "front left" as FloorTemplate["datum"],
   school: "part-touch" as FloorSchool,
   asksNose: "no",
   tools: "2",
@@ -24,12 +23,18 @@ export const START = {
 export type Form = typeof START;
 const LENGTHS = ["tipDiameter", "edgeX", "edgeY", "paper", "skin", "toleranceXy", "toleranceZ"] as const;
 
+const INCH_MM = 25.4;
+/** Fine enough that a length comes back to its thousandth when the unit is changed back. */
+const DIGITS = { mm: 3, inch: 5 } as const;
+const fully = (mm: number, unit: Form["unit"]): string =>
+  formatMm(unit === "mm" ? mm : mm / INCH_MM, DIGITS[unit]).replace(/\.?0+$/, "");
+
 /** The same lengths, written in another unit; what cannot be read stays as it was typed. */
 export function inUnit(form: Form, unit: Form["unit"]): Form {
   const written: Form = { ...form, unit };
   for (const name of LENGTHS) {
     const read = parseLengthMm(form[name], form.unit);
-    if (read.ok) written[name] = lengthsOf({ unit }).show(read.value);
+    if (read.ok) written[name] = fully(read.value, unit);
   }
   return written;
 }
@@ -47,7 +52,7 @@ export function templateOf(form: Form): { template: FloorTemplate } | { problem:
     machine: form.machine,
     ...(form.machineNumber.trim() === "" ? {} : { machineNumber: form.machineNumber }),
     unit: form.unit,
-    corner: form.corner,
+    datum: form.datum,
     school: form.school,
     asksNose: form.machine === "lathe" && form.asksNose === "yes",
     tools: Number(form.tools),

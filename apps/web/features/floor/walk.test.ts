@@ -6,7 +6,7 @@ const template: FloorTemplate = {
   title: "Dovetail clamp",
   machine: "mill",
   unit: "mm",
-  corner: "front left",
+  datum: "front left",
   school: "part-touch",
   asksNose: false,
   tools: 1,

@@ -1,4 +1,10 @@
-import { termsOffered, type FloorExercise, type FloorRegister, type FloorState } from "@probe-lane/core/floor";
+import {
+  readingsWanted,
+  termsOffered,
+  type FloorExercise,
+  type FloorRegister,
+  type FloorState,
+} from "@probe-lane/core/floor";
 import type { FloorEntry } from "@probe-lane/core/floor";
 import type { TermName } from "@probe-lane/core/lane";
 import { termWords } from "@probe-lane/core/words";
@@ -22,7 +28,7 @@ const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose
 export function linesOf(exercise: FloorExercise, register: FloorRegister): WalkLine[] {
   if (isReadOff(register)) return [];
   const { show } = lengthsOf(exerciseFor(exercise, register));
-  const needed = exercise.readingsNeeded;
+  const needed = readingsWanted(exercise, register);
   const stood = Array.from({ length: needed }, (_, index): WalkLine => ({
     id: `stood${index + 1}`,
     label: needed === 1 ? "stood at, in contact" : `stood at, ${index + 1} of ${needed}`,
@@ -33,7 +39,8 @@ export function linesOf(exercise: FloorExercise, register: FloorRegister): WalkL
     label: termWords[term],
     offers: givenMm === null ? [] : [show(givenMm), show(-givenMm)],
   }));
-  return [...stood, ...terms, { id: "sum", label: "my sum", offers: [] }];
+  const sum = register.method === "mill-center" ? "my middle" : "my sum";
+  return [...stood, ...terms, { id: "sum", label: sum, offers: [] }];
 }
 
 /** What pressing a key of the pad makes of a line. */

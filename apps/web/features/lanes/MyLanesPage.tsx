@@ -4,9 +4,9 @@ import { machines } from "@probe-lane/core/exercises";
 import { machineWords, skillWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format, formatDistanceToNow } from "date-fns";
-import { useLocation, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { useMe } from "../../app/session";
+import { useJoined, useMe } from "../../app/session";
 import { Button, Loading, Notice, PageError, TextLink } from "../../ui";
 
 /** Features on a plate, by what the drawing counts from. */
@@ -296,7 +296,7 @@ const JOINED: Record<Joined, string> = {
 
 export function MyLanesPage() {
   const { me } = useMe();
-  const joined = (useLocation().state as { joined?: Joined } | null)?.joined;
+  const joined = useJoined();
   const { data, error } = useQuery(reading("/lanes", {}));
   // what stands at the top is waited for: nothing moves under a finger once the page is there
   const { isPending: isLooking } = useQuery(reading("/skills", {}));
