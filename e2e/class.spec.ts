@@ -145,7 +145,18 @@ test("a class of one's own beside another: closed to it, an assistant who helps 
   const own = /[A-Z0-9]{4} [A-Z0-9]{4}/.exec(await invited.innerText())?.[0] ?? "";
   await accessible(page);
 
+  // its own rule for what passes, by somebody who slips
+  const rules = page.getByRole("region", { name: "What passes" });
+  await rules.getByLabel(/^A lane passes from/).fill("sixty");
+  await expect(rules.getByRole("button", { name: "Keep this" })).toBeDisabled();
+  await expect(rules).toContainText("whole numbers from 0 to 100");
+  await rules.getByLabel(/^A lane passes from/).fill("60");
+  await rules.getByLabel(/^Handed in late/).fill("80");
+  await rules.getByRole("button", { name: "Keep this" }).click();
+  await expect(rules.getByRole("button", { name: "Keep this" })).toBeDisabled();
+
   const student = await joined(code, "fennwright", "Nell Fennwright");
+  await expect(student.getByText("A lane passes from 60 of 100 marks. Handed in late, 80 %")).toBeVisible();
   await student.getByRole("button", { name: "Start Focuser plate, lower left corner" }).click();
   await student.waitForURL(/\/lanes\//);
   const lane = new URL(student.url()).pathname;

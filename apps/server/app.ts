@@ -18,6 +18,7 @@ import { floorStore } from "./areas/floor/store";
 import { laneStore } from "./areas/lanes/store";
 import { planRouter } from "./areas/plan/router";
 import { planStore } from "./areas/plan/store";
+import { policyIn } from "./areas/marks/policy";
 import { marksRouter } from "./areas/marks/router";
 import { reachRouter, type Reach } from "./areas/reach/router";
 import { regradeRouter } from "./areas/regrade/router";
@@ -107,7 +108,9 @@ export function buildApp({
   const classesNow = new ClassesNow(together);
   changes.listenClasses((classId) => void classesNow.heard(classId).catch(() => undefined));
   const changed = (laneId: string) => sender.changed(laneId);
-  const lanes = new LaneService({ store, reviews, cache, threads, changed, classesNow, now });
+  const held = classStore(db);
+  const policyOf = policyIn(held);
+  const lanes = new LaneService({ store, reviews, cache, threads, changed, classesNow, policyOf, now });
   const nameOf = async (id: string) => (await people.nameOf(id)) ?? "an instructor";
   const queue = new JobQueue(pool, logger);
   const regrade = new RegradeService({
@@ -161,7 +164,6 @@ export function buildApp({
   api.use(authRouter(people, sessionSecret, { ended, now }));
   api.use(reachRouter(reach));
   const roster = rosterStore(db);
-  const held = classStore(db);
   const tell = async (classId: string) =>
     void (await pool.query("select pg_notify('lane', $1)", [`${processId} ${classId} ${CLASS}`]));
   api.use(archiveRouter({ lanes: store, reviews, floor, classes: held, now }));
@@ -176,7 +178,7 @@ export function buildApp({
   api.use(skillsRouter(store));
   api.use(regradeRouter(regrade));
   api.use(wallRouter({ store, floor, cache, people, changes, pausedBy: classesNow.pausedBy, now }));
-  api.use(marksRouter({ store, floor, reviews, now }));
+  api.use(marksRouter({ store, floor, policyOf, reviews, now }));
   api.use(notFoundHandler);
   app.use("/api", api);
   app.use(pageHeaders);

@@ -135,7 +135,17 @@ export interface ReachView {
   readonly fingerprint: string | null;
 }
 
+const percent = z.number().int().min(0).max(100);
+/** What of a lane's marks counts in a class, and from where it is passed, of a hundred. */
+export const marksPolicy = z.strictObject({
+  /** Besides its must-haves; at zero no marks are asked for. */
+  passPercent: percent,
+  /** Of the marks of a lane that came late. */
+  latePercent: percent,
+});
+export type MarksPolicy = z.infer<typeof marksPolicy>;
 export interface ClassView {
+  policy: MarksPolicy;
   className: string;
   term: string;
   isArchived: boolean;
@@ -356,6 +366,7 @@ export type AuditWhat =
   | "studentDeleted"
   | "passwordReset"
   | "waitLifted"
+  | "policyChanged"
   | "rosterAdded";
 export interface AuditView {
   /** The newest first. */
@@ -415,6 +426,7 @@ export interface PlanView {
 }
 
 export interface MyLanes {
+  policy: MarksPolicy;
   assignments: AssignmentRow[];
 }
 export interface StartedLane {
@@ -595,7 +607,10 @@ export interface MarkCell {
   /** Where its ruling stands. */
   href: string;
   attempt: number;
+  /** What counts by the rules of the class. */
   total: number;
+  /** What the ruling gives, where less of it counts; null where all of it does. */
+  ruled: number | null;
   outOf: number;
   strands: { name: string; marks: number; outOf: number }[];
   /** When it was handed in. */

@@ -80,6 +80,10 @@ export const classes = pgTable("classes", {
   pausedBy: text(),
   /** The day on which the first week of its plan begins, as 2026-12-01; null where it follows no weeks. */
   startsOn: date({ mode: "string" }),
+  /** From how many of a hundred marks a lane is passed, must-haves apart; nothing is asked for at zero. */
+  passPercent: integer().notNull().default(0),
+  /** How many of a hundred of its marks count of a lane that came late. */
+  latePercent: integer().notNull().default(100),
 });
 
 /** Who somebody is in a class: an assistant sees the wall, writes notes and checks, and gives no marks. */

@@ -8,6 +8,7 @@ const cell = (total: number, more: Partial<MarkCell> = {}): MarkCell => ({
   href: "/lanes/1/ruling",
   attempt: 1,
   total,
+  ruled: null,
   outOf: 100,
   strands: [
     { name: "values", marks: total / 2, outOf: 60 },

@@ -510,6 +510,13 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
     },
     {
+      name: "rules for marks that are none",
+      method: "PUT",
+      path: () => "/class/policy",
+      body: { passPercent: -1, latePercent: 100 },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
+    },
+    {
       name: "a wait of nobody lifted",
       method: "POST",
       path: () => `/class/students/${nowhere}/lift`,

@@ -59,6 +59,7 @@ export const auditRules: readonly Rule[] = [
     about: "assignment",
     what: always("markedAgain"),
   },
+  { method: "PUT", path: /^\/class\/policy$/, about: null, what: always("policyChanged") },
   { method: "GET", path: /^\/marks\/file$/, about: null, what: always("marksSaved") },
   { method: "GET", path: new RegExp(`^/lanes/${ID}/record$`), about: "lane", what: always("recordTaken") },
   {

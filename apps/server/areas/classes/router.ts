@@ -3,6 +3,7 @@ import {
   codeRequest,
   inviteRequest,
   isOddName,
+  marksPolicy,
   newClassRequest,
   renameRequest,
   type Role,
@@ -70,7 +71,8 @@ export function classRouter(deps: Deps): Router {
     named(name, term);
     const open = await store.classOf(classId);
     if (!open) throw new HttpError("notFound");
-    const held = { name, term, schoolName: open.schoolName, joinCode: newJoinCode() };
+    const rules = copiesPlan ? open.policy : {};
+    const held = { name, term, schoolName: open.schoolName, joinCode: newJoinCode(), ...rules };
     const id = await store.make(held, { userId, planOf: copiesPlan ? classId : null }, now());
     res.status(201).json({ id });
   });
@@ -79,6 +81,12 @@ export function classRouter(deps: Deps): Router {
     named(name, term);
     const { classId } = actorOf(req);
     await store.change(classId, { name, term, archivedAt: isArchived ? now() : null });
+    await tell(classId);
+    res.status(204).end();
+  });
+  router.put("/class/policy", teaches, async (req, res) => {
+    const { classId } = actorOf(req);
+    await store.change(classId, parseBody(marksPolicy, req.body));
     await tell(classId);
     res.status(204).end();
   });

@@ -1,5 +1,5 @@
 import { and, asc, eq, isNull, ne, sql } from "drizzle-orm";
-import type { Role } from "@probe-lane/contract";
+import type { Role, MarksPolicy } from "@probe-lane/contract";
 import type { Database } from "../../db/client";
 import {
   assignments,
@@ -22,6 +22,7 @@ export const classStore = (db: Database) => ({
         name: classes.name,
         term: classes.term,
         schoolName: classes.schoolName,
+        policy: { passPercent: classes.passPercent, latePercent: classes.latePercent },
         isArchived: sql<boolean>`${classes.archivedAt} is not null`,
       })
       .from(classes)
@@ -54,7 +55,7 @@ export const classStore = (db: Database) => ({
   },
   change: async (
     classId: string,
-    change: { name?: string; term?: string; archivedAt?: Date | null },
+    change: { name?: string; term?: string; archivedAt?: Date | null } & Partial<MarksPolicy>,
   ): Promise<void> => {
     await db.update(classes).set(change).where(eq(classes.id, classId));
   },
@@ -78,7 +79,7 @@ export const classStore = (db: Database) => ({
   },
   /** A class of the same school with its instructor: its exercises those of the shelf, or as another class has them. */
   make: (
-    held: { name: string; term: string; schoolName: string; joinCode: string },
+    held: { name: string; term: string; schoolName: string; joinCode: string } & Partial<MarksPolicy>,
     by: { userId: string; planOf: string | null },
     now: Date,
   ): Promise<string> =>

@@ -163,6 +163,7 @@ export async function floorMarks(store: FloorStore, classId: string) {
         href: `/floor/${id}`,
         attempt,
         total,
+        ruled: null,
         outOf,
         strands: [...strands],
         at: new Date(handed.atMs).toISOString(),

@@ -26,6 +26,7 @@ import type {
   LaneHeader,
   LaneView,
   LiveView,
+  MarksPolicy,
   MyLanes,
   Outcome,
   PartDrawing,
@@ -56,6 +57,7 @@ export interface LaneServiceDeps {
   threads: Pick<WorkPool, "run">;
   classesNow: Pick<ClassesNow, "pausedBy" | "isArchived">;
   changed(laneId: string): void;
+  policyOf(classId: string): Promise<MarksPolicy>;
   now(): Date;
 }
 
@@ -492,7 +494,7 @@ export class LaneService {
           ),
         })),
     );
-    return { assignments };
+    return { assignments, policy: await this.deps.policyOf(actor.classId) };
   }
 
   /** A new attempt draws a new truth. An attempt still open is gone on with instead. */

@@ -1,5 +1,5 @@
 import { reply } from "../../reply";
-import { exportQuery, type MarkCell, type MarksView } from "@probe-lane/contract";
+import { exportQuery, type MarksPolicy, type MarksView } from "@probe-lane/contract";
 import { Router } from "express";
 import { actorOf, parseBody, requireRole, type Actor } from "../../guards";
 import { floorMarks } from "../floor/service";
@@ -8,10 +8,12 @@ import type { LaneStore } from "../lanes/store";
 import type { ReviewStore } from "../review/store";
 import { windowOf } from "../plan/window";
 import { marksFile } from "./export";
+import { byPolicy } from "./policy";
 
 interface Deps {
   readonly store: LaneStore;
   readonly floor: FloorStore;
+  readonly policyOf: (classId: string) => Promise<MarksPolicy>;
   readonly reviews: Pick<ReviewStore, "openLooks">;
   readonly now: () => Date;
 }
@@ -25,7 +27,7 @@ const isAfter = (at: Date | null, due: Date | null): boolean => at !== null && d
 const keyOf = (studentId: string, assignmentId: string): string => `${studentId} ${assignmentId}`;
 
 /** The best attempt counts. */
-async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<string, Cell>> {
+async function benchCells(store: LaneStore, classId: string, policy: MarksPolicy): Promise<Map<string, Cell>> {
   const lanes = await store.attemptsOfClass(classId);
   const marks = await store.marksOf(lanes.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
   const cells = new Map<string, Cell>();
@@ -34,17 +36,21 @@ async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<str
     const held = cells.get(key) ?? NOT_BEGUN;
     const marked = marks.get(id);
     const { total, outOf, strands, isPassed } = marked ?? { total: 0, outOf: 0, strands: [], isPassed: false };
-    const isBest = marked && (!held.best || total > held.best.total);
-    const own: MarkCell = {
-      href: `/lanes/${id}/ruling`,
-      attempt,
-      total,
-      outOf,
-      strands: [...strands],
-      at: handedInAt?.toISOString() ?? "",
-      isLate: isAfter(handedInAt, windowOf(planned).dueAt),
-      isPassed,
-    };
+    const own = byPolicy(
+      {
+        href: `/lanes/${id}/ruling`,
+        attempt,
+        total,
+        ruled: null,
+        outOf,
+        strands: [...strands],
+        at: handedInAt?.toISOString() ?? "",
+        isLate: isAfter(handedInAt, windowOf(planned).dueAt),
+        isPassed,
+      },
+      policy,
+    );
+    const isBest = marked && (!held.best || own.total > held.best.total);
     cells.set(key, {
       best: isBest ? own : held.best,
       attempts: held.attempts + 1,
@@ -55,11 +61,15 @@ async function benchCells(store: LaneStore, { classId }: Actor): Promise<Map<str
 }
 
 /** Students × assignments, and what was done at real machines: the best attempt counts there too. */
-async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Promise<Omit<MarksView, "looks">> {
+async function marksView(
+  { store, floor, policyOf }: Pick<Deps, "store" | "floor" | "policyOf">,
+  actor: Actor,
+): Promise<Omit<MarksView, "looks">> {
+  const policy = await policyOf(actor.classId);
   const [assignments, students, bench, atMachines] = await Promise.all([
     store.titlesOfClass(actor.classId),
     store.studentsOfClass(actor.classId),
-    benchCells(store, actor),
+    benchCells(store, actor.classId, policy),
     floorMarks(floor, actor.classId),
   ]);
   const all = [
@@ -67,7 +77,8 @@ async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Pro
     ...atMachines.exercises.map(({ id, title }) => ({ id, title, isFloor: true })),
   ];
   const cells = new Map(bench);
-  for (const { studentId, exerciseId, best } of atMachines.lanes) {
+  for (const { studentId, exerciseId, best: ruled } of atMachines.lanes) {
+    const best = ruled && byPolicy(ruled, policy);
     const key = keyOf(studentId, exerciseId);
     const held = cells.get(key) ?? NOT_BEGUN;
     const isBest = best !== null && (!held.best || best.total > held.best.total);
@@ -86,17 +97,20 @@ async function marksView(store: LaneStore, floor: FloorStore, actor: Actor): Pro
   };
 }
 
-export function marksRouter({ store, floor, reviews, now }: Deps): Router {
+export function marksRouter({ store, floor, policyOf, reviews, now }: Deps): Router {
   const router = Router();
   router.use("/marks", requireRole("instructor"));
   router.get("/marks", async (req, res) => {
     const actor = actorOf(req);
-    const [view, looks] = await Promise.all([marksView(store, floor, actor), reviews.openLooks(actor.classId)]);
+    const [view, looks] = await Promise.all([
+      marksView({ store, floor, policyOf }, actor),
+      reviews.openLooks(actor.classId),
+    ]);
     reply(res, "/marks", { ...view, looks });
   });
   router.get("/marks/file", async (req, res) => {
     const query = parseBody(exportQuery, req.query);
-    const file = marksFile(await marksView(store, floor, actorOf(req)), query, now());
+    const file = marksFile(await marksView({ store, floor, policyOf }, actorOf(req)), query, now());
     const name = { table: "marks", results: "results", lineItems: "lineItems" }[query.as];
     // a mark for spreadsheets that the file is UTF-8
     res.attachment(`${name}.csv`).type("text/csv; charset=utf-8").send(`\uFEFF${file}`);

@@ -39,6 +39,7 @@ export async function classView(store: RosterStore, classes: ClassStore, actor: 
   if (!open) throw new HttpError("notFound");
   return {
     className: open.name,
+    policy: open.policy,
     term: open.term,
     isArchived: open.isArchived,
     staff: staff.map((one) => ({ ...one, isMe: one.id === actor.id })),

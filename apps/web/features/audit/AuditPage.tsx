@@ -21,6 +21,7 @@ const WORDS: Record<AuditWhat, string> = {
   studentTakenOff: "took a student off, lanes kept",
   studentDeleted: "took a student off, lanes deleted",
   passwordReset: "reset a password",
+  policyChanged: "changed from how many marks a lane passes",
   waitLifted: "let somebody sign in at once who had to wait",
   rosterAdded: "added a roster",
 };

@@ -3,6 +3,7 @@ import { api, type ApiError } from "../../app/api";
 import { reading } from "../../app/queries";
 import { Button, Loading, Notice, PageError, Panel, TextLink } from "../../ui";
 import { CLASS_KEY, spaced } from "./code";
+import { Policy } from "./Policy";
 import { Reach } from "./Reach";
 import { Roster } from "./Roster";
 import { Settings } from "./Settings";
@@ -23,6 +24,7 @@ export function ClassPage() {
         <div className="flex flex-col gap-4">
           <Students view={data} />
           <Staff view={data} />
+          <Policy key={`${data.policy.passPercent} ${data.policy.latePercent}`} view={data} />
           <Settings key={`${data.className} ${data.term}`} view={data} />
           <p>
             <TextLink to="/audit">What was done in this class</TextLink>{" "}

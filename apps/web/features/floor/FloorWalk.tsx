@@ -35,8 +35,18 @@ export function FloorWalk({
   const [typed, setTyped] = useState(() => shelf.read() ?? {});
   useEffect(() => shelf.write(typed), [shelf, typed]);
   const register = registers[at];
+  // whoever has gone on finds the next screen from its top, with its first line ready
+  const top = useRef<HTMLDivElement>(null);
+  const [hasMoved, setHasMoved] = useState(false);
+  const go = (to: number) => {
+    setAt(to);
+    setHasMoved(true);
+  };
+  useEffect(() => {
+    if (hasMoved) top.current?.scrollIntoView({ block: "start" });
+  }, [at, hasMoved]);
   return (
-    <div className="flex flex-col gap-3">
+    <div ref={top} className="flex flex-col gap-3">
       <nav aria-label="Registers" className="-mx-4 flex overflow-x-auto border-y border-rule bg-well px-2">
         {[...registers, null].map((one, index) => {
           const isSet = one === null ? state.signature.state === "given" : state.registers[one.id] !== undefined;
@@ -46,7 +56,7 @@ export function FloorWalk({
               type="button"
               aria-current={index === at ? "step" : undefined}
               aria-label={one === null ? "Sign-off and hand-in" : `${one.label}${isSet ? ", set" : ""}`}
-              onClick={() => setAt(index)}
+              onClick={() => go(index)}
               className={`min-h-12 min-w-11 flex-1 border-t-[3px] px-1 text-xs whitespace-nowrap ${index === at ? "border-contact font-bold text-contact" : isSet ? "border-ink" : "border-transparent text-ink2"}`}
             >
               {one === null ? "Sign" : shortName(one)}
@@ -64,6 +74,7 @@ export function FloorWalk({
           register={register}
           place={`${at + 1} of ${registers.length}`}
           next={nextName(registers[at + 1])}
+          isReady={hasMoved}
           typed={typed[register.id] ?? {}}
           onType={(line, text) =>
             setTyped((held) => ({ ...held, [register.id]: { ...held[register.id], [line]: text } }))
@@ -71,7 +82,7 @@ export function FloorWalk({
           onEnter={(entries) => {
             write(...entries);
             setTyped(({ [register.id]: _entered, ...rest }) => rest);
-            setAt(at + 1);
+            go(at + 1);
           }}
         />
       ) : (
@@ -86,6 +97,7 @@ function RegisterScreen({
   register,
   place,
   next,
+  isReady,
   typed,
   onType,
   onEnter,
@@ -94,6 +106,8 @@ function RegisterScreen({
   register: FloorRegister;
   place: string;
   next: string;
+  /** Its first line has the keys at once. */
+  isReady: boolean;
   typed: Typed;
   onType(line: LineId, text: string): void;
   onEnter(entries: FloorEntry[]): void;
@@ -107,6 +121,9 @@ function RegisterScreen({
   const all = isOther ? [...lines, shows] : lines;
   const [active, setActive] = useState<LineId>(all[0]?.id ?? "shows");
   const boxes = useRef(new Map<LineId, HTMLInputElement>());
+  useEffect(() => {
+    if (isReady) boxes.current.values().next().value?.focus({ preventScroll: true });
+  }, [isReady]);
   const go = (line: LineId | undefined) => {
     if (line === undefined) return;
     setActive(line);

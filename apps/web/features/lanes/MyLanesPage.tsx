@@ -1,5 +1,5 @@
 import { keyOf, reading } from "../../app/queries";
-import type { AssignmentRow, AttemptRow, Joined, PartDrawing, StartedLane } from "@probe-lane/contract";
+import type { AssignmentRow, AttemptRow, Joined, MarksPolicy, PartDrawing, StartedLane } from "@probe-lane/contract";
 import { machines } from "@probe-lane/core/exercises";
 import { machineWords, skillWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -287,6 +287,15 @@ function Ladder() {
 }
 
 /** What is due, what is open, and the last rulings in one line each. */
+/** The rules of the class for its marks, where it has some. */
+function PolicyWords({ policy: { passPercent, latePercent } }: { policy: MarksPolicy }) {
+  const words = [
+    ...(passPercent > 0 ? [`A lane passes from ${passPercent} of 100 marks.`] : []),
+    ...(latePercent < 100 ? [`Handed in late, ${latePercent} % of its marks count.`] : []),
+  ];
+  return words.length === 0 ? null : <p className="text-ink2">{words.join(" ")}</p>;
+}
+
 const JOINED: Record<Joined, string> = {
   madeNew: "You have a new account",
   tookPlace: "You have taken the place that your instructor kept for you",
@@ -328,6 +337,7 @@ export function MyLanesPage() {
         <Assignment key={row.id} row={row} />
       ))}
       {shelf.length > 0 ? <Shelf rows={shelf} /> : null}
+      <PolicyWords policy={data.policy} />
       <p className="max-w-prose text-xs text-ink2">
         At a real machine: eye protection, no gloves or loose clothes near a spindle, spindle stopped and all motion
         ended before you reach in or measure. The machine’s manual, the shop’s rules, local law and the person in charge

@@ -39,6 +39,7 @@ function Cell({ row, assignmentId, hasStrands }: { row: Row; assignmentId: strin
         {cell.attempts > 1 ? `best of ${cell.attempts}` : ""}
         {cell.isOpen ? " + one open" : ""}
         {best.isLate ? <b> late</b> : null}
+        {best.ruled === null ? "" : `, ruled ${Math.round(best.ruled)}`}
         {best.isPassed ? null : <b className="text-contact"> not passed</b>}
       </span>
       {hasStrands ? (
