@@ -174,6 +174,14 @@ test("student: a floor lane on a phone", async ({ page }) => {
   await new KeyboardStudent(page).signIn("hollinsworth");
   await page.getByRole("link", { name: "Floor" }).click();
   await page.getByRole("region", { name: "Dovetail clamp, first side" }).getByRole("button").click();
+  await page.getByRole("navigation", { name: "Registers" }).getByRole("button", { name: /^H2/ }).click();
+  const keys = page.getByRole("group", { name: "Figures" });
+  const press = async (figures: string) => {
+    for (const key of figures) await keys.getByRole("button", { name: key, exact: true }).click();
+  };
+  await press("±231.620");
+  await page.getByRole("button", { name: /^paper.* −0\.080/ }).click();
+  await press("±231.7");
   await shot(page, "floor-lane");
 });
 
