@@ -32,12 +32,22 @@ test("during class: words on a bench, everybody held and let go on, and what is 
   await bench.reload();
   await said.getByRole("button", { name: /^Read/ }).click();
   await expect(said).toBeHidden();
+  // held after the page asked how things stand, and before it hears of changes
+  let hear = () => {};
+  const isHearing = new Promise<void>((done) => (hear = done));
+  await bench.route("**/together/stream", async (route) => {
+    await isHearing;
+    await route.continue();
+  });
+  const asked = bench.waitForResponse(/\/together$/);
   await bench.reload();
+  await asked;
   await expect(bench.getByTestId("link")).toContainText("linked");
   await expect(said).toHaveCount(0);
 
   await desk.getByRole("button", { name: "Hold everybody" }).click();
   await expect(desk.getByText("every machine of the class stands still")).toBeVisible();
+  hear();
   await expect(bench.getByTestId("link")).toContainText("held for everybody");
   await expect(bench.getByRole("alert")).toContainText("Held by Corin Marrowfield");
   await bench.keyboard.press("ArrowLeft");

@@ -120,6 +120,7 @@ test("bench in the dark look, after a crash", async ({ page }) => {
 
 test("instructor: wall, marks", async ({ page }) => {
   await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("table", { name: /^Each student’s newest lane/ }).waitFor();
   await shot(page, "wall");
   await page.getByRole("link", { name: "Marks" }).click();
   await shot(page, "marks");

@@ -71,13 +71,16 @@ export const floorExerciseSchema = z.strictObject({
 });
 export type FloorExercise = z.infer<typeof floorExerciseSchema>;
 
+/** A nose radius is read off the insert and a tip code off the picture: there is no reading and no sum to write. */
+export const isReadOff = ({ method }: Pick<FloorRegister, "method">): boolean =>
+  method === "lathe-nose" || method === "lathe-tip";
+
 /** How many readings a register wants; what is read off an insert or a picture wants none. */
 export function readingsWanted(
   { readingsNeeded }: Pick<FloorExercise, "readingsNeeded">,
-  { method, readings }: Pick<FloorRegister, "method" | "readings">,
+  register: Pick<FloorRegister, "method" | "readings">,
 ): number {
-  if (method === "lathe-nose" || method === "lathe-tip") return 0;
-  return readings ?? readingsNeeded;
+  return isReadOff(register) ? 0 : (register.readings ?? readingsNeeded);
 }
 
 /** What an instructor fills in; everything else follows from it. */

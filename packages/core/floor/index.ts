@@ -12,6 +12,7 @@ export {
   floorMiddles,
   floorSchools,
   isFloorCorner,
+  isReadOff,
   readingsWanted,
   type FloorExercise,
   type FloorRegister,

@@ -2,7 +2,7 @@ import { explain, habitsOf, type Explained } from "../diagnosis/explain";
 import type { MistakeId } from "../diagnosis/catalog";
 import type { TermName } from "../lane/names";
 import { combineChecks, type Combined } from "./checks";
-import { readingsWanted, type FloorRegister } from "./exercise";
+import { isReadOff, readingsWanted, type FloorRegister } from "./exercise";
 import { isJudgedWithin } from "./signature";
 import type { FloorState } from "./state";
 import { termsLeftOut } from "./terms";
@@ -51,9 +51,6 @@ function inOrder(state: FloorState, register: FloorRegister): boolean {
   const before = state.readings.filter((one) => one.register === register.id && one.atMs <= set.atMs);
   return before.length >= readingsWanted(state.exercise, register);
 }
-
-/** A nose radius is read off the insert and a tip code off the picture: there is no reading and no sum to write. */
-const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose" || method === "lathe-tip";
 
 /** What a sum may begin from: any reading; of a middle what lies between its touches, all of them or the last two. */
 function startsOf({ method }: FloorRegister, readings: readonly { readonly mm: number }[]): number[] {

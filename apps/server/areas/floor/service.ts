@@ -118,12 +118,12 @@ export async function floorLane(store: FloorStore, laneId: string, actor: Actor)
 
 /** Who is at a real machine now: lanes that are not handed in, who needs somebody first. */
 export async function floorNow(store: FloorStore, classId: string): Promise<(FloorWallRow & { studentId: string })[]> {
-  const lanes = await store.lanesOfClass(classId);
+  const lanes = await store.openLanesOfClass(classId);
   const entries = await store.entries(lanes.map(({ id }) => id));
   const rows = lanes.flatMap(({ id, studentId, studentName, exercise }): (FloorWallRow & { studentId: string })[] => {
     const own = entries.get(id) ?? [];
     const state = foldFloor(exercise, own);
-    if (state.handedIn || own.length === 0) return [];
+    if (own.length === 0) return [];
     return [
       {
         laneId: id,

@@ -74,6 +74,14 @@ export const floorStore = (db: Database) => {
     },
     lanesOfClass: (classId: string) =>
       lanes().where(eq(floorExercises.classId, classId)).orderBy(asc(users.name), desc(floorLanes.number)),
+    /** Lanes of a class that are not handed in. */
+    openLanesOfClass: (classId: string) =>
+      lanes().where(
+        and(
+          eq(floorExercises.classId, classId),
+          sql`not exists (select 1 from floor_entries e where e.lane_id = floor_lanes.id and e.entry->>'type' = 'handedIn')`,
+        ),
+      ),
     async lane(id: string) {
       const [row] = await lanes().where(eq(floorLanes.id, id)).limit(1);
       return row ?? null;

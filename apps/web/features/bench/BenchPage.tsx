@@ -5,7 +5,7 @@ import { lazy, Suspense, useCallback, useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
 import { isStaff, useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
-import { useLaneChanges } from "../../app/laneChanges";
+import { useLaneChanges } from "../../app/events";
 import { Loading, PageError } from "../../ui";
 import type { LinkView } from "./lane/laneLink";
 import { useLane } from "./lane/useLane";
@@ -79,7 +79,8 @@ const FIRST_TURN = 1;
 function WatchedBench({ first }: { first: LaneView }) {
   const client = useQueryClient();
   useLaneChanges((laneId) => {
-    if (laneId === first.lane.id) void client.invalidateQueries({ queryKey: keyOf("/lanes/:id", { id: laneId }) });
+    const { id } = first.lane;
+    if (laneId === null || laneId === id) void client.invalidateQueries({ queryKey: keyOf("/lanes/:id", { id }) });
   });
   const { observation } = first;
   const seesTruth = useMe().me?.role === "instructor";

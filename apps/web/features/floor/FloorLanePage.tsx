@@ -1,5 +1,6 @@
 import {
   floorGatesOf,
+  isReadOff,
   termsOffered,
   type FloorEntry,
   type FloorExercise,
@@ -250,7 +251,6 @@ function RegisterCard({
   const offered: TermName[] = [...termsOffered(register).map((one) => one.term), "other"];
   const [term, setTerm] = useState<TermName>(offered[0] ?? "other");
   const own = exerciseFor(exercise, register);
-  const isReadOff = register.method === "lathe-tip" || register.method === "lathe-nose";
   const { show } = lengthsOf(own);
   const sum = state.sums[register.id];
   const value = state.registers[register.id];
@@ -280,7 +280,7 @@ function RegisterCard({
           ))}
         </ul>
       ) : null}
-      {isReadOff ? null : (
+      {isReadOff(register) ? null : (
         <>
           <LengthForm
             exercise={exercise}

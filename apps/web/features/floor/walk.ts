@@ -1,11 +1,12 @@
 import {
+  isReadOff,
   readingsWanted,
   termsOffered,
+  type FloorEntry,
   type FloorExercise,
   type FloorRegister,
   type FloorState,
 } from "@probe-lane/core/floor";
-import type { FloorEntry } from "@probe-lane/core/floor";
 import type { TermName } from "@probe-lane/core/lane";
 import { termWords } from "@probe-lane/core/words";
 import { exerciseFor, lengthsOf } from "./show";
@@ -21,8 +22,6 @@ export interface WalkLine {
 }
 
 export type Typed = Readonly<Partial<Record<LineId, string>>>;
-
-const isReadOff = ({ method }: FloorRegister): boolean => method === "lathe-nose" || method === "lathe-tip";
 
 /** The lines of a register: where it stood, what may lie between, the sum; what is read off has none of them. */
 export function linesOf(exercise: FloorExercise, register: FloorRegister): WalkLine[] {

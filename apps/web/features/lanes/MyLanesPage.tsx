@@ -286,7 +286,6 @@ function Ladder() {
   );
 }
 
-/** What is due, what is open, and the last rulings in one line each. */
 /** The rules of the class for its marks, where it has some. */
 function PolicyWords({ policy: { passPercent, latePercent } }: { policy: MarksPolicy }) {
   const words = [
@@ -303,6 +302,7 @@ const JOINED: Record<Joined, string> = {
   cameBack: "You are back in this class, and what you did in it is still there",
 };
 
+/** What is due, what is open, and the last rulings in one line each. */
 export function MyLanesPage() {
   const { me } = useMe();
   const joined = useJoined();

@@ -5,7 +5,7 @@ import { useMe } from "../../app/session";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Hand } from "lucide-react";
 import { Link } from "react-router";
-import { useLaneChanges } from "../../app/laneChanges";
+import { useLaneChanges } from "../../app/events";
 import { AtMachines } from "./AtMachines";
 import { ClassBar } from "./ClassBar";
 import { sinceWords } from "./since";

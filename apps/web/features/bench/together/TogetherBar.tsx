@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { useEffect, useState } from "react";
+import { useEvents } from "../../../app/events";
 import { reading } from "../../../app/queries";
 import { Button } from "../../../ui";
 
@@ -21,17 +22,8 @@ function readBefore(): readonly string[] {
 export function TogetherBar({ laneId, onPaused }: { laneId: string; onPaused(words: string | null): void }) {
   const { data, refetch } = useQuery({ ...reading("/lanes/:id/together", { id: laneId }), staleTime: 0 });
   const [read, setRead] = useState(readBefore);
-  useEffect(() => {
-    const stream = new EventSource(`/api/lanes/${laneId}/together/stream`);
-    stream.addEventListener("class", () => void refetch());
-    // what was said while the stream was away
-    let isAgain = false;
-    stream.addEventListener("open", () => {
-      if (isAgain) void refetch();
-      isAgain = true;
-    });
-    return () => stream.close();
-  }, [laneId, refetch]);
+  const again = () => void refetch();
+  useEvents(`/api/lanes/${laneId}/together/stream`, { open: again, class: again });
   const pausedBy = data?.pausedBy ?? null;
   useEffect(() => {
     if (data) onPaused(pausedBy === null ? null : `Held by ${pausedBy} for everybody: the machine stands still.`);
