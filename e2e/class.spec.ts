@@ -149,8 +149,11 @@ test("a class of one's own beside another: closed to it, an assistant who helps 
   const rules = page.getByRole("region", { name: "What passes" });
   await rules.getByLabel(/^A lane passes from/).fill("sixty");
   await expect(rules.getByRole("button", { name: "Keep this" })).toBeDisabled();
-  await expect(rules).toContainText("whole numbers from 0 to 100");
+  await expect(rules).toContainText("marks from 0 to 100");
   await rules.getByLabel(/^A lane passes from/).fill("60");
+  await rules.getByLabel(/^What was signed or shown/).fill("61");
+  await expect(rules.getByRole("button", { name: "Keep this" })).toBeDisabled();
+  await rules.getByLabel(/^What was signed or shown/).fill("12");
   await rules.getByLabel(/^Handed in late/).fill("80");
   await rules.getByRole("button", { name: "Keep this" }).click();
   await expect(rules.getByRole("button", { name: "Keep this" })).toBeDisabled();

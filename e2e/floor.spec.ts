@@ -144,6 +144,11 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
   await instructor.getByRole("textbox", { name: "reason" }).fill("found the radius alone afterwards");
   await instructor.getByRole("button", { name: "Override" }).click();
   await expect(page.getByTestId("floor-total")).toHaveText("75", { timeout: 15_000 });
+  // and it stands in the record of the class
+  await instructor.goto("/standings");
+  const signed = instructor.getByRole("region", { name: "Signed at the machines" }).getByRole("row");
+  await expect(signed.filter({ hasText: "Bertram Ashgrove" })).toContainText("CM");
+  await accessible(instructor);
   // set up again: another lane, with nothing of the first in it
   await page.getByRole("link", { name: "All floor lanes" }).click();
   await page

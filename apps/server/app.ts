@@ -26,7 +26,9 @@ import { RegradeService } from "./areas/regrade/service";
 import { regradeStore } from "./areas/regrade/store";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
+import { SkillBook } from "./areas/skills/book";
 import { skillsRouter } from "./areas/skills/router";
+import { SkillService } from "./areas/skills/service";
 import { archiveRouter } from "./areas/archive/router";
 import { audited, auditRouter } from "./areas/audit/router";
 import { auditStore } from "./areas/audit/store";
@@ -110,7 +112,8 @@ export function buildApp({
   const changed = (laneId: string) => sender.changed(laneId);
   const held = classStore(db);
   const policyOf = policyIn(held);
-  const lanes = new LaneService({ store, reviews, cache, threads, changed, classesNow, policyOf, now });
+  const skills = new SkillService({ store, floor, book: new SkillBook(store), policyOf, now });
+  const lanes = new LaneService({ skills, store, reviews, cache, threads, changed, classesNow, policyOf, now });
   const nameOf = async (id: string) => (await people.nameOf(id)) ?? "an instructor";
   const queue = new JobQueue(pool, logger);
   const regrade = new RegradeService({
@@ -175,7 +178,7 @@ export function buildApp({
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));
   api.use(togetherRouter({ store: together, classesNow, lanes, reviews, changes, tell, nameOf, now }));
-  api.use(skillsRouter(store));
+  api.use(skillsRouter(skills, async (classId) => (await held.classOf(classId))?.name ?? ""));
   api.use(regradeRouter(regrade));
   api.use(wallRouter({ store, floor, cache, people, changes, pausedBy: classesNow.pausedBy, now }));
   api.use(marksRouter({ store, floor, policyOf, reviews, now }));

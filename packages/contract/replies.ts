@@ -18,6 +18,7 @@ import type {
   ReviewView,
   RulingView,
   SkillsView,
+  StandingsView,
   TrialView,
   WallView,
 } from "./wire";
@@ -37,6 +38,7 @@ export interface Replies {
   "/assignments/:id/marking/trials/:trial": TrialView;
   "/skills": SkillsView;
   "/students/:id/skills": SkillsView;
+  "/standings": StandingsView;
   "/marks": MarksView;
   "/class": ClassView;
   "/audit": AuditView;

@@ -136,12 +136,17 @@ export interface ReachView {
 }
 
 const percent = z.number().int().min(0).max(100);
-/** What of a lane's marks counts in a class, and from where it is passed, of a hundred. */
+const LONGEST_LAPSE_MONTHS = 60;
+/**
+ * What of a lane's marks counts in a class, from where it is passed, of a hundred, and how long what was shown holds.
+ */
 export const marksPolicy = z.strictObject({
   /** Besides its must-haves; at zero no marks are asked for. */
   passPercent: percent,
   /** Of the marks of a lane that came late. */
   latePercent: percent,
+  /** What was shown or signed longer ago has lapsed; at zero nothing does. */
+  lapseMonths: z.number().int().min(0).max(LONGEST_LAPSE_MONTHS),
 });
 export type MarksPolicy = z.infer<typeof marksPolicy>;
 export interface ClassView {
@@ -501,13 +506,40 @@ export interface Practice {
 export interface SkillRow {
   skill: SkillId;
   stand: Stand;
-  shown: { laneId: string; title: string; at: string; isGood: boolean }[];
+  /** It stands, and was shown so long ago that the class wants to see it again. */
+  isLapsed: boolean;
+  /** Each lane that asked for it, oldest first, where its ruling stands, and the real machine that it was at. */
+  shown: { href: string; title: string; machine: string | null; at: string; isGood: boolean }[];
 }
-/** Where a student stands, from the rulings of bench lanes, oldest first. */
+/** Where a student stands, from the rulings of bench lanes and of those at real machines. */
 export interface SkillsView {
   studentName: string;
   skills: SkillRow[];
   practice: Practice | null;
+}
+/** A setup at a real machine that was signed and handed in: the newest of a student at it. */
+export interface MachineSigned {
+  href: string;
+  title: string;
+  by: string;
+  at: string;
+  isPassed: boolean;
+  isLapsed: boolean;
+}
+export type SkillStanding = Pick<SkillRow, "stand" | "isLapsed"> & { at: string };
+/** Who can do what: students × real machines, and students × skills that somebody was asked for. */
+export interface StandingsView {
+  className: string;
+  lapseMonths: number;
+  machines: string[];
+  skills: SkillId[];
+  students: {
+    id: string;
+    name: string;
+    number: string;
+    machines: Record<string, MachineSigned>;
+    skills: Partial<Record<SkillId, SkillStanding>>;
+  }[];
 }
 
 /** An instructor's note, pinned to an entry of the log. */

@@ -84,6 +84,8 @@ export const classes = pgTable("classes", {
   passPercent: integer().notNull().default(0),
   /** How many of a hundred of its marks count of a lane that came late. */
   latePercent: integer().notNull().default(100),
+  /** What was shown or signed longer ago than so many months has lapsed; nothing does at zero. */
+  lapseMonths: integer().notNull().default(0),
 });
 
 /** Who somebody is in a class: an assistant sees the wall, writes notes and checks, and gives no marks. */

@@ -1,7 +1,15 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { foldFloor, lateMinutes, type FloorEntry } from "@probe-lane/core/floor";
-import type { FloorLaneView, FloorList, MarksView, StartedLane, WallView } from "@probe-lane/contract";
+import type {
+  FloorLaneView,
+  FloorList,
+  MarksView,
+  SkillsView,
+  StandingsView,
+  StartedLane,
+  WallView,
+} from "@probe-lane/contract";
 import { TestClient, testServer, type TestServer } from "./testServer";
 
 let server: TestServer;
@@ -190,6 +198,17 @@ describe("a floor lane on the server", () => {
         ({ best }) => best?.href ?? null,
       ),
     ).toContain(`/floor/${lane}`);
+    // the record says who signed at which machine, and the skills follow: X was wrong, the lengths were right
+    const { students, machines } = (await instructor.call<StandingsView>("GET", "/standings")).body;
+    const own = students.find(({ name }) => name === "Nessa Sorrelby");
+    const [signed] = Object.entries(own?.machines ?? {});
+    expect(machines).toContain(signed?.[0]);
+    expect(signed?.[1]).toMatchObject({ href: `/floor/${lane}`, by: "Corin Marrowfield", isPassed: true });
+    expect(own?.skills.edge?.stand).toBe("notYet");
+    const mine = (await student.call<SkillsView>("GET", "/skills")).body;
+    expect(mine.skills.find(({ skill }) => skill === "edge")?.shown.map(({ href }) => href)).toEqual([
+      `/floor/${lane}`,
+    ]);
   });
   it("is refused to others, and bad input changes nothing", async () => {
     const other = await new TestClient(server).signIn("okonjo");

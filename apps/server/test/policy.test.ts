@@ -54,18 +54,28 @@ describe("the rules of a class", () => {
       const before = await passed();
       expect(before.length).toBeGreaterThan(0);
       const best = Math.max(...before.map(([total]) => Number(total)));
-      expect((await instructor.call("PUT", "/class/policy", { passPercent: 100, latePercent: 50 })).status).toBe(204);
+      expect(
+        (await instructor.call("PUT", "/class/policy", { passPercent: 100, latePercent: 50, lapseMonths: 6 })).status,
+      ).toBe(204);
       expect((await instructor.call<ClassView>("GET", "/class")).body.policy).toEqual({
         passPercent: 100,
         latePercent: 50,
+        lapseMonths: 6,
       });
       expect((await student.call<MyLanes>("GET", "/lanes")).body.policy.passPercent).toBe(100);
       expect(best).toBeLessThan(100);
       expect((await passed()).every(([, isPassed]) => isPassed === false)).toBe(true);
-      for (const nonsense of [{ passPercent: 101, latePercent: 0 }, { passPercent: 1.5, latePercent: 0 }, {}])
+      for (const nonsense of [
+        { passPercent: 101, latePercent: 0, lapseMonths: 0 },
+        { passPercent: 50, latePercent: 0, lapseMonths: 61 },
+        { passPercent: 50, latePercent: 0 },
+        {},
+      ])
         expect((await instructor.call("PUT", "/class/policy", nonsense)).status).toBe(400);
-      expect((await student.call("PUT", "/class/policy", { passPercent: 0, latePercent: 100 })).status).toBe(403);
-      await instructor.call("PUT", "/class/policy", { passPercent: 0, latePercent: 100 });
+      expect(
+        (await student.call("PUT", "/class/policy", { passPercent: 0, latePercent: 100, lapseMonths: 0 })).status,
+      ).toBe(403);
+      await instructor.call("PUT", "/class/policy", { passPercent: 0, latePercent: 100, lapseMonths: 0 });
       expect(await passed()).toEqual(before);
     } finally {
       await server.close();

@@ -370,6 +370,12 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 403, instructor: 403 },
     },
     {
+      name: "who can do what",
+      method: "GET",
+      path: () => "/standings",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
+    },
+    {
       name: "skills of nobody",
       method: "GET",
       path: () => `/students/${nowhere}/skills`,
@@ -513,7 +519,7 @@ describe("every route, every role", () => {
       name: "rules for marks that are none",
       method: "PUT",
       path: () => "/class/policy",
-      body: { passPercent: -1, latePercent: 100 },
+      body: { passPercent: -1, latePercent: 100, lapseMonths: 0 },
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
     },
     {

@@ -141,6 +141,10 @@ const router = createBrowserRouter([
         page("/wall", async () => (await import("../features/wall/WallPage")).WallPage, "/wall"),
       ),
       gated(
+        { role: "instructor", title: "Who can do what" },
+        page("/standings", async () => (await import("../features/skills/StandingsPage")).StandingsPage, "/standings"),
+      ),
+      gated(
         { role: "instructor", title: "Marks" },
         page("/marks", async () => (await import("../features/marks/MarksPage")).MarksPage, "/marks"),
       ),

@@ -3,6 +3,7 @@ import { isValueRight, type Ruling } from "../grading";
 import { skillIds, type SkillId } from "./ids";
 import { latheAsks, latheSkill } from "./machines/lathe";
 import { millAsks, millSkill } from "./machines/mill";
+import { SkillTally, type SkillShown } from "./shown";
 
 /**
  * mastered: right in the last two lanes that asked for it; notYet: wrong in the last one; shaky: right in the last one
@@ -10,18 +11,8 @@ import { millAsks, millSkill } from "./machines/mill";
  */
 export type Stand = "mastered" | "shaky" | "notYet" | "untried";
 
-/** What one ruling says of a skill, and the marks that it cost. */
-export interface SkillShown {
-  readonly skill: SkillId;
-  readonly isGood: boolean;
-  readonly lost: number;
-}
-
 const skillOf = (target: Target, setup: Setup, school: Ruling["school"]): SkillId | null =>
   setup.kind === "mill" ? millSkill(target, setup, school) : latheSkill(target, setup, school);
-
-/** Earned this share of a strand's marks, and what it stands for counts as shown. */
-const ENOUGH = 0.9;
 
 /** What the strand of proving stands for: faults found, a program proved, or checks made. */
 function skillOfProving({ handover, programs }: Setup): SkillId {
@@ -31,33 +22,20 @@ function skillOfProving({ handover, programs }: Setup): SkillId {
 
 /** What a ruling shows of each skill that its lane asked for, what cost most first. */
 export function skillsShown(ruling: Ruling): SkillShown[] {
-  const shown = new Map<SkillId, SkillShown>();
-  // of a lane that was not passed nothing counts as shown
-  const isPassed = ruling.notPassed === undefined;
-  const add = (skill: SkillId, isGood: boolean, lost: number) => {
-    const before = shown.get(skill);
-    shown.set(skill, {
-      skill,
-      isGood: isPassed && isGood && (before?.isGood ?? true),
-      lost: lost + (before?.lost ?? 0),
-    });
-  };
+  const tally = new SkillTally(ruling.notPassed === undefined);
   const isHandover = ruling.sheet.handover !== undefined;
   // values that someone else set say nothing of how this student sets them
   for (const value of isHandover ? [] : ruling.values) {
     const skill = skillOf(value.target, ruling.sheet, ruling.school);
-    if (skill) add(skill, value.isFollowThrough || isValueRight(value), value.outOf - value.marks);
+    if (skill) tally.add(skill, value.isFollowThrough || isValueRight(value), value.outOf - value.marks);
   }
   for (const finding of ruling.findings)
-    if (finding.code === "working") add("working", finding.fault === null, finding.outOf - finding.marks);
-  const strand = (name: string, skill: SkillId) => {
-    const found = ruling.strands.find((one) => one.name === name);
-    if (found && found.outOf > 0) add(skill, found.marks >= ENOUGH * found.outOf, found.outOf - found.marks);
-  };
-  strand("method", "sequence");
-  strand("proving", skillOfProving(ruling.sheet));
-  strand("safety", "safety");
-  return [...shown.values()].sort((a, b) => b.lost - a.lost);
+    if (finding.code === "working") tally.add("working", finding.fault === null, finding.outOf - finding.marks);
+  const strand = (name: string) => ruling.strands.find((one) => one.name === name);
+  tally.addStrand("sequence", strand("method"));
+  tally.addStrand(skillOfProving(ruling.sheet), strand("proving"));
+  tally.addStrand("safety", strand("safety"));
+  return tally.worstFirst();
 }
 
 /** Where a skill stands, from what its lanes showed, oldest first. */

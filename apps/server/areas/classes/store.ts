@@ -22,7 +22,11 @@ export const classStore = (db: Database) => ({
         name: classes.name,
         term: classes.term,
         schoolName: classes.schoolName,
-        policy: { passPercent: classes.passPercent, latePercent: classes.latePercent },
+        policy: {
+          passPercent: classes.passPercent,
+          latePercent: classes.latePercent,
+          lapseMonths: classes.lapseMonths,
+        },
         isArchived: sql<boolean>`${classes.archivedAt} is not null`,
       })
       .from(classes)

@@ -13,6 +13,7 @@ import {
   type SigningProblem,
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
+import { skillsShownAtMachine } from "@probe-lane/core/skills";
 import type {
   ErrorCode,
   FloorBatch,
@@ -130,7 +131,7 @@ export async function floorNow(store: FloorStore, classId: string): Promise<(Flo
         studentId,
         studentName,
         title: exercise.title,
-        machine: `${exercise.machine} ${exercise.machineNumber ?? ""}`.trim(),
+        machine: machineName(exercise),
         gates: floorGatesOf(state),
         handUpAt: state.handUpAtMs === null ? null : new Date(state.handUpAtMs).toISOString(),
         isWaiting: isWaitingForCheck(state),
@@ -147,32 +148,73 @@ export async function floorNow(store: FloorStore, classId: string): Promise<(Flo
 const isWaitingForCheck = ({ exercise, registers, signature }: FloorState): boolean =>
   signature.state !== "given" && exercise.registers.every(({ id }) => registers[id] !== undefined);
 
+/** A machine as the shop calls it: "mill 3". */
+const machineName = ({ machine, machineNumber }: FloorExercise): string => `${machine} ${machineNumber ?? ""}`.trim();
+
+type FloorLaneRow = Awaited<ReturnType<FloorStore["lanesOfClass"]>>[number];
+
+/** Lanes with how they stand, and since when they are handed in; null before that. */
+async function foldedLanes(store: FloorStore, lanes: readonly FloorLaneRow[]) {
+  const entries = await store.entries(lanes.map(({ id }) => id));
+  return lanes.map((lane) => {
+    const own = entries.get(lane.id) ?? [];
+    const handed = own.findLast(({ entry }) => entry.type === "handedIn");
+    const state = foldFloor(lane.exercise, own);
+    return { lane, state, handedInAt: state.handedIn && handed ? new Date(handed.atMs) : null };
+  });
+}
+
 /** What was done at real machines by a class: its exercises, and each lane with its marks once it is handed in. */
 export async function floorMarks(store: FloorStore, classId: string) {
   const [exercises, lanes] = await Promise.all([store.exercises(classId), store.lanesOfClass(classId)]);
-  const entries = await store.entries(lanes.map(({ id }) => id));
   return {
     exercises: exercises.map(({ id, body }) => ({ id, title: body.title })),
-    lanes: lanes.map(({ id, studentId, exerciseId, exercise, attempt }) => {
-      const own = entries.get(id) ?? [];
-      const state = foldFloor(exercise, own);
-      const handed = own.findLast(({ entry }) => entry.type === "handedIn");
-      if (!state.handedIn || !handed) return { studentId, exerciseId, best: null };
-      const { total, outOf, strands } = ruleFloor(state);
-      const best: MarkCell = {
-        href: `/floor/${id}`,
-        attempt,
-        total,
-        ruled: null,
-        outOf,
-        strands: [...strands],
-        at: new Date(handed.atMs).toISOString(),
-        isLate: false,
-        isPassed: true,
-      };
-      return { studentId, exerciseId, best };
-    }),
+    lanes: (await foldedLanes(store, lanes)).map(
+      ({ lane: { id, studentId, exerciseId, attempt }, state, handedInAt }) => {
+        if (!handedInAt) return { studentId, exerciseId, best: null };
+        const { total, outOf, strands } = ruleFloor(state);
+        const best: MarkCell = {
+          href: `/floor/${id}`,
+          attempt,
+          total,
+          ruled: null,
+          outOf,
+          strands: [...strands],
+          at: handedInAt.toISOString(),
+          isLate: false,
+          isPassed: true,
+        };
+        return { studentId, exerciseId, best };
+      },
+    ),
   };
+}
+
+/** What handed-in lanes at the real machines of a class show, of one student or of all. */
+export async function floorShown(store: FloorStore, classId: string, studentId: string | null) {
+  const lanes = await store.lanesOfClass(classId);
+  const folded = await foldedLanes(
+    store,
+    lanes.filter((lane) => studentId === null || lane.studentId === studentId),
+  );
+  return folded.flatMap(({ lane, state, handedInAt }) => {
+    if (!handedInAt) return [];
+    const ruling = ruleFloor(state);
+    const { signature } = state;
+    return [
+      {
+        studentId: lane.studentId,
+        href: `/floor/${lane.id}`,
+        title: lane.exercise.title,
+        machine: machineName(lane.exercise),
+        at: handedInAt,
+        total: ruling.total,
+        outOf: ruling.outOf,
+        signed: signature.state === "given" ? { by: signature.by, at: new Date(signature.atMs) } : null,
+        shown: skillsShownAtMachine(lane.exercise, ruling),
+      },
+    ];
+  });
 }
 
 const SIGNING: Record<SigningProblem, ErrorCode> = {

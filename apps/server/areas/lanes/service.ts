@@ -44,13 +44,14 @@ import type { ClassesNow } from "../together/classesNow";
 import type { WorkPool } from "../../jobs/workPool";
 import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
 import { closedBy, windowOf, type Planned } from "../plan/window";
-import { practiceAfter } from "../skills/service";
+import type { SkillService } from "../skills/service";
 import type { ReviewStore } from "../review/store";
 import type { LaneHeaderRow, LaneStore, NewEntry } from "./store";
 import { Pictures } from "./pictures";
 import { Proofs } from "./proofs";
 
 export interface LaneServiceDeps {
+  skills: Pick<SkillService, "practiceAfter">;
   store: LaneStore;
   reviews: Pick<ReviewStore, "notes" | "looks">;
   cache: LaneCache;
@@ -372,7 +373,7 @@ export class LaneService {
       ruling,
       notes: await this.deps.reviews.notes(laneId),
       looks: await this.deps.reviews.looks(laneId),
-      practice: await practiceAfter(this.deps.store, header, ruling),
+      practice: await this.deps.skills.practiceAfter(header, ruling),
       assignmentId: header.assignmentId,
       ruled,
       bestTotal: Math.max(...ruled.map(({ total }) => total)),

@@ -310,6 +310,15 @@ export const laneStore = (db: Database) => {
         .limit(1);
       return row ? withOverrides(upgradeRuling(row.body), (await overridesOf([attemptId])).get(attemptId) ?? []) : null;
     },
+    /** By which ruling lanes are marked now, and how often an instructor gave marks beside it, as one word. */
+    async rulingTags(attemptIds: readonly string[]): Promise<Map<string, string>> {
+      const { rows } = await db.execute<{ id: string; tag: string }>(sql`
+        select distinct on (r.attempt_id) r.attempt_id as id,
+          r.id || ' ' || (select count(*) from mark_overrides o where o.attempt_id = r.attempt_id) as tag
+        from rulings r where r.attempt_id = any(${sql.param(attemptIds)}::uuid[])
+        order by r.attempt_id, r.made_at desc`);
+      return new Map(rows.map(({ id, tag }) => [id, tag]));
+    },
     /** What a lane got by each marking, oldest first, without the marks that an instructor gave. */
     totalsOf: (attemptId: string) =>
       db

@@ -24,7 +24,7 @@ export function ClassPage() {
         <div className="flex flex-col gap-4">
           <Students view={data} />
           <Staff view={data} />
-          <Policy key={`${data.policy.passPercent} ${data.policy.latePercent}`} view={data} />
+          <Policy key={JSON.stringify(data.policy)} view={data} />
           <Settings key={`${data.className} ${data.term}`} view={data} />
           <p>
             <TextLink to="/audit">What was done in this class</TextLink>{" "}

@@ -6,25 +6,36 @@ import { Button, FigureInput, Notice, Panel } from "../../ui";
 
 type Form = Record<keyof MarksPolicy, string>;
 
-/** A whole number from 0 to 100; null for anything else. */
-const percentOf = (text: string): number | null => (/^\s*(100|\d{1,2})\s*$/.test(text) ? Number(text) : null);
+const MOST = { passPercent: 100, latePercent: 100, lapseMonths: 60 } as const satisfies MarksPolicy;
 
-/** From how many marks a lane is passed in this class, and what counts of one that came late. */
+/** A whole number from 0 to the most that a field holds; null for anything else. */
+const numberOf = (text: string, most: number): number | null =>
+  /^\s*\d{1,3}\s*$/.test(text) && Number(text) <= most ? Number(text) : null;
+
+/** From how many marks a lane is passed in this class, what counts of one that came late, and how long it holds. */
 export function Policy({ view }: { view: ClassView }) {
   const client = useQueryClient();
-  const { passPercent, latePercent } = view.policy;
-  const [form, setForm] = useState<Form>({ passPercent: String(passPercent), latePercent: String(latePercent) });
+  const { policy } = view;
+  const [form, setForm] = useState<Form>(() => ({
+    passPercent: String(policy.passPercent),
+    latePercent: String(policy.latePercent),
+    lapseMonths: String(policy.lapseMonths),
+  }));
   const keep = useMutation<unknown, ApiError, MarksPolicy>({
-    mutationFn: (policy) => api.put("/class/policy", policy),
+    mutationFn: (typed) => api.put("/class/policy", typed),
     onSuccess: () => client.invalidateQueries(),
   });
-  const typed = { passPercent: percentOf(form.passPercent), latePercent: percentOf(form.latePercent) };
-  const isSame = typed.passPercent === passPercent && typed.latePercent === latePercent;
-  const isOdd = typed.passPercent === null || typed.latePercent === null;
+  const of = (name: keyof Form) => numberOf(form[name], MOST[name]);
+  const [passPercent, latePercent, lapseMonths] = [of("passPercent"), of("latePercent"), of("lapseMonths")];
+  const typed =
+    passPercent === null || latePercent === null || lapseMonths === null
+      ? null
+      : { passPercent, latePercent, lapseMonths };
+  const isSame =
+    passPercent === policy.passPercent && latePercent === policy.latePercent && lapseMonths === policy.lapseMonths;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (typed.passPercent !== null && typed.latePercent !== null)
-      keep.mutate({ passPercent: typed.passPercent, latePercent: typed.latePercent });
+    if (typed) keep.mutate(typed);
   };
   const field = (name: keyof Form) => ({
     className: "w-14 text-right text-base",
@@ -40,12 +51,17 @@ export function Policy({ view }: { view: ClassView }) {
         <label>
           Handed in late, <FigureInput {...field("latePercent")} /> % of its marks count
         </label>
+        <label>
+          What was signed or shown lapses after <FigureInput {...field("lapseMonths")} /> months; at 0 never
+        </label>
         <p className="flex flex-wrap items-center gap-2">
-          <Button type="submit" disabled={isSame || isOdd || keep.isPending}>
+          <Button type="submit" disabled={isSame || !typed || keep.isPending}>
             Keep this
           </Button>
           <span className="text-ink2" role="status">
-            {isOdd ? "Both are whole numbers from 0 to 100." : "Rulings stay as they are; marks and files follow it."}
+            {typed
+              ? "Rulings stay as they are; marks and files follow it."
+              : "Whole numbers: marks from 0 to 100, months from 0 to 60."}
           </span>
         </p>
         {keep.error ? (

@@ -124,7 +124,10 @@ export function MarksPage() {
           <input type="checkbox" checked={hasStrands} onChange={(event) => setStrands(event.target.checked)} /> Show the
           strands of every mark
         </label>
-        <MarksFile />
+        <span className="flex flex-wrap items-center gap-4">
+          <TextLink to="/standings">Who can do what</TextLink>
+          <MarksFile />
+        </span>
       </div>
       <div className="overflow-x-auto rounded-panel border border-rule bg-panel">
         <table className="w-full">

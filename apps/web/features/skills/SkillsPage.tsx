@@ -40,11 +40,14 @@ export function SkillsPage() {
           <Link to="/marks" className="ml-2 text-base font-bold text-expected underline">
             Back to the marks
           </Link>
+          <Link to="/standings" className="ml-4 text-base font-bold text-expected underline">
+            The whole class
+          </Link>
         </p>
       )}
       {data.practice ? <PracticePanel practice={data.practice} isStudent={isStudent} /> : null}
       <Panel
-        title="Skills, from the rulings of bench lanes"
+        title="Skills, from the rulings of bench lanes and of setups at real machines"
         note="mastered: right in the last two lanes that asked for it · shaky: right in the last one only"
       >
         {tried.length === 0 ? (
@@ -74,22 +77,27 @@ function Skill({ row }: { row: SkillRow }) {
       <span className={`rounded-[3px] border-2 px-2 py-0.5 text-center font-bold ${STAND_LOOK[row.stand]}`}>
         {standWords[row.stand]}
       </span>
-      <span className="text-[16px]">
-        {skillWords[row.skill].charAt(0).toUpperCase() + skillWords[row.skill].slice(1)}
+      <span className="text-[16px] first-letter:uppercase">
+        {skillWords[row.skill]}
+        {row.isLapsed ? <b className="ml-2 text-sm text-contact">lapsed: to be shown again</b> : null}
       </span>
       <span className="flex flex-wrap gap-1" role="list" aria-label="Lanes, oldest first">
-        {row.shown.map(({ laneId, title, at, isGood }) => (
-          <span role="listitem" key={laneId}>
-            <Link
-              to={`/lanes/${laneId}/ruling`}
-              title={`${title}, ${format(new Date(at), "d MMM, HH:mm")}`}
-              aria-label={`${isGood ? "right" : "wrong"} in ${title}, ${format(new Date(at), "d MMM, HH:mm")}`}
-              className={`inline-block size-6 rounded-[3px] border-2 text-center leading-5 font-bold ${isGood ? "border-ink text-ink" : "border-contact bg-contact-soft text-contact"}`}
-            >
-              {isGood ? "✓" : "×"}
-            </Link>
-          </span>
-        ))}
+        {row.shown.map(({ href, title, machine, at, isGood }) => {
+          const where = `${title}${machine === null ? "" : `, at ${machine}`}, ${format(new Date(at), "d MMM, HH:mm")}`;
+          return (
+            <span role="listitem" key={href}>
+              <Link
+                to={href}
+                title={where}
+                aria-label={`${isGood ? "right" : "wrong"} in ${where}`}
+                className={`inline-block h-6 min-w-6 rounded-[3px] border-2 px-0.5 text-center leading-5 font-bold ${isGood ? "border-ink text-ink" : "border-contact bg-contact-soft text-contact"}`}
+              >
+                {isGood ? "✓" : "×"}
+                {machine === null ? null : <span className="text-xs font-normal"> {machine}</span>}
+              </Link>
+            </span>
+          );
+        })}
       </span>
     </li>
   );

@@ -1,0 +1,1 @@
+ALTER TABLE "classes" ADD COLUMN "lapse_months" integer DEFAULT 0 NOT NULL;
