@@ -232,6 +232,52 @@ test("a lathe floor lane: made from the template with a fairness warning, worked
   await accessible(student);
 });
 
+test("a worksheet on paper typed in for its student, by an instructor who slips, then checked, signed and handed in", async ({
+  page,
+  browser,
+}) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Floor" }).click();
+  await page.getByRole("button", { name: "Type in a worksheet of Dovetail clamp, first side" }).click();
+  const whose = page.getByRole("dialog", { name: "Type in a worksheet" });
+  await expect(whose.getByRole("button", { name: "Open the lane" })).toBeDisabled();
+  await whose.getByLabel(/^Whose worksheet/).selectOption({ label: "Calla Merriwick" });
+  await accessible(page);
+  await whose.getByRole("button", { name: "Open the lane" }).click();
+  await page.getByRole("button", { name: "They are marked as read" }).click();
+  const values = { "G54 X": "-329.667", "G54 Y": "-191.118", "H1 length": "-250.781", "H2 length": "-231.699" };
+  await enter(page, "G54 X", "Add reading", "334.667");
+  await card(page, "G54 X")
+    .getByRole("button", { name: /^Strike/ })
+    .click();
+  await enter(page, "G54 X", "Add reading", "-334.667");
+  for (const [register, mm] of Object.entries(values)) await enter(page, register, "Enter register", mm);
+  await expect(page.getByText("6 entries were typed in from the worksheet by Corin Marrowfield.")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Hand in" })).toBeDisabled();
+  await accessible(page);
+  // the page comes back to where it was left
+  await page.reload();
+  await expect(card(page, "G54 X")).toContainText("−334.667");
+  await page.getByRole("button", { name: "To the check" }).click();
+  for (const box of await page.getByRole("checkbox").all()) await box.check();
+  await page.getByRole("button", { name: "These 4 are within tolerance, by my own touch" }).click();
+  await page.getByRole("button", { name: "Sign this setup" }).click();
+  await page.getByRole("button", { name: "Type in Calla Merriwick’s worksheet" }).click();
+  await page.getByRole("button", { name: "Hand in" }).click();
+  await page.getByRole("button", { name: "Yes, hand in" }).click();
+  await expect(page.getByTestId("floor-total")).toBeVisible();
+
+  const student = await (await browser.newContext()).newPage();
+  await new KeyboardStudent(student).signIn("merriwick");
+  await student.getByRole("link", { name: "Floor" }).click();
+  await student
+    .getByRole("region", { name: "Dovetail clamp, first side" })
+    .getByRole("button", { name: "Read the ruling" })
+    .click();
+  await expect(student.getByText("typed in from the worksheet by Corin Marrowfield")).toBeVisible();
+  await expect(student.getByTestId("floor-total")).toBeVisible();
+});
+
 test("a floor exercise copied, its tolerances changed by somebody who slips, hidden from students, shown and deleted", async ({
   page,
   browser,

@@ -173,7 +173,9 @@ export function buildApp({
   api.use(classRouter({ store: held, roster, ended, tell, now }));
   api.use(rosterRouter(roster, held, ended));
   // the lanes come first: a class at work asks for little else
-  api.use("/floor", floorRouter({ store: floor, now, tell }));
+  const isStudent = async (userId: string, classId: string) =>
+    (await store.studentsOfClass(classId)).some(({ id, isRemoved }) => id === userId && !isRemoved);
+  api.use("/floor", floorRouter({ store: floor, now, tell, isStudent }));
   api.use(planRouter(planStore(db), lanes));
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));

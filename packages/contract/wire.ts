@@ -175,7 +175,15 @@ export interface ClassView {
 /** Entries of a floor lane, each with the id that the device gave it and the time it was made there. */
 export const floorBatch = z.strictObject({
   entries: z
-    .array(z.strictObject({ id: z.uuid(), atMs: z.number().int().min(0).max(4e12), entry: entrySchema }))
+    .array(
+      z.strictObject({
+        id: z.uuid(),
+        atMs: z.number().int().min(0).max(4e12),
+        entry: entrySchema,
+        /** An instructor types it in from the student's worksheet. */
+        isFromPaper: z.literal(true).optional(),
+      }),
+    )
     .min(1)
     .max(100),
 });
@@ -212,7 +220,11 @@ export interface FloorExerciseRow {
   }[];
 }
 /** A student's lane at a machine: the one that stands, or another attempt once that was handed in. */
-export const floorBegin = z.strictObject({ isAgain: z.boolean().default(false) });
+export const floorBegin = z.strictObject({
+  isAgain: z.boolean().default(false),
+  /** Whose worksheet is typed in: an instructor opens a lane for them. */
+  studentId: z.uuid().optional(),
+});
 /** Somebody at a real machine, as the wall shows it. */
 export interface FloorWallRow {
   laneId: string;

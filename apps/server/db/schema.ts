@@ -420,6 +420,8 @@ export const floorEntries = pgTable(
     receivedAt: moment().notNull().defaultNow(),
     byId: uuid().notNull(),
     byName: text().notNull(),
+    /** Typed in from the student's worksheet. */
+    isFromPaper: boolean().notNull().default(false),
     entry: jsonb().$type<FloorEntry>().notNull(),
   },
   (table) => [index("floor_entries_lane").on(table.laneId)],

@@ -227,6 +227,61 @@ describe("a floor lane on the server", () => {
   });
 });
 
+describe("a worksheet typed in by who teaches", () => {
+  const paper = (...entries: FloorEntry[]) => ({
+    entries: batch(...entries).entries.map((one) => ({ ...one, isFromPaper: true })),
+  });
+  it("counts as the student's, says who typed it, and is signed and handed in as any other", async () => {
+    const { exercises } = (await instructor.call<FloorList>("GET", "/floor")).body;
+    const mill = exercises.find(({ exercise }) => exercise.machine === "mill");
+    const { students } = (await instructor.call<MarksView>("GET", "/marks")).body;
+    const whose = students.find(({ name }) => name === "Calla Merriwick")?.id ?? "";
+    const open = (client: TestClient, body: unknown) =>
+      client.call<StartedLane>("POST", `/floor/exercises/${mill?.id}/lanes`, body);
+    // nobody's lane is opened for nobody, and no student opens another's
+    expect((await open(instructor, {})).status).toBe(403);
+    expect((await open(instructor, { studentId: randomUUID() })).status).toBe(404);
+    expect((await open(student, { studentId: whose })).status).toBe(403);
+    const { id } = (await open(instructor, { studentId: whose })).body;
+    expect((await open(instructor, { studentId: whose })).body.id).toBe(id);
+    const sent = (client: TestClient, body: unknown) => client.call("POST", `/floor/lanes/${id}/entries`, body);
+    const seen = async (client: TestClient) => (await client.call<FloorLaneView>("GET", `/floor/lanes/${id}`)).body;
+
+    const set: FloorEntry[] = [
+      { type: "cautionsRead" },
+      ...Object.entries(truth).map(([register, mm]): FloorEntry => ({ type: "register", register, mm })),
+    ];
+    // as an instructor's own it is none, nor is a check from paper, nor does a student say that it was paper
+    expect((await sent(instructor, batch(...set))).status).toBe(403);
+    expect((await sent(instructor, paper({ type: "judgedWithin", register: "H1", mm: 1 }))).status).toBe(403);
+    const own = await new TestClient(server).signIn("merriwick");
+    expect((await sent(own, paper(...set))).status).toBe(403);
+    expect((await sent(instructor, paper(...set))).status).toBe(204);
+    const typed = (await seen(own)).entries;
+    expect(typed.map(({ by, isFromPaper }) => [by, isFromPaper])).toEqual(set.map(() => ["Corin Marrowfield", true]));
+
+    // the student adds to it, and the instructor takes back only what was typed in
+    const added = batch({ type: "reading", register: "H1", mm: -250.9 });
+    expect((await sent(own, added)).status).toBe(204);
+    expect((await sent(instructor, paper({ type: "struck", entry: added.entries[0]?.id ?? "" }))).status).toBe(403);
+    const slip = paper({ type: "reading", register: "H2", mm: 231.7 });
+    expect((await sent(instructor, slip)).status).toBe(204);
+    expect((await sent(instructor, paper({ type: "struck", entry: slip.entries[0]?.id ?? "" }))).status).toBe(204);
+    expect(stateOf(await seen(own)).readings.map(({ mm }) => mm)).toEqual([-250.9]);
+
+    expect((await sent(instructor, paper({ type: "handedIn" }))).body.error.code).toBe("floorNotSigned");
+    const judged = Object.entries(truth).map(([register, mm]): FloorEntry => ({ type: "judgedWithin", register, mm }));
+    expect((await sent(instructor, batch(...judged))).status).toBe(204);
+    const saw = [...stateOf(await seen(instructor)).binding];
+    expect((await sent(instructor, batch({ type: "signedOff", saw }))).status).toBe(204);
+    expect((await sent(instructor, paper({ type: "handedIn" }))).status).toBe(204);
+    expect((await seen(own)).ruling?.values.map(({ verdict }) => verdict)).toEqual(set.slice(1).map(() => "within"));
+    expect((await sent(instructor, paper({ type: "reading", register: "H1", mm: 1 }))).body.error.code).toBe(
+      "floorHandedIn",
+    );
+  });
+});
+
 describe("a floor exercise of one's own", () => {
   const list = async (client: TestClient) => (await client.call<FloorList>("GET", "/floor")).body.exercises;
   const titled = async (client: TestClient, title: string) =>

@@ -74,6 +74,17 @@ export const instructorEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
   "handAnswered",
 ]);
 
+/** What stands on a worksheet, and may be typed in from it for the student. */
+export const paperEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set([
+  "cautionsRead",
+  "reading",
+  "term",
+  "sum",
+  "register",
+  "struck",
+  "handedIn",
+]);
+
 /** Those of them that somebody enters who only helps. */
 export const assistantEntryTypes: ReadonlySet<FloorEntry["type"]> = new Set(["check", "judgedWithin", "handAnswered"]);
 
@@ -83,6 +94,8 @@ export interface StoredFloorEntry {
   /** When the server had it; left out by a device that has not sent it yet. */
   readonly receivedAtMs?: number;
   readonly by: string;
+  /** Typed in from the student's worksheet by whoever teaches. */
+  readonly isFromPaper?: true;
   readonly entry: FloorEntry;
 }
 

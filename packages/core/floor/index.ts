@@ -23,6 +23,7 @@ export {
   assistantEntryTypes,
   entrySchema,
   instructorEntryTypes,
+  paperEntryTypes,
   lateMinutes,
   type FloorEntry,
   type StoredFloorEntry,

@@ -20,9 +20,10 @@ interface Deps {
   now: () => Date;
   /** Says to whoever looks at the wall of a class that something has changed there. */
   tell(classId: string): Promise<void>;
+  isStudent(userId: string, classId: string): Promise<boolean>;
 }
 
-export function floorRouter({ store, now, tell }: Deps): Router {
+export function floorRouter({ store, now, tell, isStudent }: Deps): Router {
   const router = Router();
   // a lost message costs the wall one refresh, never an entry
   const told = (classId: string) => void tell(classId).catch(() => undefined);
@@ -57,15 +58,19 @@ export function floorRouter({ store, now, tell }: Deps): Router {
     if (!(await store.change(id, null))) throw new HttpError("floorInUse");
     res.status(204).end();
   });
-  router.post("/exercises/:id/lanes", requireRole("student"), async (req, res) => {
+  router.post("/exercises/:id/lanes", requireRole("student", "instructor"), async (req, res) => {
     const actor = actorOf(req);
+    const { isAgain, studentId } = parseBody(floorBegin, req.body ?? {});
+    // a student opens their own lane, who teaches that of a student whose worksheet is typed in
+    if ((actor.role === "instructor") !== (studentId !== undefined)) throw new HttpError("forbidden");
     const exercise = await own(req);
-    const { isAgain } = parseBody(floorBegin, req.body ?? {});
-    const newest = await store.newestOf(exercise.id, actor.id);
+    const forId = studentId ?? actor.id;
+    if (studentId !== undefined && !(await isStudent(studentId, actor.classId))) throw new HttpError("notFound");
+    const newest = await store.newestOf(exercise.id, forId);
     // who has begun it goes on
-    if (exercise.isHidden && newest === null) throw new HttpError("notFound");
+    if (exercise.isHidden && newest === null && studentId === undefined) throw new HttpError("notFound");
     if (exercise.isArchived) throw new HttpError("classArchived");
-    res.status(201).json({ id: await store.open(exercise.id, actor.id, attemptAfter(newest, isAgain)) });
+    res.status(201).json({ id: await store.open(exercise.id, forId, attemptAfter(newest, isAgain)) });
     told(actor.classId);
   });
   router.get("/lanes/:id", async (req, res) =>

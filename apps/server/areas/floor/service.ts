@@ -4,6 +4,7 @@ import {
   floorGatesOf,
   foldFloor,
   instructorEntryTypes,
+  paperEntryTypes,
   ruleFloor,
   signingProblems,
   type FloorEntry,
@@ -240,9 +241,27 @@ function mayAssist(entry: FloorEntry, held: readonly StoredFloorEntry[]): boolea
   return struck === undefined || assistantEntryTypes.has(struck.entry.type);
 }
 
+type Fresh = FloorBatch["entries"][number];
+
+/**
+ * Whether an entry is of the side that sends it: a student writes what a student does, whoever teaches what they do; an
+ * instructor also what stands on the student's worksheet, and takes back of it what was typed in from there.
+ */
+function isOwn({ entry, isFromPaper }: Fresh, actor: Actor, held: readonly StoredFloorEntry[]): boolean {
+  const struck = entry.type === "struck" ? held.find(({ id }) => id === entry.entry) : undefined;
+  if (isFromPaper)
+    return (
+      actor.role === "instructor" &&
+      paperEntryTypes.has(entry.type) &&
+      (entry.type !== "struck" || struck?.isFromPaper === true)
+    );
+  const of = entry.type === "struck" ? struck?.entry.type : entry.type;
+  return of === undefined || instructorEntryTypes.has(of) === isStaff(actor);
+}
+
 /**
  * Takes entries in, each once. A student writes what a student does, an instructor what an instructor does, who helps
- * only checks; after hand-in no student writes.
+ * only checks; after hand-in no student writes, and nothing is typed in from paper.
  */
 export async function addFloorEntries(
   store: FloorStore,
@@ -257,17 +276,12 @@ export async function addFloorEntries(
   const known = new Set(held.map(({ id }) => id));
   const fresh = entries.filter(({ id }) => !known.has(id));
   if (fresh.length === 0) return;
-  const isForeign = ({ entry }: (typeof fresh)[number]): boolean =>
-    entry.type === "struck"
-      ? held.some(
-          ({ id, entry: struck }) => id === entry.entry && instructorEntryTypes.has(struck.type) !== isInstructor,
-        )
-      : instructorEntryTypes.has(entry.type) !== isInstructor;
-  if (fresh.some(isForeign)) throw new HttpError("forbidden");
+  if (fresh.some((one) => !isOwn(one, actor, held))) throw new HttpError("forbidden");
   if (actor.role === "assistant" && fresh.some(({ entry }) => !mayAssist(entry, held)))
     throw new HttpError("forbidden");
   const state = foldFloor(lane.exercise, held);
-  if (state.handedIn && !isInstructor) throw new HttpError("floorHandedIn");
+  if (state.handedIn && (!isInstructor || fresh.some(({ isFromPaper }) => isFromPaper)))
+    throw new HttpError("floorHandedIn");
   // what comes with it counts: a late entry takes the signature back before the lane is handed in
   const others = fresh.filter(({ entry }) => entry.type !== "handedIn");
   const after = foldFloor(lane.exercise, [...held, ...others.map((one) => ({ ...one, by: "" }))]);

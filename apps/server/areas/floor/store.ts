@@ -1,4 +1,5 @@
 import { and, asc, desc, eq, inArray, sql } from "drizzle-orm";
+import type { FloorBatch } from "@probe-lane/contract";
 import type { FloorExercise, StoredFloorEntry } from "@probe-lane/core/floor";
 import type { Database } from "../../db/client";
 import { classes, floorEntries, floorExercises, floorLanes, users } from "../../db/schema";
@@ -103,26 +104,34 @@ export const floorStore = (db: Database) => {
               .from(floorEntries)
               .where(inArray(floorEntries.laneId, [...laneIds]));
       const byLane = new Map<string, StoredFloorEntry[]>(laneIds.map((id) => [id, []]));
-      for (const { id, laneId, at, receivedAt, byName, entry } of rows)
-        byLane.get(laneId)?.push({ id, atMs: at.getTime(), receivedAtMs: receivedAt.getTime(), by: byName, entry });
+      for (const { id, laneId, at, receivedAt, byName, isFromPaper, entry } of rows)
+        byLane.get(laneId)?.push({
+          id,
+          atMs: at.getTime(),
+          receivedAtMs: receivedAt.getTime(),
+          by: byName,
+          ...(isFromPaper ? { isFromPaper } : {}),
+          entry,
+        });
       return byLane;
     },
     add: async (
       laneId: string,
       by: { id: string; name: string },
-      entries: readonly Pick<StoredFloorEntry, "id" | "atMs" | "entry">[],
+      entries: FloorBatch["entries"],
       receivedAt: Date,
     ): Promise<void> => {
       await db
         .insert(floorEntries)
         .values(
-          entries.map(({ id, atMs, entry }) => ({
+          entries.map(({ id, atMs, isFromPaper, entry }) => ({
             id,
             laneId,
             at: new Date(atMs),
             receivedAt,
             byId: by.id,
             byName: by.name,
+            isFromPaper: isFromPaper ?? false,
             entry,
           })),
         )

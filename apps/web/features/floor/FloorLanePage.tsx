@@ -6,12 +6,14 @@ import {
   type FloorExercise,
   type FloorRegister,
   type FloorState,
+  type StoredFloorEntry,
 } from "@probe-lane/core/floor";
+import type { FloorLaneView } from "@probe-lane/contract";
 import type { TermName } from "@probe-lane/core/lane";
 import { floorCautions, floorGateWords, floorSignatureWords, termWords } from "@probe-lane/core/words";
-import { Hand, X } from "lucide-react";
+import { FileInput, Hand, X } from "lucide-react";
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { Shell } from "../../app/Shell";
 import { Button, LaneRule, Loading, Notice, PageError, Panel } from "../../ui";
 import { CheckSheet } from "./CheckSheet";
@@ -36,7 +38,8 @@ const KEPT: Record<KeptHere, string> = {
 /** A lane at a real machine: the student's side beside it, the instructor's check of it. */
 export function FloorLanePage() {
   const { id = "" } = useParams();
-  const { view, state, error, waiting, refused, write } = useFloorLane(id);
+  const { view, state, error, waiting, refused, write, writeFromPaper } = useFloorLane(id);
+  const [isTypingIn, setTypingIn] = useSearchFlag("paper");
   const kept = useKeptHere(id);
   if (error && !view)
     return (
@@ -45,6 +48,7 @@ export function FloorLanePage() {
       </Shell>
     );
   if (!view || !state) return <Loading />;
+  const mayTypeIn = view.mayMark && !state.handedIn;
   const gates = floorGatesOf(state).map(({ name, isPassed }) => ({ name, isPassed, label: floorGateWords[name] }));
   return (
     <Shell
@@ -80,7 +84,22 @@ export function FloorLanePage() {
             {refused}
           </Notice>
         ) : null}
-        {view.isInstructor ? (
+        <TypedIn entries={view.entries} />
+        {mayTypeIn ? (
+          <p className="no-print flex flex-wrap items-center gap-3">
+            <Button className="min-h-11" aria-pressed={isTypingIn} onClick={() => setTypingIn(!isTypingIn)}>
+              <FileInput size={16} aria-hidden />{" "}
+              {isTypingIn ? "To the check" : `Type in ${view.studentName}’s worksheet`}
+            </Button>
+            {isTypingIn ? (
+              <span className="min-w-48 flex-1 text-ink2">
+                What {view.studentName} wrote at the machine, as it stands on the paper. It is kept as typed in by you.
+              </span>
+            ) : null}
+          </p>
+        ) : null}
+        {mayTypeIn && isTypingIn ? <PaperSheet view={view} state={state} write={writeFromPaper} /> : null}
+        {view.isInstructor && !(mayTypeIn && isTypingIn) ? (
           <>
             {state.handUpAtMs === null ? null : (
               <Notice role="alert">
@@ -92,7 +111,8 @@ export function FloorLanePage() {
             )}
             <CheckSheet view={view} state={state} write={write} />
           </>
-        ) : (
+        ) : null}
+        {view.isInstructor ? null : (
           <StudentSheet laneId={view.id} exercise={view.exercise} state={state} write={write} />
         )}
         {state.notes.length > 0 ? (
@@ -104,7 +124,7 @@ export function FloorLanePage() {
             ))}
           </Panel>
         ) : null}
-        {view.ruling && (state.handedIn ?? view.isInstructor) ? (
+        {view.ruling && (state.handedIn ?? (view.isInstructor && !isTypingIn)) ? (
           <FloorRulingView ruling={view.ruling} state={state} />
         ) : null}
         <p className="no-print text-xs text-ink2">
@@ -115,6 +135,65 @@ export function FloorLanePage() {
         </p>
       </div>
     </Shell>
+  );
+}
+
+/** Whether the address says so much: a page that is opened again, or come back to, stands as it did. */
+function useSearchFlag(name: string): [boolean, (isOn: boolean) => void] {
+  const [search, setSearch] = useSearchParams();
+  return [search.has(name), (isOn) => setSearch(isOn ? { [name]: "" } : {}, { replace: true })];
+}
+
+/** Whoever reads the lane is told what of it the student did not type. */
+function TypedIn({ entries }: { entries: readonly StoredFloorEntry[] }) {
+  const struck = new Set(entries.flatMap(({ entry }) => (entry.type === "struck" ? [entry.entry] : [])));
+  const typed = entries.filter(
+    ({ id, isFromPaper, entry }) => isFromPaper && entry.type !== "struck" && !struck.has(id),
+  );
+  if (typed.length === 0) return null;
+  const names = [...new Set(typed.map(({ by }) => by).filter((by) => by !== ""))].join(", ");
+  return (
+    <p role="note" className="text-ink2">
+      {typed.length === 1 ? "1 entry was" : `${typed.length} entries were`} typed in from the worksheet
+      {names === "" ? "" : ` by ${names}`}.
+    </p>
+  );
+}
+
+/** A student's worksheet on its way from the paper: the same registers, and no more than stands on it. */
+function PaperSheet({
+  view: { exercise, entries },
+  state,
+  write,
+}: {
+  view: FloorLaneView;
+  state: FloorState;
+  write(...entries: FloorEntry[]): void;
+}) {
+  // what the student entered is the student's to strike
+  const foreign = new Set(entries.flatMap(({ id, isFromPaper }) => (isFromPaper ? [] : [id])));
+  return (
+    <>
+      {state.hasReadCautions ? null : (
+        <Panel title="Before anything was touched" bodyClassName="flex flex-col gap-3 p-3">
+          <p>The worksheet begins with the cautions, and the student’s mark that they were read.</p>
+          <Button look="act" className="min-h-11 self-start" onClick={() => write({ type: "cautionsRead" })}>
+            They are marked as read
+          </Button>
+        </Panel>
+      )}
+      {exercise.registers.map((register) => (
+        <RegisterCard
+          key={register.id}
+          exercise={exercise}
+          register={register}
+          state={state}
+          write={write}
+          mayStrike={(entry) => !foreign.has(entry)}
+        />
+      ))}
+      <HandIn state={state} write={write} />
+    </>
   );
 }
 
@@ -201,39 +280,46 @@ function Finish({
   state: FloorState;
   write(...entries: FloorEntry[]): void;
 }) {
-  const [isSure, setIsSure] = useState(false);
   const isSigned = state.signature.state === "given";
   return (
     <>
       <ImportForm exercise={exercise} write={write} />
       {isSigned || state.parts.length > 0 ? <MeasuredPart state={state} write={write} /> : null}
-      <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
-        {isSigned ? (
-          <p>
-            <Signed state={state} /> You may go on.
-          </p>
-        ) : (
-          <p role="status">
-            <b className="text-contact">{floorSignatureWords(state.signature)}</b> No cycle start before your instructor
-            has checked and signed.
-          </p>
-        )}
-        {isSure ? (
-          <p className="flex flex-wrap gap-2">
-            <Button look="act" className="min-h-11" onClick={() => write({ type: "handedIn" })}>
-              Yes, hand in
-            </Button>
-            <Button className="min-h-11" onClick={() => setIsSure(false)}>
-              Go on working
-            </Button>
-          </p>
-        ) : (
-          <Button className="min-h-11 self-start" disabled={!isSigned} onClick={() => setIsSure(true)}>
-            Hand in
-          </Button>
-        )}
-      </Panel>
+      <HandIn state={state} write={write} />
     </>
+  );
+}
+
+function HandIn({ state, write }: { state: FloorState; write(...entries: FloorEntry[]): void }) {
+  const [isSure, setIsSure] = useState(false);
+  const isSigned = state.signature.state === "given";
+  return (
+    <Panel title="Sign-off and hand-in" bodyClassName="flex flex-col gap-3 p-3">
+      {isSigned ? (
+        <p>
+          <Signed state={state} /> You may go on.
+        </p>
+      ) : (
+        <p role="status">
+          <b className="text-contact">{floorSignatureWords(state.signature)}</b> No cycle start before it is checked and
+          signed.
+        </p>
+      )}
+      {isSure ? (
+        <p className="flex flex-wrap gap-2">
+          <Button look="act" className="min-h-11" onClick={() => write({ type: "handedIn" })}>
+            Yes, hand in
+          </Button>
+          <Button className="min-h-11" onClick={() => setIsSure(false)}>
+            Go on working
+          </Button>
+        </p>
+      ) : (
+        <Button className="min-h-11 self-start" disabled={!isSigned} onClick={() => setIsSure(true)}>
+          Hand in
+        </Button>
+      )}
+    </Panel>
   );
 }
 
@@ -242,11 +328,13 @@ function RegisterCard({
   register,
   state,
   write,
+  mayStrike = () => true,
 }: {
   exercise: FloorExercise;
   register: FloorRegister;
   state: FloorState;
   write(...entries: FloorEntry[]): void;
+  mayStrike?: (entry: string) => boolean;
 }) {
   const offered: TermName[] = [...termsOffered(register).map((one) => one.term), "other"];
   const [term, setTerm] = useState<TermName>(offered[0] ?? "other");
@@ -268,14 +356,16 @@ function RegisterCard({
             <li key={id} className="flex items-center gap-2 border-b border-rule-soft">
               <span className="flex-1">{label}</span>
               <span className="figures">{show(mm)}</span>
-              <Button
-                look="quiet"
-                className="min-h-11 min-w-11 justify-center"
-                aria-label={`Strike ${label} ${show(mm)}`}
-                onClick={() => write({ type: "struck", entry: id })}
-              >
-                <X size={16} aria-hidden />
-              </Button>
+              {mayStrike(id) ? (
+                <Button
+                  look="quiet"
+                  className="min-h-11 min-w-11 justify-center"
+                  aria-label={`Strike ${label} ${show(mm)}`}
+                  onClick={() => write({ type: "struck", entry: id })}
+                >
+                  <X size={16} aria-hidden />
+                </Button>
+              ) : null}
             </li>
           ))}
         </ul>

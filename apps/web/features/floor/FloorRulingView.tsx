@@ -17,6 +17,12 @@ const EDGES: Record<FloorRuling["values"][number]["verdict"], string> = {
   checkTooCoarse: "border-contact",
 };
 
+/** Whether a value was set after what comes before it; nothing is said of one that was not set. */
+function orderWords({ heldMm, isInOrder }: FloorRuling["values"][number]): string {
+  if (heldMm === null) return "";
+  return isInOrder ? "Read before it was set." : "It was set before the cautions were read and the readings written.";
+}
+
 /**
  * The ruling of a floor lane: by inference, since no log proves anything here, and never more than the check can say.
  */
@@ -47,10 +53,7 @@ export function FloorRulingView({ ruling, state }: { ruling: FloorRuling; state:
           <div key={value.register.id} className={`border-l-[5px] pl-3 ${EDGES[value.verdict]}`}>
             <p className="font-bold">{headline}</p>
             <p className="text-ink2">
-              {body} {floorWorkingWords(value)}{" "}
-              {value.isInOrder
-                ? "Read before it was set."
-                : "It was set before the cautions were read and the readings written."}
+              {body} {floorWorkingWords(value)} {orderWords(value)}
             </p>
           </div>
         );

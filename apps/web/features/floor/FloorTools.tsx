@@ -1,8 +1,9 @@
-import type { FloorChange, FloorExerciseRow } from "@probe-lane/contract";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import type { FloorChange, FloorExerciseRow, StartedLane } from "@probe-lane/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
+import { useNavigate } from "react-router";
 import { api, type ApiError } from "../../app/api";
-import { keyOf } from "../../app/queries";
+import { keyOf, reading } from "../../app/queries";
 import { Button, Dialog, FigureInput, Notice } from "../../ui";
 import { exerciseFor, lengthsOf } from "./show";
 
@@ -13,6 +14,7 @@ export function FloorTools({ row }: { row: FloorExerciseRow }) {
   const client = useQueryClient();
   const [isChanging, setChanging] = useState(false);
   const [isSure, setSure] = useState(false);
+  const [isTypingIn, setTypingIn] = useState(false);
   const act = useMutation<unknown, ApiError, () => Promise<unknown>>({
     mutationFn: (send) => send(),
     onSettled: () => client.invalidateQueries({ queryKey: keyOf("/floor", {}) }),
@@ -27,6 +29,9 @@ export function FloorTools({ row }: { row: FloorExerciseRow }) {
           Change
         </Button>
       ) : null}
+      <Button aria-label={`Type in a worksheet of ${title}`} onClick={() => setTypingIn(true)}>
+        Type in a worksheet
+      </Button>
       <Button
         aria-label={`Copy ${title}`}
         disabled={act.isPending}
@@ -60,6 +65,7 @@ export function FloorTools({ row }: { row: FloorExerciseRow }) {
           {act.error.message}
         </Notice>
       ) : null}
+      {isTypingIn ? <WhoseWorksheet row={row} onClose={() => setTypingIn(false)} /> : null}
       {isChanging ? (
         <Change
           row={row}
@@ -73,6 +79,52 @@ export function FloorTools({ row }: { row: FloorExerciseRow }) {
         />
       ) : null}
     </div>
+  );
+}
+
+/** Whose paper it is; their lane is opened then, begun if it was not. */
+function WhoseWorksheet({ row, onClose }: { row: FloorExerciseRow; onClose(): void }) {
+  const navigate = useNavigate();
+  const { data, error } = useQuery(reading("/class", {}));
+  const [studentId, setStudentId] = useState("");
+  const open = useMutation<StartedLane, ApiError, string>({
+    mutationFn: (whose) => api.post<StartedLane>(`/floor/exercises/${row.id}/lanes`, { studentId: whose }),
+    onSuccess: ({ id }) => void navigate(`/floor/${id}?paper`),
+  });
+  const problem = error ?? open.error;
+  return (
+    <Dialog title="Type in a worksheet" isOpen onClose={onClose}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (studentId !== "") open.mutate(studentId);
+        }}
+      >
+        <label className="font-bold">
+          Whose worksheet of {row.exercise.title}?
+          <select className={FIELD} value={studentId} onChange={({ target }) => setStudentId(target.value)}>
+            <option value="">choose a student</option>
+            {(data?.students ?? []).map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <p className="text-ink2">
+          What is typed in counts as theirs, is marked as typed in by you, and is checked and signed as any other.
+        </p>
+        {problem ? (
+          <Notice kind="stop" role="alert">
+            {problem.message}
+          </Notice>
+        ) : null}
+        <Button type="submit" look="act" className="self-start" disabled={studentId === "" || open.isPending}>
+          Open the lane
+        </Button>
+      </form>
+    </Dialog>
   );
 }
 

@@ -45,7 +45,15 @@ export function typedShelf<T extends object>(laneId: string, storage: Kept = loc
 /** What the server has, and what still waits here, each entry once. */
 export function merged(stored: readonly StoredFloorEntry[], pending: readonly PendingEntry[]): StoredFloorEntry[] {
   const known = new Set(stored.map(({ id }) => id));
-  return [...stored, ...pending.filter(({ id }) => !known.has(id)).map((one) => ({ ...one, by: "" }))];
+  return [
+    ...stored,
+    ...pending
+      .filter(({ id }) => !known.has(id))
+      .map((one): StoredFloorEntry => {
+        const { isFromPaper, ...held } = one;
+        return { ...held, by: "", ...(isFromPaper ? { isFromPaper } : {}) };
+      }),
+  ];
 }
 
 /**
@@ -64,10 +72,15 @@ export class FloorQueue {
 
   pending = (): PendingEntry[] => this.shelf.read();
 
-  add(entries: readonly FloorEntry[], atMs: number, newId: () => string): void {
+  add(
+    entries: readonly FloorEntry[],
+    atMs: number,
+    newId: () => string,
+    more: Pick<PendingEntry, "isFromPaper"> = {},
+  ): void {
     this.shelf.write([
       ...this.shelf.read(),
-      ...entries.map((entry, index) => ({ id: newId(), atMs: atMs + index, entry })),
+      ...entries.map((entry, index) => ({ id: newId(), atMs: atMs + index, entry, ...more })),
     ]);
     this.onChange();
   }

@@ -20,6 +20,8 @@ export function useFloorLane(id: string): {
   waiting: number;
   refused: string | null;
   write(...entries: FloorEntry[]): void;
+  /** Of an instructor: what stands on the student's worksheet. */
+  writeFromPaper(...entries: FloorEntry[]): void;
 } {
   const client = useQueryClient();
   const key = useMemo(() => keyOf("/floor/lanes/:id", { id }), [id]);
@@ -67,10 +69,12 @@ export function useFloorLane(id: string): {
       clearInterval(timer);
     };
   }, [flush]);
-  const write = (...entries: FloorEntry[]): void => {
-    queue.add(entries, Date.now(), () => crypto.randomUUID());
+  const add = (entries: readonly FloorEntry[], more?: Pick<PendingEntry, "isFromPaper">): void => {
+    queue.add(entries, Date.now(), () => crypto.randomUUID(), more);
     void flush();
   };
+  const write = (...entries: FloorEntry[]) => add(entries);
+  const writeFromPaper = (...entries: FloorEntry[]) => add(entries, { isFromPaper: true });
   const state = data ? foldFloor(data.exercise, merged(data.entries, pending)) : null;
-  return { view: data, state, error, waiting: pending.length, refused, write };
+  return { view: data, state, error, waiting: pending.length, refused, write, writeFromPaper };
 }

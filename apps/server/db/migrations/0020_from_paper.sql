@@ -1,0 +1,1 @@
+ALTER TABLE "floor_entries" ADD COLUMN "is_from_paper" boolean DEFAULT false NOT NULL;
