@@ -278,6 +278,50 @@ test("a worksheet on paper typed in for its student, by an instructor who slips,
   await expect(student.getByTestId("floor-total")).toBeVisible();
 });
 
+test("a class checked at one machine by somebody who mistypes: read once, entered for the setups that are ticked", async ({
+  page,
+  browser,
+}) => {
+  const student = await (await browser.newContext()).newPage();
+  await new KeyboardStudent(student).signIn("brandvold");
+  await student.getByRole("link", { name: "Floor" }).click();
+  await student
+    .getByRole("region", { name: "Dovetail clamp, first side" })
+    .getByRole("button", { name: "Start at the machine" })
+    .click();
+  await student.getByRole("button", { name: "I have read these" }).click();
+  await enter(student, "G54 X", "Enter register", "-334.667");
+  await enter(student, "H1 length", "Enter register", "-250.78");
+
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Floor" }).click();
+  await page
+    .getByRole("region", { name: "Dovetail clamp, first side" })
+    .getByRole("link", { name: "Check the class" })
+    .click();
+  const row = page.getByRole("row").filter({ hasText: "Ottilie Brandvold" });
+  await expect(row).toContainText("−334.667", { timeout: 20_000 });
+  const send = page.getByRole("button", { name: /^Enter/ });
+  await expect(send).toBeDisabled();
+  await page.getByLabel(/^G54 X/).fill("-329,667");
+  await expect(row).toContainText("off −5.000");
+  await expect(send).toBeDisabled();
+  await row.getByRole("checkbox").check();
+  await page.getByLabel(/^H1 length/).fill("x");
+  await expect(page.getByRole("alert")).toContainText("H1 length: “x” is not a length");
+  await expect(send).toBeDisabled();
+  await page.getByLabel(/^H1 length/).fill("-250.781");
+  // of what it does not hold there is no check
+  await page.getByLabel(/^H2 length/).fill("-231.699");
+  await accessible(page);
+  await page.getByRole("button", { name: "Enter 2 checks" }).click();
+  await expect(page.getByText("2 checks entered.")).toBeVisible();
+  await expect(row.getByRole("checkbox")).not.toBeChecked();
+  await row.getByRole("link", { name: "not signed of Ottilie Brandvold" }).click();
+  await expect(card(page, "G54 X")).toContainText("Should hold −329.667");
+  await expect(card(page, "H2 length")).not.toContainText("Should hold");
+});
+
 test("a floor exercise copied, its tolerances changed by somebody who slips, hidden from students, shown and deleted", async ({
   page,
   browser,

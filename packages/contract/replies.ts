@@ -3,6 +3,7 @@ import type {
   ClassView,
   FirstView,
   ReachView,
+  FloorClassView,
   FloorLaneView,
   FloorList,
   LaneView,
@@ -48,6 +49,7 @@ export interface Replies {
   "/wall": WallView;
   "/floor": FloorList;
   "/floor/lanes/:id": FloorLaneView;
+  "/floor/exercises/:id/class": FloorClassView;
 }
 export type ReadPath = keyof Replies;
 

@@ -225,6 +225,29 @@ export const floorBegin = z.strictObject({
   /** Whose worksheet is typed in: an instructor opens a lane for them. */
   studentId: z.uuid().optional(),
 });
+/** What one lane of a class at a real machine holds in a register, and what the checks of it say. */
+export interface FloorHeld {
+  /** As it stands in the control; null before it was entered. */
+  mm: number | null;
+  /** What the checks together say it should hold; null before there is one, or where they contradict each other. */
+  shouldMm: number | null;
+  /** The checks contradict each other. */
+  isDisputed: boolean;
+  /** Touched by who checks, and found good as it stands, without a figure. */
+  isJudged: boolean;
+}
+/** The newest lanes of one exercise at a real machine, student by student, by register. */
+export interface FloorClassView {
+  exercise: FloorExercise;
+  lanes: {
+    id: string;
+    studentName: string;
+    attempt: number;
+    isHandedIn: boolean;
+    signature: FloorSignature["state"];
+    held: Record<string, FloorHeld>;
+  }[];
+}
 /** Somebody at a real machine, as the wall shows it. */
 export interface FloorWallRow {
   laneId: string;

@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { foldFloor, lateMinutes, type FloorEntry } from "@probe-lane/core/floor";
 import type {
+  FloorClassView,
   FloorLaneView,
   FloorList,
   MarksView,
@@ -224,6 +225,38 @@ describe("a floor lane on the server", () => {
     expect((await instructor.call("POST", "/floor/exercises", { title: "x" })).body.error.code).toBe("badRequest");
     expect((await instructor.call("POST", `/floor/exercises/${randomUUID()}/lanes`, {})).status).toBe(403);
     expect((await student.call("POST", `/floor/exercises/${randomUUID()}/lanes`, {})).status).toBe(404);
+  });
+});
+
+describe("a class at one machine", () => {
+  it("stands in a table: the newest lane of each student, what it holds, and what its checks say", async () => {
+    const { exercises } = (await instructor.call<FloorList>("GET", "/floor")).body;
+    const mill = exercises.find(({ exercise }) => exercise.machine === "mill");
+    const path = `/floor/exercises/${mill?.id}/class`;
+    const table = async () => (await instructor.call<FloorClassView>("GET", path)).body;
+    const of = async (id: string) => (await table()).lanes.find((one) => one.id === id);
+    expect((await student.call("GET", path)).status).toBe(403);
+
+    const client = await new TestClient(server).signIn("dunmarrow");
+    const { id } = (await client.call<StartedLane>("POST", `/floor/exercises/${mill?.id}/lanes`, {})).body;
+    const sent = (who: TestClient, ...entries: FloorEntry[]) =>
+      who.call("POST", `/floor/lanes/${id}/entries`, batch(...entries));
+    const none = { mm: null, shouldMm: null, isDisputed: false, isJudged: false };
+    expect(await of(id)).toMatchObject({ isHandedIn: false, signature: "none", held: { H1: none } });
+    await sent(client, { type: "register", register: "H1", mm: -250.8 });
+    await sent(instructor, { type: "check", register: "H1", method: "probe", mm: -250.781, uMm: 0.002 });
+    expect((await of(id))?.held["H1"]).toEqual({
+      ...none,
+      mm: -250.8,
+      shouldMm: expect.closeTo(-250.781, 9) as number,
+    });
+    // checks that contradict each other say nothing of what it should hold
+    await sent(instructor, { type: "check", register: "H1", method: "probe", mm: -250.2, uMm: 0.002 });
+    expect((await of(id))?.held["H1"]).toEqual({ ...none, mm: -250.8, isDisputed: true });
+    await sent(instructor, { type: "judgedWithin", register: "H1", mm: -250.8 });
+    expect((await of(id))?.held["H1"]?.isJudged).toBe(true);
+    const names = (await table()).lanes.map(({ studentName }) => studentName);
+    expect(new Set(names).size).toBe(names.length);
   });
 });
 

@@ -370,6 +370,12 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 403, instructor: 403 },
     },
     {
+      name: "nobody's class at a machine",
+      method: "GET",
+      path: () => `/floor/exercises/${nowhere}/class`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 404, instructor: 404 },
+    },
+    {
       name: "who can do what",
       method: "GET",
       path: () => "/standings",

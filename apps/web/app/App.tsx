@@ -173,6 +173,14 @@ const router = createBrowserRouter([
         page("/floor", async () => (await import("../features/floor/FloorPage")).FloorPage, "/floor"),
       ),
       gated(
+        { role: "staff", title: "Check of a class" },
+        page(
+          "/floor/exercises/:id/class",
+          async () => (await import("../features/floor/ClassCheckPage")).ClassCheckPage,
+          "/floor/exercises/:id/class",
+        ),
+      ),
+      gated(
         { title: "What did I do wrong?" },
         page("/what-went-wrong", async () => (await import("../features/desk/WrongPage")).WrongPage),
       ),

@@ -9,6 +9,7 @@ import {
   attemptAfter,
   changedExercise,
   copiedTitle,
+  floorClass,
   floorLane,
   floorList,
   makeFloorExercise,
@@ -58,6 +59,9 @@ export function floorRouter({ store, now, tell, isStudent }: Deps): Router {
     if (!(await store.change(id, null))) throw new HttpError("floorInUse");
     res.status(204).end();
   });
+  router.get("/exercises/:id/class", requireRole("assistant", "instructor"), async (req, res) =>
+    reply(res, "/floor/exercises/:id/class", await floorClass(store, await own(req), actorOf(req).classId)),
+  );
   router.post("/exercises/:id/lanes", requireRole("student", "instructor"), async (req, res) => {
     const actor = actorOf(req);
     const { isAgain, studentId } = parseBody(floorBegin, req.body ?? {});

@@ -1,9 +1,11 @@
 import {
   assistantEntryTypes,
+  combineChecks,
   floorFromTemplate,
   floorGatesOf,
   foldFloor,
   instructorEntryTypes,
+  isJudgedWithin,
   paperEntryTypes,
   ruleFloor,
   signingProblems,
@@ -19,6 +21,8 @@ import type {
   ErrorCode,
   FloorBatch,
   FloorChange,
+  FloorClassView,
+  FloorHeld,
   FloorLaneView,
   FloorList,
   FloorWallRow,
@@ -239,6 +243,39 @@ function mayAssist(entry: FloorEntry, held: readonly StoredFloorEntry[]): boolea
   if (entry.type !== "struck") return assistantEntryTypes.has(entry.type);
   const struck = held.find(({ id }) => id === entry.entry);
   return struck === undefined || assistantEntryTypes.has(struck.entry.type);
+}
+
+/** What the newest lanes of an exercise hold, for who checks a whole class at one machine. */
+export async function floorClass(
+  store: FloorStore,
+  { id, body }: { id: string; body: FloorExercise },
+  classId: string,
+): Promise<FloorClassView> {
+  const ofExercise = (await store.lanesOfClass(classId)).filter(({ exerciseId }) => exerciseId === id);
+  // newest first within a student
+  const newest = ofExercise.filter(
+    (lane, at) => ofExercise.findIndex(({ studentId }) => studentId === lane.studentId) === at,
+  );
+  const lanes = (await foldedLanes(store, newest)).map(({ lane, state, handedInAt }) => ({
+    id: lane.id,
+    studentName: lane.studentName,
+    attempt: lane.attempt,
+    isHandedIn: handedInAt !== null,
+    signature: state.signature.state,
+    held: Object.fromEntries(body.registers.map(({ id: register }) => [register, heldIn(state, register)])),
+  }));
+  return { exercise: body, lanes };
+}
+
+function heldIn(state: FloorState, register: string): FloorHeld {
+  const check = combineChecks(state.checks.filter((one) => one.register === register));
+  const isDisputed = check !== null && check.outliers.length > 0;
+  return {
+    mm: state.registers[register]?.mm ?? null,
+    shouldMm: isDisputed ? null : (check?.mm ?? null),
+    isDisputed,
+    isJudged: isJudgedWithin(state, register),
+  };
 }
 
 type Fresh = FloorBatch["entries"][number];

@@ -1,6 +1,7 @@
 import { reading } from "../../app/queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { v4 } from "uuid";
 import { api, type ApiError } from "../../app/api";
 import { useMe } from "../../app/session";
 import { Button, Notice } from "../../ui";
@@ -17,7 +18,7 @@ export function KeepForm({ text }: { text: string }) {
   const keep = useMutation<unknown, ApiError>({
     mutationFn: () =>
       api.post(`/floor/lanes/${lane}/entries`, {
-        entries: [{ id: crypto.randomUUID(), atMs: Date.now(), entry: { type: "note", text: text.slice(0, 400) } }],
+        entries: [{ id: v4(), atMs: Date.now(), entry: { type: "note", text: text.slice(0, 400) } }],
       }),
   });
   if (open.length === 0) return null;

@@ -13,25 +13,13 @@ import { floorSignatureWords, signingWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, Notice, Panel } from "../../ui";
+import { BY_PART, CHECKS, TOUCH, uOf, type CheckMethod } from "./checkMethods";
 import { CheckByReading } from "./CheckByReading";
 import { LengthForm } from "./Length";
 import { PartReads } from "./MeasuredPart";
 import { exerciseFor, lengthsOf } from "./show";
 import { Signed } from "./Signed";
 import { Given, workingLines } from "./Working";
-
-const TOUCH = "second touch";
-const BY_PART = "measured first part";
-/** Ways to check a register, with the standard uncertainty that a careful hand has by each, mm. */
-const CHECKS = [
-  { method: TOUCH, uMm: 0.004 },
-  { method: "probe", uMm: 0.002 },
-  { method: "indicator sweep", uMm: 0.003 },
-  { method: BY_PART, uMm: 0.006 },
-  { method: "rule", uMm: 0.3 },
-] as const;
-type CheckMethod = (typeof CHECKS)[number]["method"];
-const uOf = (method: CheckMethod): number => CHECKS.find((one) => one.method === method)?.uMm ?? 0.004;
 
 interface Props {
   view: FloorLaneView;

@@ -69,6 +69,11 @@ function Exercise({
         <Link className="py-2 font-bold text-expected underline" to={`/floor/exercises/${row.id}/worksheet`}>
           Worksheet
         </Link>
+        {isInstructor && row.lanes.length > 0 ? (
+          <Link className="py-2 font-bold text-expected underline" to={`/floor/exercises/${row.id}/class`}>
+            Check the class
+          </Link>
+        ) : null}
         {isInstructor ? null : (
           <>
             <Button look="act" className="min-h-11" disabled={start.isPending} onClick={() => start.mutate(false)}>

@@ -3,6 +3,7 @@ import type { FloorLaneView } from "@probe-lane/contract";
 import { foldFloor, type FloorEntry, type FloorState } from "@probe-lane/core/floor";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
+import { v4 } from "uuid";
 import { api, ApiError } from "../../app/api";
 import { FloorQueue, merged, shelfOf, type PendingEntry } from "./floorQueue";
 
@@ -70,7 +71,7 @@ export function useFloorLane(id: string): {
     };
   }, [flush]);
   const add = (entries: readonly FloorEntry[], more?: Pick<PendingEntry, "isFromPaper">): void => {
-    queue.add(entries, Date.now(), () => crypto.randomUUID(), more);
+    queue.add(entries, Date.now(), v4, more);
     void flush();
   };
   const write = (...entries: FloorEntry[]) => add(entries);
