@@ -2,6 +2,7 @@ import { expect, test } from "@playwright/test";
 import { accessible } from "./accessible";
 import { KeyboardStudent } from "./keyboardStudent";
 import { ownDemo, OwnServer } from "./server";
+import { atTheBench } from "./sheet";
 
 test("during class: words on a bench, everybody held and let go on, and what is off for the instructor's eyes", async ({
   browser,
@@ -74,5 +75,29 @@ test("during class: words on a bench, everybody held and let go on, and what is 
   // nothing of it reaches the student's page
   await expect(bench.getByText("As it stands now")).toHaveCount(0);
   await accessible(desk);
+
+  // a lane of one's own is shown to the class: large, as it is worked, and ended again
+  const back = await browser.newContext({ baseURL: server.url, reducedMotion: "reduce" });
+  const room = await back.newPage();
+  await new KeyboardStudent(room).signIn("tamblin");
+  await room.goto("/demonstration");
+  await expect(room.getByText("Nothing is shown to the class now.")).toBeVisible();
+  await desk.goto("/plan");
+  await desk.getByRole("button", { name: "Try Focuser plate, lower left corner" }).first().click();
+  await desk.waitForURL(/\/lanes\//);
+  await atTheBench(desk);
+  await desk.getByRole("button", { name: "Show this to the class" }).click();
+  await expect(room.getByText("shown by Corin Marrowfield")).toBeVisible();
+  const shows = new KeyboardStudent(desk);
+  await shows.do("h");
+  await shows.size(0);
+  await shows.do("ArrowLeft");
+  const stands = room.getByRole("table", { name: "Where the machine stands" });
+  await expect(stands).toContainText("−1.000");
+  await accessible(room);
+  await expect(bench.getByText("Your instructor shows an exercise to the class.")).toBeVisible();
+  await desk.getByRole("button", { name: "Stop showing this" }).click();
+  await expect(room.getByText("Nothing is shown to the class now.")).toBeVisible();
+  await expect(bench.getByText("Your instructor shows an exercise to the class.")).toHaveCount(0);
   await server.kill();
 });

@@ -1,6 +1,7 @@
 import type {
   AuditView,
   ClassView,
+  DemonstrationView,
   FirstView,
   ReachView,
   FloorClassView,
@@ -32,6 +33,7 @@ export interface Replies {
   "/lanes/:id/ruling": RulingView;
   "/lanes/:id/together": TogetherView;
   "/lanes/:id/live": LiveView;
+  "/demonstration": DemonstrationView;
   "/lanes/:id/prove": ProveProgress;
   "/lanes/:id/part": PartView;
   "/lanes/:id/review": ReviewView;

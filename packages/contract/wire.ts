@@ -416,6 +416,12 @@ export interface AuditView {
 /** What who teaches says to everybody, or to who works one lane. */
 export const messageRequest = z.strictObject({ text: z.string().trim().min(1).max(300), laneId: z.uuid().nullable() });
 export const pauseRequest = z.strictObject({ isPaused: z.boolean() });
+/** Which lane of their own an instructor shows to the class; null ends it. */
+export const showRequest = z.strictObject({ laneId: z.uuid().nullable() });
+/** What an instructor shows to the class, as it stands: no student, no answer. Null where nothing is shown. */
+export interface DemonstrationView {
+  shown: { laneId: string; title: string; by: string; turn: number; observation: Observation } | null;
+}
 /** What comes to a bench from others while it is worked: words, notes, and whether everybody holds. */
 export interface TogetherView {
   /** The newest last, since the lane was opened. */
@@ -423,6 +429,8 @@ export interface TogetherView {
   notes: LaneNote[];
   /** Who holds the class; null where nobody does. */
   pausedBy: string | null;
+  /** Somebody shows an exercise to the class now. */
+  isShowing: boolean;
 }
 /** A lane as it would be ruled now: for the instructor alone. */
 export interface LiveView {
@@ -466,6 +474,8 @@ export interface PlanView {
 }
 
 export interface MyLanes {
+  /** Somebody shows an exercise to the class now. */
+  isShowing: boolean;
   policy: MarksPolicy;
   assignments: AssignmentRow[];
 }

@@ -78,6 +78,8 @@ export const classes = pgTable("classes", {
   /** While it is set nothing of the class's lanes is gone on with; who said so. */
   pausedAt: moment(),
   pausedBy: text(),
+  /** A lane of an instructor's own that is shown to the class while they work in it; null where none is. */
+  shownLaneId: uuid(),
   /** The day on which the first week of its plan begins, as 2026-12-01; null where it follows no weeks. */
   startsOn: date({ mode: "string" }),
   /** From how many of a hundred marks a lane is passed, must-haves apart; nothing is asked for at zero. */

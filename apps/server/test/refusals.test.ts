@@ -202,6 +202,25 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
     },
     {
+      name: "a lane of nobody shown",
+      method: "PUT",
+      path: () => "/wall/demonstration",
+      body: { laneId: nowhere },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
+      name: "what is shown to the class",
+      method: "GET",
+      path: () => "/demonstration",
+      expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 200, instructor: 200 },
+    },
+    {
+      name: "the stream of that",
+      method: "GET",
+      path: () => "/demonstration/stream",
+      expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 200, instructor: 200 },
+    },
+    {
       name: "what comes to a bench from others",
       method: "GET",
       path: () => `/lanes/${lane}/together`,

@@ -1,5 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { LaneView, LiveView, TogetherView, WallView } from "@probe-lane/contract";
+import type {
+  DemonstrationView,
+  LaneView,
+  LiveView,
+  PlanView,
+  StartedLane,
+  TogetherView,
+  WallView,
+} from "@probe-lane/contract";
 import { replay, upgradeEvent, type Command } from "@probe-lane/core/bench";
 import { millLane, workLane } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
@@ -63,6 +71,37 @@ describe("words during class", () => {
   it("a note on a live lane is seen there", async () => {
     await instructor.call("POST", `/lanes/${lane}/notes`, { seq: 1, text: "Begin with the reference." });
     expect((await together(student, lane)).notes.map(({ text }) => text)).toEqual(["Begin with the reference."]);
+  });
+});
+
+describe("a lane shown to the class", () => {
+  const shown = async (client: TestClient) =>
+    (await client.call<DemonstrationView>("GET", "/demonstration")).body.shown;
+  const show = (client: TestClient, laneId: string | null) => client.call("PUT", "/wall/demonstration", { laneId });
+  it("is the instructor's own, as whoever works in it sees it, in every process, until it is over", async () => {
+    expect(await shown(student)).toBeNull();
+    // nobody's work but one's own is put before the class
+    expect((await show(instructor, lane)).status).toBe(403);
+    expect((await show(student, lane)).status).toBe(403);
+    expect((await show(instructor, "00000000-0000-4000-8000-000000000000")).status).toBe(404);
+    const [first] = (await instructor.call<PlanView>("GET", "/plan")).body.rows;
+    const { id } = (await instructor.call<StartedLane>("POST", `/plan/${first?.id}/try`)).body;
+    expect((await show(instructor, id)).status).toBe(204);
+    expect(await shown(student)).toMatchObject({ laneId: id, by: "Corin Marrowfield", turn: 1 });
+    expect((await together(student, lane)).isShowing).toBe(true);
+    // the lane itself stays closed to students
+    expect((await student.call("GET", `/lanes/${id}`)).status).toBe(404);
+    await press(instructor, id, [{ type: "home" }]);
+    const now = await shown(neighbor);
+    expect(now?.observation.isHomed).toBe(true);
+    // what is shown is what the instructor sees, and neither has the truth in it
+    const own = (await instructor.call<LaneView>("GET", `/lanes/${id}`)).body;
+    expect(now?.observation).toEqual(own.observation);
+    const elsewhere = await new TestClient(other).signIn("sorrel");
+    await expect.poll(async () => (await shown(elsewhere))?.laneId ?? null).toBe(id);
+    expect((await show(instructor, null)).status).toBe(204);
+    expect(await shown(student)).toBeNull();
+    await expect.poll(() => shown(elsewhere)).toBeNull();
   });
 });
 

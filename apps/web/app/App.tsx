@@ -110,6 +110,10 @@ const router = createBrowserRouter([
           async () => (await import("../features/ruling/RulingPage")).RulingPage,
           "/lanes/:id/ruling",
         ),
+        page(
+          "/demonstration",
+          async () => (await import("../features/bench/together/DemonstrationPage")).DemonstrationPage,
+        ),
         page("/lanes/:id/review", async () => (await import("../features/bench/review/ReviewPage")).ReviewPage),
         page("/lanes/:id/compare/:other", async () => (await import("../features/ruling/ComparePage")).ComparePage),
         page(

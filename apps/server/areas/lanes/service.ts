@@ -22,6 +22,7 @@ import type {
   AttemptRow,
   BatchReply,
   CommandBatch,
+  DemonstrationView,
   SignatureRequest,
   LaneHeader,
   LaneView,
@@ -56,7 +57,7 @@ export interface LaneServiceDeps {
   reviews: Pick<ReviewStore, "notes" | "looks">;
   cache: LaneCache;
   threads: Pick<WorkPool, "run">;
-  classesNow: Pick<ClassesNow, "pausedBy" | "isArchived">;
+  classesNow: Pick<ClassesNow, "pausedBy" | "isArchived" | "shownIn">;
   changed(laneId: string): void;
   policyOf(classId: string): Promise<MarksPolicy>;
   now(): Date;
@@ -168,6 +169,15 @@ export class LaneService {
       isReadOnly: !isMine || lane.state.isHandedIn,
       isMine,
     };
+  }
+
+  /** What is shown to a class, as whoever works in it sees it; null where nothing is, or that lane is over. */
+  async shown(classId: string): Promise<DemonstrationView["shown"]> {
+    const laneId = this.deps.classesNow.shownIn(classId);
+    const lane = laneId === null ? null : await this.deps.cache.fresh(laneId);
+    if (!lane || lane.header.classId !== classId || lane.state.isHandedIn) return null;
+    const { id, title, studentName } = lane.header;
+    return { laneId: id, title, by: studentName, turn: lane.turn, observation: observe(lane.state, "student") };
   }
 
   run(laneId: string, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
@@ -495,7 +505,8 @@ export class LaneService {
           ),
         })),
     );
-    return { assignments, policy: await this.deps.policyOf(actor.classId) };
+    const isShowing = this.deps.classesNow.shownIn(actor.classId) !== null;
+    return { assignments, isShowing, policy: await this.deps.policyOf(actor.classId) };
   }
 
   /** A new attempt draws a new truth. An attempt still open is gone on with instead. */

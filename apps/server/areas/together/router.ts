@@ -1,4 +1,4 @@
-import { messageRequest, pauseRequest } from "@probe-lane/contract";
+import { messageRequest, pauseRequest, showRequest } from "@probe-lane/contract";
 import { Router } from "express";
 import { HttpError } from "../../errors";
 import { openStream } from "../../eventStream";
@@ -44,10 +44,40 @@ export function togetherRouter(deps: Deps): Router {
     await deps.tell(classId);
     res.status(204).end();
   });
+  router.put("/wall/demonstration", requireRole("instructor"), async (req, res) => {
+    const actor = actorOf(req);
+    const { laneId } = parseBody(showRequest, req.body);
+    if (laneId !== null) {
+      const { header } = await lanes.held(laneId, actor);
+      // nobody's work is put before the class but one's own, and it counts nowhere
+      if (header.studentId !== actor.id) throw new HttpError("forbidden");
+    }
+    await store.show(actor.classId, laneId);
+    await classesNow.heard(actor.classId);
+    await deps.tell(actor.classId);
+    res.status(204).end();
+  });
+  const everybody = requireRole("student", "assistant", "instructor");
+  router.get("/demonstration", everybody, async (req, res) =>
+    reply(res, "/demonstration", { shown: await lanes.shown(actorOf(req).classId) }),
+  );
+  router.get("/demonstration/stream", everybody, (req, res) => {
+    const { classId: own } = actorOf(req);
+    const stops = [
+      changes.listenClasses((classId) => classId === own && res.write(`event: class\ndata: ${classId}\n\n`)),
+      changes.listen((laneId) => laneId === classesNow.shownIn(own) && res.write(`event: lane\ndata: ${laneId}\n\n`)),
+    ];
+    openStream(res, () => stops.forEach((stop) => stop()));
+  });
   router.get("/lanes/:id/together", requireRole("student", "assistant", "instructor"), async (req, res) => {
     const { header } = await lanes.held(idOf(req), actorOf(req));
     const [messages, notes] = await Promise.all([store.saidTo(header), reviews.notes(header.id)]);
-    return reply(res, "/lanes/:id/together", { messages, notes, pausedBy: classesNow.pausedBy(header.classId) });
+    return reply(res, "/lanes/:id/together", {
+      messages,
+      notes,
+      pausedBy: classesNow.pausedBy(header.classId),
+      isShowing: classesNow.shownIn(header.classId) !== null,
+    });
   });
   router.get("/lanes/:id/together/stream", requireRole("student", "assistant", "instructor"), async (req, res) => {
     const { header } = await lanes.held(idOf(req), actorOf(req));

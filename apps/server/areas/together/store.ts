@@ -36,7 +36,10 @@ export const togetherStore = (db: Database) => ({
       .set({ pausedAt: by?.at ?? null, pausedBy: by?.name ?? null })
       .where(eq(classes.id, classId));
   },
-  /** Classes that are held, by whom, or archived. */
+  show: async (classId: string, shownLaneId: string | null): Promise<void> => {
+    await db.update(classes).set({ shownLaneId }).where(eq(classes.id, classId));
+  },
+  /** Classes that are held, by whom, or archived, or to which a lane is shown. */
   closed: (classId?: string) =>
     db
       .select({
@@ -45,11 +48,12 @@ export const togetherStore = (db: Database) => ({
           string | null
         >`case when ${classes.pausedAt} is null then null else coalesce(${classes.pausedBy}, '') end`,
         isArchived: sql<boolean>`${classes.archivedAt} is not null`,
+        shownLaneId: classes.shownLaneId,
       })
       .from(classes)
       .where(
         and(
-          or(isNotNull(classes.pausedAt), isNotNull(classes.archivedAt)),
+          or(isNotNull(classes.pausedAt), isNotNull(classes.archivedAt), isNotNull(classes.shownLaneId)),
           classId === undefined ? undefined : eq(classes.id, classId),
         ),
       ),

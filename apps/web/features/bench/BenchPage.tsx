@@ -13,6 +13,7 @@ import { benchKitFor } from "./machines";
 import { Bench } from "./Bench";
 
 const TogetherBar = lazy(async () => ({ default: (await import("./together/TogetherBar")).TogetherBar }));
+const ShowBar = lazy(async () => ({ default: (await import("./together/ShowBar")).ShowBar }));
 const LiveBar = lazy(async () => ({ default: (await import("./together/LiveBar")).LiveBar }));
 
 /** Fetches a lane and opens its bench: to work in for its student, to watch for an instructor. */
@@ -65,6 +66,7 @@ function WorkedBench({ first, isTrial }: { first: LaneView; isTrial: boolean }) 
       together={
         <Suspense fallback={null}>
           <TogetherBar laneId={first.lane.id} onPaused={hold} />
+          {isTrial && !isHandedIn ? <ShowBar laneId={first.lane.id} /> : null}
         </Suspense>
       }
       isFirst={first.turn <= FIRST_TURN && first.lane.attempt === 1}

@@ -329,6 +329,11 @@ export function MyLanesPage() {
           .
         </Notice>
       ) : null}
+      {data.isShowing ? (
+        <Notice role="status">
+          Your instructor shows an exercise to the class now. <TextLink to="/demonstration">Look at it</TextLink>
+        </Notice>
+      ) : null}
       {data.assignments.length === 0 ? (
         <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice>
       ) : null}

@@ -3,7 +3,8 @@ import { format } from "date-fns";
 import { useEffect, useState } from "react";
 import { useEvents } from "../../../app/events";
 import { reading } from "../../../app/queries";
-import { Button } from "../../../ui";
+import { useMe } from "../../../app/session";
+import { Button, TextLink } from "../../../ui";
 
 const READ_KEY = "probe-lane-read";
 const MOST_KEPT = 100;
@@ -20,6 +21,7 @@ function readBefore(): readonly string[] {
 
 /** What comes to a bench from others: words that stand until they are read, and the class held. */
 export function TogetherBar({ laneId, onPaused }: { laneId: string; onPaused(words: string | null): void }) {
+  const { me } = useMe();
   const { data, refetch } = useQuery({ ...reading("/lanes/:id/together", { id: laneId }), staleTime: 0 });
   const [read, setRead] = useState(readBefore);
   const again = () => void refetch();
@@ -40,25 +42,33 @@ export function TogetherBar({ laneId, onPaused }: { laneId: string; onPaused(wor
     localStorage.setItem(READ_KEY, JSON.stringify(kept));
     setRead(kept);
   };
-  if (words.length === 0) return null;
+  const isShowing = data?.isShowing === true && me?.role === "student";
+  if (words.length === 0 && !isShowing) return null;
   return (
-    <ul aria-label="Said to you" role="list" aria-live="polite" className="flex shrink-0 flex-col gap-1">
-      {words.map(({ id, text, by, at, to }) => (
-        <li
-          key={id}
-          className="flex items-center gap-3 rounded-panel border border-l-[5px] border-rule border-l-contact bg-panel px-3 py-1.5"
-        >
-          <p className="min-w-0 flex-1">
-            <b>{text}</b>{" "}
-            <span className="text-xs whitespace-nowrap text-ink2">
-              {by}, {to}, {format(new Date(at), "HH:mm")}
-            </span>
-          </p>
-          <Button className="!py-0.5" aria-label={`Read: ${text}`} onClick={() => close(id)}>
-            Read
-          </Button>
-        </li>
-      ))}
-    </ul>
+    <>
+      {isShowing ? (
+        <p role="status" className="shrink-0">
+          Your instructor shows an exercise to the class. <TextLink to="/demonstration">Look at it</TextLink>
+        </p>
+      ) : null}
+      <ul aria-label="Said to you" role="list" aria-live="polite" className="flex shrink-0 flex-col gap-1">
+        {words.map(({ id, text, by, at, to }) => (
+          <li
+            key={id}
+            className="flex items-center gap-3 rounded-panel border border-l-[5px] border-rule border-l-contact bg-panel px-3 py-1.5"
+          >
+            <p className="min-w-0 flex-1">
+              <b>{text}</b>{" "}
+              <span className="text-xs whitespace-nowrap text-ink2">
+                {by}, {to}, {format(new Date(at), "HH:mm")}
+              </span>
+            </p>
+            <Button className="!py-0.5" aria-label={`Read: ${text}`} onClick={() => close(id)}>
+              Read
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

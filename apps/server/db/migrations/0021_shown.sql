@@ -1,0 +1,1 @@
+ALTER TABLE "classes" ADD COLUMN "shown_lane_id" uuid;
