@@ -96,6 +96,17 @@ test("during class: words on a bench, everybody held and let go on, and what is 
   await expect(stands).toContainText("−1.000");
   await accessible(room);
   await expect(bench.getByText("Your instructor shows an exercise to the class.")).toBeVisible();
+  // somebody goes on from there, and finds it again
+  await room.getByRole("button", { name: "Go on from here yourself" }).click();
+  await room.waitForURL(/\/lanes\//);
+  await atTheBench(room);
+  await expect(room.getByText(/^counts nowhere/)).toBeVisible();
+  const goesOn = new KeyboardStudent(room);
+  expect(await goesOn.figure("machine-x")).toBe(-1);
+  await room.goto("/");
+  await room.getByRole("region", { name: "Gone on from what was shown" }).getByRole("link").click();
+  await atTheBench(room);
+  await room.goto("/demonstration");
   await desk.getByRole("button", { name: "Stop showing this" }).click();
   await expect(room.getByText("Nothing is shown to the class now.")).toBeVisible();
   await expect(bench.getByText("Your instructor shows an exercise to the class.")).toHaveCount(0);

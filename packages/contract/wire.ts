@@ -328,6 +328,8 @@ export interface LaneHeader {
   title: string;
   studentName: string;
   attempt: number;
+  /** Tried by who teaches, or gone on with from what was shown: it counts nowhere. */
+  isTrial: boolean;
   dueAt: string | null;
   openedAt: string;
   handedInAt: string | null;
@@ -476,6 +478,8 @@ export interface PlanView {
 export interface MyLanes {
   /** Somebody shows an exercise to the class now. */
   isShowing: boolean;
+  /** Lanes that go on from what was shown, and are not handed in. */
+  goneOn: { id: string; title: string; openedAt: string }[];
   policy: MarksPolicy;
   assignments: AssignmentRow[];
 }

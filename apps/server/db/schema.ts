@@ -255,10 +255,13 @@ export const attempts = pgTable(
     number: integer().notNull(),
     openedAt: moment().notNull().defaultNow(),
     handedInAt: moment(),
-    /** Of an instructor who looks at the exercise as a student would: it counts nowhere. */
+    /**
+     * Of an instructor who looks at the exercise as a student would, or of a student who goes on from what was shown:
+     * it counts nowhere, and is numbered by itself.
+     */
     isTrial: boolean().notNull().default(false),
   },
-  (table) => [unique("attempts_number").on(table.assignmentId, table.studentId, table.number)],
+  (table) => [unique("attempts_number").on(table.assignmentId, table.studentId, table.isTrial, table.number)],
 );
 
 /**

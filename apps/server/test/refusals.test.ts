@@ -215,6 +215,12 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 200, otherStudent: 200, assistant: 200, instructor: 200 },
     },
     {
+      name: "gone on from where nothing is shown",
+      method: "POST",
+      path: () => "/demonstration/lanes",
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 403, instructor: 403 },
+    },
+    {
       name: "the stream of that",
       method: "GET",
       path: () => "/demonstration/stream",

@@ -3,6 +3,8 @@ import type {
   DemonstrationView,
   LaneView,
   LiveView,
+  MarksView,
+  MyLanes,
   PlanView,
   StartedLane,
   TogetherView,
@@ -97,10 +99,37 @@ describe("a lane shown to the class", () => {
     // what is shown is what the instructor sees, and neither has the truth in it
     const own = (await instructor.call<LaneView>("GET", `/lanes/${id}`)).body;
     expect(now?.observation).toEqual(own.observation);
+
+    // somebody goes on from there, in a lane of their own that counts nowhere
+    const lanesOf = async () => (await neighbor.call<MyLanes>("GET", "/lanes")).body;
+    const before = await lanesOf();
+    const own2 = (await neighbor.call<StartedLane>("POST", "/demonstration/lanes")).body.id;
+    expect((await instructor.call("POST", "/demonstration/lanes")).status).toBe(403);
+    const taken = (await neighbor.call<LaneView>("GET", `/lanes/${own2}`)).body;
+    expect(taken.lane).toMatchObject({ isTrial: true, attempt: 1, handedInAt: null });
+    expect(taken.observation).toEqual(own.observation);
+    expect(taken.turn).toBe(own.turn);
+    await press(instructor, id, [{ type: "jog", axis: "x", direction: -1, clicks: 3, size: "coarse" }]);
+    await press(neighbor, own2, [{ type: "jog", axis: "y", direction: -1, clicks: 1, size: "coarse" }]);
+    const [theirs, mine] = await Promise.all([shown(neighbor), neighbor.call<LaneView>("GET", `/lanes/${own2}`)]);
+    expect(theirs?.observation.machine.x).toBeLessThan(0);
+    expect(mine.body.observation.machine).toMatchObject({ x: 0 });
+    expect(mine.body.observation.machine.y).toBeLessThan(0);
+    // handed in it is ruled, and nothing of it is in the marks, the skills or the attempts
+    await press(neighbor, own2, [{ type: "handIn" }]);
+    const after = await lanesOf();
+    expect(before.goneOn).toEqual([]);
+    expect(after.assignments).toEqual(before.assignments);
+    const { students } = (await instructor.call<MarksView>("GET", "/marks")).body;
+    const cells = Object.values(students.find(({ name }) => name === "Ysolde Tamblin")?.cells ?? {});
+    expect(cells.some(({ best }) => best?.href.includes(own2))).toBe(false);
+    const counted = await neighbor.startLane(before.assignments.findIndex((one) => one.id === first?.id));
+    expect((await neighbor.call<LaneView>("GET", `/lanes/${counted}`)).body.lane).toMatchObject({ isTrial: false });
     const elsewhere = await new TestClient(other).signIn("sorrel");
     await expect.poll(async () => (await shown(elsewhere))?.laneId ?? null).toBe(id);
     expect((await show(instructor, null)).status).toBe(204);
     expect(await shown(student)).toBeNull();
+    expect((await neighbor.call("POST", "/demonstration/lanes")).status).toBe(404);
     await expect.poll(() => shown(elsewhere)).toBeNull();
   });
 });

@@ -7,6 +7,7 @@ export {
   doubtful,
   faultKinds,
   latheSchools,
+  readoutSchool,
   machines,
   machineTasks,
   millLengthSchools,

@@ -53,6 +53,9 @@ export const latheFloorSchools = latheSchools.filter(
 /** A school whose rows hold differences from a master, which work Z holds. */
 export const isByMaster = (school: LatheSchool): boolean => latheSchoolFacts[school].split === "difference";
 
+/** The one that a real lathe with a readout is set by: the floor calls it by its machine. */
+export const readoutSchool = "readout-library" satisfies LatheSchool;
+
 export const turretToolKinds = [
   "turning",
   "profiling",

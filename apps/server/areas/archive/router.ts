@@ -18,13 +18,15 @@ interface Deps {
 async function archiveOf({ lanes, reviews, floor, now }: Deps, classId: string, studentId: string) {
   const student = (await lanes.studentsOfClass(classId)).find(({ id }) => id === studentId);
   if (!student) throw new HttpError("notFound");
-  const headers = (await lanes.headersOfStudent(studentId)).filter((header) => header.classId === classId);
+  const all = await Promise.all([lanes.headersOfStudent(studentId), lanes.headersOfStudent(studentId, true)]);
+  const headers = all.flat().filter((header) => header.classId === classId);
   const bench = [];
   // one after another: a log is long, and lanes at work come first
-  for (const { id, title, attempt, exerciseId, exerciseVersion, openedAt, handedInAt } of headers)
+  for (const { id, title, attempt, isTrial, exerciseId, exerciseVersion, openedAt, handedInAt } of headers)
     bench.push({
       title,
       attempt,
+      isTrial,
       exerciseId,
       exerciseVersion,
       openedAt,

@@ -68,10 +68,14 @@ export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneH
   title: row.title,
   studentName: row.studentName,
   attempt: row.attempt,
+  isTrial: row.isTrial,
   dueAt: windowOf(row).dueAt?.toISOString() ?? null,
   openedAt: row.openedAt.toISOString(),
   handedInAt: handedInAt?.toISOString() ?? null,
 });
+
+/** Lanes of one student that go on from demonstrations of one exercise: more is a finger on a button. */
+const MOST_GONE_ON = 20;
 
 /**
  * A lane belongs to its student; who teaches or helps in its class may look.
@@ -178,6 +182,28 @@ export class LaneService {
     if (!lane || lane.header.classId !== classId || lane.state.isHandedIn) return null;
     const { id, title, studentName } = lane.header;
     return { laneId: id, title, by: studentName, turn: lane.turn, observation: observe(lane.state, "student") };
+  }
+
+  /**
+   * Goes on from what is shown, as it stands now, in a lane of the student’s own that counts nowhere: the same log up
+   * to here, and the same machine.
+   */
+  async goOn(actor: Actor): Promise<string> {
+    const shown = await this.shown(actor.classId);
+    if (!shown) throw new HttpError("notFound");
+    const { store, classesNow, now } = this.deps;
+    if (classesNow.isArchived(actor.classId)) throw new HttpError("classArchived");
+    const [header, entries, trials] = await Promise.all([
+      store.header(shown.laneId),
+      store.log(shown.laneId),
+      store.headersOfStudent(actor.id, true),
+    ]);
+    if (!header) throw new HttpError("notFound");
+    const before = trials.filter(({ assignmentId }) => assignmentId === header.assignmentId);
+    if (before.length >= MOST_GONE_ON) throw new HttpError("attemptsUsedUp");
+    const id = await store.open(header.assignmentId, actor.id, { entries, openedAt: now(), isTrial: true });
+    this.deps.changed(id);
+    return id;
   }
 
   run(laneId: string, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
@@ -366,7 +392,7 @@ export class LaneService {
     if (!lane.state.isHandedIn) throw new HttpError("notHandedIn");
     const ruling = await this.ruling(laneId, lane.header);
     const { header } = lane;
-    const siblings = (await this.deps.store.headersOfStudent(header.studentId)).filter(
+    const siblings = (await this.deps.store.headersOfStudent(header.studentId, header.isTrial)).filter(
       ({ assignmentId }) => assignmentId === header.assignmentId,
     );
     const ruled = (
@@ -476,10 +502,14 @@ export class LaneService {
   }
 
   async myLanes(actor: Actor): Promise<MyLanes> {
-    const [rows, mine] = await Promise.all([
+    const [rows, mine, trials] = await Promise.all([
       this.deps.store.assignmentsOfClass(actor.classId),
       this.deps.store.headersOfStudent(actor.id),
+      this.deps.store.headersOfStudent(actor.id, true),
     ]);
+    const goneOn = trials
+      .filter(({ classId, handedInAt }) => classId === actor.classId && handedInAt === null)
+      .map(({ id, title, openedAt }) => ({ id, title, openedAt: openedAt.toISOString() }));
     const now = this.deps.now();
     const begun = new Set(mine.map(({ assignmentId }) => assignmentId));
     const assignments = await Promise.all(
@@ -506,7 +536,7 @@ export class LaneService {
         })),
     );
     const isShowing = this.deps.classesNow.shownIn(actor.classId) !== null;
-    return { assignments, isShowing, policy: await this.deps.policyOf(actor.classId) };
+    return { assignments, isShowing, goneOn, policy: await this.deps.policyOf(actor.classId) };
   }
 
   /** A new attempt draws a new truth. An attempt still open is gone on with instead. */
@@ -523,7 +553,7 @@ export class LaneService {
     const row = (await this.deps.store.assignmentsOfClass(actor.classId)).find(({ id }) => id === assignmentId);
     if (!row) throw new HttpError("notFound");
     if (row.isArchived) throw new HttpError("classArchived");
-    const mine = (await this.deps.store.headersOfStudent(actor.id)).filter(
+    const mine = (await this.deps.store.headersOfStudent(actor.id, isTrial)).filter(
       (header) => header.assignmentId === assignmentId,
     );
     const open = mine.find(({ handedInAt }) => handedInAt === null);
@@ -534,11 +564,11 @@ export class LaneService {
       if (mine.length >= row.attemptsAllowed) throw new HttpError("attemptsUsedUp");
     }
     try {
+      const at = this.deps.now();
       const event = eventSchema.parse(openLane(row.exercise, randomUUID(), row.isCoachOn));
       const id = await this.deps.store.open(assignmentId, actor.id, {
-        event,
-        at: this.deps.now(),
-        writer: "server",
+        entries: [{ event, atMs: at.getTime(), writer: "server", clientSeq: 0 }],
+        openedAt: at,
         isTrial,
       });
       this.deps.changed(id);

@@ -39,6 +39,7 @@ const headerColumns = {
   assignmentId: assignments.id,
   title: sql<string>`${exercises.body}->>'title'`,
   attempt: attempts.number,
+  isTrial: attempts.isTrial,
   dueAt: assignments.dueAt,
   week: assignments.week,
   opensAt: assignments.opensAt,
@@ -61,6 +62,9 @@ export const revisionsFor = (of: { exerciseId: string; exerciseVersion: number; 
 
 /** Batches of up to so many entries go through a prepared statement; nearly every batch is that short. */
 const PREPARED_ROWS = 6;
+
+/** A statement holds 65,535 values, and a row has seven. */
+const ROWS_AT_ONCE = 1000;
 
 const placeholderRow = (row: number) => ({
   attemptId: sql.placeholder("attemptId"),
@@ -149,8 +153,11 @@ export const laneStore = (db: Database) => {
         )
         .where(eq(assignments.classId, classId))
         .orderBy(asc(assignments.place)),
-    headersOfStudent: (studentId: string) =>
-      headers().where(eq(attempts.studentId, studentId)).orderBy(asc(attempts.number)),
+    /** Lanes of a student in any class: those that count, or those that count nowhere. */
+    headersOfStudent: (studentId: string, isTrial = false) =>
+      headers()
+        .where(and(eq(attempts.studentId, studentId), eq(attempts.isTrial, isTrial)))
+        .orderBy(asc(attempts.number)),
 
     async log(attemptId: string): Promise<StoredEntry[]> {
       const rows = await db
@@ -253,37 +260,53 @@ export const laneStore = (db: Database) => {
       return markingSchema.parse(row.body);
     },
 
-    /** A new attempt with its first event, together; the next number may be taken only once. */
+    /** A new attempt with the entries it begins with, together; the next number may be taken only once. */
     async open(
       assignmentId: string,
       studentId: string,
-      first: { event: LaneEvent; at: Date; writer: string; isTrial: boolean },
+      {
+        entries,
+        openedAt,
+        isTrial,
+      }: {
+        entries: readonly Pick<StoredEntry, "atMs" | "writer" | "clientSeq" | "event">[];
+        openedAt: Date;
+        isTrial: boolean;
+      },
     ): Promise<string> {
       return db.transaction(async (tx) => {
         const [made] = await tx
           .select({ made: count() })
           .from(attempts)
-          .where(and(eq(attempts.assignmentId, assignmentId), eq(attempts.studentId, studentId)));
+          .where(
+            and(
+              eq(attempts.assignmentId, assignmentId),
+              eq(attempts.studentId, studentId),
+              eq(attempts.isTrial, isTrial),
+            ),
+          );
         const [row] = await tx
           .insert(attempts)
           .values({
             assignmentId,
             studentId,
             number: (made?.made ?? 0) + 1,
-            openedAt: first.at,
-            isTrial: first.isTrial,
+            openedAt,
+            isTrial,
           })
           .returning({ id: attempts.id });
         if (!row) throw new Error("open: the attempt was not stored");
-        await tx.insert(laneEvents).values({
+        const rows = entries.map(({ atMs, writer, clientSeq, event }, place) => ({
           attemptId: row.id,
-          seq: 1,
-          at: first.at,
+          seq: place + 1,
+          at: new Date(atMs),
           actorId: studentId,
-          writer: first.writer,
-          clientSeq: 0,
-          event: first.event,
-        });
+          writer,
+          clientSeq,
+          event,
+        }));
+        for (let from = 0; from < rows.length; from += ROWS_AT_ONCE)
+          await tx.insert(laneEvents).values(rows.slice(from, from + ROWS_AT_ONCE));
         return row.id;
       });
     },

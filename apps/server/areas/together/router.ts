@@ -1,4 +1,4 @@
-import { messageRequest, pauseRequest, showRequest } from "@probe-lane/contract";
+import { messageRequest, pauseRequest, showRequest, type StartedLane } from "@probe-lane/contract";
 import { Router } from "express";
 import { HttpError } from "../../errors";
 import { openStream } from "../../eventStream";
@@ -61,6 +61,9 @@ export function togetherRouter(deps: Deps): Router {
   router.get("/demonstration", everybody, async (req, res) =>
     reply(res, "/demonstration", { shown: await lanes.shown(actorOf(req).classId) }),
   );
+  router.post("/demonstration/lanes", requireRole("student"), async (req, res) => {
+    res.status(201).json({ id: await lanes.goOn(actorOf(req)) } satisfies StartedLane);
+  });
   router.get("/demonstration/stream", everybody, (req, res) => {
     const { classId: own } = actorOf(req);
     const stops = [

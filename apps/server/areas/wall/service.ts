@@ -28,7 +28,7 @@ async function rowOf(
     {
       laneId: header.id,
       studentName: header.studentName,
-      title: header.title,
+      title: header.isTrial ? `${header.title}, counts nowhere` : header.title,
       attempt: header.attempt,
       gates: gatesOf(state),
       incidents: state.incidents.map(({ code }) => code),

@@ -81,7 +81,6 @@ export function Bench({
   send,
   isReadOnly,
   isWatching = false,
-  isTrial = false,
   together = null,
   isFirst = false,
 }: {
@@ -91,8 +90,6 @@ export function Bench({
   send(command: Command, isRepeat?: boolean): void;
   isReadOnly: boolean;
   isWatching?: boolean;
-  /** An instructor's own look at the exercise. */
-  isTrial?: boolean;
   /** What comes from others while the lane is worked or watched. */
   together?: ReactNode;
   /** A first start: the sheet lies on top, as it would beside the machine. */
@@ -327,7 +324,7 @@ export function Bench({
       isFull
       title={seen.sheet.title}
       aside={aside}
-      detail={`${isTrial ? "tried as a student, counts nowhere · " : ""}${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}
+      detail={`${lane.isTrial ? "counts nowhere · " : ""}${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}
     >
       <LaneRule gates={gates} label="Gates of this lane" />
       <div data-waiting={view.isWaiting} className="flex min-h-0 flex-1 flex-col gap-2 overflow-auto p-2">

@@ -7,7 +7,7 @@ import { isStaff, useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
 import { useLaneChanges } from "../../app/events";
 import { Loading, PageError } from "../../ui";
-import type { LinkView } from "./lane/laneLink";
+import { stillView } from "./lane/laneLink";
 import { useLane } from "./lane/useLane";
 import { benchKitFor } from "./machines";
 import { Bench } from "./Bench";
@@ -62,7 +62,6 @@ function WorkedBench({ first, isTrial }: { first: LaneView; isTrial: boolean }) 
       view={view}
       send={(command, isRepeat) => link.send(command, isRepeat)}
       isReadOnly={isHandedIn}
-      isTrial={isTrial}
       together={
         <Suspense fallback={null}>
           <TogetherBar laneId={first.lane.id} onPaused={hold} />
@@ -86,19 +85,11 @@ function WatchedBench({ first }: { first: LaneView }) {
   });
   const { observation } = first;
   const seesTruth = useMe().me?.role === "instructor";
-  const view: LinkView = {
-    status: "linked",
-    observation,
-    shown: { machine: observation.machine, work: observation.work, counter: observation.counter },
-    isWaiting: false,
-    message: null,
-    lastOutcome: null,
-  };
   return (
     <Bench
       lane={first.lane}
       kit={benchKitFor(observation.kind)}
-      view={view}
+      view={stillView(observation)}
       send={() => undefined}
       isReadOnly
       isWatching

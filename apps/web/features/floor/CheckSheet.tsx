@@ -13,7 +13,7 @@ import { floorSignatureWords, signingWords } from "@probe-lane/core/words";
 import { X } from "lucide-react";
 import { useState, type FormEvent } from "react";
 import { Button, FigureInput, Notice, Panel } from "../../ui";
-import { BY_PART, CHECKS, TOUCH, uOf, type CheckMethod } from "./checkMethods";
+import { BY_PART, CheckMethodSelect, TOUCH, uOf, type CheckMethod } from "./CheckMethod";
 import { CheckByReading } from "./CheckByReading";
 import { LengthForm } from "./Length";
 import { PartReads } from "./MeasuredPart";
@@ -198,17 +198,7 @@ function RegisterCheck({ register, view, state, write }: Props & { register: Flo
       <LengthForm exercise={own} label="it should hold" act="Add check" onTake={(mm) => add(method, mm)}>
         <label className="text-xs text-ink2">
           by
-          <select
-            value={method}
-            onChange={(event) => setMethod(event.target.value as typeof method)}
-            className="block min-h-11 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
-          >
-            {CHECKS.map((one) => (
-              <option key={one.method} value={one.method}>
-                {one.method}
-              </option>
-            ))}
-          </select>
+          <CheckMethodSelect value={method} onChange={setMethod} />
         </label>
       </LengthForm>
     </Panel>

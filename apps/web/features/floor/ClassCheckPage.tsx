@@ -8,7 +8,7 @@ import { v4 } from "uuid";
 import { api, type ApiError } from "../../app/api";
 import { keyOf, reading } from "../../app/queries";
 import { Button, FigureInput, Loading, Notice, PageError, Panel, TextLink } from "../../ui";
-import { CHECKS, TOUCH, uOf, type CheckMethod } from "./checkMethods";
+import { CheckMethodSelect, TOUCH, uOf, type CheckMethod } from "./CheckMethod";
 import { exerciseFor, lengthsOf, machineOf } from "./show";
 
 type Lane = FloorClassView["lanes"][number];
@@ -231,17 +231,7 @@ function ClassCheck({ exerciseId, view: { exercise, lanes } }: { exerciseId: str
       <div className="flex flex-wrap items-center gap-3">
         <label className="flex items-center gap-2">
           read by
-          <select
-            value={method}
-            onChange={({ target }) => setMethod(target.value as CheckMethod)}
-            className="min-h-11 rounded-[3px] border border-ink3 bg-field px-2 text-base text-ink"
-          >
-            {CHECKS.map((one) => (
-              <option key={one.method} value={one.method}>
-                {one.method}
-              </option>
-            ))}
-          </select>
+          <CheckMethodSelect value={method} onChange={setMethod} />
         </label>
         <Button
           look="act"

@@ -334,6 +334,21 @@ export function MyLanesPage() {
           Your instructor shows an exercise to the class now. <TextLink to="/demonstration">Look at it</TextLink>
         </Notice>
       ) : null}
+      {data.goneOn.length > 0 ? (
+        <section
+          aria-label="Gone on from what was shown"
+          className="rounded-panel border border-l-[5px] border-rule border-l-expected bg-panel px-5 py-3"
+        >
+          <b>Gone on from what was shown</b> <span className="text-ink2">counts nowhere</span>
+          <ul>
+            {data.goneOn.map(({ id, title, openedAt }) => (
+              <li key={id}>
+                <TextLink to={`/lanes/${id}`}>{title}</TextLink>, {format(new Date(openedAt), "d MMM, HH:mm")}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
       {data.assignments.length === 0 ? (
         <Notice>Nothing is set for your class yet. When your instructor sets an exercise, it stands here.</Notice>
       ) : null}

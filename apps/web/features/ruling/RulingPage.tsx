@@ -63,7 +63,7 @@ function RulingSheet({ view }: { view: RulingView }) {
   return (
     <Shell
       title="Ruling"
-      detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}attempt ${lane.attempt} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
+      detail={`${lane.title} · ${isStudent ? "" : `${lane.studentName} · `}${lane.isTrial ? "counts nowhere" : `attempt ${lane.attempt}`} · handed in ${lane.handedInAt ? format(new Date(lane.handedInAt), "d MMM, HH:mm") : ""}`}
       aside={
         <>
           <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>

@@ -1,9 +1,10 @@
+import { readoutSchool } from "../../exercises";
 import { floorDatumWords, isReadOff, type FloorExercise, type FloorRegister, type FloorRuling } from "../../floor";
 import type { SkillId } from "../ids";
 import { SkillTally, type SkillShown } from "../shown";
 
 /** The skill that a register of a real machine trains, by how it is set. */
-function floorSkill({ method }: FloorRegister, { machine, school, datum }: FloorExercise): SkillId {
+function floorSkill({ method }: FloorRegister, { school, datum }: FloorExercise): SkillId {
   switch (method) {
     case "mill-edge":
       return "edge";
@@ -19,10 +20,7 @@ function floorSkill({ method }: FloorRegister, { machine, school, datum }: Floor
     case "mill-length":
     case "lathe-z":
     case "lathe-readout":
-      // a readout's library is one school, whatever its bench exercises call it
-      return machine === "lathe" && school === "readout"
-        ? "readout-library"
-        : (school as Exclude<typeof school, "readout">);
+      return school === "readout" ? readoutSchool : school;
   }
 }
 

@@ -63,14 +63,7 @@ export class LaneLink {
     first: Pick<LaneView, "turn" | "observation">,
   ) {
     this.headTurn = first.turn;
-    this.view = {
-      status: "linked",
-      observation: first.observation,
-      shown: positions(first.observation, []),
-      isWaiting: false,
-      message: null,
-      lastOutcome: null,
-    };
+    this.view = stillView(first.observation);
   }
 
   readonly subscribe = (ear: () => void): (() => void) => {
@@ -210,6 +203,16 @@ export class LaneLink {
     for (const ear of this.ears) ear();
   }
 }
+
+/** A bench at which nothing is under way: watched, replayed or shown. */
+export const stillView = (observation: Observation): LinkView => ({
+  status: "linked",
+  observation,
+  shown: positions(observation, []),
+  isWaiting: false,
+  message: null,
+  lastOutcome: null,
+});
 
 /** The three readouts with unanswered clicks counted in; a click that the door or the travel will refuse is not. */
 export function positions(observation: Observation, pending: readonly JogCommand[]): LinkView["shown"] {

@@ -14,7 +14,7 @@ import { api, type ApiError } from "../../../app/api";
 import { Shell } from "../../../app/Shell";
 import { Button, LaneRule, Loading, Notice, PageError, Panel } from "../../../ui";
 import { HandoverBar } from "../lane/HandoverBar";
-import type { LinkView } from "../lane/laneLink";
+import { stillView } from "../lane/laneLink";
 import { LedgerPanel } from "../lane/LedgerPanel";
 import { Position } from "../lane/Position";
 import { RegisterPanel } from "../lane/RegisterPanel";
@@ -129,14 +129,7 @@ function Replay({ view }: { view: ReviewView }) {
   if (!seen || !moment) return null;
   const kit = benchKitFor(seen.kind);
   const incident = seen.incidents.at(-1);
-  const still: LinkView = {
-    status: "linked",
-    observation: seen,
-    shown: { machine: seen.machine, work: seen.work, counter: seen.counter },
-    isWaiting: false,
-    message: null,
-    lastOutcome: null,
-  };
+  const still = stillView(seen);
   const gates = seen.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) }));
   const back = jumpTo(moments, notes, index, -1, LANDMARKS);
   const on = jumpTo(moments, notes, index, 1, LANDMARKS);

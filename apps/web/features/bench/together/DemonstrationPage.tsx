@@ -1,16 +1,19 @@
-import type { DemonstrationView } from "@probe-lane/contract";
+import type { DemonstrationView, StartedLane } from "@probe-lane/contract";
 import type { Axis } from "@probe-lane/core/registers";
 import { scales, showCounts } from "@probe-lane/core/units";
 import { incidentWords } from "@probe-lane/core/words";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, type ApiError } from "../../../app/api";
 import { useEvents } from "../../../app/events";
 import { keyOf, reading } from "../../../app/queries";
+import { useMe } from "../../../app/session";
 import { Shell } from "../../../app/Shell";
-import { Loading, Notice, PageError, Panel, TextLink } from "../../../ui";
+import { Button, Loading, Notice, PageError, Panel, TextLink } from "../../../ui";
 import { nextFraming, type Framing } from "../lane/camera";
 import type { BenchKit } from "../lane/kit";
-import type { LinkView } from "../lane/laneLink";
+import { stillView, type LinkView } from "../lane/laneLink";
 import { ScenePanel } from "../lane/ScenePanel";
 import { benchKitFor } from "../machines";
 
@@ -62,14 +65,17 @@ function Demonstration({ shown: { title, by, turn, observation: seen } }: { show
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, []);
-  const view: LinkView = {
-    status: "linked",
-    observation: seen,
-    shown: { machine: seen.machine, work: seen.work, counter: seen.counter },
-    isWaiting: false,
-    message: null,
-    lastOutcome: null,
-  };
+  const view = stillView(seen);
+  const isStudent = useMe().me?.role === "student";
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const goOn = useMutation<StartedLane, ApiError>({
+    mutationFn: () => api.post<StartedLane>("/demonstration/lanes"),
+    onSuccess: async ({ id }) => {
+      await client.invalidateQueries({ queryKey: keyOf("/lanes", {}) });
+      void navigate(`/lanes/${id}`);
+    },
+  });
   const incident = seen.incidents.at(-1);
   const { Table } = kit.registers;
   return (
@@ -78,9 +84,19 @@ function Demonstration({ shown: { title, by, turn, observation: seen } }: { show
       title={title}
       detail={`shown by ${by}`}
       aside={
-        <TextLink to="/">
-          <span className="text-sm">Back to your own</span>
-        </TextLink>
+        <span className="flex items-center gap-4 text-sm">
+          {goOn.error ? (
+            <b role="alert" className="text-contact">
+              {goOn.error.message}
+            </b>
+          ) : null}
+          {isStudent ? (
+            <Button disabled={goOn.isPending} onClick={() => goOn.mutate()}>
+              Go on from here yourself
+            </Button>
+          ) : null}
+          <TextLink to="/">Back to your own</TextLink>
+        </span>
       }
     >
       <div className="grid min-h-0 flex-1 gap-2 overflow-auto p-2 md:grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)]">
