@@ -6,6 +6,7 @@ import type {
   MarksView,
   MyLanes,
   PlanView,
+  RulingView,
   StartedLane,
   TogetherView,
   WallView,
@@ -123,6 +124,11 @@ describe("a lane shown to the class", () => {
     const { students } = (await instructor.call<MarksView>("GET", "/marks")).body;
     const cells = Object.values(students.find(({ name }) => name === "Ysolde Tamblin")?.cells ?? {});
     expect(cells.some(({ best }) => best?.href.includes(own2))).toBe(false);
+    const ruling = (await neighbor.call<RulingView>("GET", `/lanes/${own2}/ruling`)).body;
+    const row = before.assignments.find(({ id: one }) => one === first?.id);
+    expect(ruling.lane.isTrial).toBe(true);
+    expect(ruling.attemptsLeft).toBe((row?.attemptsAllowed ?? 0) - (row?.attempts.length ?? 0));
+    expect((await neighbor.call("POST", `/lanes/${own2}/look`, { text: "why is that so?" })).status).toBe(403);
     const counted = await neighbor.startLane(before.assignments.findIndex((one) => one.id === first?.id));
     expect((await neighbor.call<LaneView>("GET", `/lanes/${counted}`)).body.lane).toMatchObject({ isTrial: false });
     const elsewhere = await new TestClient(other).signIn("sorrel");

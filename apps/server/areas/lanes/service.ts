@@ -392,9 +392,12 @@ export class LaneService {
     if (!lane.state.isHandedIn) throw new HttpError("notHandedIn");
     const ruling = await this.ruling(laneId, lane.header);
     const { header } = lane;
-    const siblings = (await this.deps.store.headersOfStudent(header.studentId, header.isTrial)).filter(
-      ({ assignmentId }) => assignmentId === header.assignmentId,
-    );
+    const alike = async (isTrial: boolean) =>
+      (await this.deps.store.headersOfStudent(header.studentId, isTrial)).filter(
+        ({ assignmentId }) => assignmentId === header.assignmentId,
+      );
+    const siblings = await alike(header.isTrial);
+    const counted = header.isTrial ? await alike(false) : siblings;
     const ruled = (
       await Promise.all(
         siblings.map(async ({ id, attempt }) => ({ id, attempt, total: (await this.deps.store.rulingOf(id))?.total })),
@@ -414,7 +417,7 @@ export class LaneService {
       ruled,
       bestTotal: Math.max(...ruled.map(({ total }) => total)),
       provableIn: provableIn(lane.state),
-      attemptsLeft: Math.max(0, header.attemptsAllowed - siblings.length),
+      attemptsLeft: Math.max(0, header.attemptsAllowed - counted.length),
     };
   }
 

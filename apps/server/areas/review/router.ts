@@ -74,6 +74,8 @@ export function reviewRouter({ lanes, store, reviews, people, noted, now }: Revi
   router.post("/lanes/:id/look", requireRole("student"), async (req, res) => {
     const lane = await lanes.held(idOf(req), actorOf(req));
     const { text } = parseBody(lookRequest, req.body);
+    // nothing of it is in the marks, so there is nothing to look at again
+    if (lane.header.isTrial) throw new HttpError("forbidden");
     if (!lane.state.isHandedIn) throw new HttpError("notHandedIn");
     if (!(await reviews.ask(lane.header.id, text, now()))) throw new HttpError("lookAsked");
     res.status(201).json({});

@@ -137,7 +137,7 @@ function RulingSheet({ view }: { view: RulingView }) {
               ))}
             </Panel>
           ) : null}
-          <AnotherLook view={view} isStudent={isStudent} />
+          {lane.isTrial ? null : <AnotherLook view={view} isStudent={isStudent} />}
           <Panel title="What cost marks" bodyClassName="divide-y divide-rule-soft">
             {lost.length === 0 && costly.length === 0 ? (
               <p className="px-4 py-3">Nothing. Every value inside its tolerance, every step done, nothing struck.</p>

@@ -11,9 +11,17 @@ import { api, type ApiError } from "../../app/api";
 import { Button, Dialog, FigureInput, Notice } from "../../ui";
 import { marks, STRANDS } from "./show";
 
+/** What of these marks counts. */
+function countsWords({ ruling, bestTotal, lane }: RulingView): string {
+  if (lane.isTrial) return "Tried out: this lane counts nowhere.";
+  return ruling.total >= bestTotal - 1e-9
+    ? "Your best attempt counts, and this is it."
+    : `Your best attempt counts: ${marks(bestTotal)}.`;
+}
+
 /** The marks by strand, what an instructor may change of them, and what to do next. */
 export function Total({ view, isStudent }: { view: RulingView; isStudent: boolean }) {
-  const { ruling, attemptsLeft, bestTotal, assignmentId, practice } = view;
+  const { ruling, attemptsLeft, assignmentId, practice } = view;
   const others = view.ruled.filter(({ id }) => id !== view.lane.id);
   const isElsewhere = practice !== null && practice.assignmentId !== assignmentId;
   const [giving, setGiving] = useState<StrandMarks | null>(null);
@@ -26,7 +34,6 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
       void navigate(`/lanes/${id}`);
     },
   });
-  const isBest = ruling.total >= bestTotal - 1e-9;
   return (
     <section aria-label="Marks" className="rounded-panel border border-rule bg-panel">
       <div className="px-5 py-4">
@@ -48,9 +55,7 @@ export function Total({ view, isStudent }: { view: RulingView; isStudent: boolea
             points.
           </Notice>
         ) : null}
-        <p className="mt-1 text-ink2">
-          {isBest ? "Your best attempt counts, and this is it." : `Your best attempt counts: ${marks(bestTotal)}.`}
-        </p>
+        <p className="mt-1 text-ink2">{countsWords(view)}</p>
         {view.earlier.length > 0 ? (
           <p className="mt-1 text-[13px] text-ink2">
             Marked again by revision {ruling.markingRevision}. Before:{" "}

@@ -133,7 +133,7 @@ const NOTHING: ReadonlySet<never> = new Set();
 
 /** Where it stands, to be read across a room; the axis that moved last stands out. */
 function Figures({ view: { observation: seen }, kit, lastAxis }: { view: LinkView; kit: BenchKit; lastAxis: Axis }) {
-  const { axes, workHead, showsMachine } = kit.position;
+  const { axes, workHead, showsMachine, marks } = kit.position;
   const show = (counts: number) => (seen.isHomed ? showCounts(counts, scales[seen.sheet.unit]) : "–");
   return (
     <Panel
@@ -147,6 +147,7 @@ function Figures({ view: { observation: seen }, kit, lastAxis }: { view: LinkVie
             <tr key={axis} className={`border-t border-rule-soft ${axis === lastAxis ? "text-contact" : ""}`}>
               <th scope="row" className="w-14 pl-3 text-left text-4xl xl:text-5xl">
                 {axis.toUpperCase()}
+                {marks[axis] ? <span className="text-2xl font-normal">{marks[axis].mark}</span> : null}
                 <span className="sr-only">{axis === lastAxis ? ", moved last" : ""}</span>
               </th>
               <td className="figures py-1 text-right text-5xl font-semibold xl:text-6xl">{show(seen.work[axis])}</td>
