@@ -259,6 +259,7 @@ test("a worksheet on paper typed in for its student, by an instructor who slips,
   await page.reload();
   await expect(card(page, "G54 X")).toContainText("−334.667");
   await page.getByRole("button", { name: "To the check" }).click();
+  await expect(page.getByRole("checkbox")).toHaveCount(4);
   for (const box of await page.getByRole("checkbox").all()) await box.check();
   await page.getByRole("button", { name: "These 4 are within tolerance, by my own touch" }).click();
   await page.getByRole("button", { name: "Sign this setup" }).click();

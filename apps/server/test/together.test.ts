@@ -135,6 +135,12 @@ describe("a lane shown to the class", () => {
     await expect.poll(async () => (await shown(elsewhere))?.laneId ?? null).toBe(id);
     expect((await show(instructor, null)).status).toBe(204);
     expect(await shown(student)).toBeNull();
+    // a lane that is over is shown to nobody, and nobody is told that it was
+    await show(instructor, id);
+    expect((await together(student, lane)).isShowing).toBe(true);
+    await press(instructor, id, [{ type: "handIn" }]);
+    expect(await shown(student)).toBeNull();
+    expect((await together(student, lane)).isShowing).toBe(false);
     expect((await neighbor.call("POST", "/demonstration/lanes")).status).toBe(404);
     await expect.poll(() => shown(elsewhere)).toBeNull();
   });

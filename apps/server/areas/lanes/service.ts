@@ -538,7 +538,7 @@ export class LaneService {
           ),
         })),
     );
-    const isShowing = this.deps.classesNow.shownIn(actor.classId) !== null;
+    const isShowing = (await this.shown(actor.classId)) !== null;
     return { assignments, isShowing, goneOn, policy: await this.deps.policyOf(actor.classId) };
   }
 

@@ -79,7 +79,7 @@ export function togetherRouter(deps: Deps): Router {
       messages,
       notes,
       pausedBy: classesNow.pausedBy(header.classId),
-      isShowing: classesNow.shownIn(header.classId) !== null,
+      isShowing: (await lanes.shown(header.classId)) !== null,
     });
   });
   router.get("/lanes/:id/together/stream", requireRole("student", "assistant", "instructor"), async (req, res) => {
