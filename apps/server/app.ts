@@ -33,6 +33,7 @@ import { archiveRouter } from "./areas/archive/router";
 import { audited, auditRouter } from "./areas/audit/router";
 import { auditStore } from "./areas/audit/store";
 import { ClassesNow } from "./areas/together/classesNow";
+import { Demonstrations } from "./areas/together/demonstrations";
 import { togetherRouter } from "./areas/together/router";
 import { togetherStore } from "./areas/together/store";
 import { ChangeListener, ChangeSender, CLASS, PERSON } from "./areas/wall/changes";
@@ -113,7 +114,19 @@ export function buildApp({
   const held = classStore(db);
   const policyOf = policyIn(held);
   const skills = new SkillService({ store, floor, book: new SkillBook(store), policyOf, now });
-  const lanes = new LaneService({ skills, store, reviews, cache, threads, changed, classesNow, policyOf, now });
+  const demonstrations = new Demonstrations({ store, cache, classesNow, changed, now });
+  const lanes = new LaneService({
+    skills,
+    demonstrations,
+    store,
+    reviews,
+    cache,
+    threads,
+    changed,
+    classesNow,
+    policyOf,
+    now,
+  });
   const nameOf = async (id: string) => (await people.nameOf(id)) ?? "an instructor";
   const queue = new JobQueue(pool, logger);
   const regrade = new RegradeService({
@@ -179,7 +192,7 @@ export function buildApp({
   api.use(planRouter(planStore(db), lanes));
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));
-  api.use(togetherRouter({ store: together, classesNow, lanes, reviews, changes, tell, nameOf, now }));
+  api.use(togetherRouter({ store: together, classesNow, lanes, demonstrations, reviews, changes, tell, nameOf, now }));
   api.use(skillsRouter(skills, async (classId) => (await held.classOf(classId))?.name ?? ""));
   api.use(regradeRouter(regrade));
   api.use(wallRouter({ store, floor, cache, people, changes, pausedBy: classesNow.pausedBy, now }));

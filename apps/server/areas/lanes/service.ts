@@ -22,7 +22,6 @@ import type {
   AttemptRow,
   BatchReply,
   CommandBatch,
-  DemonstrationView,
   SignatureRequest,
   LaneHeader,
   LaneView,
@@ -42,6 +41,7 @@ import { HttpError } from "../../errors";
 import type { z } from "zod";
 import { isStaff, type Actor } from "../../guards";
 import type { ClassesNow } from "../together/classesNow";
+import type { Demonstrations } from "../together/demonstrations";
 import type { WorkPool } from "../../jobs/workPool";
 import { advance, INSTRUCTOR_WRITER, tabWriter, type HeldLane, type LaneCache } from "./laneCache";
 import { closedBy, windowOf, type Planned } from "../plan/window";
@@ -57,7 +57,8 @@ export interface LaneServiceDeps {
   reviews: Pick<ReviewStore, "notes" | "looks">;
   cache: LaneCache;
   threads: Pick<WorkPool, "run">;
-  classesNow: Pick<ClassesNow, "pausedBy" | "isArchived" | "shownIn">;
+  classesNow: Pick<ClassesNow, "pausedBy" | "isArchived">;
+  demonstrations: Pick<Demonstrations, "shown">;
   changed(laneId: string): void;
   policyOf(classId: string): Promise<MarksPolicy>;
   now(): Date;
@@ -73,9 +74,6 @@ export const headerOf = (row: LaneHeaderRow, handedInAt = row.handedInAt): LaneH
   openedAt: row.openedAt.toISOString(),
   handedInAt: handedInAt?.toISOString() ?? null,
 });
-
-/** Lanes of one student that go on from demonstrations of one exercise: more is a finger on a button. */
-const MOST_GONE_ON = 20;
 
 /**
  * A lane belongs to its student; who teaches or helps in its class may look.
@@ -173,37 +171,6 @@ export class LaneService {
       isReadOnly: !isMine || lane.state.isHandedIn,
       isMine,
     };
-  }
-
-  /** What is shown to a class, as whoever works in it sees it; null where nothing is, or that lane is over. */
-  async shown(classId: string): Promise<DemonstrationView["shown"]> {
-    const laneId = this.deps.classesNow.shownIn(classId);
-    const lane = laneId === null ? null : await this.deps.cache.fresh(laneId);
-    if (!lane || lane.header.classId !== classId || lane.state.isHandedIn) return null;
-    const { id, title, studentName } = lane.header;
-    return { laneId: id, title, by: studentName, turn: lane.turn, observation: observe(lane.state, "student") };
-  }
-
-  /**
-   * Goes on from what is shown, as it stands now, in a lane of the student’s own that counts nowhere: the same log up
-   * to here, and the same machine.
-   */
-  async goOn(actor: Actor): Promise<string> {
-    const shown = await this.shown(actor.classId);
-    if (!shown) throw new HttpError("notFound");
-    const { store, classesNow, now } = this.deps;
-    if (classesNow.isArchived(actor.classId)) throw new HttpError("classArchived");
-    const [header, entries, trials] = await Promise.all([
-      store.header(shown.laneId),
-      store.log(shown.laneId),
-      store.headersOfStudent(actor.id, true),
-    ]);
-    if (!header) throw new HttpError("notFound");
-    const before = trials.filter(({ assignmentId }) => assignmentId === header.assignmentId);
-    if (before.length >= MOST_GONE_ON) throw new HttpError("attemptsUsedUp");
-    const id = await store.open(header.assignmentId, actor.id, { entries, openedAt: now(), isTrial: true });
-    this.deps.changed(id);
-    return id;
   }
 
   run(laneId: string, actor: Actor, batch: CommandBatch): Promise<BatchReply> {
@@ -538,7 +505,7 @@ export class LaneService {
           ),
         })),
     );
-    const isShowing = (await this.shown(actor.classId)) !== null;
+    const isShowing = (await this.deps.demonstrations.shown(actor.classId)) !== null;
     return { assignments, isShowing, goneOn, policy: await this.deps.policyOf(actor.classId) };
   }
 

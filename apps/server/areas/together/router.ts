@@ -8,12 +8,14 @@ import type { LaneService } from "../lanes/service";
 import type { ReviewStore } from "../review/store";
 import type { ChangeListener } from "../wall/changes";
 import type { ClassesNow } from "./classesNow";
+import type { Demonstrations } from "./demonstrations";
 import type { TogetherStore } from "./store";
 
 interface Deps {
   readonly store: TogetherStore;
   readonly classesNow: ClassesNow;
   readonly lanes: LaneService;
+  readonly demonstrations: Demonstrations;
   readonly reviews: Pick<ReviewStore, "notes">;
   readonly changes: ChangeListener;
   /** Tells every process that something was said to a class, or that it was paused. */
@@ -24,7 +26,7 @@ interface Deps {
 
 /** During class: words from who teaches to the benches, everybody held at once, and what stands wrong in a lane. */
 export function togetherRouter(deps: Deps): Router {
-  const { store, classesNow, lanes, reviews, changes, now } = deps;
+  const { store, classesNow, lanes, demonstrations, reviews, changes, now } = deps;
   const router = Router();
   router.post("/wall/messages", requireRole("assistant", "instructor"), async (req, res) => {
     const actor = actorOf(req);
@@ -49,8 +51,8 @@ export function togetherRouter(deps: Deps): Router {
     const { laneId } = parseBody(showRequest, req.body);
     if (laneId !== null) {
       const { header } = await lanes.held(laneId, actor);
-      // nobody's work is put before the class but one's own, and it counts nowhere
-      if (header.studentId !== actor.id) throw new HttpError("forbidden");
+      // nobody's work is put before the class but one's own, where it counts nowhere
+      if (header.studentId !== actor.id || !header.isTrial) throw new HttpError("forbidden");
     }
     await store.show(actor.classId, laneId);
     await classesNow.heard(actor.classId);
@@ -59,10 +61,10 @@ export function togetherRouter(deps: Deps): Router {
   });
   const everybody = requireRole("student", "assistant", "instructor");
   router.get("/demonstration", everybody, async (req, res) =>
-    reply(res, "/demonstration", { shown: await lanes.shown(actorOf(req).classId) }),
+    reply(res, "/demonstration", { shown: await demonstrations.shown(actorOf(req).classId) }),
   );
   router.post("/demonstration/lanes", requireRole("student"), async (req, res) => {
-    res.status(201).json({ id: await lanes.goOn(actorOf(req)) } satisfies StartedLane);
+    res.status(201).json({ id: await demonstrations.goOn(actorOf(req)) } satisfies StartedLane);
   });
   router.get("/demonstration/stream", everybody, (req, res) => {
     const { classId: own } = actorOf(req);
@@ -79,7 +81,7 @@ export function togetherRouter(deps: Deps): Router {
       messages,
       notes,
       pausedBy: classesNow.pausedBy(header.classId),
-      isShowing: (await lanes.shown(header.classId)) !== null,
+      isShowing: (await demonstrations.shown(header.classId)) !== null,
     });
   });
   router.get("/lanes/:id/together/stream", requireRole("student", "assistant", "instructor"), async (req, res) => {

@@ -57,8 +57,9 @@ function Demonstration({ shown: { title, by, turn, observation: seen } }: { show
     setMoved({ turn, machine: seen.machine, axis });
   }
   useEffect(() => {
-    const onKey = ({ key, target }: KeyboardEvent) => {
-      if (target instanceof HTMLInputElement) return;
+    const onKey = ({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent) => {
+      // the browser's own keys stay its own
+      if (ctrlKey || metaKey || altKey || target instanceof HTMLInputElement) return;
       if (key === "f") setFraming(nextFraming);
       if (key === "3") setInSpace((now) => !now);
     };
