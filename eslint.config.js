@@ -71,6 +71,27 @@ export default tseslint.config(
   },
   { files: ["apps/web/**/*.{ts,tsx}"], ...hooks.configs.flat["recommended-latest"] },
   {
+    // panels of the bench are given what stays while an axis moves: where the machine stands is read by these alone
+    files: ["apps/web/features/bench/**/*.{ts,tsx}"],
+    ignores: [
+      "**/{loupe,scene,review,together}/**",
+      "**/lane/{laneLink,sound}.ts",
+      "**/machines/*/view.ts",
+      "**/RunPanel.tsx",
+      "**/*.test.ts",
+    ],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        ...nestedChoices,
+        {
+          selector: "MemberExpression[object.name='seen'][property.name=/^(machine|work|counter)$/]",
+          message: "A panel of the bench may be given what stays while an axis moves: take the place from the view.",
+        },
+      ],
+    },
+  },
+  {
     files: ["**/*.{js,mjs,cjs}"],
     ...tseslint.configs.disableTypeChecked,
     rules: { ...tseslint.configs.disableTypeChecked.rules, "no-console": "off" },

@@ -7,7 +7,7 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   test: {
     include: [
-      "packages/core/{registers,diagnosis,units,gcode,exchange,skills,words}/*.test.ts",
+      "packages/core/{registers,instruments,diagnosis,units,gcode,exchange,skills,words}/*.test.ts",
       "packages/core/test/{thresholds,keptLanes,working}.test.ts",
     ],
     isolate: false,

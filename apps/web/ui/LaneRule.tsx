@@ -1,7 +1,8 @@
+import { memo } from "react";
 import type { ReactNode } from "react";
 
 /** The lane as a steel rule: graduations, gates as marks, one pointer where the work stands. */
-export function LaneRule({
+export const LaneRule = memo(function LaneRule({
   gates,
   isSmall = false,
   label,
@@ -50,4 +51,4 @@ export function LaneRule({
       </ol>
     </div>
   );
-}
+});

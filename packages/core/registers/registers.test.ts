@@ -14,10 +14,12 @@ import {
   edgeFromContact,
   emptyMillRegisters,
   isRegisterId,
+  latheSchool,
   lengthsBySchool,
   lengthSum,
   machineFromDisplay,
   millRegisterIds,
+  readoutLibrary,
   readRegister,
   rewriteSetup,
   setterLength,
@@ -106,6 +108,59 @@ describe("edge and center", () => {
     expect(centerFromContacts([-10, 30], 5, "outside")).toEqual({ center: 10, work: 10, size: 30 });
     expect(centerFromContacts([30, -10], 5, "inside")?.size).toBe(50);
     expect(centerFromContacts([0, 8], 5, "outside")).toBeNull();
+  });
+});
+
+describe("schools of Z on a lathe", () => {
+  const tools = [
+    { id: "1", machineZ: -180.25, gap: 0.1 },
+    { id: "2", machineZ: -172.4 },
+    { id: "3", machineZ: -190, gap: 0.25 },
+  ];
+  it("touched on the face: each holds where it lies on it, and work Z is zero", () => {
+    const answer = latheSchool({ school: "part-face", tools });
+    expect(answer?.workZ).toBe(0);
+    expect(answer?.geometryZ["1"]).toBeCloseTo(-180.35, 9);
+    expect(answer?.geometryZ["2"]).toBe(-172.4);
+  });
+  it("against a master: it holds zero, the shift is where it lies on the face", () => {
+    const answer = latheSchool({ school: "master-shift", tools, master: "2" });
+    expect(answer?.geometryZ["2"]).toBe(0);
+    expect(answer?.geometryZ["1"]).toBeCloseTo(-7.95, 9);
+    expect(answer?.geometryZ["3"]).toBeCloseTo(-17.85, 9);
+    expect(answer?.workZ).toBe(-172.4);
+    expect(latheSchool({ school: "master-shift", tools, master: "9" })).toBeNull();
+  });
+  it("by the setter arm: from its plane, and work Z with the tool that stands at the face", () => {
+    const triggers = [
+      { id: "1", trigger: -95.5 },
+      { id: "2", trigger: -88.125 },
+    ];
+    const [one, two] = tools as [(typeof tools)[0], (typeof tools)[1]];
+    const answer = latheSchool({ school: "setter-arm", plane: -60, tools: triggers, active: one });
+    expect(answer?.geometryZ).toEqual({ "1": -35.5, "2": -28.125 });
+    // -180.35 less -35.5: the sum is where the tip stands, whichever way it is split
+    expect(answer?.workZ).toBeCloseTo(-144.85, 9);
+    expect(answer?.sumCheck).toBeCloseTo(-180.35, 9);
+    expect(latheSchool({ school: "setter-arm", plane: -60, tools: triggers, active: two })?.workZ).toBeCloseTo(
+      -144.275,
+      9,
+    );
+    expect(
+      latheSchool({ school: "setter-arm", plane: -60, tools: triggers, active: { id: "3", machineZ: 0 } }),
+    ).toBeNull();
+  });
+  it("a readout's library keeps what a tool reads at the reference's corner, with the sign turned", () => {
+    expect(
+      readoutLibrary("1", [
+        { tool: "2", x: 12.5, z: -3 },
+        { tool: "3", x: 0, z: 0.02 },
+      ]),
+    ).toEqual({
+      "1": [0, 0],
+      "2": [-12.5, 3],
+      "3": [0, -0.02],
+    });
   });
 });
 

@@ -4,19 +4,18 @@ import type { JogSize } from "@probe-lane/core/lane";
 import type { Axis } from "@probe-lane/core/registers";
 import { gateWords, incidentWords } from "@probe-lane/core/words";
 import type { LaneView } from "@probe-lane/contract";
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from "react";
-import { Volume2, VolumeX } from "lucide-react";
-import { api, type ApiError } from "../../app/api";
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { Shell } from "../../app/Shell";
-import { Button, LaneRule, Notice, TextLink } from "../../ui";
+import { LaneRule, Notice } from "../../ui";
 import type { ActKey, OpenDialog } from "./lane/act";
+import { Aside } from "./lane/Aside";
 import { Controls } from "./lane/Controls";
 import { BenchDialogs, readOnlyDialogs } from "./lane/dialogs";
 import { HandoverBar, JUDGE_ID } from "./lane/HandoverBar";
 import { keyAction, jogSizeOrder, type KeyVerb } from "./lane/keys";
 import { nextFraming, type Framing } from "./lane/camera";
-import { outlined, type BenchKit, type Control } from "./lane/kit";
+import type { BenchKit, Control } from "./lane/kit";
 import type { LinkView } from "./lane/laneLink";
 import { LedgerPanel, type LedgerHandle } from "./lane/LedgerPanel";
 import { Position } from "./lane/Position";
@@ -65,15 +64,6 @@ const TEN = 10;
 /** Escape that shut a sheet does not stop the machine as well, within this time, ms. */
 const SHUT_MS = 600;
 
-const STATUS_WORDS: Record<LinkView["status"], string> = {
-  linked: "linked",
-  lost: "link lost, machine holds",
-  paused: "held for everybody",
-  moved: "open elsewhere",
-  signedOut: "signed out",
-  broken: "held",
-};
-
 export function Bench({
   lane,
   kit,
@@ -95,7 +85,8 @@ export function Bench({
   /** A first start: the sheet lies on top, as it would beside the machine. */
   isFirst?: boolean;
 }) {
-  const seen = view.observation;
+  // panels that do not show where the machine stands are given `steady`, and are not drawn again by a click of an axis
+  const { observation: seen, steady } = view;
   const [size, setSize] = useState<JogSize>("rapid");
   const [lastAxis, setLastAxis] = useState<Axis>("x");
   const [framing, setFraming] = useState<Framing>("auto");
@@ -117,6 +108,8 @@ export function Bench({
   const desk = desks.includes(wanted) ? wanted : "ledger";
   const otherDesk = desks[(desks.indexOf(desk) + 1) % desks.length] ?? "ledger";
   const isAtProgram = desk !== "ledger";
+  const goToOther = useCallback(() => setDesk(otherDesk), [otherDesk]);
+  const [lookUpWords, shut] = [useCallback(() => setDialog("words"), []), useCallback(() => setDialog(null), [])];
   const part = usePart(lane.id, seen);
   // a new blank is there to be run
   const current = program?.parts?.current ?? 1;
@@ -183,7 +176,7 @@ export function Bench({
     handIn: () => setDialog("handIn"),
     keys: () => setDialog("keys"),
     sheet: () => setDialog("sheet"),
-    program: () => setDesk(otherDesk),
+    program: goToOther,
     cycle: () => {
       const form = document.getElementById(RUN_FORM);
       if (form instanceof HTMLFormElement) form.requestSubmit();
@@ -192,7 +185,10 @@ export function Bench({
     holdFeed: () => send({ type: "holdCycle" }),
     judgeSetup: () => document.getElementById(JUDGE_ID)?.focus(),
   };
-  const pointed: ReadonlySet<Control> = new Set(seen.coach ? kit.pointsAt(seen.coach, seen) : []);
+  const pointed: ReadonlySet<Control> = useMemo(
+    () => new Set(steady.coach ? kit.pointsAt(steady.coach, steady) : []),
+    [steady, kit],
+  );
   const stopsAt = JSON.stringify([seen.incidents.length, seen.isStopped, view.message, kit.noticed(seen)]);
   /** What was noticed when the key went down that is held now. */
   const heldFrom = useRef(stopsAt);
@@ -244,8 +240,10 @@ export function Bench({
     };
   }, []);
 
-  const answer = useMutation<unknown, ApiError>({ mutationFn: () => api.post(`/lanes/${lane.id}/hand`) });
-  const gates = seen.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) }));
+  const gates = useMemo(
+    () => steady.gates.map((gate) => ({ name: gate.name, isPassed: gate.isPassed, label: gateWords(gate) })),
+    [steady.gates],
+  );
   const incident = seen.incidents.at(-1);
   const registerPanel = (
     <RegisterPanel
@@ -258,72 +256,28 @@ export function Bench({
       isPointed={pointed.has("register")}
     />
   );
-  const aside = (
-    <div className="flex items-center gap-3 text-xs text-ink2">
-      <Button look="quiet" keyCap="I" onClick={() => setDialog("sheet")}>
-        Sheet
-      </Button>
-      {hasProgram ? (
-        <Button look="quiet" keyCap="A" aria-pressed={isAtProgram} onClick={verbs.program}>
-          {DESK_WORDS[otherDesk]}
-        </Button>
-      ) : null}
-      <Button look="quiet" keyCap="?" onClick={() => setDialog("keys")}>
-        Keys
-      </Button>
-      <Button
-        look="quiet"
-        aria-label={isLoud ? "Switch the sound off" : "Switch the sound on"}
-        title={isLoud ? "Switch the sound off" : "Switch the sound on"}
-        aria-pressed={isLoud}
-        onClick={() => setLoud(!isLoud)}
-      >
-        {isLoud ? <Volume2 size={16} aria-hidden /> : <VolumeX size={16} aria-hidden />}
-        {isLoud ? <span className="max-w-28 truncate">{caption(seen, heard.what)}</span> : null}
-      </Button>
-      {isWatching ? (
-        <>
-          {seen.isHandUp ? (
-            <Button look="act" disabled={answer.isPending} onClick={() => answer.mutate()}>
-              Answer the raised hand
-            </Button>
-          ) : null}
-          <TextLink to={`/lanes/${lane.id}/review`}>Replay</TextLink>
-          {seen.isHandedIn ? <TextLink to={`/lanes/${lane.id}/ruling`}>Ruling</TextLink> : null}
-          <a className="font-bold text-expected underline" href={`/api/lanes/${lane.id}/record`} download>
-            Record
-          </a>
-          <TextLink to="/wall">Back to the wall</TextLink>
-        </>
-      ) : isReadOnly ? (
-        <TextLink to={`/lanes/${lane.id}/ruling`}>Read the ruling</TextLink>
-      ) : (
-        <>
-          <Button
-            look="quiet"
-            keyCap="R"
-            className={outlined(pointed, "hand")}
-            aria-pressed={seen.isHandUp}
-            onClick={() => verbs.hand()}
-          >
-            {seen.isHandUp ? <b className="text-contact">Hand is up</b> : "Raise hand"}
-          </Button>
-          <Button keyCap="K" className={outlined(pointed, "handIn")} onClick={() => setDialog("handIn")}>
-            Hand in
-          </Button>
-          <span data-testid="link" className={view.status === "linked" ? "" : "font-bold text-contact"}>
-            {view.status === "linked" ? "● " : "○ "}
-            {STATUS_WORDS[view.status]}
-          </span>
-        </>
-      )}
-    </div>
-  );
   return (
     <Shell
       isFull
       title={seen.sheet.title}
-      aside={aside}
+      aside={
+        <Aside
+          lane={lane}
+          seen={steady}
+          send={send}
+          open={setDialog}
+          desk={hasProgram ? DESK_WORDS[otherDesk] : null}
+          isAtProgram={isAtProgram}
+          onDesk={goToOther}
+          isLoud={isLoud}
+          setLoud={setLoud}
+          heard={isLoud ? caption(seen, heard.what) : ""}
+          status={view.status}
+          isReadOnly={isReadOnly}
+          isWatching={isWatching}
+          pointed={pointed}
+        />
+      }
       detail={`${lane.isTrial ? "counts nowhere · " : ""}${isWatching ? `watching ${lane.studentName} · ` : ""}attempt ${lane.attempt} · coach ${seen.isCoachOn ? "on" : "off"}${isReadOnly && !isWatching ? " · handed in" : ""}`}
     >
       <LaneRule gates={gates} label="Gates of this lane" />
@@ -356,10 +310,10 @@ export function Bench({
         ) : null}
         {seen.sheet.kept ? (
           <Suspense fallback={null}>
-            <KeptBar seen={seen} send={send} isReadOnly={isReadOnly} pointed={pointed} />
+            <KeptBar seen={steady} send={send} isReadOnly={isReadOnly} pointed={pointed} />
           </Suspense>
         ) : null}
-        {seen.sheet.handover ? <HandoverBar seen={seen} send={send} isReadOnly={isReadOnly} /> : null}
+        {seen.sheet.handover ? <HandoverBar seen={steady} send={send} isReadOnly={isReadOnly} /> : null}
         <p className="rounded-panel border border-expected bg-expected-soft px-3 py-1 md:hidden">
           A bench wants more room than a phone has: it works, one thing under the other. Take a tablet or a screen to
           work a whole lane.
@@ -392,7 +346,7 @@ export function Bench({
             />
             {isReadOnly ? null : (
               <Controls
-                seen={seen}
+                seen={steady}
                 kit={kit}
                 send={send}
                 size={size}
@@ -407,7 +361,7 @@ export function Bench({
           <div className="flex min-h-0 flex-col gap-2">
             {seen.coach ? (
               <Suspense fallback={coachIsComing}>
-                <Coach seen={seen} onWords={() => setDialog("words")} isShort={isAtProgram} />
+                <Coach seen={seen} onWords={lookUpWords} isShort={isAtProgram} />
               </Suspense>
             ) : null}
             {desk === "part" ? (
@@ -431,7 +385,7 @@ export function Bench({
                 {isAtProgram ? (
                   <Suspense fallback={<p className="p-3 text-ink2">Fetching the program …</p>}>
                     <ProgramDesk
-                      seen={seen}
+                      seen={steady}
                       kit={kit}
                       send={send}
                       isReadOnly={isReadOnly}
@@ -442,7 +396,7 @@ export function Bench({
                 ) : (
                   <LedgerPanel
                     ref={ledger}
-                    seen={seen}
+                    seen={steady}
                     kit={kit}
                     send={send}
                     isReadOnly={isReadOnly}
@@ -463,16 +417,16 @@ export function Bench({
                 />
               </Suspense>
             ) : null}
-            {isReadOnly ? null : <StopBar seen={seen} kit={kit} send={send} blockRef={block} pointed={pointed} />}
+            {isReadOnly ? null : <StopBar seen={steady} kit={kit} send={send} blockRef={block} pointed={pointed} />}
           </div>
         </div>
       </div>
       <BenchDialogs
         open={isReadOnly && !readOnlyDialogs.has(dialog) ? null : dialog}
-        seen={seen}
+        seen={dialog === null ? steady : seen}
         kit={kit}
         send={send}
-        onClose={() => setDialog(null)}
+        onClose={shut}
         isReadOnly={isReadOnly}
       />
     </Shell>

@@ -1,7 +1,7 @@
 import { keyOf, reading } from "../../app/queries";
 import type { LaneView } from "@probe-lane/contract";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useEffect } from "react";
+import { lazy, Suspense, useCallback, useMemo, useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
 import { isStaff, useMe, useSessionLost } from "../../app/session";
 import { Shell } from "../../app/Shell";
@@ -50,6 +50,17 @@ function WorkedBench({ first, isTrial }: { first: LaneView; isTrial: boolean }) 
   const { isHandedIn } = view.observation;
   // an instructor who tries an exercise goes on while the class is held
   const hold = useCallback((words: string | null) => link.hold(isTrial ? null : words), [link, isTrial]);
+  const { id } = first.lane;
+  // the same element while nothing of it changes: a press of the bench does not draw it again
+  const together = useMemo(
+    () => (
+      <Suspense fallback={null}>
+        <TogetherBar laneId={id} onPaused={hold} />
+        {isTrial && !isHandedIn ? <ShowBar laneId={id} /> : null}
+      </Suspense>
+    ),
+    [id, hold, isTrial, isHandedIn],
+  );
   useEffect(() => {
     if (!isHandedIn || first.observation.isHandedIn) return;
     void client.invalidateQueries({ queryKey: keyOf("/lanes", {}) });
@@ -60,14 +71,9 @@ function WorkedBench({ first, isTrial }: { first: LaneView; isTrial: boolean }) 
       lane={first.lane}
       kit={kit}
       view={view}
-      send={(command, isRepeat) => link.send(command, isRepeat)}
+      send={link.send}
       isReadOnly={isHandedIn}
-      together={
-        <Suspense fallback={null}>
-          <TogetherBar laneId={first.lane.id} onPaused={hold} />
-          {isTrial && !isHandedIn ? <ShowBar laneId={first.lane.id} /> : null}
-        </Suspense>
-      }
+      together={together}
       isFirst={first.turn <= FIRST_TURN && first.lane.attempt === 1}
     />
   );
@@ -75,6 +81,9 @@ function WorkedBench({ first, isTrial }: { first: LaneView; isTrial: boolean }) 
 
 /** Turn of a lane in which nothing was done yet: it was opened, and that is all. */
 const FIRST_TURN = 1;
+
+/** Who watches sends nothing. */
+const nothing = (): void => undefined;
 
 /** The same bench, read only, following the student's log. */
 function WatchedBench({ first }: { first: LaneView }) {
@@ -90,7 +99,7 @@ function WatchedBench({ first }: { first: LaneView }) {
       lane={first.lane}
       kit={benchKitFor(observation.kind)}
       view={stillView(observation)}
-      send={() => undefined}
+      send={nothing}
       isReadOnly
       isWatching
       together={

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Observation } from "@probe-lane/core/bench";
 import { marksOf } from "@probe-lane/core/machines";
 import { coachWords, markWords } from "@probe-lane/core/words";
@@ -10,7 +11,7 @@ const A_WHOLE = 30;
  * The one thing to do next, where the eye begins; the control that it names is outlined in the same color. Below it
  * what this gate is made of, ticked when the log has it.
  */
-export function Coach({
+export const Coach = memo(function Coach({
   seen,
   onWords,
   isShort = false,
@@ -52,4 +53,4 @@ export function Coach({
       </Button>
     </aside>
   );
-}
+});

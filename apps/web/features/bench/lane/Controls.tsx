@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Command, Observation } from "@probe-lane/core/bench";
 import type { JogSize } from "@probe-lane/core/lane";
 import { inShopWords } from "@probe-lane/core/words";
@@ -7,7 +8,7 @@ import { outlined, type BenchKit, type Control } from "./kit";
 import { jogSizeOrder, jogSizeWords } from "./keys";
 
 /** How far a click goes, spindle, door, what is held and what it can do. */
-export function Controls({
+export const Controls = memo(function Controls({
   seen,
   kit,
   send,
@@ -125,4 +126,4 @@ export function Controls({
       </div>
     </section>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Command, Observation } from "@probe-lane/core/bench";
 import { SLOW_BELOW_MM } from "@probe-lane/core/exercises";
 import { scales, showLength } from "@probe-lane/core/units";
@@ -8,7 +9,7 @@ export const JUDGE_ID = "judge-setup";
 /**
  * Someone else's setup: what was said of it, what must not happen before it is proven, and what the student says of it.
  */
-export function HandoverBar({
+export const HandoverBar = memo(function HandoverBar({
   seen,
   send,
   isReadOnly,
@@ -57,4 +58,4 @@ export function HandoverBar({
       </p>
     </section>
   );
-}
+});

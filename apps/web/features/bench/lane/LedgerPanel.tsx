@@ -13,7 +13,7 @@ import {
   termWords,
 } from "@probe-lane/core/words";
 import { X } from "lucide-react";
-import { useEffect, useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
+import { memo, useEffect, useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import { HandInstrument } from "./HandInstrument";
 import type { BenchKit } from "./kit";
 import { Button, FigureInput, Panel, Select } from "../../../ui";
@@ -34,7 +34,7 @@ function lineWords(kind: "reading" | "sum", from: number | undefined, isHandedOv
  * The student's own working: reading, terms with sign, sum. With the coach on the lines are added up; otherwise that is
  * the student's.
  */
-export function LedgerPanel({
+export const LedgerPanel = memo(function LedgerPanel({
   seen,
   kit,
   send,
@@ -225,7 +225,7 @@ export function LedgerPanel({
       )}
     </Panel>
   );
-}
+});
 
 /** What a figure of a reading is shown as: lengths in the machine's unit, angles and speeds as they are. */
 function figureText(name: string, value: number, seen: Observation): string {

@@ -3,7 +3,7 @@ import { offersOf, type Standing } from "@probe-lane/core/machines";
 import { readRegister, type Axis, type RegisterId } from "@probe-lane/core/registers";
 import { parseLengthMm, scales, showCounts, showLength, toCounts } from "@probe-lane/core/units";
 import { refusalWords, registerName } from "@probe-lane/core/words";
-import { useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
+import { memo, useImperativeHandle, useRef, useState, type FormEvent, type Ref } from "react";
 import { Button, FigureInput, Panel, Select } from "../../../ui";
 import type { OpenDialog } from "./act";
 import type { BenchKit, Filled } from "./kit";
@@ -47,6 +47,21 @@ function problemOf(text: string, unit: Observation["sheet"]["unit"]): string | n
   const read = parseLengthMm(text, unit);
   return read.ok ? null : refusalWords({ code: "text", problem: read.error }, unit);
 }
+
+/** What can be set on this machine, by kinds of registers. */
+const Offers = memo(function Offers({ kind, sheet }: Pick<Observation, "kind" | "sheet">) {
+  return offersOf(kind)
+    .registers(sheet)
+    .map(({ name, ids }) => (
+      <optgroup key={name} label={name}>
+        {ids.map((id) => (
+          <option key={id} value={id}>
+            {registerName(id, kind)}
+          </option>
+        ))}
+      </optgroup>
+    ));
+});
 
 /** Registers as they stand, and one sentence that sets one of them; nothing is filled in beforehand. */
 export function RegisterPanel({
@@ -163,7 +178,7 @@ export function RegisterPanel({
           setTimeout(() => (firstBox.current ?? typedBox.current ?? act.current)?.focus());
         }}
       >
-        <Table seen={seen} />
+        <Table seen={view.steady} />
       </div>
       {isReadOnly ? null : (
         <form
@@ -198,17 +213,7 @@ export function RegisterPanel({
                 onChange={(event) => setRegister(event.target.value as RegisterId)}
                 className="figures"
               >
-                {offersOf(seen.kind)
-                  .registers(seen.sheet)
-                  .map(({ name, ids }) => (
-                    <optgroup key={name} label={name}>
-                      {ids.map((id) => (
-                        <option key={id} value={id}>
-                          {called(id)}
-                        </option>
-                      ))}
-                    </optgroup>
-                  ))}
+                <Offers kind={seen.kind} sheet={seen.sheet} />
               </Select>
             </label>
           </div>

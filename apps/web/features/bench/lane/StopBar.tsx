@@ -1,10 +1,10 @@
 import type { Command, Observation } from "@probe-lane/core/bench";
-import { useState, type FormEvent, type Ref } from "react";
+import { memo, useState, type FormEvent, type Ref } from "react";
 import { Button, KeyCap } from "../../../ui";
 import { outlined, type BenchKit, type Control } from "./kit";
 
 /** The typed block, what a machine wants before anything else, and the one button that is never anywhere else. */
-export function StopBar({
+export const StopBar = memo(function StopBar({
   seen,
   kit,
   send,
@@ -68,4 +68,4 @@ export function StopBar({
       </button>
     </form>
   );
-}
+});

@@ -79,6 +79,25 @@ const jog = (size: "fine" | "middle" | "coarse" | "rapid", clicks = 1): Command 
 });
 
 describe("the tab's end of a lane", () => {
+  it("keeps what does not show the place as it was while only that changes, and takes anything else at once", async () => {
+    const server = new FakeServer();
+    const link = server.link();
+    const { steady, observation } = link.snapshot();
+    link.send({ type: "home" });
+    await server.flush();
+    const homed = link.snapshot();
+    expect(homed.steady).not.toBe(steady);
+    expect(homed.steady.isHomed).toBe(true);
+    expect(homed.observation.registers, "what is equal stays the one that it was").toBe(observation.registers);
+    link.send({ type: "jog", axis: "z", direction: -1, clicks: 3, size: "coarse" });
+    await server.flush();
+    const moved = link.snapshot();
+    expect(moved.observation.machine.z).toBe(-300);
+    expect(moved.steady).toBe(homed.steady);
+    link.send({ type: "setDoor", isOpen: true });
+    await server.flush();
+    expect(link.snapshot().steady).toBe(link.snapshot().observation);
+  });
   it("moves the readout in the frame of the key press, before any answer", async () => {
     const server = new FakeServer();
     const link = server.link();

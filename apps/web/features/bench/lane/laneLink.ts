@@ -2,6 +2,7 @@ import type { BatchReply, CommandBatch, LaneView, Outcome } from "@probe-lane/co
 import type { Command, Observation } from "@probe-lane/core/bench";
 import { jogClicks } from "@probe-lane/core/lane";
 import type { Axis, AxisCounts } from "@probe-lane/core/registers";
+import { replaceEqualDeep } from "@tanstack/react-query";
 
 type LinkStatus = "linked" | "lost" | "paused" | "moved" | "signedOut" | "broken";
 /** What passes by itself: the batch is sent again. */
@@ -16,6 +17,8 @@ export interface LinkView {
   readonly status: LinkStatus;
   /** The bench as the server last said it. */
   readonly observation: Observation;
+  /** The same, kept as it was while nothing differs but where the machine stands: for what does not show that. */
+  readonly steady: Observation;
   /** Where the machine stands with the clicks that are still unanswered. */
   readonly shown: { readonly machine: AxisCounts; readonly work: AxisCounts; readonly counter: AxisCounts };
   readonly isWaiting: boolean;
@@ -71,6 +74,8 @@ export class LaneLink {
     return () => this.ears.delete(ear);
   };
   readonly snapshot = (): LinkView => this.view;
+  /** `take`, for whoever keeps it. */
+  readonly send = (command: Command, isRepeat = false): void => this.take(command, isRepeat);
 
   close(): void {
     this.cancelRetry?.();
@@ -78,7 +83,7 @@ export class LaneLink {
   }
 
   /** Takes a command, or refuses it in words when the link cannot carry it now. */
-  send(command: Command, isRepeat = false): void {
+  private take(command: Command, isRepeat: boolean): void {
     if (this.view.status !== "linked") return;
     if (isJog(command) && !this.takeJog(command, isRepeat)) return;
     if (!isJog(command)) this.push(command);
@@ -91,7 +96,7 @@ export class LaneLink {
     if (this.inFlight.length > 0 || this.queue.length > 0 || this.view.status !== "linked" || turn <= this.headTurn)
       return;
     this.headTurn = turn;
-    this.view = { ...this.view, observation };
+    this.view = { ...this.view, ...this.seen(observation) };
     this.update({});
   }
 
@@ -161,17 +166,24 @@ export class LaneLink {
   private settle(reply: BatchReply): void {
     const before = this.view.observation;
     // what changed is of the same machine as what it is laid over
-    const observation = { ...before, ...reply.observation } as Observation;
+    const { observation, steady } = this.seen({ ...before, ...reply.observation } as Observation);
     this.headTurn = reply.turn;
     this.inFlight = [];
     const refused = reply.outcomes.find((outcome) => outcome.kind === "refused");
     if (refused || this.isSensation(before, observation))
       this.queue = this.queue.filter(({ command }) => !isJog(command));
     const lastOutcome = refused ?? reply.outcomes.at(-1) ?? null;
-    this.view = { ...this.view, observation, lastOutcome };
+    this.view = { ...this.view, observation, steady, lastOutcome };
     const status = this.held === null ? "linked" : "paused";
     this.update({ status, message: refused?.kind === "refused" ? refused.message : this.held });
     this.pump();
+  }
+
+  /** What a reply came to, with every part of it that did not change being the one from before. */
+  private seen(now: Observation): Pick<LinkView, "observation" | "steady"> {
+    const { observation: before, steady } = this.view;
+    const observation = replaceEqualDeep(before, now);
+    return { observation, steady: isSteady(steady, observation) ? steady : observation };
   }
 
   /** Something that eyes, ears or fingers noticed between two observations. */
@@ -204,10 +216,20 @@ export class LaneLink {
   }
 }
 
+/** What every click of an axis changes, whatever else it does. */
+const PLACES: ReadonlySet<string> = new Set(["machine", "work", "counter"]);
+
+/** Whether nothing else differs between two observations than where the machine stands. */
+function isSteady(before: Observation, after: Observation): boolean {
+  const names = Object.keys({ ...before, ...after }) as (keyof Observation)[];
+  return names.every((name) => PLACES.has(name) || before[name] === after[name]);
+}
+
 /** A bench at which nothing is under way: watched, replayed or shown. */
 export const stillView = (observation: Observation): LinkView => ({
   status: "linked",
   observation,
+  steady: observation,
   shown: positions(observation, []),
   isWaiting: false,
   message: null,

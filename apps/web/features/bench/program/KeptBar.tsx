@@ -3,7 +3,7 @@ import type { KeptSetup } from "@probe-lane/core/exercises";
 import type { RegisterId } from "@probe-lane/core/registers";
 import { scales, showLength } from "@probe-lane/core/units";
 import { keptRowWords, partsSinceWords, registerName } from "@probe-lane/core/words";
-import { useState, type FormEvent } from "react";
+import { memo, useState, type FormEvent } from "react";
 import { Button, SideSheet } from "../../../ui";
 import { outlined, type Control } from "../lane/kit";
 
@@ -97,7 +97,7 @@ function Stale({ seen, kept, send }: { seen: Observation; kept: KeptSetup; send(
 }
 
 /** A setup of this part that was proven and kept: compared with today, then taken back. */
-export function KeptBar({
+export const KeptBar = memo(function KeptBar({
   seen,
   send,
   isReadOnly,
@@ -179,4 +179,4 @@ export function KeptBar({
       </SideSheet>
     </section>
   );
-}
+});

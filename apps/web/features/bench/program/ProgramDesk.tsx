@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Command, Observation } from "@probe-lane/core/bench";
 import type { OpenDialog } from "../lane/act";
 import type { BenchKit, Control } from "../lane/kit";
@@ -5,7 +6,7 @@ import { LookUpPanel } from "./LookUpPanel";
 import { ProgramPanel } from "./ProgramPanel";
 
 /** The program and what is looked up of it, where the ledger lies otherwise. */
-export function ProgramDesk(props: {
+export const ProgramDesk = memo(function ProgramDesk(props: {
   seen: Observation;
   kit: BenchKit;
   send(command: Command): void;
@@ -19,4 +20,4 @@ export function ProgramDesk(props: {
       <LookUpPanel {...props} />
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
 import type { Observation } from "@probe-lane/core/bench";
-import { lazy, Suspense } from "react";
+import { memo, lazy, Suspense } from "react";
 import { Button, SideSheet } from "../../../../ui";
 import type { OpenDialog } from "../act";
 import type { BenchDialog, DialogProps } from "../kit";
@@ -26,7 +26,7 @@ const SHARED: Partial<Record<NonNullable<OpenDialog>, BenchDialog<Observation>>>
 /** Dialogs that a watching instructor, or who has handed in, may open too. */
 export const readOnlyDialogs = new Set<OpenDialog>(["keys", "words", "sheet", "exchange"]);
 
-export function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialog }) {
+export const BenchDialogs = memo(function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialog }) {
   const shown = open === null ? undefined : (props.kit.dialogs[open] ?? SHARED[open]);
   return (
     <SideSheet
@@ -48,4 +48,4 @@ export function BenchDialogs({ open, ...props }: DialogProps & { open: OpenDialo
       ) : null}
     </SideSheet>
   );
-}
+});

@@ -1,9 +1,10 @@
+import { memo } from "react";
 import type { TurningSeen } from "@probe-lane/core/bench";
 import { scales, showCounts } from "@probe-lane/core/units";
 import { turretKindWords } from "@probe-lane/core/words";
 
 /** Work offsets and the tool table of a lathe. */
-export function LatheTable({ seen }: { seen: TurningSeen }) {
+export const LatheTable = memo(function LatheTable({ seen }: { seen: TurningSeen }) {
   const { registers, modal, kind } = seen;
   const sheet = seen.sheet.lathe;
   const scale = scales[seen.sheet.unit];
@@ -128,4 +129,4 @@ export function LatheTable({ seen }: { seen: TurningSeen }) {
       </table>
     </>
   );
-}
+});

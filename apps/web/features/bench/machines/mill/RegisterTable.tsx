@@ -1,13 +1,13 @@
 import type { MillSeen } from "@probe-lane/core/bench";
 import { lengthRows, type Axis } from "@probe-lane/core/registers";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { scales, showCounts, showLength } from "@probe-lane/core/units";
 import { toolKindWords } from "@probe-lane/core/words";
 
 const AXES: readonly Axis[] = ["x", "y", "z"];
 
 /** Work offsets, and the rows of the tool table that are in use. */
-export function MillTable({ seen }: { seen: MillSeen }) {
+export const MillTable = memo(function MillTable({ seen }: { seen: MillSeen }) {
   const [isWhole, setWhole] = useState(false);
   const { registers, modal, sheet } = seen;
   const scale = scales[sheet.unit];
@@ -139,4 +139,4 @@ export function MillTable({ seen }: { seen: MillSeen }) {
       </table>
     </>
   );
-}
+});
