@@ -487,11 +487,12 @@ export class BenchHands extends KeyboardStudent {
           .getByRole("button", { name: new RegExp(`^${partInstrumentWords[command.with]} `) })
           .click();
         return this.settle();
-      case "tryInSlot": {
+      case "tryGauge": {
         await this.atPart();
         await this.page.getByLabel("Feature", { exact: true }).selectOption(command.feature);
-        const size = this.page.getByLabel("Size of the stack");
-        if (!(await size.isVisible())) await this.page.getByRole("button", { name: /^gauge stack/ }).click();
+        const name = partInstrumentWords[command.with];
+        const size = this.page.getByLabel(`Size of the ${name === "plug" ? "plug" : "stack"}`);
+        if (!(await size.isVisible())) await this.page.getByRole("button", { name: new RegExp(`^${name}`) }).click();
         await size.fill(command.text);
         await this.page.getByRole("button", { name: "Try it" }).click();
         return this.settle();

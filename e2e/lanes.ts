@@ -216,6 +216,7 @@ export const pageLanes = {
   knobProved: demo("knob-program-first"),
   // cut, measured, put right in wear, and cut again
   clampSecondPart: demo("clamp-first-part"),
+  plateFirstPart: demo("plate-first-part"),
   // gauged by the program, by a probe that is right, and by one whose card is not
   gaugedSlot: demo("clamp-gauged-slot"),
   probeBelieved: demo("clamp-probe-believed", { trustsCard: true }),

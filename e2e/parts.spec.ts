@@ -85,6 +85,35 @@ test("a first part is cut, measured by somebody who slips, put right in wear, an
   await accessible(page);
 });
 
+test("plugs say how large a bore is; one that is tried in a slot is answered in words", async ({ page }) => {
+  const hands = await workThrough(page, "merriwick", {
+    ...pageLanes.plateFirstPart,
+    until: ({ command }) => command.type === "letCool",
+  });
+  const measure = page.getByRole("region", { name: "Measure", exact: true });
+  while (!(await measure.isVisible())) await hands.press("a");
+  await measure.getByRole("button", { name: "Let it cool" }).click();
+  await measure.getByLabel("Feature", { exact: true }).selectOption("slot, width");
+  await measure.getByRole("button", { name: /^plug/ }).click();
+  const size = measure.getByLabel("Size of the plug");
+  await size.fill("10");
+  await size.press("Enter");
+  await expect(page.getByTestId("message")).toHaveText("A plug does not measure that: take another instrument.");
+  await expect(page.getByTestId("mine slot, width")).toHaveText("–");
+  await page.getByRole("button", { name: "bore, diameter", exact: true }).click();
+  await measure.getByRole("button", { name: /^plug/ }).click();
+  await size.fill("23.8");
+  await size.press("Enter");
+  await size.fill("24.2");
+  await size.press("Enter");
+  await expect(measure.getByRole("list", { name: "Plugs tried" })).toContainText("23.800 goes24.200 does not go");
+  await expect(page.getByTestId("mine bore, diameter")).toHaveText("23.800 to 24.200");
+  // a stack is another thing: it does not go on where the plugs were
+  await measure.getByRole("button", { name: /^gauge stack/ }).click();
+  await expect(measure.getByRole("list", { name: "Stacks tried" })).toBeEmpty();
+  await accessible(page);
+});
+
 test("a program gauges its slot and puts wear right by itself; a gauge stack says whether that was so", async ({
   page,
 }) => {

@@ -20,7 +20,18 @@ const CLAMP: Readonly<Record<string, readonly [RegisterId, number]>> = {
   "pocket, width": ["DW2", -1],
   "pocket, depth": ["HW2", -1],
 };
+/** Bore and slot share a cutter; what a drill leaves is moved by nothing. */
+const PLATE: Readonly<Record<string, readonly [RegisterId, number]>> = {
+  "boss, diameter": ["DW1", 1],
+  "boss, height": ["HW1", -1],
+  "bore, diameter": ["DW2", -1],
+  "bore, depth": ["HW2", -1],
+  "slot, width": ["DW2", -1],
+  "slot, depth": ["HW2", -1],
+  "chamfer, width": ["HW3", -1],
+};
 const MOVED_BY: Readonly<Record<string, Readonly<Record<string, readonly [RegisterId, number]>>>> = {
+  "plate-first-part": PLATE,
   "clamp-first-part": CLAMP,
   "clamp-setup-kept": CLAMP,
   "clamp-one-tool-changed": CLAMP,
@@ -44,7 +55,7 @@ function stackInto(lane: Bench, { name, nominalMm, toleranceMm: [low, high] }: F
   let [goes, stays] = [nominalMm + low - 0.5, nominalMm + high + 0.5];
   for (let turn = 0; turn < MOST_STACKS && stays - goes > STACK_STEP_MM * 1.5; turn++) {
     const size = Math.round((goes + stays) / 2 / STACK_STEP_MM) * STACK_STEP_MM;
-    if (lane.attempt({ type: "tryInSlot", feature: name, text: text(lane, size) })) return null;
+    if (lane.attempt({ type: "tryGauge", with: "gaugeStack", feature: name, text: text(lane, size) })) return null;
     if (lane.seen.program?.parts?.figures.at(-1)?.goes) goes = size;
     else stays = size;
   }

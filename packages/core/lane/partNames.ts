@@ -17,7 +17,7 @@ interface InstrumentFacts {
 
 const ANY = ["slot", "hole", "outside", "step"] as const;
 
-/** Instruments that a part is measured with. A gauge stack reads nothing: it goes in, or it does not. */
+/** Instruments that a part is measured with. A gauge stack and a plug read nothing: one goes in, or it does not. */
 export const partInstruments = {
   caliper: { errorMm: 0.015, stepMm: 0.02, shapes: ANY, reads: ["width", "wall", "depth", "middle", "land"] },
   micrometer: { errorMm: 0.002, stepMm: 0.001, shapes: ["outside"], reads: ["land", "wall"] },
@@ -25,13 +25,18 @@ export const partInstruments = {
   depthMicrometer: { errorMm: 0.002, stepMm: 0.001, shapes: ["slot", "step"], reads: ["depth"] },
   heightGauge: { errorMm: 0.01, stepMm: 0.01, shapes: ANY, reads: ["wall", "depth", "middle"], isOnPlate: true },
   gaugeStack: { errorMm: 0.002, stepMm: 0.001, shapes: ["slot"], reads: ["width"] },
+  plug: { errorMm: 0.001, stepMm: 0.001, shapes: ["hole"], reads: ["width"] },
 } as const satisfies Record<string, InstrumentFacts>;
 
 export type PartInstrument = keyof typeof partInstruments;
 export const partInstrumentNames = Object.keys(partInstruments) as [PartInstrument, ...PartInstrument[]];
+/** Those that are tried in a size at a time, and go or do not go. */
+export const triedInstruments = ["gaugeStack", "plug"] as const satisfies PartInstrument[];
+export type TriedInstrument = (typeof triedInstruments)[number];
+export const isTried = (one: PartInstrument): one is TriedInstrument => one === "gaugeStack" || one === "plug";
 /** Those that show a figure. */
-export type ReadingInstrument = Exclude<PartInstrument, "gaugeStack">;
-export const readingInstruments = partInstrumentNames.filter((one): one is ReadingInstrument => one !== "gaugeStack");
+export type ReadingInstrument = Exclude<PartInstrument, TriedInstrument>;
+export const readingInstruments = partInstrumentNames.filter((one): one is ReadingInstrument => !isTried(one));
 
 interface Measured {
   readonly reads: FeatureReads;

@@ -29,7 +29,7 @@ export type Refusal =
   | { code: "partNotCut" }
   | { code: "featureNotHere"; name: string }
   | { code: "featureNotCut"; name: string }
-  | { code: "stackTooLittle" }
+  | { code: "gaugeTooLittle" }
   | { code: "partIsCool" }
   | { code: "figureFirst" }
   | { code: "goodPartFirst" }

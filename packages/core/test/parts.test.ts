@@ -32,14 +32,21 @@ function clampBy(seed: string, habits: Habits = {}): LaneDriver<MillSeen> {
 const ruled = (lane: { readonly log: readonly LoggedEvent[] }) => rule(lane.log, clamp.marking);
 
 /** A clamp whose first part is cut and not yet measured; hands may be at it. */
-function cutClamp(seed = "cut", isCoachOn = false): LaneDriver<MillSeen> {
-  const lane = millLane(clamp.exercise, seed, { isCoachOn });
+const cutClamp = (seed = "cut", isCoachOn = false) => cutPart(clamp.exercise, 1060, seed, isCoachOn);
+
+function cutPart(
+  exercise: typeof clamp.exercise,
+  number: number,
+  seed: string,
+  isCoachOn = false,
+): LaneDriver<MillSeen> {
+  const lane = millLane(exercise, seed, { isCoachOn });
   workLane(lane, { stopsAfter: "zero" });
   lane.do({ type: "runBlock", text: "G53 G0 Z0" });
   lane.do({ type: "setDoor", isOpen: true });
   lane.do({ type: "unload" });
   lane.do({ type: "setDoor", isOpen: false });
-  lane.do({ type: "loadProgram", number: 1060, isConfirmed: false });
+  lane.do({ type: "loadProgram", number, isConfirmed: false });
   return lane;
 }
 function run(lane: LaneDriver<MillSeen>): void {
@@ -68,9 +75,13 @@ describe("a part is measured", () => {
     expect(refusal(lane, { type: "judgePart", verdict: "good" })).toBe("figureFirst");
     expect(refusal(lane, { ...width, with: "boreGauge" })).toBe("doesNotMeasureThat");
     expect(refusal(lane, { ...width, feature: "tongue" })).toBe("featureNotHere");
-    expect(refusal(lane, { type: "tryInSlot", feature: "tongue, width", text: "20" })).toBe("doesNotMeasureThat");
-    expect(refusal(lane, { type: "tryInSlot", feature: "pocket, width", text: "0.9" })).toBe("stackTooLittle");
-    expect(refusal(lane, { type: "tryInSlot", feature: "pocket, width", text: "ten" })).toBe("text");
+    expect(refusal(lane, { type: "tryGauge", with: "gaugeStack", feature: "tongue, width", text: "20" })).toBe(
+      "doesNotMeasureThat",
+    );
+    expect(refusal(lane, { type: "tryGauge", with: "gaugeStack", feature: "pocket, width", text: "0.9" })).toBe(
+      "gaugeTooLittle",
+    );
+    expect(refusal(lane, { type: "tryGauge", with: "gaugeStack", feature: "pocket, width", text: "ten" })).toBe("text");
     expect(refusal(lane, width)).toBeNull();
   });
 
@@ -97,9 +108,44 @@ describe("a part is measured", () => {
     expect(read("caliper")).toBe(caliper);
   });
 
+  it("a plug goes into a bore or does not; it errs by what it is, which another part does not change", () => {
+    const plate = cutPart(findDemoExercise("plate-first-part").exercise, 2060, "plug");
+    const largest = (): number => {
+      const bore =
+        partsCut(plate.state)
+          .at(-1)
+          ?.features.find(({ name }) => name === "bore, diameter")?.actualMm ?? fail();
+      const sizes = Array.from({ length: 41 }, (_, i) => Math.round(bore * 1000) / 1000 + (i - 20) / 1000);
+      const answers = sizes.map((size) => {
+        const text = size.toFixed(3);
+        plate.do({ type: "tryGauge", with: "plug", feature: "bore, diameter", text });
+        return last(plate)?.goes;
+      });
+      const stays = answers.indexOf(false);
+      expect(answers.slice(stays).every((one) => one === false)).toBe(true);
+      return (sizes[stays - 1] ?? fail()) - bore;
+    };
+    run(plate);
+    plate.do({ type: "letCool" });
+    expect(refusal(plate, { type: "tryGauge", with: "plug", feature: "slot, width", text: "10" })).toBe(
+      "doesNotMeasureThat",
+    );
+    expect(refusal(plate, { type: "tryGauge", with: "plug", feature: "bore, middle from X 0", text: "24" })).toBe(
+      "doesNotMeasureThat",
+    );
+    const first = largest();
+    expect(Math.abs(first)).toBeLessThan(0.005);
+    plate.do({ type: "typeRegister", register: "DW2", text: "0.011", how: "add", isConfirmed: true });
+    plate.do({ type: "takeBlank" });
+    run(plate);
+    plate.do({ type: "letCool" });
+    // read in steps of a thousandth
+    expect(Math.abs(largest() - first)).toBeLessThanOrEqual(0.001 + 1e-9);
+  });
+
   it("one stack goes, the next one does not", () => {
     const goes = (size: number) => {
-      lane.do({ type: "tryInSlot", feature: "pocket, width", text: size.toFixed(3) });
+      lane.do({ type: "tryGauge", with: "gaugeStack", feature: "pocket, width", text: size.toFixed(3) });
       return last(lane)?.goes;
     };
     const sizes = Array.from({ length: 80 }, (_, i) => 9.95 + i / 1000);

@@ -10,6 +10,7 @@ export const partInstrumentWords: Record<PartInstrument, string> = {
   depthMicrometer: "depth micrometer",
   heightGauge: "height gauge",
   gaugeStack: "gauge stack",
+  plug: "plug",
 };
 
 /** What a student says a part is. */

@@ -4,6 +4,7 @@ export { canBeRead } from "./readable";
 export type { AskSeen, PartsSeen, ProgramSeen } from "./observe";
 export {
   canRead,
+  isTried,
   isFit,
   partInstrumentNames,
   partInstruments,
@@ -11,6 +12,7 @@ export {
   readingInstruments,
   type PartInstrument,
   type PartSaid,
+  type TriedInstrument,
 } from "../../lane/partNames";
 export {
   askKinds,

@@ -17,8 +17,8 @@ type Features = NonNullable<LaneBase["setup"]["features"]>;
 type Feature = Features[number];
 
 const INITIALS = /^\p{L}{1,4}$/u;
-/** The thinnest stack that a set of blocks makes, mm. */
-const LEAST_STACK_MM = 1;
+/** The least that a stack of blocks or a plug is made in, mm. */
+const LEAST_GAUGE_MM = 1;
 
 const rounded = (mm: number, step: number): number => Math.round(Math.round(mm / step) * step * 1e6) / 1e6;
 
@@ -97,10 +97,13 @@ export function partAct<S extends LaneBase>(ports: ProgramPorts<S>) {
     return reallyMm === null ? refuse({ code: "featureNotCut", name }) : accept({ feature, reallyMm });
   }
 
-  /** What an instrument meets there: one draw for each part as it was cut, feature and instrument. */
+  /**
+   * What an instrument meets there: one draw for each part as it was cut, feature and instrument. Plugs err by what
+   * they are, on every part.
+   */
   function metMm(state: S, { name, nominalMm }: Feature, instrument: PartInstrument, reallyMm: number): number {
     const { current, isWarm } = state.program.parts;
-    const key = ["part", current, cutsOf(state), name, instrument] as const;
+    const key = instrument === "plug" ? ["plugs"] : ["part", current, cutsOf(state), name, instrument];
     const warmer = isWarm ? drawBetween(WARMER_BY.low, WARMER_BY.high, state.truth.seed, "warm part", current) : 0;
     const grown = Math.abs(nominalMm) * GROWS_PER_DEGREE * warmer;
     return reallyMm + grown + drawNormal(0, partInstruments[instrument].errorMm, state.truth.seed, ...key);
@@ -126,16 +129,16 @@ export function partAct<S extends LaneBase>(ports: ProgramPorts<S>) {
     return accept([fact(state, { feature: name, with: instrument, mm, reallyMm })]);
   }
 
-  function tryInSlot({ state }: Draft<S>, { feature: name, text }: CommandOf<"tryInSlot">): Decision {
+  function tryGauge({ state }: Draft<S>, { feature: name, with: instrument, text }: CommandOf<"tryGauge">): Decision {
     const read = parseLengthMm(text, state.setup.unit);
     if (!read.ok) return refuse({ code: "text", problem: read.error });
-    if (read.value < LEAST_STACK_MM) return refuse({ code: "stackTooLittle" });
-    const found = readable(state, name, "gaugeStack");
+    if (read.value < LEAST_GAUGE_MM) return refuse({ code: "gaugeTooLittle" });
+    const found = readable(state, name, instrument);
     if (!found.ok) return found;
     const { feature, reallyMm } = found.value;
-    const mm = rounded(read.value, partInstruments.gaugeStack.stepMm);
-    const goes = mm <= metMm(state, feature, "gaugeStack", reallyMm);
-    return accept([fact(state, { feature: name, with: "gaugeStack", mm, goes, reallyMm })]);
+    const mm = rounded(read.value, partInstruments[instrument].stepMm);
+    const goes = mm <= metMm(state, feature, instrument, reallyMm);
+    return accept([fact(state, { feature: name, with: instrument, mm, goes, reallyMm })]);
   }
 
   function judgePart({ state }: Draft<S>, { verdict }: CommandOf<"judgePart">): Decision {
@@ -179,7 +182,7 @@ export function partAct<S extends LaneBase>(ports: ProgramPorts<S>) {
   return {
     decide: {
       measurePart,
-      tryInSlot,
+      tryGauge,
       judgePart,
       takeBlank,
       saveSetup,

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { counts, mm, place, register, tool, typed } from "../../lane/pieces";
-import { partInstrumentNames, partVerdicts, readingInstruments } from "../../lane/partNames";
+import { partInstrumentNames, partVerdicts, readingInstruments, triedInstruments } from "../../lane/partNames";
 import { askKinds, gaugeOutcomes, outcomes, runEnds, runHolds } from "../../lane/programNames";
 
 const line = z.number().int().min(1).max(100_000);
@@ -46,7 +46,7 @@ export const commands = [
   // the part that was cut
   z.strictObject({ type: z.literal("measurePart"), feature, with: z.enum(readingInstruments) }),
   /** Whether a stack of this size goes into a slot. */
-  z.strictObject({ type: z.literal("tryInSlot"), feature, text: typed }),
+  z.strictObject({ type: z.literal("tryGauge"), feature, with: z.enum(triedInstruments), text: typed }),
   z.strictObject({ type: z.literal("letCool") }),
   z.strictObject({ type: z.literal("judgePart"), verdict: z.enum(partVerdicts) }),
   /** The part out, and the next blank in, as the first one lay. */

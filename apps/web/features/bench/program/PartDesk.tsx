@@ -3,9 +3,11 @@ import {
   partInstrumentNames,
   partInstruments,
   partVerdicts,
+  isTried,
   toolsAsked,
   type PartInstrument,
   type PartsSeen,
+  type TriedInstrument,
 } from "@probe-lane/core/machines/program";
 import { exchangeIds } from "@probe-lane/core/exchange";
 import { readRegister, type RegisterId } from "@probe-lane/core/registers";
@@ -120,10 +122,15 @@ function Report({
 
 const stepWords = (instrument: PartInstrument, unit: "mm" | "inch"): string => {
   const step = showLength(partInstruments[instrument].stepMm, scales[unit]);
-  return instrument === "gaugeStack" ? `steps of ${step}` : `reads ${step}`;
+  return isTried(instrument) ? `steps of ${step}` : `reads ${step}`;
 };
 
-/** Which instrument to put where; a stack is tried, the others show a figure. */
+const TRIED: Record<TriedInstrument, { begins: string; form: string; size: string; tries: string }> = {
+  gaugeStack: { begins: "A stack of", form: "Gauge stack", size: "Size of the stack", tries: "Stacks tried" },
+  plug: { begins: "A plug of", form: "Plug", size: "Size of the plug", tries: "Plugs tried" },
+};
+
+/** Which instrument to put where; a stack or a plug is tried, the others show a figure. */
 function Measuring({
   seen,
   parts,
@@ -140,16 +147,16 @@ function Measuring({
   onChoose(name: string): void;
 }) {
   const { unit } = seen.sheet;
-  const [isStack, setStack] = useState(false);
+  const [tried, setTried] = useState<TriedInstrument | null>(null);
   const [size, setSize] = useState("");
-  const tries = figuresNow(parts).filter((one) => one.feature === feature.name && one.goes !== undefined);
+  const tries = figuresNow(parts).filter((one) => one.feature === feature.name && one.with === tried);
   const take = (instrument: PartInstrument) => {
-    setStack(instrument === "gaugeStack");
-    if (instrument !== "gaugeStack") send({ type: "measurePart", feature: feature.name, with: instrument });
+    setTried(isTried(instrument) ? instrument : null);
+    if (!isTried(instrument)) send({ type: "measurePart", feature: feature.name, with: instrument });
   };
   const tryIt = (event: FormEvent) => {
     event.preventDefault();
-    send({ type: "tryInSlot", feature: feature.name, text: size });
+    if (tried) send({ type: "tryGauge", feature: feature.name, with: tried, text: size });
     // what cannot be read is told below the picture, and stays here
     if (parseLengthMm(size, unit).ok) setSize("");
   };
@@ -164,14 +171,14 @@ function Measuring({
         </Select>{" "}
         with the
       </p>
-      <div role="group" aria-label="Instruments" className="grid grid-cols-3 gap-1 p-2">
+      <div role="group" aria-label="Instruments" className="grid grid-cols-4 gap-1 p-2">
         {partInstrumentNames.map((name) => (
           <button
             key={name}
             type="button"
-            aria-pressed={name === "gaugeStack" ? isStack : undefined}
+            aria-pressed={isTried(name) ? name === tried : undefined}
             onClick={() => take(name)}
-            className={`flex flex-col items-center rounded-[4px] border bg-field px-1 py-1 leading-tight hover:border-ink ${name === "gaugeStack" && isStack ? "border-2 border-ink" : "border-rule"}`}
+            className={`flex flex-col items-center rounded-[4px] border bg-field px-1 py-1 leading-tight hover:border-ink ${name === tried ? "border-2 border-ink" : "border-rule"}`}
           >
             <InstrumentPicture name={name} />
             <b className="text-[13px]">{partInstrumentWords[name]}</b>
@@ -179,15 +186,15 @@ function Measuring({
           </button>
         ))}
       </div>
-      {isStack ? (
+      {tried ? (
         <form
           onSubmit={tryIt}
-          aria-label="Gauge stack"
+          aria-label={TRIED[tried].form}
           className="flex flex-wrap items-center gap-1.5 border-t border-rule-soft px-2.5 py-1.5"
         >
-          A stack of{" "}
+          {TRIED[tried].begins}{" "}
           <FigureInput
-            aria-label="Size of the stack"
+            aria-label={TRIED[tried].size}
             className="w-24"
             autoFocus
             value={size}
@@ -196,7 +203,7 @@ function Measuring({
           <Button type="submit" className="!px-2" disabled={size.trim() === ""}>
             Try it
           </Button>
-          <ul aria-label="Stacks tried" className="flex w-full flex-wrap gap-x-3 text-xs">
+          <ul aria-label={TRIED[tried].tries} className="flex w-full flex-wrap gap-x-3 text-xs">
             {tries.slice(-6).map(({ mm, goes }, at) => (
               <li key={`${at} ${mm}`}>
                 <span className="figures">{showLength(mm, scales[unit])}</span>{" "}

@@ -34,6 +34,12 @@ const SHAPES: Record<PartInstrument, ReactNode> = {
       <path d="M15 9h11v9H15z" className="fill-field" />
     </>
   ),
+  plug: (
+    <>
+      <path d="M16 13h24v6H16z" />
+      <path d="M4 9h12v14H4z M40 11h8v10h-8z" className="fill-field" />
+    </>
+  ),
   gaugeStack: (
     <>
       <path d="M6 30h12V16H6z M38 30h12V16H38z" />
