@@ -38,6 +38,7 @@ import clampSetupKept from "./exercises/clamp-setup-kept.json" with { type: "jso
 import clampOneToolChanged from "./exercises/clamp-one-tool-changed.json" with { type: "json" };
 import clampEdgesWorn from "./exercises/clamp-edges-worn.json" with { type: "json" };
 import clampGaugedSlot from "./exercises/clamp-gauged-slot.json" with { type: "json" };
+import collarFirstPart from "./exercises/collar-first-part.json" with { type: "json" };
 import plateFirstPart from "./exercises/plate-first-part.json" with { type: "json" };
 import clampFirstPart from "./exercises/clamp-first-part.json" with { type: "json" };
 import clampProgramSlot from "./exercises/clamp-program-slot.json" with { type: "json" };
@@ -135,6 +136,7 @@ export const demoExercises: readonly ExerciseFile[] = [
   clampProgramSlot,
   clampFirstPart,
   plateFirstPart,
+  collarFirstPart,
   clampGaugedSlot,
   clampProbeBelieved,
   clampSetupKept,

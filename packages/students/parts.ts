@@ -36,6 +36,11 @@ const MOVED_BY: Readonly<Record<string, Readonly<Record<string, readonly [Regist
   "clamp-setup-kept": CLAMP,
   "clamp-one-tool-changed": CLAMP,
   "clamp-edges-worn": CLAMP,
+  "collar-first-part": {
+    "outside, diameter": ["XW1", 1],
+    "bore, diameter": ["XW2", 1],
+    "collar, length from the face": ["ZW3", -1],
+  },
   "knob-first-part": {
     "spigot, diameter": ["XW1", 1],
     "knob, diameter": ["XW1", 1],
@@ -94,7 +99,8 @@ function judge(lane: Bench, read: ReadonlyMap<string, number>): "good" | "rework
     const offMm = mm - nominalMm;
     if (offMm >= toleranceMm[0] && offMm <= toleranceMm[1]) return "good";
     if (reads === "middle") return "scrap";
-    const isTurnedRound = reads === "land" || (reads === "wall" && toward.endsWith("-"));
+    const isTurnedRound =
+      reads === "land" || (reads === "wall" && toward.endsWith("-")) || (reads === "depth" && toward.endsWith("+"));
     return offMm > 0 === isTurnedRound ? "rework" : "scrap";
   });
   const worst = (["scrap", "rework"] as const).find((one) => verdicts.includes(one)) ?? "good";

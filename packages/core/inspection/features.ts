@@ -78,7 +78,9 @@ export function verdictOf({ reads, toward, nominalMm, toleranceMm }: Feature, ac
   const [low, high] = toleranceMm;
   if (offMm >= low - NONE_MM && offMm <= high + NONE_MM) return "good";
   if (reads === "middle") return "scrap";
-  // cut further than it should be, the way that is looked along; what is left of a land is the less for it
-  const furtherMm = reads === "land" || (reads === "wall" && toward.charAt(1) === "-") ? -offMm : offMm;
+  // cut further than it should be, the way that is looked along; what is left of a land, or of a length that is looked
+  // at from its far end, is the less for it
+  const isUp = toward.charAt(1) === "+";
+  const furtherMm = reads === "land" || (reads === "wall" && !isUp) || (reads === "depth" && isUp) ? -offMm : offMm;
   return furtherMm > 0 ? "scrap" : "rework";
 }

@@ -20,7 +20,7 @@ const ANY = ["slot", "hole", "outside", "step"] as const;
 /** Instruments that a part is measured with. A gauge stack and a plug read nothing: one goes in, or it does not. */
 export const partInstruments = {
   caliper: { errorMm: 0.015, stepMm: 0.02, shapes: ANY, reads: ["width", "wall", "depth", "middle", "land"] },
-  micrometer: { errorMm: 0.002, stepMm: 0.001, shapes: ["outside"], reads: ["land", "wall"] },
+  micrometer: { errorMm: 0.002, stepMm: 0.001, shapes: ["outside"], reads: ["land", "wall", "depth"] },
   boreGauge: { errorMm: 0.002, stepMm: 0.001, shapes: ["hole"], reads: ["width", "wall"] },
   depthMicrometer: { errorMm: 0.002, stepMm: 0.001, shapes: ["slot", "step"], reads: ["depth"] },
   heightGauge: { errorMm: 0.01, stepMm: 0.01, shapes: ANY, reads: ["wall", "depth", "middle"], isOnPlate: true },

@@ -53,6 +53,10 @@ describe("what is read of a feature", () => {
     // a wall looked along downward: further is lower
     expect(verdictOf({ ...slot, reads: "wall", toward: "y-" }, 5.8)).toBe("scrap");
     expect(verdictOf({ ...slot, reads: "wall", toward: "y-" }, 6.2)).toBe("rework");
+    // a floor that is too deep is gone; a length that is looked at from its far end is gone where it is short
+    expect(verdictOf({ ...slot, reads: "depth", toward: "z-" }, 6.2)).toBe("scrap");
+    expect(verdictOf({ ...slot, reads: "depth", toward: "z+" }, 6.2)).toBe("rework");
+    expect(verdictOf({ ...slot, reads: "depth", toward: "z+" }, 5.8)).toBe("scrap");
     expect(verdictOf({ ...slot, reads: "middle" }, 5.8)).toBe("scrap");
     expect(verdictOf(slot, null)).toBe("notCut");
   });
