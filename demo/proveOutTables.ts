@@ -38,6 +38,12 @@ const isNamed = (off: readonly RegisterRuling[], { causes }: Woven): boolean =>
     return first !== undefined && (causes.includes(first) || FOLLOWS.has(first));
   });
 
+/** One mistake of each exercise after the other, so that few prove-outs are of all of them. */
+function inTurn<T extends { readonly file: object }>(all: readonly T[]): T[] {
+  const place = new Map(all.map((one, at) => [one, at - all.findIndex(({ file }) => file === one.file)]));
+  return all.toSorted((a, b) => (place.get(a) ?? 0) - (place.get(b) ?? 0));
+}
+
 /**
  * Prove-outs of simulated students who make one mistake in the setup, run the program, and measure: `lanes` in which
  * the first part shows it.
@@ -48,7 +54,7 @@ export function proveOutTables(lanes: number): ProveOutTables {
   const byExercise = new Map<string, Tally>();
   const misses: ProveOutMiss[] = [];
   const measured = demoExercises.filter(({ exercise: { program, kept } }) => program?.blanks !== undefined && !kept);
-  const all = combinations(measured);
+  const all = inTurn(combinations(measured));
   for (let turn = 0; named.lanes < lanes && turn < all.length * ROUNDS; turn++) {
     const at = all[turn % all.length];
     if (!at) break;

@@ -26,7 +26,11 @@ import { RegradeService } from "./areas/regrade/service";
 import { regradeStore } from "./areas/regrade/store";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
-import { SkillBook } from "./areas/skills/book";
+import { patternOf } from "@probe-lane/core/patterns";
+import { skillsShown } from "@probe-lane/core/skills";
+import { patternsRouter } from "./areas/patterns/router";
+import { PatternService } from "./areas/patterns/service";
+import { RulingBook } from "./areas/lanes/rulingBook";
 import { skillsRouter } from "./areas/skills/router";
 import { SkillService } from "./areas/skills/service";
 import { archiveRouter } from "./areas/archive/router";
@@ -113,7 +117,7 @@ export function buildApp({
   const changed = (laneId: string) => sender.changed(laneId);
   const held = classStore(db);
   const policyOf = policyIn(held);
-  const skills = new SkillService({ store, floor, book: new SkillBook(store), policyOf, now });
+  const skills = new SkillService({ store, floor, book: new RulingBook(store, skillsShown), policyOf, now });
   const demonstrations = new Demonstrations({ store, cache, classesNow, changed, now });
   const lanes = new LaneService({
     skills,
@@ -193,7 +197,11 @@ export function buildApp({
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));
   api.use(togetherRouter({ store: together, classesNow, lanes, demonstrations, reviews, changes, tell, nameOf, now }));
-  api.use(skillsRouter(skills, async (classId) => (await held.classOf(classId))?.name ?? ""));
+  const nameOfClass = async (classId: string) => (await held.classOf(classId))?.name ?? "";
+  api.use(skillsRouter(skills, nameOfClass));
+  api.use(
+    patternsRouter(new PatternService({ store, floor, book: new RulingBook(store, patternOf), threads }), nameOfClass),
+  );
   api.use(regradeRouter(regrade));
   api.use(wallRouter({ store, floor, cache, people, changes, pausedBy: classesNow.pausedBy, now }));
   api.use(marksRouter({ store, floor, policyOf, reviews, now }));

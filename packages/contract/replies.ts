@@ -2,6 +2,7 @@ import type {
   AuditView,
   ClassView,
   DemonstrationView,
+  ExercisePatternsView,
   FirstView,
   ReachView,
   FloorClassView,
@@ -15,6 +16,7 @@ import type {
   Me,
   MyLanes,
   PartView,
+  PatternsView,
   PlanView,
   ProveProgress,
   ReviewView,
@@ -42,6 +44,8 @@ export interface Replies {
   "/skills": SkillsView;
   "/students/:id/skills": SkillsView;
   "/standings": StandingsView;
+  "/patterns": PatternsView;
+  "/patterns/:id": ExercisePatternsView;
   "/marks": MarksView;
   "/class": ClassView;
   "/audit": AuditView;

@@ -18,6 +18,7 @@ import {
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
 import { strandNames, type Ruling } from "@probe-lane/core/grading";
+import type { ClassPatterns, GatePace } from "@probe-lane/core/patterns";
 import type { SkillId, Stand } from "@probe-lane/core/skills";
 import type { Review } from "@probe-lane/core/review";
 import type { LengthUnit } from "@probe-lane/core/units";
@@ -589,6 +590,33 @@ export interface StandingsView {
     machines: Record<string, MachineSigned>;
     skills: Partial<Record<SkillId, SkillStanding>>;
   }[];
+}
+
+/** A lane that a class's patterns are made of. */
+export interface PatternLane {
+  /** What the patterns call it, and where it is read. */
+  href: string;
+  studentName: string;
+  title: string;
+  attempt: number;
+}
+/** What a class gets wrong, on its benches and at real machines. */
+export interface PatternsView {
+  className: string;
+  /** Exercises of the bench with how many of their lanes are handed in. */
+  exercises: { id: string; title: string; lanes: number }[];
+  lanes: PatternLane[];
+  patterns: Pick<ClassPatterns, "mistakes" | "incidents" | "missed">;
+}
+/** What a class gets wrong in one exercise, and how long its gates take. */
+export interface ExercisePatternsView {
+  className: string;
+  title: string;
+  kind: Machine;
+  unit: LengthUnit;
+  lanes: PatternLane[];
+  patterns: ClassPatterns;
+  pace: (GatePace & { kind: string; tool?: number })[];
 }
 
 /** An instructor's note, pinned to an entry of the log. */

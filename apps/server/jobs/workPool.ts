@@ -4,9 +4,9 @@ import type { Kind, ResultOf, Task, TaskOf } from "./worker";
 
 /**
  * Threads for heavy work of each kind; more would take the processors from the lanes at work. Programs are followed,
- * and parts drawn, on a thread of their own each, which stands behind everything else.
+ * parts drawn, and the pace of lanes read, on a thread of their own each, which stands behind everything else.
  */
-const THREADS: Readonly<Record<Kind, number>> = { rule: 2, prove: 1, picture: 1 };
+const THREADS: Readonly<Record<Kind, number>> = { rule: 2, prove: 1, picture: 1, pace: 1 };
 const IDLE_MS = 20_000;
 
 interface RunOptions {

@@ -10,6 +10,7 @@ import {
 } from "@probe-lane/core/bench";
 import { markingSchema } from "@probe-lane/core/exercises";
 import { rule, type Ruling } from "@probe-lane/core/grading";
+import { paceOf, type GatePassed } from "@probe-lane/core/patterns";
 
 /** A lane's log as it is stored, and the marking to rule it by. */
 interface RuleTask {
@@ -31,6 +32,11 @@ interface PictureTask {
   readonly log: readonly { readonly event: unknown }[];
   /** As it really came out, and not only as an eye sees it. */
   readonly isExact: boolean;
+}
+
+/** A lane's log as it is stored: how long its gates took is to be told. */
+interface PaceTask {
+  readonly log: RuleTask["log"];
 }
 
 const BEHIND_OTHERS = 19;
@@ -56,6 +62,10 @@ const kinds = {
   picture: ({ log, isExact }: PictureTask): PartPicture | null => {
     standBehind();
     return partPicture(replay(log.map(({ event }) => upgradeEvent(event))), isExact);
+  },
+  pace: ({ log }: PaceTask): GatePassed[] => {
+    standBehind();
+    return paceOf(log.map(({ event, ...entry }) => ({ ...entry, event: upgradeEvent(event) })));
   },
 } as const;
 type Kinds = typeof kinds;

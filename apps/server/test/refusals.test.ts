@@ -401,6 +401,18 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 404, instructor: 404 },
     },
     {
+      name: "what a class gets wrong",
+      method: "GET",
+      path: () => "/patterns",
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 200 },
+    },
+    {
+      name: "what a class gets wrong in nothing of its own",
+      method: "GET",
+      path: () => `/patterns/${nowhere}`,
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
       name: "who can do what",
       method: "GET",
       path: () => "/standings",

@@ -1,6 +1,7 @@
+import type { Ruling } from "@probe-lane/core/grading";
 import { describe, expect, it } from "vitest";
 import type { RulingView, StandingsView } from "@probe-lane/contract";
-import { SkillBook } from "../areas/skills/book";
+import { RulingBook } from "../areas/lanes/rulingBook";
 import { lapsing, skillRows } from "../areas/skills/service";
 import { TestClient, testServer } from "./testServer";
 
@@ -72,18 +73,24 @@ describe("who can do what", () => {
   it("reads a ruling once, until the lane has another", async () => {
     const read: string[] = [];
     let tag = "first 0";
-    const book = new SkillBook({
-      rulingTags: (ids) => Promise.resolve(new Map(ids.map((id) => [id, tag]))),
-      rulingOf: (id) => {
-        read.push(id);
-        return Promise.resolve(null);
-      },
+    const store = {
+      rulingTags: (ids: readonly string[]) => Promise.resolve(new Map(ids.map((id) => [id, tag]))),
+      rulingOf: (id: string) => Promise.resolve(id === "gone" ? null : ({ total: 7 } as Ruling)),
+    };
+    const book = new RulingBook(store, ({ total }) => {
+      read.push(total === 7 ? tag : "?");
+      return total;
     });
-    await book.shownIn(["a", "b"]);
-    await book.shownIn(["a", "b"]);
-    expect(read).toEqual(["a", "b"]);
+    expect(await book.readIn(["a", "b", "gone"])).toEqual(
+      new Map([
+        ["a", 7],
+        ["b", 7],
+      ]),
+    );
+    await book.readIn(["a", "b"]);
+    expect(read).toEqual(["first 0", "first 0"]);
     tag = "first 1";
-    await book.shownIn(["b"]);
-    expect(read).toEqual(["a", "b", "b"]);
+    await book.readIn(["b"]);
+    expect(read).toEqual(["first 0", "first 0", "first 1"]);
   });
 });

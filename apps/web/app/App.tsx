@@ -149,6 +149,10 @@ const router = createBrowserRouter([
         page("/standings", async () => (await import("../features/skills/StandingsPage")).StandingsPage, "/standings"),
       ),
       gated(
+        { role: "instructor", title: "What goes wrong" },
+        page("/patterns", async () => (await import("../features/patterns/PatternsPage")).PatternsPage, "/patterns"),
+      ),
+      gated(
         { role: "instructor", title: "Marks" },
         page("/marks", async () => (await import("../features/marks/MarksPage")).MarksPage, "/marks"),
       ),

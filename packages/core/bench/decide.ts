@@ -3,6 +3,7 @@ import { drawOwnKickMm } from "../instruments";
 import { Draft } from "../lane/draft";
 import type { Decision } from "../machines/act";
 import type { Command } from "../machines/commands";
+import { isBroughtToCut } from "../machines/cutAway";
 import type { LaneEvent } from "../machines/events";
 import { kitFor, type LaneState } from "../machines/kits";
 import { refuse } from "../result";
@@ -38,6 +39,9 @@ const WHILE_RUNNING = new Set<Command["type"]>([
   "lowerHand",
 ]);
 
+/** What brings something to a part by hand. */
+const BY_HAND = new Set<Command["type"]>(["jog", "runBlock"]);
+
 /**
  * What a command leads to: facts, or one refusal that says why and gives away nothing that could not be observed. A
  * refused command changes nothing.
@@ -50,5 +54,9 @@ export function decide(state: LaneState, command: Command): Decision {
   if (state.program.run && !WHILE_RUNNING.has(command.type)) return refuse({ code: "programRuns" });
   if (!state.isHomed && NEEDS_HOME.has(command.type)) return refuse({ code: "notHomed" });
   const answer = kit.decide[command.type] as ((draft: Draft<LaneState>, asked: Command) => Decision) | undefined;
-  return answer ? answer(new Draft(state, evolveOn), command) : refuse({ code: "notOnThisMachine" });
+  if (!answer) return refuse({ code: "notOnThisMachine" });
+  const draft = new Draft(state, evolveOn);
+  const decision = answer(draft, command);
+  const isAtCut = decision.ok && BY_HAND.has(command.type) && isBroughtToCut(state, draft.state);
+  return isAtCut ? refuse({ code: "cutAway", isMeasured: state.setup.blanks !== undefined }) : decision;
 }

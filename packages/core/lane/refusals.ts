@@ -27,6 +27,7 @@ export type Refusal =
   | { code: "notProvable" }
   | { code: "partsNotMeasured" }
   | { code: "partNotCut" }
+  | { code: "cutAway"; isMeasured: boolean }
   | { code: "featureNotHere"; name: string }
   | { code: "featureNotCut"; name: string }
   | { code: "gaugeTooLittle" }

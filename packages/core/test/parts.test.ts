@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { latheLane, millLane, workLane, type LaneDriver } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
-import { partsCut, type Command, type MillSeen } from "../bench";
+import { decide, evolve, partsCut, replay, type Command, type MillSeen } from "../bench";
 import type { LoggedEvent } from "../diagnosis";
 import { isValueRight, rule, withOverrides, type Finding } from "../grading";
 import { callable } from "../grading/parts";
@@ -95,6 +95,54 @@ describe("a part is measured", () => {
     expect(warm - cool).toBeGreaterThan(0);
     expect(warm - cool).toBeLessThan(0.005);
     expect(refusal(lane, { type: "letCool" })).toBe("partIsCool");
+  });
+
+  it("is not touched by hand where metal is gone: nothing is struck there, and everywhere else it is as it was", () => {
+    const other = cutClamp("touched");
+    run(other);
+    other.do({ type: "setDoor", isOpen: false });
+    // beside the tongue and up again, over the pocket, and down at the end of the part
+    expect(refusal(other, { type: "runBlock", text: "G90 G54 G0 X42 Y-30" })).toBeNull();
+    expect(refusal(other, { type: "runBlock", text: "G43 H2 Z10" })).toBeNull();
+    const { position, incidents } = other.state;
+    expect(refusal(other, { type: "runBlock", text: "Y24 Z-1" })).toBe("cutAway");
+    expect(other.state.position).toEqual(position);
+    expect(refusal(other, { type: "runBlock", text: "X42 Y24" })).toBeNull();
+    for (let click = 0; click < 7; click++)
+      other.do({ type: "jog", axis: "z", direction: -1, clicks: 1, size: "rapid" });
+    expect(refusal(other, { type: "jog", axis: "z", direction: -1, clicks: 3, size: "rapid" })).toBe("cutAway");
+    expect(refusal(other, { type: "jog", axis: "z", direction: 1, clicks: 5, size: "rapid" })).toBeNull();
+    expect(other.state.incidents).toEqual(incidents);
+    // where nothing was cut it is struck like any blank
+    expect(refusal(other, { type: "runBlock", text: "X42 Y34.5 Z-20" })).toBe("cutAway");
+    expect(refusal(other, { type: "runBlock", text: "G53 G0 Z0" })).toBeNull();
+    other.do({ type: "setDoor", isOpen: true });
+    other.do({ type: "takeBlank" });
+    other.do({ type: "setDoor", isOpen: false });
+    expect(refusal(other, { type: "runBlock", text: "G0 X42 Y24" })).toBeNull();
+    expect(refusal(other, { type: "runBlock", text: "Z-1" })).toBeNull();
+    expect(other.state.incidents.length).toBe(incidents.length + 1);
+  });
+
+  it("is not touched by hand on a lathe either", () => {
+    const worked = latheLane(knob.exercise, "touched");
+    workLane(worked, { corrects: "nothing", measuresNothing: true });
+    const events = worked.log.map(({ event }) => event).filter(({ type }) => type !== "handedIn");
+    let state = replay(events);
+    const block = (text: string): string | null => {
+      const decision = decide(state, { type: "runBlock", text });
+      if (!decision.ok) return decision.error.code;
+      state = decision.value.reduce((on, event) => evolve(on, event), state);
+      return null;
+    };
+    const { incidents, isDoorOpen } = state;
+    expect(isDoorOpen).toBe(false);
+    expect(block("G0 X46 Z-6")).toBeNull();
+    expect(block("X34")).toBe("cutAway");
+    expect(block("X60 Z10")).toBeNull();
+    expect(block("X30")).toBeNull();
+    expect(block("Z-3")).toBe("cutAway");
+    expect(state.incidents).toEqual(incidents);
   });
 
   it("again tells no more, another instrument has an error of its own", () => {

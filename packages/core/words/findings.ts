@@ -1,6 +1,6 @@
 import type { IncidentCode } from "../bench";
 import type { Fault, FaultKind } from "../exercises";
-import type { Finding, WorkingFault, WorkingFinding } from "../grading";
+import type { Finding, WorkingFault, WorkingFinding, MethodStep } from "../grading";
 import { EDGE_FINDER_HIGHEST_RPM } from "../instruments";
 import { scales, showLength, showSignedCounts, type LengthUnit } from "../units";
 import { axisNames, incidentWords, registerWords, targetWords, termWords } from "./names";
@@ -114,6 +114,9 @@ function noteWords(note: NonNullable<StepFinding["note"]>, unit: LengthUnit): st
   };
   return NOTES[note.code];
 }
+
+/** What is said of a step that was not done as it should be, of nobody in particular. */
+export const missedStepWords = (step: MethodStep): string => STEPS[step].missed;
 
 /** A step that was done or missed: absent is not too late. */
 function stepWords({ code, step, isAbsent, note }: StepFinding, unit: LengthUnit): string {

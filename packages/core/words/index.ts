@@ -8,7 +8,7 @@ export { gateWords } from "./gates";
 export { causeName, mistakeWords } from "./causes";
 export { figureWords, methodWords } from "./figures";
 export { causeWords, choiceWords } from "./ruling";
-export { findingWords } from "./findings";
+export { findingWords, missedStepWords } from "./findings";
 export { glossary } from "./glossary";
 export {
   axisNames,

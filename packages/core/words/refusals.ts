@@ -52,6 +52,8 @@ const blockWords: WordsFor<BlockDiagnostic> = {
 const words: WordsFor<Refusal> = {
   programNotHere: ({ number }) => `The shop’s store has no program ${number}: choose one that it has.`,
   partsNotMeasured: () => "No part is measured in this exercise.",
+  cutAway: ({ isMeasured }) =>
+    `Metal is gone there, and this bench touches blanks only: ${isMeasured ? "measure the part at its desk, or take the next blank" : "what was cut is left as it lies"}.`,
   partNotCut: () => "Nothing was run on this blank yet: run the program first.",
   featureNotHere: ({ name }) => `The sheet has no feature “${name}”.`,
   featureNotCut: ({ name }) => `${name}: it is not to be found on this part where the drawing has it.`,

@@ -16,6 +16,7 @@ import {
   type SigningProblem,
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
+import { patternAtMachine } from "@probe-lane/core/patterns";
 import { skillsShownAtMachine } from "@probe-lane/core/skills";
 import type {
   ErrorCode,
@@ -195,7 +196,7 @@ export async function floorMarks(store: FloorStore, classId: string) {
   };
 }
 
-/** What handed-in lanes at the real machines of a class show, of one student or of all. */
+/** What handed-in lanes at the real machines of a class show and get wrong, of one student or of all. */
 export async function floorShown(store: FloorStore, classId: string, studentId: string | null) {
   const lanes = await store.lanesOfClass(classId);
   const folded = await foldedLanes(
@@ -209,6 +210,7 @@ export async function floorShown(store: FloorStore, classId: string, studentId: 
     return [
       {
         studentId: lane.studentId,
+        attempt: lane.attempt,
         href: `/floor/${lane.id}`,
         title: lane.exercise.title,
         machine: machineName(lane.exercise),
@@ -217,6 +219,7 @@ export async function floorShown(store: FloorStore, classId: string, studentId: 
         outOf: ruling.outOf,
         signed: signature.state === "given" ? { by: signature.by, at: new Date(signature.atMs) } : null,
         shown: skillsShownAtMachine(lane.exercise, ruling),
+        pattern: patternAtMachine(ruling),
       },
     ];
   });

@@ -27,7 +27,7 @@ import type { FloorStore } from "../floor/store";
 import type { LaneHeaderRow, LaneStore } from "../lanes/store";
 import { isEnough } from "../marks/policy";
 import { closedBy } from "../plan/window";
-import type { SkillBook } from "./book";
+import type { RulingBook } from "../lanes/rulingBook";
 
 /** A skill that wants practice, and why. */
 type Wanted = Pick<Practice, "skill" | "why">;
@@ -72,7 +72,7 @@ function byStand(skills: readonly { skill: SkillId; stand: Stand }[]): Wanted[] 
 interface Deps {
   readonly store: LaneStore;
   readonly floor: FloorStore;
-  readonly book: SkillBook;
+  readonly book: RulingBook<readonly SkillShown[]>;
   readonly policyOf: (classId: string) => Promise<MarksPolicy>;
   readonly now: () => Date;
 }
@@ -118,8 +118,11 @@ export const lapsing =
     lapseMonths > 0 && addMonths(at, lapseMonths) < now;
 
 /** What the bench lanes behind these headers showed. */
-async function benchShowings(book: SkillBook, headers: readonly LaneHeaderRow[]): Promise<Showing[]> {
-  const shown = await book.shownIn(headers.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
+async function benchShowings(
+  book: RulingBook<readonly SkillShown[]>,
+  headers: readonly LaneHeaderRow[],
+): Promise<Showing[]> {
+  const shown = await book.readIn(headers.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
   return headers.flatMap(({ id, title, handedInAt }) => {
     const own = shown.get(id);
     return own && handedInAt ? [{ href: `/lanes/${id}/ruling`, title, machine: null, at: handedInAt, shown: own }] : [];
@@ -188,7 +191,7 @@ export class SkillService {
       floorShown(floor, classId, null),
       policyOf(classId),
     ]);
-    const shown = await book.shownIn(lanes.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
+    const shown = await book.readIn(lanes.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
     const isLapsed = lapsing(policy, now());
     const rows = students
       .filter(({ isRemoved }) => !isRemoved)

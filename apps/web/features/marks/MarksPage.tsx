@@ -125,6 +125,7 @@ export function MarksPage() {
           strands of every mark
         </label>
         <span className="flex flex-wrap items-center gap-4">
+          <TextLink to="/patterns">What goes wrong</TextLink>
           <TextLink to="/standings">Who can do what</TextLink>
           <MarksFile />
         </span>

@@ -1,6 +1,7 @@
 import type { RegisterRuling } from "@probe-lane/core/grading";
 import { causeName } from "@probe-lane/core/words";
 import { scaleSymlog } from "d3-scale";
+import { placeLabels } from "../../ui/axisLabels";
 
 interface AxisMark {
   readonly key: string;
@@ -20,7 +21,6 @@ export interface AxisView {
   readonly rows: number;
 }
 
-const CHAR_PX = 6.4;
 const ROWS = 3;
 const TICKS_MM = [0.01, 0.1, 1, 10, 100];
 
@@ -58,23 +58,19 @@ export function axisView(value: RegisterRuling, width: number): AxisView {
       Number(named.has(b.id)) - Number(named.has(a.id)) ||
       Math.abs(a.predictedMm - value.closureMm) - Math.abs(b.predictedMm - value.closureMm),
   );
-  const taken: [number, number][][] = Array.from({ length: ROWS }, () => []);
-  const marks = order.map(({ id, predictedMm }, place): AxisMark => {
-    const x = scale(predictedMm);
+  const wanted = order.map(({ id, predictedMm }, place) => {
     // one mistake that can happen in several ways is named at the nearest of them only
     const isNamed = order.findIndex((one) => one.id === id) === place;
-    const label = isNamed ? causeName(id) : "";
-    const half = (label.length * CHAR_PX) / 2;
-    const anchor = x - half < 0 ? "start" : x + half > width ? "end" : "middle";
-    const left = anchor === "start" ? x : anchor === "end" ? x - half * 2 : x - half;
-    const span: [number, number] = [left - 5, left + half * 2 + 5];
-    const row = label === "" ? -1 : taken.findIndex((spans) => spans.every(([a, b]) => span[1] < a || span[0] > b));
-    if (row >= 0) taken[row]?.push(span);
+    return { id, predictedMm, x: scale(predictedMm), label: isNamed ? causeName(id) : "", isNamed };
+  });
+  const places = placeLabels(wanted, width, ROWS);
+  const marks = wanted.map(({ id, predictedMm, x, label, isNamed }, at): AxisMark => {
+    const { row = null, anchor = "middle" } = places[at] ?? {};
     return {
       key: `${id} ${predictedMm}`,
       x,
-      label: row >= 0 ? label : "",
-      row: Math.max(0, row),
+      label: row === null ? "" : label,
+      row: row ?? 0,
       anchor,
       isCause: named.has(id) && isNamed,
     };
