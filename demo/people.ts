@@ -15,6 +15,8 @@ export interface DemoStudent {
 }
 
 const FOCUSER = "focuser-plate-lower-left";
+/** Done by most of the class in the lesson before: what it gets wrong stands beside one another. */
+const TOUCHED = "five-tools-part-touch";
 const ROLLER = "roller-bracket-back-right";
 
 /** The Tuesday evening class: made-up people in every state that a screen has to show. */
@@ -27,6 +29,7 @@ export const demoClass = {
       login: "brandvold",
       name: "Ottilie Brandvold",
       lanes: [
+        { exerciseId: TOUCHED, habits: { leavesOldWorkZ: true }, minutesAgo: 402 },
         { exerciseId: FOCUSER, habits: { radius: { x: "forgotten" } }, minutesAgo: 190, isCoachOn: true },
         { exerciseId: FOCUSER, habits: { stopsAfter: "x" }, minutesAgo: 14, isCoachOn: true },
       ],
@@ -35,6 +38,7 @@ export const demoClass = {
       login: "quillfeather",
       name: "Jasper Quillfeather",
       lanes: [
+        { exerciseId: TOUCHED, habits: {}, minutesAgo: 396 },
         { exerciseId: FOCUSER, habits: {}, minutesAgo: 150 },
         { exerciseId: ROLLER, habits: { way: "motion" }, minutesAgo: 90 },
         { exerciseId: "five-tools-gauge-line", habits: {}, minutesAgo: 48 },
@@ -46,6 +50,7 @@ export const demoClass = {
       login: "tamblin",
       name: "Ysolde Tamblin",
       lanes: [
+        { exerciseId: TOUCHED, habits: { paper: "forgotten" }, minutesAgo: 391 },
         { exerciseId: ROLLER, habits: { radius: { y: "turned" }, edgeWork: { x: "forgotten" } }, minutesAgo: 120 },
         { exerciseId: "clamp-corner-taster", habits: { dialTurnShort: "x" }, minutesAgo: 52 },
         { exerciseId: "collar-five-tools-face", habits: { feelerOnce: true, otherBladeEdge: true }, minutesAgo: 40 },
@@ -55,6 +60,7 @@ export const demoClass = {
       login: "okonjo",
       name: "Theodric Okonjo-Vale",
       lanes: [
+        { exerciseId: TOUCHED, habits: { facing: "forgotten" }, minutesAgo: 385 },
         { exerciseId: FOCUSER, habits: { paper: "forgotten", oneKick: true }, minutesAgo: 100 },
         { exerciseId: "setter-in-doubt", habits: { trustsCard: true }, minutesAgo: 41 },
         { exerciseId: "handed-over-morning", habits: { believes: "tools" }, minutesAgo: 20 },
@@ -64,6 +70,7 @@ export const demoClass = {
       login: "fennimore",
       name: "Pelham Fennimore",
       lanes: [
+        { exerciseId: TOUCHED, habits: { paper: "forgotten" }, minutesAgo: 380 },
         { exerciseId: FOCUSER, habits: { startsAtRememberedSpeed: true, backsOffFirst: { x: 35 } }, minutesAgo: 80 },
         { exerciseId: "plate-skewed", habits: { forgetsTurn: true }, minutesAgo: 37 },
       ],
@@ -76,12 +83,16 @@ export const demoClass = {
     {
       login: "ashgrove",
       name: "Bertram Ashgrove",
-      lanes: [{ exerciseId: FOCUSER, habits: { driveIntoPart: true }, minutesAgo: 31 }],
+      lanes: [
+        { exerciseId: TOUCHED, habits: { facing: "forgotten", paper: "wrongWay" }, minutesAgo: 374 },
+        { exerciseId: FOCUSER, habits: { driveIntoPart: true }, minutesAgo: 31 },
+      ],
     },
     {
       login: "merriwick",
       name: "Calla Merriwick",
       lanes: [
+        { exerciseId: TOUCHED, habits: { paper: "wrongWay" }, minutesAgo: 369 },
         { exerciseId: ROLLER, habits: { leavesOldWorkZ: true, facing: "forgotten" }, minutesAgo: 70 },
         { exerciseId: "clamp-middle-probe", habits: { wrongSizeMm: -30 }, minutesAgo: 18 },
       ],
@@ -90,6 +101,7 @@ export const demoClass = {
       login: "dunmarrow",
       name: "Ivo Dunmarrow",
       lanes: [
+        { exerciseId: TOUCHED, habits: { paper: "forgotten" }, minutesAgo: 361 },
         { exerciseId: FOCUSER, habits: { keepsBurr: true, paperUnderTurningTool: true, way: "add" }, minutesAgo: 60 },
       ],
     },

@@ -59,6 +59,33 @@ test("marks: best attempt, strands, sorted by a click, down to the ruling", asyn
   await accessible(page);
 });
 
+test("what goes wrong: over everything, in one exercise, from a dot to its ruling and back", async ({ page }) => {
+  await new KeyboardStudent(page).signIn("marrow");
+  await page.getByRole("link", { name: "Marks" }).click();
+  await page.getByRole("link", { name: "What goes wrong" }).click();
+  const mistakes = page.locator("section", {
+    has: page.getByRole("heading", { name: "Mistakes behind wrong values" }),
+  });
+  await mistakes.getByText("Paper left out").click();
+  await expect(mistakes.getByRole("link", { name: "Ysolde Tamblin" })).toBeVisible();
+  await accessible(page);
+  // an exercise that is in no class, as an old bookmark may have it
+  await page.goto("/patterns?of=gone");
+  await expect(page.getByText("This class has no ruled lane of that exercise.")).toBeVisible();
+  await page.getByLabel("Exercise").selectOption({ label: "Five tools touched on the part (8)" });
+  const first = page.getByRole("region", { name: "H1 length" });
+  await expect(first.getByText("paper left out, 3")).toBeVisible();
+  await expect(first.getByRole("link")).toHaveCount(8);
+  await expect(page.getByRole("row", { name: /^Tool 1/ })).toContainText("8 lanes");
+  await accessible(page);
+  await first.getByRole("link", { name: /^Bertram Ashgrove/ }).press("Enter");
+  await expect(page).toHaveURL(/\/lanes\/.*\/ruling$/);
+  await expect(page.getByText(/Bertram Ashgrove/).first()).toBeVisible();
+  await page.goBack();
+  await expect(page.getByLabel("Exercise")).toHaveValue(/.+/);
+  await expect(first).toBeVisible();
+});
+
 test("bad input: a wrong password, an unknown lane, another student's lane, a page that is not there, a role that may not", async ({
   page,
   browser,

@@ -38,7 +38,7 @@ export function CountedRow({
   return (
     <li className="border-t border-rule-soft px-4 py-1.5 first:border-t-0">
       <details>
-        <summary className="grid cursor-pointer grid-cols-[minmax(0,1fr)_11rem_auto] items-center gap-4">
+        <summary className="grid cursor-pointer grid-cols-[minmax(0,1fr)_minmax(6rem,1fr)_auto] items-center gap-4">
           <span className="first-letter:uppercase">{name}</span>
           <span aria-hidden className="flex h-3 bg-well">
             <span className="bg-contact" style={{ width: share(sure.length) }} />
@@ -50,7 +50,7 @@ export function CountedRow({
               }}
             />
           </span>
-          <span className="w-32 text-right text-xs text-ink2">
+          <span className="w-28 text-right text-xs text-ink2">
             <b className="figures text-base text-ink">{both}</b> of {lanes.length}
             {likely.length === 0 ? "" : sure.length === 0 ? ", all likely" : `, ${likely.length} likely`}
           </span>

@@ -40,7 +40,10 @@ export function ValueSpread({
           <b className="figures text-base text-ink">
             {right}/{dots.length}
           </b>{" "}
-          right, ±{isTurn ? `${spread.toleranceMm}°` : showLength(spread.toleranceMm, scales[unit])}
+          right, ±
+          {isTurn
+            ? `${spread.toleranceMm}°`
+            : `${showLength(spread.toleranceMm, scales[unit])} ${unit === "mm" ? "mm" : "in"}`}
         </p>
       </div>
       <svg
