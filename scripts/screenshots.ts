@@ -87,16 +87,12 @@ test("bench: the lathe, a skim along the diameter", async ({ page }) => {
   await shot(page, "bench-lathe");
 });
 
-test("instructor: tolerances and weights, who would change", async ({ page }) => {
+test("instructor: what goes wrong in a class", async ({ page }) => {
   await new KeyboardStudent(page).signIn("marrow");
-  await page.getByRole("link", { name: "Marks" }).click();
-  await page.getByRole("link", { name: /^Tolerances and weights of Focuser plate, lower left/ }).click();
-  await page.getByLabel("X", { exact: true }).fill("0.005");
-  await page.getByLabel("Values").fill("40");
-  await page.getByLabel("Proving").fill("15");
-  await page.getByRole("button", { name: "Preview who changes" }).click();
-  await page.getByText(/lanes change/).waitFor();
-  await shot(page, "marking");
+  await page.goto("/patterns");
+  await page.getByLabel("Exercise").selectOption({ label: "Five tools touched on the part (8)" });
+  await page.getByRole("heading", { name: "Time at work for each gate" }).waitFor();
+  await shot(page, "patterns");
 });
 
 test("the same setup in another school", async ({ page }) => {
