@@ -1,4 +1,6 @@
 import { randomUUID } from "node:crypto";
+import { patternOf } from "@probe-lane/core/patterns";
+import { skillsShown } from "@probe-lane/core/skills";
 import express, { type Express, type RequestHandler } from "express";
 import helmet from "helmet";
 import type pg from "pg";
@@ -26,8 +28,6 @@ import { RegradeService } from "./areas/regrade/service";
 import { regradeStore } from "./areas/regrade/store";
 import { reviewRouter } from "./areas/review/router";
 import { reviewStore } from "./areas/review/store";
-import { patternOf } from "@probe-lane/core/patterns";
-import { skillsShown } from "@probe-lane/core/skills";
 import { patternsRouter } from "./areas/patterns/router";
 import { PatternService } from "./areas/patterns/service";
 import { RulingBook } from "./areas/lanes/rulingBook";

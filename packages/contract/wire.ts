@@ -599,6 +599,8 @@ export interface PatternLane {
   studentName: string;
   title: string;
   attempt: number;
+  /** Worked at a real machine: incidents and steps are told of benches alone. */
+  isAtMachine: boolean;
 }
 /** What a class gets wrong, on its benches and at real machines. */
 export interface PatternsView {
@@ -610,9 +612,6 @@ export interface PatternsView {
 }
 /** What a class gets wrong in one exercise, and how long its gates take. */
 export interface ExercisePatternsView {
-  className: string;
-  title: string;
-  kind: Machine;
   unit: LengthUnit;
   lanes: PatternLane[];
   patterns: ClassPatterns;

@@ -11,8 +11,7 @@ export function patternsRouter(patterns: PatternService, nameOfClass: (classId: 
     reply(res, "/patterns", await patterns.ofClass(classId, await nameOfClass(classId)));
   });
   router.get("/patterns/:id", requireRole("instructor"), async (req, res) => {
-    const { classId } = actorOf(req);
-    reply(res, "/patterns/:id", await patterns.ofExercise(classId, await nameOfClass(classId), idOf(req)));
+    reply(res, "/patterns/:id", await patterns.ofExercise(actorOf(req).classId, idOf(req)));
   });
   return router;
 }

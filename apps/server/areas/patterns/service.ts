@@ -1,6 +1,5 @@
 import type { ExercisePatternsView, PatternLane, PatternsView } from "@probe-lane/contract";
 import { gatesOf, openLane, replay } from "@probe-lane/core/bench";
-import { machineOf } from "@probe-lane/core/exercises";
 import { gatePace, patternsOf, type GatePassed, type LanePattern, type Met } from "@probe-lane/core/patterns";
 import { HttpError } from "../../errors";
 import type { WorkPool } from "../../jobs/workPool";
@@ -19,7 +18,14 @@ interface Deps {
   readonly threads: Pick<WorkPool, "run">;
 }
 
-type Known = PatternLane & { readonly id: string; readonly assignmentId: string };
+interface Ruled {
+  readonly id: string;
+  readonly assignmentId: string;
+  readonly lane: PatternLane;
+  readonly pattern: LanePattern;
+}
+
+const met = ({ lane, pattern }: { lane: PatternLane; pattern: Met["pattern"] }): Met => ({ lane: lane.href, pattern });
 
 /** What a class gets wrong, of all its lanes that are handed in and ruled. */
 export class PatternService {
@@ -27,70 +33,66 @@ export class PatternService {
   private readonly paces = new Map<string, Promise<GatePassed[]>>();
   constructor(private readonly deps: Deps) {}
 
-  /** The ruled bench lanes of a class, with what each says. */
-  private async benchLanes(classId: string): Promise<{ lane: Known; pattern: LanePattern }[]> {
+  /** Who is in a class, what it is given, and its ruled bench lanes with what each says. */
+  private async bench(classId: string) {
     const { store, book } = this.deps;
-    const [students, titles, attempts] = await Promise.all([
+    const [everybody, titles, attempts] = await Promise.all([
       store.studentsOfClass(classId),
       store.titlesOfClass(classId),
       store.attemptsOfClass(classId),
     ]);
+    const students = new Map(everybody.flatMap(({ id, name, isRemoved }) => (isRemoved ? [] : [[id, name]])));
     const read = await book.readIn(attempts.flatMap(({ id, handedInAt }) => (handedInAt ? [id] : [])));
-    return attempts.flatMap(({ id, studentId, assignmentId, attempt }) => {
+    const lanes = attempts.flatMap(({ id, studentId, assignmentId, attempt }): Ruled[] => {
       const pattern = read.get(id);
-      const student = students.find((one) => one.id === studentId);
-      if (!pattern || !student || student.isRemoved) return [];
+      const studentName = students.get(studentId);
+      if (!pattern || studentName === undefined) return [];
       const title = titles.find((one) => one.id === assignmentId)?.title ?? "";
       return [
-        { lane: { id, href: `/lanes/${id}/ruling`, studentName: student.name, title, attempt, assignmentId }, pattern },
+        {
+          id,
+          assignmentId,
+          lane: { href: `/lanes/${id}/ruling`, studentName, title, attempt, isAtMachine: false },
+          pattern,
+        },
       ];
     });
+    return { students, titles, lanes };
   }
 
   /** All lanes of the class, of the bench and of real machines. */
   async ofClass(classId: string, className: string): Promise<PatternsView> {
-    const { store, floor } = this.deps;
-    const [bench, atMachines, students, titles] = await Promise.all([
-      this.benchLanes(classId),
-      floorShown(floor, classId, null),
-      store.studentsOfClass(classId),
-      store.titlesOfClass(classId),
+    const [{ students, titles, lanes }, atMachines] = await Promise.all([
+      this.bench(classId),
+      floorShown(this.deps.floor, classId, null),
     ]);
     const shop = atMachines.flatMap(({ href, studentId, title, attempt, pattern }) => {
-      const student = students.find(({ id, isRemoved }) => id === studentId && !isRemoved);
-      return student ? [{ lane: { href, studentName: student.name, title, attempt }, pattern }] : [];
+      const studentName = students.get(studentId);
+      return studentName === undefined
+        ? []
+        : [{ lane: { href, studentName, title, attempt, isAtMachine: true }, pattern }];
     });
-    const { mistakes, incidents, missed } = patternsOf(
-      [...bench, ...shop].map(({ lane, pattern }): Met => ({ lane: lane.href, pattern })),
-    );
+    const all = [...lanes, ...shop];
+    const { mistakes, incidents, missed } = patternsOf(all.map(met));
     return {
       className,
       exercises: titles
-        .map(({ id, title }) => ({
-          id,
-          title,
-          lanes: bench.filter(({ lane }) => lane.assignmentId === id).length,
-        }))
-        .filter(({ lanes }) => lanes > 0),
-      lanes: [...bench, ...shop].map(({ lane: { href, studentName, title, attempt } }) => ({
-        href,
-        studentName,
-        title,
-        attempt,
-      })),
+        .map(({ id, title }) => ({ id, title, lanes: lanes.filter((one) => one.assignmentId === id).length }))
+        .filter((one) => one.lanes > 0),
+      lanes: all.map(({ lane }) => lane),
       patterns: { mistakes, incidents, missed },
     };
   }
 
   /** The lanes of one exercise of the class. */
-  async ofExercise(classId: string, className: string, assignmentId: string): Promise<ExercisePatternsView> {
+  async ofExercise(classId: string, assignmentId: string): Promise<ExercisePatternsView> {
     const { store } = this.deps;
-    const [all, assignments] = await Promise.all([this.benchLanes(classId), store.assignmentsOfClass(classId)]);
+    const [{ lanes }, assignments] = await Promise.all([this.bench(classId), store.assignmentsOfClass(classId)]);
     const assignment = assignments.find(({ id }) => id === assignmentId);
     if (!assignment) throw new HttpError("notFound");
     const { exercise } = assignment;
-    const own = all.filter(({ lane }) => lane.assignmentId === assignmentId);
-    const paces = await Promise.all(own.map(({ lane }) => this.paceOf(lane.id)));
+    const own = lanes.filter((one) => one.assignmentId === assignmentId);
+    const paces = await Promise.all(own.map(({ id }) => this.paceOf(id)));
     // the row of gates as a lane of this exercise begins with it
     const gates = gatesOf(replay([openLane(exercise, "gates", assignment.isCoachOn)]));
     const pace = gatePace(
@@ -98,12 +100,9 @@ export class PatternService {
       paces,
     );
     return {
-      className,
-      title: exercise.title,
-      kind: machineOf(exercise),
       unit: exercise.unit,
-      lanes: own.map(({ lane: { href, studentName, title, attempt } }) => ({ href, studentName, title, attempt })),
-      patterns: patternsOf(own.map(({ lane, pattern }): Met => ({ lane: lane.href, pattern }))),
+      lanes: own.map(({ lane }) => lane),
+      patterns: patternsOf(own.map(met)),
       pace: pace.flatMap((one) => {
         const gate = gates.find(({ name }) => name === one.gate);
         return gate ? [{ ...one, kind: gate.kind, ...(gate.tool === undefined ? {} : { tool: gate.tool }) }] : [];

@@ -42,13 +42,9 @@ export function CountedRow({
           <span className="first-letter:uppercase">{name}</span>
           <span aria-hidden className="flex h-3 bg-well">
             <span className="bg-contact" style={{ width: share(sure.length) }} />
-            <span
-              className="border border-contact bg-contact-soft"
-              style={{
-                width: likely.length === 0 ? 0 : share(likely.length),
-                borderWidth: likely.length === 0 ? 0 : 1,
-              }}
-            />
+            {likely.length === 0 ? null : (
+              <span className="border border-contact bg-contact-soft" style={{ width: share(likely.length) }} />
+            )}
           </span>
           <span className="w-28 text-right text-xs text-ink2">
             <b className="figures text-base text-ink">{both}</b> of {lanes.length}

@@ -12,6 +12,7 @@ import { ValueSpread } from "./ValueSpread";
 /** Mistakes, incidents and steps, of a class or of one of its exercises. */
 function Counts({ patterns, lanes }: { patterns: PatternsView["patterns"]; lanes: readonly PatternLane[] }) {
   const { mistakes, incidents, missed } = patterns;
+  const atBenches = lanes.filter(({ isAtMachine }) => !isAtMachine);
   return (
     <>
       <Panel
@@ -35,7 +36,7 @@ function Counts({ patterns, lanes }: { patterns: PatternsView["patterns"]; lanes
           ) : (
             <ul>
               {incidents.map(({ code, lanes: own }) => (
-                <CountedRow key={code} name={incidentWords[code]} sure={own} lanes={lanes} />
+                <CountedRow key={code} name={incidentWords[code]} sure={own} lanes={atBenches} />
               ))}
             </ul>
           )}
@@ -46,7 +47,7 @@ function Counts({ patterns, lanes }: { patterns: PatternsView["patterns"]; lanes
           ) : (
             <ul>
               {missed.map(({ step, lanes: own }) => (
-                <CountedRow key={step} name={missedStepWords(step)} sure={own} lanes={lanes} />
+                <CountedRow key={step} name={missedStepWords(step)} sure={own} lanes={atBenches} />
               ))}
             </ul>
           )}

@@ -18,14 +18,17 @@ const radiusIn = (steps: readonly SeenStep[], z: number): number =>
  */
 export function isInCut(from: AxisCounts, state: TurningLane, { fromMm, stepMm, outer, bore }: HalfSection): boolean {
   const { position } = state;
-  const isBoring = isInside(toolAt(state));
+  const tool = toolAt(state);
+  const isBoring = isInside(tool);
+  // a blade reaches beyond the edge that is set, to either side for a tool that may stand turned round
+  const reachMm = NEAR_MM + (tool.bladeMm ?? 0);
   const outward = (position.x - from.x) * (isBoring ? -1 : 1);
   if ((position.z === from.z && outward >= 0) || (position.x === from.x && position.z >= from.z)) return false;
   const { radiusMm, zMm } = seenTip(state);
   const before = seenOutline(state);
   return outer.some((left, at) => {
     const z = fromMm + (at + 0.5) * stepMm;
-    if (Math.abs(z - zMm) > NEAR_MM) return false;
+    if (Math.abs(z - zMm) > reachMm) return false;
     const [skin, wall] = [radiusIn(before.outer, z), radiusIn(before.bore, z)];
     if (isBoring) return (bore[at] ?? 0) > wall + CUT_MM && radiusMm > wall - NEAR_MM;
     return left < skin - CUT_MM && radiusMm < skin + NEAR_MM;

@@ -74,8 +74,6 @@ export class LaneLink {
     return () => this.ears.delete(ear);
   };
   readonly snapshot = (): LinkView => this.view;
-  /** `take`, for whoever keeps it. */
-  readonly send = (command: Command, isRepeat = false): void => this.take(command, isRepeat);
 
   close(): void {
     this.cancelRetry?.();
@@ -83,13 +81,13 @@ export class LaneLink {
   }
 
   /** Takes a command, or refuses it in words when the link cannot carry it now. */
-  private take(command: Command, isRepeat: boolean): void {
+  readonly send = (command: Command, isRepeat = false): void => {
     if (this.view.status !== "linked") return;
     if (isJog(command) && !this.takeJog(command, isRepeat)) return;
     if (!isJog(command)) this.push(command);
     this.update({ message: null });
     this.pump();
-  }
+  };
 
   /** Takes in what others did to the lane (a hand that was answered), when nothing of this tab is under way. */
   refresh({ turn, observation }: Pick<LaneView, "turn" | "observation">): void {
