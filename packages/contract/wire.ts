@@ -8,7 +8,7 @@ import {
 } from "@probe-lane/core/bench";
 import type { Dialect } from "@probe-lane/core/gcode";
 import type { Gate, Refusal } from "@probe-lane/core/lane";
-import { markingSchema, type Machine, type Marking } from "@probe-lane/core/exercises";
+import { markingSchema, mustHavesSchema, type Machine, type Marking, type MustHaves } from "@probe-lane/core/exercises";
 import {
   entrySchema,
   type FloorExercise,
@@ -17,7 +17,7 @@ import {
   type FloorSignature,
   type StoredFloorEntry,
 } from "@probe-lane/core/floor";
-import { strandNames, type Ruling } from "@probe-lane/core/grading";
+import { strandNames, type MustHave, type Ruling } from "@probe-lane/core/grading";
 import type { ClassPatterns, GatePace } from "@probe-lane/core/patterns";
 import type { SkillId, Stand } from "@probe-lane/core/skills";
 import type { Review } from "@probe-lane/core/review";
@@ -387,6 +387,8 @@ export interface AssignmentRow {
   /** Why no attempt is begun now, besides its day; null where one may be. */
   closed: "windowOver" | "notGiven" | "archived" | null;
   isCoachOn: boolean;
+  /** What stands over points: without it a lane is not passed. */
+  mustHaves: MustHave[];
   attemptsAllowed: number;
   attempts: AttemptRow[];
 }
@@ -454,6 +456,8 @@ export const planChange = z.strictObject({
   attemptsAllowed: z.number().int().min(1).max(50),
   isCoachOn: z.boolean(),
   isGiven: z.boolean(),
+  /** What this class asks for over points; null for what the exercise's marking asks for. */
+  mustHaves: mustHavesSchema.nullable(),
 });
 export type PlanChange = z.infer<typeof planChange>;
 /** The day on which the first week begins, as 2026-12-01. */
@@ -465,6 +469,9 @@ export interface PlanRow extends PlanChange {
   title: string;
   story: string;
   machine: Machine;
+  /** What the exercise's own marking asks for over points, and what of all that the exercise can miss. */
+  markedOn: MustHaves | null;
+  canMiss: MustHave[];
   /** When it opens and is due in the end, by its own day or its week. */
   opens: string | null;
   due: string | null;

@@ -1,5 +1,5 @@
 import type { AuditWhat, RosterColumns } from "@probe-lane/contract";
-import type { Exercise, Marking } from "@probe-lane/core/exercises";
+import type { Exercise, Marking, MustHaves } from "@probe-lane/core/exercises";
 import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
 import type { LaneEvent } from "@probe-lane/core/bench";
 import type { Ruling, StrandName } from "@probe-lane/core/grading";
@@ -231,6 +231,8 @@ export const assignments = pgTable(
       .default("taken"),
     isCoachOn: boolean().notNull(),
     attemptsAllowed: integer().notNull(),
+    /** What this class asks for over points; null where it is as the exercise's marking has it. */
+    mustHaves: jsonb().$type<MustHaves>(),
     /** Students see it, and may begin it in its time. */
     isGiven: boolean().notNull().default(true),
   },

@@ -6,6 +6,7 @@ import type {
   MyLanes,
   PlanChange,
   PlanView,
+  RulingView,
   StartedLane,
   WallView,
 } from "@probe-lane/contract";
@@ -68,8 +69,8 @@ describe("the plan of a class", () => {
     const { rows } = await plan();
     const row = rows[at];
     if (!row) throw new Error("no such row");
-    const { id, week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven } = row;
-    const held = { week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven };
+    const { id, week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven, mustHaves } = row;
+    const held = { week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven, mustHaves };
     return { id, ...(await instructor.call("PUT", `/plan/${id}`, { ...held, ...to })) };
   }
   const HOUR_MS = 3_600_000;
@@ -154,8 +155,8 @@ describe("the plan of a class", () => {
 
   const planChangeOf = ({ rows: [row] }: PlanView): PlanChange => {
     if (!row) throw new Error("no rows");
-    const { week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven } = row;
-    return { week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven };
+    const { week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven, mustHaves } = row;
+    return { week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven, mustHaves };
   };
 
   it("an instructor tries what a student will see, as often as they like; it stands in no marks and on no wall", async () => {
@@ -190,5 +191,71 @@ describe("the plan of a class", () => {
       isReadOnly: true,
     });
     expect((await fresh.call("POST", `/lanes/${theirs?.id}/commands`, batch)).body.error.code).toBe("readOnly");
+  });
+
+  it("a class asks for its own over points: it is read beforehand, marked at the hand-in, and its own alone", async () => {
+    const fresh = await new TestClient(server).signIn("marrow");
+    const learner = await new TestClient(server).signIn("ashgrove");
+    const { rows } = (await fresh.call<PlanView>("GET", "/plan")).body;
+    // no program, and nobody to sign: neither can be missed
+    const row = rows.find(
+      ({ markedOn, canMiss, lanes, opens, isGiven }) =>
+        !markedOn && lanes === 0 && opens === null && isGiven && !canMiss.includes("runsClear"),
+    );
+    if (!row) throw new Error("no such row");
+    expect(row.canMiss).toEqual(["checked", "notDeep", "signsRight", "handsClear"]);
+    const asks = async () =>
+      (await learner.call<MyLanes>("GET", "/lanes")).body.assignments.find(({ id }) => id === row.id)?.mustHaves;
+    expect(await asks()).toEqual([]);
+    const handsInNothing = async () => {
+      const { body } = await learner.call<StartedLane>("POST", `/assignments/${row.id}/lanes`, {});
+      const view = (await learner.call<LaneView>("GET", `/lanes/${body.id}`)).body;
+      const commands = [
+        { clientSeq: 1, command: { type: "home" } },
+        { clientSeq: 2, command: { type: "handIn" } },
+      ];
+      await learner.call("POST", `/lanes/${body.id}/commands`, {
+        writer: crypto.randomUUID(),
+        afterTurn: view.turn,
+        commands,
+      });
+      return (await learner.call<RulingView>("GET", `/lanes/${body.id}/ruling`)).body.ruling;
+    };
+    expect((await handsInNothing()).notPassed).toBeUndefined();
+    const mustHaves = {
+      runsClear: true,
+      checked: true,
+      notDeep: false,
+      signsRight: false,
+      handsClear: true,
+      signed: true,
+      deepestMm: 1,
+      capPercent: 25,
+    };
+    const held = planChangeOf({ startsOn: null, rows: [row] });
+    expect((await fresh.call("PUT", `/plan/${row.id}`, { ...held, mustHaves })).status).toBe(204);
+    // what the exercise cannot miss is not said to anybody
+    expect(await asks()).toEqual(["checked", "handsClear"]);
+    const ruling = await handsInNothing();
+    expect(ruling.notPassed).toEqual({ missed: ["checked"], capPercent: 25 });
+    expect(ruling.total).toBeLessThanOrEqual(25);
+    const odd = { ...mustHaves, capPercent: 101 };
+    expect((await fresh.call("PUT", `/plan/${row.id}`, { ...held, mustHaves: odd })).status).toBe(400);
+    // the next term begins with it; a class that begins from the shelf does not
+    const { classId } = (await fresh.call<Me>("GET", "/session")).body;
+    for (const [copiesPlan, found] of [
+      [true, mustHaves],
+      [false, null],
+    ] as const) {
+      const made = await fresh.call<{ id: string }>("POST", "/classes", {
+        name: `Of ${copiesPlan}`,
+        term: "",
+        copiesPlan,
+      });
+      await fresh.call("POST", "/session/class", { classId: made.body.id });
+      const theirs = (await fresh.call<PlanView>("GET", "/plan")).body.rows.find(({ title }) => title === row.title);
+      expect(theirs?.mustHaves).toEqual(found);
+      await fresh.call("POST", "/session/class", { classId });
+    }
   });
 });

@@ -67,6 +67,27 @@ describe("marking again", () => {
     for (const { before, after } of lanes) expect(after).toBeCloseTo(before ?? NaN, 9);
   });
 
+  it("marks each lane by what its own class asks for over points", async () => {
+    const held = assignment;
+    // one of its lanes turned a sign, and one did not
+    const { body } = await instructor.call<MarksView>("GET", "/marks");
+    assignment = body.assignments.find(({ title }) => title.startsWith("Roller bracket"))?.id ?? "";
+    try {
+      const [{ revision: _, ...own } = { revision: 0, ...draft }] = (await viewOf()).revisions;
+      await server.pool.query("update assignments set must_haves = $1 where id = $2", [
+        { signsRight: true, capPercent: 5 },
+        assignment,
+      ]);
+      const lanes = await preview(own);
+      const capped = lanes.filter(({ after, outOf }) => after <= outOf / 20);
+      expect(capped.map(({ studentName }) => studentName)).toEqual(["Ysolde Tamblin"]);
+      for (const { before, after } of lanes.filter((lane) => !capped.includes(lane))) expect(after).toBe(before);
+      expect(lanes.length).toBeGreaterThan(1);
+    } finally {
+      assignment = held;
+    }
+  });
+
   it("a preview says who changes by how much, and stores nothing", async () => {
     const before = await viewOf();
     const lanes = await preview({ ...draft, weights: { ...draft.weights, values: draft.weights.values + 100 } });

@@ -2,7 +2,17 @@
  * What an exercise is, how a student's own variant of it is drawn, what its registers should hold, and whether it is
  * fair. What one machine has for itself stands under `machines/`.
  */
-export { exerciseSchema, machineOf, markingSchema, type Exercise, type Marking, type Touching } from "./schema";
+export {
+  askedHere,
+  exerciseSchema,
+  machineOf,
+  markingSchema,
+  mustHavesSchema,
+  type Exercise,
+  type Marking,
+  type MustHaves,
+  type Touching,
+} from "./schema";
 export {
   doubtful,
   faultKinds,

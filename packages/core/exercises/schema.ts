@@ -365,6 +365,25 @@ export const machineOf = ({ lathe }: Pick<Exercise, "lathe">): Machine => lathe?
 const tolerance = z.number().min(0.0001).max(100);
 const weight = z.number().min(0).max(1000);
 
+/** What stands over points: without it a lane is not passed, and no more than so much of a hundred counts. */
+export const mustHavesSchema = z.strictObject({
+  /** The program as it was handed in strikes nothing with these registers. */
+  runsClear: z.boolean().default(false),
+  /** A check was made with its expectation said first, and judged as it looked. */
+  checked: z.boolean().default(false),
+  /** No tool goes deeper than it is told by more than `deepestMm`: it would strike without any program too. */
+  notDeep: z.boolean().default(false),
+  deepestMm: z.number().positive().max(100).default(1),
+  /** No value has a sign turned. */
+  signsRight: z.boolean().default(false),
+  /** No hand came near what turned. */
+  handsClear: z.boolean().default(false),
+  /** An instructor signed for the first cut, where the exercise has it signed for. */
+  signed: z.boolean().default(false),
+  capPercent: z.number().min(0).max(100).default(40),
+});
+export type MustHaves = z.output<typeof mustHavesSchema>;
+
 /** Tolerances and weights: append-only revisions beside the exercise version; a ruling cites both. */
 export const markingSchema = z.strictObject({
   revision: z.number().int().positive(),
@@ -386,21 +405,7 @@ export const markingSchema = z.strictObject({
       tool: z.enum(["costs", "failsSafety", "failsLane"]).default("costs"),
     })
     .prefault({}),
-  /** What stands over points: without it a lane is not passed, and no more than so much of a hundred counts. */
-  mustHaves: z
-    .strictObject({
-      /** The program as it was handed in strikes nothing with these registers. */
-      runsClear: z.boolean().default(false),
-      /** A check was made with its expectation said first, and judged as it looked. */
-      checked: z.boolean().default(false),
-      /** No tool goes deeper than it is told by more than `deepestMm`: it would strike without any program too. */
-      notDeep: z.boolean().default(false),
-      deepestMm: z.number().positive().max(100).default(1),
-      /** No value has a sign turned. */
-      signsRight: z.boolean().default(false),
-      capPercent: z.number().min(0).max(100).default(40),
-    })
-    .optional(),
+  mustHaves: mustHavesSchema.optional(),
   /** A value this many tolerances off earns nothing. */
   zeroAtMultiple: z.number().gt(1).max(1000),
   weights: z
@@ -414,3 +419,7 @@ export const markingSchema = z.strictObject({
     .refine((weights) => Object.values(weights).some((one) => one > 0), "at least one strand must weigh something"),
 });
 export type Marking = z.output<typeof markingSchema>;
+
+/** A marking, with what a class asks for itself over points in place of the exercise's; null where it does not. */
+export const askedHere = (marking: Marking, own: MustHaves | null): Marking =>
+  own === null ? marking : { ...marking, mustHaves: own };

@@ -6,7 +6,7 @@ export { fitsPart } from "./machines/latheStated";
 export { rule, rulingVersion, strandNames, upgradeRuling, withOverrides } from "./ruling";
 export type { Marked, Override, Ruling, StrandMarks, StrandName } from "./ruling";
 export { isValueRight, type RegisterRuling } from "./values";
-export { mustHaveNames, type MustHave, type NotPassed } from "./mustHaves";
+export { mustHaveNames, mustHavesAsked, type MustHave, type NotPassed } from "./mustHaves";
 export type { FeatureRuled, FigureRuled, PartRuled } from "./parts";
 export type { SchoolRead } from "./kit";
 export { stepsAsked, type Finding } from "./findings";

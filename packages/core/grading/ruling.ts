@@ -7,7 +7,7 @@ import { markingKitFor } from "./machines";
 import { safetyFindings, stepFindings, type Finding } from "./findings";
 import { asFirstCut, partsOf, type PartRuled } from "./parts";
 import { isValueRight, valueMarks, type RegisterRuling } from "./values";
-import { capped, notPassed, type NotPassed } from "./mustHaves";
+import { capped, isUnsigned, notPassed, type NotPassed } from "./mustHaves";
 import { inTenths, tenth } from "./tenths";
 import { strikeFindings } from "./proving";
 import { workingFindings } from "./working";
@@ -148,7 +148,10 @@ function ruleTrace(trace: LaneTrace, kit: MarkingKit<LaneTrace>, marking: Markin
   ];
   const { school, isNamed } = kit.school(set);
   const findings = [...working, ...method, ...proving, ...strikes, ...safety];
-  const missing = notPassed({ findings, values, deeper: kit.deeper(set, values) }, marking);
+  const missing = notPassed(
+    { findings, values, deeper: kit.deeper(set, values), isUnsigned: isUnsigned(set.final) },
+    marking,
+  );
   const outOf = strands.reduce((sum, strand) => sum + strand.outOf, 0);
   return {
     version: rulingVersion,

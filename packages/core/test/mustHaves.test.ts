@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { latheLane, millLane, workLane } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
 import { replay } from "../bench";
-import { rule, type Ruling } from "../grading";
+import { askedHere, mustHavesSchema } from "../exercises";
+import { mustHaveNames, mustHavesAsked, rule, type Ruling } from "../grading";
+import { isUnsigned } from "../grading/mustHaves";
 import type { RegisterId } from "../registers";
 import { missedWords } from "../words";
 
@@ -76,5 +78,63 @@ describe("a value that would strike without any program", () => {
       const ruling = rule(lane.log, marking);
       expect([ruling.notPassed, ruling.total], exercise.id).toEqual([undefined, 100]);
     }
+  });
+
+  it("is a hand at what turns, where the class asks for that, and nothing else that went wrong", () => {
+    const asks = { ...five.marking, mustHaves: mustHavesSchema.parse({ handsClear: true }) };
+    const handsIn = (sends: Parameters<ReturnType<typeof millLane>["do"]>[0][]) => {
+      const lane = millLane(five.exercise, "hands");
+      workLane(lane, { stopsAfter: "zero" });
+      for (const command of sends) lane.do(command);
+      lane.do({ type: "handIn" });
+      return { missed: rule(lane.log, asks).notPassed?.missed, lane };
+    };
+    expect(handsIn([]).missed).toBeUndefined();
+    const { lane } = handsIn([]);
+    // the incident itself, put where it can happen
+    const felt = { type: "incidentHappened", code: "paperUnderTurningTool", failsOutright: true, stopsMachine: false };
+    const at = lane.log.length - 1;
+    const withHand = [
+      ...lane.log.slice(0, at),
+      { seq: at + 1, atMs: lane.log[at]?.atMs ?? 0, event: felt as (typeof lane.log)[number]["event"] },
+      ...lane.log.slice(at).map((entry) => ({ ...entry, seq: entry.seq + 1 })),
+    ];
+    expect(rule(withHand, asks).notPassed).toEqual({ missed: ["handsClear"], capPercent: 40 });
+    const torn = withHand.map((entry) =>
+      entry.event === felt ? { ...entry, event: { ...felt, code: "paperTorn", failsOutright: false } as never } : entry,
+    );
+    expect(rule(torn, asks).notPassed).toBeUndefined();
+  });
+
+  it("is a signature that nobody gave, where the exercise has the first cut signed for and the coach is off", () => {
+    const unsigned = (signsOff: boolean, isCoachOn: boolean, state: "none" | "asked" | "given" | "withdrawn") =>
+      isUnsigned({ setup: { signsOff }, isCoachOn, program: { signature: { state } } } as never);
+    expect(unsigned(true, false, "none")).toBe(true);
+    expect(unsigned(true, false, "asked")).toBe(true);
+    expect(unsigned(true, false, "withdrawn")).toBe(true);
+    expect(unsigned(true, false, "given")).toBe(false);
+    expect(unsigned(false, false, "none")).toBe(false);
+    expect(unsigned(true, true, "none")).toBe(false);
+    const all = mustHavesSchema.parse(Object.fromEntries(mustHaveNames.map((name) => [name, true])));
+    const signedFor = { program: { signOff: true } } as never;
+    expect(mustHavesAsked(signedFor, false, all)).toEqual(mustHaveNames);
+    expect(mustHavesAsked(signedFor, true, all)).not.toContain("signed");
+    expect(mustHavesAsked({ program: undefined }, false, all)).toEqual([
+      "checked",
+      "notDeep",
+      "signsRight",
+      "handsClear",
+    ]);
+    expect(mustHavesAsked(signedFor, false, mustHavesSchema.parse({ checked: true }))).toEqual(["checked"]);
+  });
+
+  it("of a class goes before that of the exercise, and a class may ask for nothing", () => {
+    const nothing = askedHere(five.marking, mustHavesSchema.parse({}));
+    const lane = millLane(five.exercise, "own");
+    lane.do({ type: "handIn" });
+    const checked = askedHere(five.marking, mustHavesSchema.parse({ checked: true, capPercent: 10 }));
+    expect(rule(lane.log, checked).notPassed).toEqual({ missed: ["checked"], capPercent: 10 });
+    expect(rule(lane.log, nothing).notPassed).toBeUndefined();
+    expect(askedHere(five.marking, null)).toBe(five.marking);
   });
 });

@@ -34,6 +34,14 @@ export const mustHaveWords: Record<MustHave, { asks: string; missed: string }> =
     asks: "no value has its sign turned",
     missed: "a value has its sign turned",
   },
+  handsClear: {
+    asks: "no hand near what turns",
+    missed: "a hand was at what turned",
+  },
+  signed: {
+    asks: "an instructor signed for the first cut, where the exercise has it signed for",
+    missed: "no signature stands for the first cut",
+  },
 };
 
 /** What is missing of what stands over points, with the tools that go too deep by name. */

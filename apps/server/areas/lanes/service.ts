@@ -14,7 +14,7 @@ import {
 } from "@probe-lane/core/bench";
 import type { Refusal } from "@probe-lane/core/lane";
 import { machineOf, type Exercise } from "@probe-lane/core/exercises";
-import { isValueRight, rule, type RegisterRuling, type Ruling } from "@probe-lane/core/grading";
+import { isValueRight, mustHavesAsked, rule, type RegisterRuling, type Ruling } from "@probe-lane/core/grading";
 import type { LengthUnit } from "@probe-lane/core/units";
 import { causeWords, gateWords, refusalWords, targetWords } from "@probe-lane/core/words";
 import type {
@@ -472,10 +472,11 @@ export class LaneService {
   }
 
   async myLanes(actor: Actor): Promise<MyLanes> {
-    const [rows, mine, trials] = await Promise.all([
+    const [rows, mine, trials, mustHaves] = await Promise.all([
       this.deps.store.assignmentsOfClass(actor.classId),
       this.deps.store.headersOfStudent(actor.id),
       this.deps.store.headersOfStudent(actor.id, true),
+      this.deps.store.mustHavesOfClass(actor.classId),
     ]);
     const goneOn = trials
       .filter(({ classId, handedInAt }) => classId === actor.classId && handedInAt === null)
@@ -499,6 +500,7 @@ export class LaneService {
           dueAt: window.dueAt?.toISOString() ?? null,
           closed: closedNow(row, now),
           isCoachOn: row.isCoachOn,
+          mustHaves: mustHavesAsked(row.exercise, row.isCoachOn, mustHaves.get(row.id)),
           attemptsAllowed: row.attemptsAllowed,
           attempts: await Promise.all(
             mine.filter(({ assignmentId }) => assignmentId === row.id).map((header) => this.attemptRow(header)),

@@ -1,7 +1,7 @@
 import { and, asc, count, desc, eq, inArray, max, sql } from "drizzle-orm";
 import { upgradeEvent, type LaneEvent } from "@probe-lane/core/bench";
 import type { LoggedEvent } from "@probe-lane/core/diagnosis";
-import { exerciseSchema, markingSchema } from "@probe-lane/core/exercises";
+import { askedHere, exerciseSchema, markingSchema, mustHavesSchema, type MustHaves } from "@probe-lane/core/exercises";
 import { upgradeRuling, withOverrides, type Marked, type Override, type Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
 import {
@@ -248,16 +248,34 @@ export const laneStore = (db: Database) => {
           .orderBy(asc(assignments.place))
       ).map((row) => ({ ...row, exercise: exerciseSchema.parse(row.exercise) })),
 
-    /** The newest marking of an exercise version in a school: its own, or the one that came with the exercise. */
-    async markingOf(key: { exerciseId: string; exerciseVersion: number; school: string }) {
+    /**
+     * The newest marking of an exercise version in a school: its own, or the one that came with the exercise; with the
+     * must-haves of the class, where it asks for its own.
+     */
+    async markingOf(key: { exerciseId: string; exerciseVersion: number; school: string; assignmentId: string }) {
       const [row] = await db
-        .select({ body: markingRevisions.body })
+        .select({
+          body: markingRevisions.body,
+          own: sql<MustHaves | null>`(select a.must_haves from assignments a where a.id = ${key.assignmentId})`,
+        })
         .from(markingRevisions)
         .where(revisionsFor(key))
         .orderBy(desc(markingRevisions.revision))
         .limit(1);
       if (!row) throw new Error(`markingOf: ${key.exerciseId} v${key.exerciseVersion} has no marking revision`);
-      return markingSchema.parse(row.body);
+      return askedHere(markingSchema.parse(row.body), row.own);
+    },
+    /** What stands over points in each assignment of a class that asks for something. */
+    async mustHavesOfClass(classId: string): Promise<Map<string, MustHaves>> {
+      const { rows } = await db.execute<{ id: string; asked: unknown }>(sql`
+        select distinct on (a.id) a.id, coalesce(a.must_haves, m.body->'mustHaves') as asked
+        from assignments a
+        join classes c on c.id = a.class_id
+        join marking_revisions m on m.exercise_id = a.exercise_id and m.exercise_version = a.exercise_version
+          and m.school in (${SHELF}, c.school_name)
+        where a.class_id = ${classId}
+        order by a.id, m.revision desc`);
+      return new Map(rows.flatMap(({ id, asked }) => (asked ? [[id, mustHavesSchema.parse(asked)] as const] : [])));
     },
 
     /** A new attempt with the entries it begins with, together; the next number may be taken only once. */

@@ -1,5 +1,6 @@
 import { planChange, planOrder, planStart, type PlanView, type StartedLane } from "@probe-lane/contract";
-import { exerciseSchema, machineOf } from "@probe-lane/core/exercises";
+import { exerciseSchema, machineOf, mustHavesSchema } from "@probe-lane/core/exercises";
+import { mustHaveNames, mustHavesAsked } from "@probe-lane/core/grading";
 import { Router } from "express";
 import { HttpError } from "../../errors";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
@@ -8,20 +9,25 @@ import type { LaneService } from "../lanes/service";
 import type { PlanStore } from "./store";
 import { windowOf } from "./window";
 
+/** All that an exercise could be asked for over points. */
+const EVERYTHING = mustHavesSchema.parse(Object.fromEntries(mustHaveNames.map((name) => [name, true])));
+
 const iso = (at: Date | null): string | null => at?.toISOString() ?? null;
 
 async function planView(store: PlanStore, classId: string): Promise<PlanView> {
   const [rows, startsOn] = await Promise.all([store.rows(classId), store.startsOn(classId)]);
   return {
     startsOn,
-    rows: rows.map(({ exercise: body, exerciseId: _, ...row }) => {
-      const { title, story, lathe } = exerciseSchema.parse(body);
+    rows: rows.map(({ exercise: body, exerciseId: _, markedOn, ...row }) => {
+      const { title, story, lathe, program } = exerciseSchema.parse(body);
       const { opensAt, dueAt } = windowOf({ ...row, startsOn });
       return {
         ...row,
         title,
         story,
         machine: machineOf({ lathe }),
+        markedOn: mustHavesSchema.nullable().parse(markedOn),
+        canMiss: mustHavesAsked({ program }, row.isCoachOn, EVERYTHING),
         opensAt: iso(row.opensAt),
         dueAt: iso(row.dueAt),
         opens: iso(opensAt),

@@ -1,10 +1,10 @@
 import { and, asc, eq, sql } from "drizzle-orm";
 import type { Database } from "../../db/client";
-import { assignments, classes, exercises } from "../../db/schema";
+import { assignments, classes, exercises, markingRevisions, SHELF } from "../../db/schema";
 
 export type PlanChange = Pick<
   typeof assignments.$inferInsert,
-  "week" | "opensAt" | "dueAt" | "late" | "attemptsAllowed" | "isCoachOn" | "isGiven"
+  "week" | "opensAt" | "dueAt" | "late" | "attemptsAllowed" | "isCoachOn" | "isGiven" | "mustHaves"
 >;
 
 export const planStore = (db: Database) => {
@@ -23,6 +23,10 @@ export const planStore = (db: Database) => {
           attemptsAllowed: assignments.attemptsAllowed,
           isCoachOn: assignments.isCoachOn,
           isGiven: assignments.isGiven,
+          mustHaves: assignments.mustHaves,
+          markedOn: sql<unknown>`(select m.body->'mustHaves' from ${markingRevisions} m
+            where m.exercise_id = ${assignments.exerciseId} and m.exercise_version = ${assignments.exerciseVersion}
+              and m.school in (${SHELF}, ${classes.schoolName}) order by m.revision desc limit 1)`,
           lanes: sql<number>`(select count(*)::int from attempts a where a.assignment_id = ${assignments.id} and not a.is_trial)`,
         })
         .from(assignments)
@@ -30,6 +34,7 @@ export const planStore = (db: Database) => {
           exercises,
           and(eq(exercises.id, assignments.exerciseId), eq(exercises.version, assignments.exerciseVersion)),
         )
+        .innerJoin(classes, eq(classes.id, assignments.classId))
         .where(eq(assignments.classId, classId))
         .orderBy(asc(assignments.place), asc(assignments.id)),
     async startsOn(classId: string): Promise<string | null> {

@@ -1,6 +1,7 @@
 import pLimit from "p-limit";
 import type pg from "pg";
 import type { MarkingDraft, MarkingView, RegradeProgress, TrialView } from "@probe-lane/contract";
+import { askedHere, type Marking } from "@probe-lane/core/exercises";
 import { rulingVersion, type Ruling } from "@probe-lane/core/grading";
 import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
@@ -57,8 +58,13 @@ export class RegradeService {
     return { title: key.title, revisions, lanes: handedIn.length, regrade: latest ? progressOf(latest) : null };
   }
 
-  private async ruled(attemptId: string, marking: unknown): Promise<Ruling> {
-    return this.deps.threads.run("rule", { log: await this.deps.store.storedLog(attemptId), marking });
+  /** By a marking, with what the lane's own class asks for over points. */
+  private async ruled(attemptId: string, marking: Marking): Promise<Ruling> {
+    const [log, own] = await Promise.all([
+      this.deps.store.storedLog(attemptId),
+      this.deps.store.mustHavesOf(attemptId),
+    ]);
+    return this.deps.threads.run("rule", { log, marking: askedHere(marking, own) });
   }
 
   /** Queues the trial of a marking that is not stored, on every lane of the own class that is handed in. */

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, isNotNull, isNull, notExists, sql } from "drizzle-orm";
-import { markingSchema, type Marking } from "@probe-lane/core/exercises";
+import { markingSchema, type Marking, type MustHaves } from "@probe-lane/core/exercises";
 import type { Ruling } from "@probe-lane/core/grading";
 import type { Database } from "../../db/client";
 import { revisionsFor } from "../lanes/store";
@@ -114,6 +114,16 @@ export const regradeStore = (db: Database) => {
           ),
         )
         .orderBy(asc(attempts.id)),
+    /** What the class of a lane asks for over points, where it does itself. */
+    async mustHavesOf(attemptId: string): Promise<MustHaves | null> {
+      const [row] = await db
+        .select({ own: assignments.mustHaves })
+        .from(attempts)
+        .innerJoin(assignments, eq(assignments.id, attempts.assignmentId))
+        .where(eq(attempts.id, attemptId))
+        .limit(1);
+      return row?.own ?? null;
+    },
     /** A log as it is stored: a worker thread reads it. */
     async storedLog(attemptId: string) {
       const rows = await db

@@ -1,7 +1,7 @@
 import { keyOf, reading } from "../../app/queries";
 import type { AssignmentRow, AttemptRow, Joined, MarksPolicy, PartDrawing, StartedLane } from "@probe-lane/contract";
 import { machines } from "@probe-lane/core/exercises";
-import { machineWords, skillWords } from "@probe-lane/core/words";
+import { machineWords, mustHaveWords, skillWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format, formatDistanceToNow } from "date-fns";
 import { useNavigate } from "react-router";
@@ -202,6 +202,11 @@ function Assignment({ row }: { row: AssignmentRow }) {
             about {row.minutes} min · coach {row.isCoachOn ? "on" : "off"} ·{" "}
             {left === 1 ? "1 attempt" : `${left} attempts`} left
           </p>
+          {row.mustHaves.length > 0 ? (
+            <p className="mt-1 text-xs text-ink2">
+              <b>Passed only with:</b> {row.mustHaves.map((name) => mustHaveWords[name].asks).join("; ")}
+            </p>
+          ) : null}
         </div>
         {open ? (
           <Button look="act" className="px-4 py-2" onClick={() => void navigate(`/lanes/${open.id}`)}>

@@ -1,13 +1,13 @@
 import { keyOf, reading } from "../../app/queries";
 import type { MarkingDraft, MarkingView, RegradePreview, RegradeProgress, TrialView } from "@probe-lane/contract";
 import { mustHaveNames, strandNames } from "@probe-lane/core/grading";
-import { mustHaveWords } from "@probe-lane/core/words";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { format } from "date-fns";
 import { useState, type FormEvent } from "react";
 import { Link, useParams } from "react-router";
 import { api, type ApiError } from "../../app/api";
 import { Button, FigureInput, Loading, Notice, PageError, Panel, Select, TextLink } from "../../ui";
+import { MustHaveFields } from "../../ui/MustHaveFields";
 import { changesOf, isChanged, readMarking, textsOf, toleranceNames, type MarkingTexts } from "./markingView";
 
 const TOLERANCES = {
@@ -149,34 +149,12 @@ function MarkingForm({ id, view, texts: first }: { id: string; view: MarkingView
             </label>
           ))}
           <h3 className="border-t border-rule px-4 pb-1 pt-3 text-xs font-bold text-ink2">What stands over points</h3>
-          {mustHaveNames.map((name) => (
-            <label key={name} className={field}>
-              {mustHaveWords[name].asks}
-              <input
-                type="checkbox"
-                checked={texts.mustHaves[name]}
-                onChange={({ target }) =>
-                  change({ ...texts, mustHaves: { ...texts.mustHaves, [name]: target.checked } })
-                }
-              />
-            </label>
-          ))}
-          <label className={field}>
-            much deeper: by more mm than
-            <FigureInput
-              className="w-24"
-              value={texts.deepest}
-              onChange={({ target }) => change({ ...texts, deepest: target.value })}
-            />
-          </label>
-          <label className={field}>
-            without it at most, of a hundred
-            <FigureInput
-              className="w-24"
-              value={texts.capPercent}
-              onChange={({ target }) => change({ ...texts, capPercent: target.value })}
-            />
-          </label>
+          <MustHaveFields
+            offered={mustHaveNames}
+            texts={texts.mustHaves}
+            onChange={(mustHaves) => change({ ...texts, mustHaves })}
+            className={field}
+          />
           <div className="flex flex-col gap-2 border-t border-rule px-4 pt-3">
             {"problem" in read ? <p className="font-bold text-contact">{read.problem}</p> : null}
             {isSame ? (

@@ -1,6 +1,7 @@
 import type { MarkingDraft, RegradePreview } from "@probe-lane/contract";
-import { mustHaveNames, strandNames, type MustHave } from "@probe-lane/core/grading";
+import { mustHaveNames, strandNames } from "@probe-lane/core/grading";
 import type { Marking } from "@probe-lane/core/exercises";
+import { figure, mustHaveTexts, readMustHaves, type MustHaveTexts } from "../../ui/mustHaves";
 
 export const toleranceNames = ["x", "y", "z", "d", "rotation"] as const;
 type ToleranceName = (typeof toleranceNames)[number];
@@ -11,15 +12,8 @@ export interface MarkingTexts {
   zeroAt: string;
   weights: Record<(typeof strandNames)[number], string>;
   severity: Marking["severity"];
-  mustHaves: Record<MustHave, boolean>;
-  /** How much deeper than told a tool may go, mm. */
-  deepest: string;
-  capPercent: string;
+  mustHaves: MustHaveTexts;
 }
-/** What counts at most where something is missing, while nobody said otherwise. */
-const CAP_PERCENT = 40;
-/** And so much deeper than told strikes, mm. */
-const DEEPEST_MM = 1;
 
 export const textsOf = ({
   tolerancesMm,
@@ -44,15 +38,8 @@ export const textsOf = ({
     proving: String(weights.proving),
   },
   severity,
-  mustHaves: Object.fromEntries(
-    mustHaveNames.map((name) => [name, mustHaves?.[name] ?? false]),
-  ) as MarkingTexts["mustHaves"],
-  deepest: String(mustHaves?.deepestMm ?? DEEPEST_MM),
-  capPercent: String(mustHaves?.capPercent ?? CAP_PERCENT),
+  mustHaves: mustHaveTexts(mustHaves),
 });
-
-const figure = (text: string): number | null =>
-  /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(",", ".")) : null;
 
 /** The marking that is typed, or what has to be mended first, in one sentence. */
 export function readMarking({
@@ -61,8 +48,6 @@ export function readMarking({
   weights,
   severity,
   mustHaves,
-  deepest,
-  capPercent,
 }: MarkingTexts): { draft: MarkingDraft; outOf: number } | { problem: string } {
   const tolerancesMm = Object.fromEntries(toleranceNames.map((name) => [name, figure(tolerances[name])]));
   if (Object.values(tolerancesMm).some((mm) => mm === null || mm <= 0))
@@ -75,15 +60,10 @@ export function readMarking({
     return { problem: "A weight is a figure of zero or more, such as 15." };
   const outOf = Object.values(shares).reduce<number>((sum, weight) => sum + (weight ?? 0), 0);
   if (outOf <= 0) return { problem: "At least one strand needs a weight." };
-  const cap = figure(capPercent);
-  if (cap === null || cap > 100) return { problem: "What counts at most is a figure from 0 to 100." };
-  const deepestMm = figure(deepest);
-  if (deepestMm === null || deepestMm <= 0 || deepestMm > 100)
-    return { problem: "How much deeper a tool may go is a figure above zero, in mm, such as 1." };
-  const over = mustHaveNames.some((name) => mustHaves[name])
-    ? { mustHaves: { ...mustHaves, deepestMm, capPercent: cap } }
-    : {};
-  return { draft: { tolerancesMm, zeroAtMultiple, weights: shares, severity, ...over } as MarkingDraft, outOf };
+  const over = readMustHaves(mustHaves);
+  if ("problem" in over) return over;
+  const asks = mustHaveNames.some((name) => mustHaves.names[name]) ? over : {};
+  return { draft: { tolerancesMm, zeroAtMultiple, weights: shares, severity, ...asks } as MarkingDraft, outOf };
 }
 
 export interface Change {

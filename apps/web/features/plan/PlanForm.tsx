@@ -3,7 +3,9 @@ import { format } from "date-fns";
 import { useState, type FormEvent } from "react";
 import type { ApiError } from "../../app/api";
 import { Button, Notice, Select, SideSheet } from "../../ui";
-import { changeOf } from "./planView";
+import { MustHaveFields } from "../../ui/MustHaveFields";
+import { mustHaveTexts, readMustHaves } from "../../ui/mustHaves";
+import { changeOf, overWords } from "./planView";
 
 const FIELD = "figures mt-1 block w-full rounded-[3px] border border-ink3 bg-field px-2 py-1 font-normal";
 
@@ -30,12 +32,15 @@ export function PlanForm({
 }) {
   const [held, setHeld] = useState(() => changeOf(row));
   const [attempts, setAttempts] = useState(String(row.attemptsAllowed));
+  const [over, setOver] = useState(() => mustHaveTexts(row.mustHaves ?? row.markedOn));
+  const [isOwn, setOwn] = useState(row.mustHaves !== null);
+  const read = isOwn ? readMustHaves(over) : { mustHaves: null };
   const set = (change: Partial<PlanChange>) => setHeld((now) => ({ ...now, ...change }));
   const attemptsAllowed = /^\d{1,2}$/.test(attempts.trim()) ? Number(attempts) : 0;
   const isFair = attemptsAllowed >= 1 && attemptsAllowed <= 50;
   const save = (event: FormEvent) => {
     event.preventDefault();
-    if (isFair) onSave({ ...held, attemptsAllowed });
+    if (isFair && "mustHaves" in read) onSave({ ...held, attemptsAllowed, mustHaves: read.mustHaves });
   };
   return (
     <SideSheet title={row.title} isOpen onClose={onClose}>
@@ -102,8 +107,41 @@ export function PlanForm({
           />{" "}
           Coach on, for lanes that are begun from now on
         </label>
+        <label className="font-bold">
+          What stands over points
+          <Select
+            className="mt-1 block w-full !px-2 !py-1"
+            value={isOwn ? "own" : "marking"}
+            onChange={(event) => setOwn(event.target.value === "own")}
+          >
+            <option value="marking">as the marking of the exercise has it</option>
+            <option value="own">as this class asks</option>
+          </Select>
+        </label>
+        {isOwn ? (
+          <fieldset className="rounded-[3px] border border-rule">
+            <legend className="sr-only">What this class asks for over points</legend>
+            <MustHaveFields
+              offered={row.canMiss}
+              texts={over}
+              onChange={setOver}
+              className="flex items-center justify-between gap-3 border-t border-rule-soft px-3 py-1.5 first-of-type:border-t-0"
+            />
+          </fieldset>
+        ) : (
+          <p className="text-ink2">{overWords(row.canMiss.filter((name) => row.markedOn?.[name] === true))}</p>
+        )}
+        <p className="text-xs text-ink2">
+          It holds for what is handed in from now on, and for lanes that are marked again; students read it on their
+          first page.
+        </p>
+        {"problem" in read ? (
+          <Notice kind="stop" role="alert">
+            {read.problem}
+          </Notice>
+        ) : null}
         <p className="flex gap-2">
-          <Button look="act" type="submit" disabled={!isFair || isPending}>
+          <Button look="act" type="submit" disabled={!isFair || "problem" in read || isPending}>
             Keep it so
           </Button>
           <Button onClick={onClose}>Leave it as it was</Button>

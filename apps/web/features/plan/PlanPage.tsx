@@ -8,7 +8,7 @@ import { api, type ApiError } from "../../app/api";
 import { keyOf, reading } from "../../app/queries";
 import { Button, Loading, Notice, PageError, Panel, Select, TextLink } from "../../ui";
 import { PlanForm } from "./PlanForm";
-import { changeOf, dayWords, groupsOf, soughtIn, swapped, weeksOffered } from "./planView";
+import { askedOf, changeOf, dayWords, groupsOf, soughtIn, swapped, weeksOffered } from "./planView";
 
 const PLAN_KEY = keyOf("/plan", {});
 
@@ -187,6 +187,8 @@ function Row({
         <b>{row.title}</b> <span className="text-xs text-ink2">{machineWords[row.machine]}</span>
         <p className="text-xs text-ink2">
           {[...dayWords(row), row.isCoachOn ? "coach on" : "coach off", `${row.attemptsAllowed} attempts`].join(" · ")}
+          {askedOf(row).length > 0 ? ` · ${askedOf(row).length} must-have${askedOf(row).length === 1 ? "" : "s"}` : ""}
+          {row.mustHaves ? " of this class" : ""}
           {row.lanes > 0 ? ` · begun ${row.lanes === 1 ? "once" : `${row.lanes} times`}` : ""}
         </p>
       </div>

@@ -16,6 +16,9 @@ const row = (id: string, change: Partial<PlanRow> = {}): PlanRow => ({
   attemptsAllowed: 5,
   isCoachOn: true,
   isGiven: true,
+  mustHaves: null,
+  markedOn: null,
+  canMiss: ["checked", "notDeep"],
   lanes: 0,
   ...change,
 });

@@ -1,5 +1,6 @@
 import type { PlanChange, PlanRow, PlanView } from "@probe-lane/contract";
-import { machineWords } from "@probe-lane/core/words";
+import type { MustHave } from "@probe-lane/core/grading";
+import { machineWords, mustHaveWords } from "@probe-lane/core/words";
 import { addDays, format, parseISO } from "date-fns";
 
 const DAYS = 7;
@@ -10,7 +11,7 @@ export const weeksOffered = (held: number | null): number[] =>
   Array.from({ length: Math.max(LEAST_WEEKS, held ?? 0) }, (_, at) => at + 1);
 
 /** What of a row is changed and sent; the rest of it is only shown. */
-export const changeOf = ({ week, opensAt, dueAt, late, attemptsAllowed, isCoachOn, isGiven }: PlanRow): PlanChange => ({
+export const changeOf = ({
   week,
   opensAt,
   dueAt,
@@ -18,7 +19,25 @@ export const changeOf = ({ week, opensAt, dueAt, late, attemptsAllowed, isCoachO
   attemptsAllowed,
   isCoachOn,
   isGiven,
+  mustHaves,
+}: PlanRow): PlanChange => ({
+  week,
+  opensAt,
+  dueAt,
+  late,
+  attemptsAllowed,
+  isCoachOn,
+  isGiven,
+  mustHaves,
 });
+
+/** What stands over points in a row, by the class or by the exercise's marking: those of it that can be missed. */
+export const askedOf = ({ mustHaves, markedOn, canMiss }: PlanRow): MustHave[] =>
+  canMiss.filter((name) => (mustHaves ?? markedOn)?.[name] === true);
+
+/** What is asked for over points, in words. */
+export const overWords = (names: readonly MustHave[]): string =>
+  names.length === 0 ? "Nothing: points alone count." : `${names.map((name) => mustHaveWords[name].asks).join("; ")}.`;
 
 const shown = (at: string): string => format(new Date(at), "EEE d MMM, HH:mm");
 
