@@ -12,6 +12,7 @@ export const errorStatus = {
   loginTaken: 409,
   classArchived: 409,
   lastInstructor: 409,
+  accountElsewhere: 409,
   inClassAlready: 409,
   schoolOfDemo: 422,
   firstIsThere: 409,
@@ -70,6 +71,8 @@ export const errorWords: Record<ErrorCode, string> = {
   loginTaken:
     "That sign-in name belongs to somebody already. Sign in with it, choose another one, or ask your instructor to reset it.",
   classArchived: "This class is archived: what was done in it can be read, and nothing new is begun.",
+  accountElsewhere:
+    "That account is also used in a class that you do not teach, so nothing was changed. Keep it, and let the other one go into it.",
   lastInstructor: "A class keeps one instructor at least, so nobody was removed. Invite another one first.",
   inClassAlready: "You are in that class already. Open it from the list of your classes.",
   schoolOfDemo: "That is the school of the demo, which is made anew now and then. Give yours a name of its own.",

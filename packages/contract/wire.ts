@@ -83,6 +83,8 @@ export type ChangeClassRequest = z.infer<typeof changeClassRequest>;
 export const inviteRequest = z.strictObject({ role: z.enum(["assistant", "instructor"]) });
 export type InviteRequest = z.infer<typeof inviteRequest>;
 export const renameRequest = z.strictObject({ name: named, number: z.string().trim().max(40).optional() });
+/** Into which account of the same person another one goes. */
+export const mergeRequest = z.strictObject({ into: z.uuid() });
 /** A code of a class, or of an invitation to one, by somebody who has an account. */
 export const codeRequest = z.strictObject({ code: z.string().trim().min(1).max(20) });
 
@@ -409,6 +411,7 @@ export type AuditWhat =
   | "archiveTaken"
   | "studentTakenOff"
   | "studentDeleted"
+  | "accountsMerged"
   | "passwordReset"
   | "waitLifted"
   | "policyChanged"

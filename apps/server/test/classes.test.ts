@@ -277,3 +277,59 @@ describe("a student of the class", () => {
     expect((await server.pool.query("select 1 from users where login = 'comes'")).rowCount).toBe(0);
   });
 });
+
+describe("two accounts of one person", () => {
+  it("become one: lanes go behind those that stand there, the other account is gone, and nothing of others moves", async () => {
+    const other = new TestClient(server);
+    const { joinCode } = await view(marrow);
+    const twin = (await join(joinCode ?? "", "sorrel2", "Nessa S."))[0];
+    const sorrel = await new TestClient(server).signIn("sorrel");
+    const idOf = async (login: string) => (await view(marrow)).students.find((one) => one.login === login)?.id ?? "";
+    const [kept, gone] = [await idOf("sorrel"), await idOf("sorrel2")];
+    const [theirs, own] = [await twin.startLane(), await sorrel.startLane()];
+    expect(await goesOn(twin, theirs)).toBe("");
+    const others = (await view(marrow)).students.filter(({ id }) => id !== kept && id !== gone);
+    const merge = (from: string, into: string) => marrow.call("POST", `/class/students/${from}/merge`, { into });
+    // nobody goes into themselves, and nothing is an account that is none of the class's
+    expect((await merge(gone, gone)).status).toBe(400);
+    expect((await merge(gone, (await me(marrow)).id)).status).toBe(404);
+    expect((await merge(gone, kept)).status).toBe(204);
+    expect((await twin.call("GET", "/session")).status).toBe(401);
+    expect((await other.call("POST", "/session", { login: "sorrel2", password: "edge finder and dial" })).status).toBe(
+      401,
+    );
+    const { body } = await sorrel.call<LaneView>("GET", `/lanes/${theirs}`);
+    expect(body).toMatchObject({ isMine: true, lane: { attempt: 2, studentName: "Nessa Sorrelby" } });
+    expect((await sorrel.call<LaneView>("GET", `/lanes/${own}`)).body.lane.attempt).toBe(1);
+    // it is gone on with, though this process has had it in hand as somebody else's
+    expect(await goesOn(sorrel, theirs)).toBe("");
+    const after = (await view(marrow)).students;
+    expect(after.map(({ login }) => login)).not.toContain("sorrel2");
+    expect(after.filter(({ id }) => id !== kept)).toEqual(others);
+    expect(after.find(({ id }) => id === kept)?.lanes).toBeGreaterThanOrEqual(2);
+  });
+
+  it("an account that is used where its instructor does not teach stays; a place of the roster gives its number", async () => {
+    const { joinCode } = await view(marrow);
+    const [colleague] = await join(await invite("instructor"), "colleague", "Ada Tansley");
+    const made = await colleague.call<{ id: string }>("POST", "/classes", {
+      name: "Thursday",
+      term: "",
+      copiesPlan: false,
+    });
+    await enter(colleague, made.body.id);
+    const [stray] = await join(joinCode ?? "", "stray", "Juniper Stray");
+    await stray.call("POST", "/session/classes", { code: (await view(colleague)).joinCode });
+    const list = { list: { kind: "typed", text: "login,name,number\njuniper,Juniper Strayfield,4712\n" } };
+    await marrow.call("POST", "/class/roster", list);
+    const found = async (login: string) => (await view(marrow)).students.find((one) => one.login === login);
+    const [place, joined] = [(await found("juniper"))?.id ?? "", (await found("stray"))?.id ?? ""];
+    const refused = await marrow.call("POST", `/class/students/${joined}/merge`, { into: place });
+    expect([refused.status, refused.body.error.code]).toEqual([409, "accountElsewhere"]);
+    expect((await found("stray"))?.id).toBe(joined);
+    expect((await marrow.call("POST", `/class/students/${place}/merge`, { into: joined })).status).toBe(204);
+    expect(await found("juniper")).toBeUndefined();
+    expect(await found("stray")).toMatchObject({ number: "4712", hasJoined: true });
+    expect((await me(stray)).classes).toHaveLength(2);
+  });
+});

@@ -13,19 +13,19 @@ const entry = (seq: number, event: LaneEvent): StoredEntry => ({
   event,
 });
 const log = [entry(1, opened), entry(2, { type: "homed" })];
-const header = { id: "lane" } as LaneHeaderRow;
+const header = { id: "lane", studentId: "student" } as LaneHeaderRow;
 
 /** A store whose answers come when the test lets them come, each with the log as it was when it was asked. */
 function slowStore() {
   const waiting: (() => void)[] = [];
   const state = { entries: 1 };
-  const store: Pick<LaneStore, "header" | "log" | "headSeq"> = {
+  const store: Pick<LaneStore, "header" | "log" | "head"> = {
     header: () => Promise.resolve(header),
     log: () => {
       const asked = log.slice(0, state.entries);
       return new Promise((resolve) => waiting.push(() => resolve(asked)));
     },
-    headSeq: () => Promise.resolve(state.entries),
+    head: () => Promise.resolve({ seq: state.entries, studentId: "student" }),
   };
   const asked = async () => {
     while (waiting.length === 0) await new Promise((resolve) => setImmediate(resolve));

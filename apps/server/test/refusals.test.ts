@@ -566,6 +566,13 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 400 },
     },
     {
+      name: "nobody merged into somebody",
+      method: "POST",
+      path: () => `/class/students/${nowhere}/merge`,
+      body: { into: nowhere },
+      expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
+    },
+    {
       name: "a wait of nobody lifted",
       method: "POST",
       path: () => `/class/students/${nowhere}/lift`,

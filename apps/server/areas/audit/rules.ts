@@ -76,6 +76,12 @@ export const auditRules: readonly Rule[] = [
   },
   {
     method: "POST",
+    path: new RegExp(`^/class/students/${ID}/merge$`),
+    about: "student",
+    what: always("accountsMerged"),
+  },
+  {
+    method: "POST",
     path: new RegExp(`^/class/students/${ID}/reset$`),
     about: "student",
     what: always("passwordReset"),

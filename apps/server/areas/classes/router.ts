@@ -4,6 +4,7 @@ import {
   inviteRequest,
   isOddName,
   marksPolicy,
+  mergeRequest,
   newClassRequest,
   renameRequest,
   type Role,
@@ -44,9 +45,8 @@ async function admitted({ store, roster }: Deps, actor: Actor, code: string): Pr
   return classId;
 }
 
-/** A student of the open class by an id of the address, or 404. */
-async function studentOf({ store }: Deps, req: Request): Promise<string> {
-  const id = idOf(req);
+/** A student of the open class by an id, that of the address where none is given; or 404. */
+async function studentOf({ store }: Deps, req: Request, id = idOf(req)): Promise<string> {
   const held = await store.roleIn(id, actorOf(req).classId);
   if (held?.role !== "student" || held.isRemoved) throw new HttpError("notFound");
   return id;
@@ -117,6 +117,17 @@ export function classRouter(deps: Deps): Router {
     const { name, number } = parseBody(renameRequest, req.body);
     named(name);
     await store.rename(id, name, number);
+    res.status(204).end();
+  });
+  router.post("/class/students/:id/merge", teaches, async (req, res) => {
+    const { classId, id: instructorId } = actorOf(req);
+    const { into } = parseBody(mergeRequest, req.body);
+    const [gone, kept] = [await studentOf(deps, req), await studentOf(deps, req, into)];
+    if (gone === kept) throw new HttpError("badRequest");
+    if (!(await store.isTheirsAlone(gone, instructorId))) throw new HttpError("accountElsewhere");
+    await store.merge(gone, kept);
+    ended(gone);
+    await tell(classId);
     res.status(204).end();
   });
   router.delete("/class/students/:id", teaches, async (req, res) => {

@@ -12,6 +12,7 @@ import {
   users,
 } from "../../db/schema";
 import { fillShelf } from "../../shelf";
+import { isTheirsAlone, mergeStudents } from "./merge";
 
 type Staff = Exclude<Role, "student">;
 
@@ -154,5 +155,7 @@ export const classStore = (db: Database) => ({
         .delete(users)
         .where(and(eq(users.id, userId), sql`not exists (select 1 from memberships m where m.user_id = ${userId})`));
     }),
+  isTheirsAlone: (studentId: string, instructorId: string) => isTheirsAlone(db, studentId, instructorId),
+  merge: (goneId: string, keptId: string) => mergeStudents(db, goneId, keptId),
 });
 export type ClassStore = ReturnType<typeof classStore>;

@@ -57,7 +57,7 @@ export class LaneCache {
   private readonly lanes = new Map<string, HeldLane>();
   private readonly loads = new Map<string, Promise<HeldLane | null>>();
   constructor(
-    private readonly store: Pick<LaneStore, "header" | "log" | "headSeq">,
+    private readonly store: Pick<LaneStore, "header" | "log" | "head">,
     private readonly size = 400,
   ) {}
 
@@ -78,7 +78,10 @@ export class LaneCache {
   /** The lane as the log has it now, whichever process wrote last. */
   async fresh(id: string): Promise<HeldLane | null> {
     const held = this.lanes.get(id);
-    if (held && (await this.store.headSeq(id)) > held.headSeq) this.drop(id);
+    if (held) {
+      const { seq, studentId } = await this.store.head(id);
+      if (seq > held.headSeq || studentId !== held.header.studentId) this.drop(id);
+    }
     return this.get(id);
   }
 

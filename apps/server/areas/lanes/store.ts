@@ -190,13 +190,16 @@ export const laneStore = (db: Database) => {
       const [row] = await db.select({ name: users.name }).from(users).where(eq(users.id, userId)).limit(1);
       return row?.name ?? "";
     },
-    /** Number of the last entry; 0 where there is none. */
-    async headSeq(attemptId: string): Promise<number> {
+    /** Number of the last entry, 0 where there is none, and whose lane it is: two accounts may have become one. */
+    async head(attemptId: string): Promise<{ seq: number; studentId: string | null }> {
       const [row] = await db
-        .select({ seq: max(laneEvents.seq) })
+        .select({
+          seq: max(laneEvents.seq),
+          studentId: sql<string | null>`(select a.student_id from attempts a where a.id = ${attemptId})`,
+        })
         .from(laneEvents)
         .where(eq(laneEvents.attemptId, attemptId));
-      return row?.seq ?? 0;
+      return { seq: row?.seq ?? 0, studentId: row?.studentId ?? null };
     },
 
     /** One statement, one commit. A taken (attempt, seq) is a unique violation: another writer was first. */

@@ -20,6 +20,7 @@ const WORDS: Record<AuditWhat, string> = {
   archiveTaken: "took everything of a student as a file",
   studentTakenOff: "took a student off, lanes kept",
   studentDeleted: "took a student off, lanes deleted",
+  accountsMerged: "let an account go into another of the same person",
   passwordReset: "reset a password",
   policyChanged: "changed from how many marks a lane passes",
   waitLifted: "let somebody sign in at once who had to wait",

@@ -2,7 +2,7 @@ import type { ClassView } from "@probe-lane/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type ApiError } from "../../app/api";
-import { Button, Dialog, Notice, Panel } from "../../ui";
+import { Button, Dialog, Notice, Panel, Select } from "../../ui";
 import { CLASS_KEY, spaced } from "./code";
 
 type Student = ClassView["students"][number];
@@ -96,7 +96,14 @@ export function Students({ view }: { view: ClassView }) {
           <Button onClick={() => setAsked(null)}>Leave it</Button>
         </p>
       </Dialog>
-      {changed ? <ChangeStudent key={changed.id} student={changed} onClose={() => setChanged(null)} /> : null}
+      {changed ? (
+        <ChangeStudent
+          key={changed.id}
+          student={changed}
+          others={view.students.filter(({ id }) => id !== changed.id)}
+          onClose={() => setChanged(null)}
+        />
+      ) : null}
     </Panel>
   );
 }
@@ -104,7 +111,15 @@ export function Students({ view }: { view: ClassView }) {
 const WAYS = { keep: "Take off, keep the lanes", delete: "Take off, delete the lanes" } as const;
 
 /** Another name, or off the class: with what was done kept under "removed", or all of it gone. */
-function ChangeStudent({ student, onClose }: { student: Student; onClose(): void }) {
+function ChangeStudent({
+  student,
+  others,
+  onClose,
+}: {
+  student: Student;
+  others: readonly Student[];
+  onClose(): void;
+}) {
   const client = useQueryClient();
   const [name, setName] = useState(student.name);
   const [number, setNumber] = useState(student.number);
@@ -174,6 +189,7 @@ function ChangeStudent({ student, onClose }: { student: Student; onClose(): void
           Everything of this student as one file
         </a>
       </p>
+      {others.length > 0 ? <SamePerson student={student} others={others} onDone={done} /> : null}
       <div className="mt-4 border-t border-rule pt-3">
         {sure === null ? (
           <p className="flex flex-wrap gap-2">
@@ -188,7 +204,7 @@ function ChangeStudent({ student, onClose }: { student: Student; onClose(): void
             <p>
               {sure === "keep"
                 ? `${student.name} is signed out and no longer in this class. Their lanes and marks stand last among the marks, as removed. With the code of the class and the same password they can come back.`
-                : `${student.name} is signed out, and what they did in this class is deleted: ${student.lanes === 1 ? "1 lane" : `${student.lanes} lanes`}, their marks and their floor lanes. This cannot be undone.`}
+                : `${student.name} is signed out, and what they did in this class is deleted: ${lanesWords(student.lanes)}, their marks and their floor lanes. This cannot be undone.`}
             </p>
             <p className="mt-3 flex gap-2">
               <Button look="act" disabled={remove.isPending} onClick={() => remove.mutate(sure)}>
@@ -205,5 +221,69 @@ function ChangeStudent({ student, onClose }: { student: Student; onClose(): void
         </Notice>
       ) : null}
     </Dialog>
+  );
+}
+
+const lanesWords = (many: number): string => (many === 1 ? "1 lane" : `${many} lanes`);
+
+/** Two accounts of one person: the other one goes into this. */
+function SamePerson({
+  student,
+  others,
+  onDone,
+}: {
+  student: Student;
+  others: readonly Student[];
+  onDone(): Promise<void>;
+}) {
+  const [otherId, setOtherId] = useState("");
+  const other = others.find(({ id }) => id === otherId);
+  const merge = useMutation<unknown, ApiError, string>({
+    mutationFn: (id) => api.post(`/class/students/${id}/merge`, { into: student.id }),
+    onSuccess: onDone,
+  });
+  return (
+    <div className="mt-4 border-t border-rule pt-3">
+      <label className="font-bold">
+        The same person as
+        <Select
+          className="mt-1 block w-full !px-2 !py-1.5"
+          value={otherId}
+          onChange={(event) => {
+            setOtherId(event.target.value);
+            merge.reset();
+          }}
+        >
+          <option value="">nobody else in this class</option>
+          {others.map(({ id, name, login }) => (
+            <option key={id} value={id}>
+              {name} ({login})
+            </option>
+          ))}
+        </Select>
+      </label>
+      {other ? (
+        <>
+          <p className="mt-2">
+            Everything of <b>{other.name}</b> ({lanesWords(other.lanes)} in this class, floor lanes and marks) comes to{" "}
+            <b>{student.name}</b>, counted behind what stands here; the account <b className="figures">{other.login}</b>{" "}
+            is gone. They sign in as <b className="figures">{student.login}</b>
+            {student.hasJoined ? ", with its password" : ", once they have joined with its code"}. This cannot be
+            undone.
+          </p>
+          <p className="mt-3 flex gap-2">
+            <Button look="act" disabled={merge.isPending} onClick={() => merge.mutate(other.id)}>
+              Yes, make them one
+            </Button>
+            <Button onClick={() => setOtherId("")}>Leave it</Button>
+          </p>
+        </>
+      ) : null}
+      {merge.error ? (
+        <Notice kind="stop" role="alert">
+          {merge.error.message}
+        </Notice>
+      ) : null}
+    </div>
   );
 }

@@ -87,6 +87,15 @@ function AttemptLine({ attempt }: { attempt: AttemptRow }) {
   );
 }
 
+/** What stands over points, said before anybody begins. */
+function PassedOnlyWith({ row: { mustHaves } }: { row: AssignmentRow }) {
+  return mustHaves.length === 0 ? null : (
+    <p className="mt-1 max-w-prose text-xs text-ink2">
+      <b className="text-ink">Passed only with:</b> {mustHaves.map((name) => mustHaveWords[name].asks).join("; ")}
+    </p>
+  );
+}
+
 /** Starts an attempt and goes to its bench. */
 function useStart(assignmentId: string) {
   const navigate = useNavigate();
@@ -146,6 +155,7 @@ function ShelfLine({ row }: { row: AssignmentRow }) {
       <div className="min-w-56 flex-1">
         <b>{row.title}</b> <span className="text-xs text-ink2">about {row.minutes} min</span>
         <p className="max-w-prose text-xs text-ink2">{row.story}</p>
+        <PassedOnlyWith row={row} />
       </div>
       {row.closed ? null : (
         <Button disabled={start.isPending} onClick={() => start.mutate()} aria-label={`Start ${row.title}`}>
@@ -202,11 +212,7 @@ function Assignment({ row }: { row: AssignmentRow }) {
             about {row.minutes} min · coach {row.isCoachOn ? "on" : "off"} ·{" "}
             {left === 1 ? "1 attempt" : `${left} attempts`} left
           </p>
-          {row.mustHaves.length > 0 ? (
-            <p className="mt-1 text-xs text-ink2">
-              <b>Passed only with:</b> {row.mustHaves.map((name) => mustHaveWords[name].asks).join("; ")}
-            </p>
-          ) : null}
+          <PassedOnlyWith row={row} />
         </div>
         {open ? (
           <Button look="act" className="px-4 py-2" onClick={() => void navigate(`/lanes/${open.id}`)}>
