@@ -52,6 +52,21 @@ describe("a class and its code", () => {
       ).status,
     ).toBe(401);
   });
+  it("a list of more students than a class has adds nobody; teachers of a long list are not counted", async () => {
+    const list = (role: (at: number) => string) =>
+      typed(
+        `login,name,role\n${Array.from({ length: 221 }, (_, at) => `s${at},Student Number${at},${role(at)}`).join("\n")}`,
+      );
+    const read = async (body: object) =>
+      (await instructor.call<RosterPreview>("POST", "/class/roster/preview", body)).body;
+    expect(await read(list(() => "student"))).toMatchObject({
+      problem: "A class has at most 200 students: split the list.",
+      lines: [],
+    });
+    const mixed = await read(list((at) => (at % 10 === 0 ? "teacher" : "student")));
+    expect(mixed.problem).toBeNull();
+    expect(mixed.lines.filter(({ status }) => status === "new")).toHaveLength(198);
+  });
   it("a student of the roster joins once, by a code of their own; nobody takes that place with the class code", async () => {
     // who knows the class code and a name of the roster is not that person
     expect((await join({ login: "larkin" })).body.error.code).toBe("ownCodeWanted");

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { RosterColumns } from "@probe-lane/contract";
-import { beginsWithHeadings, columnsBy, columnsProblem } from "../areas/roster/columns";
+import { beginsWithHeadings, columnsBy, columnsProblem, withoutTitle } from "../areas/roster/columns";
 import { readRoster } from "../areas/roster/readRoster";
 import { readTable } from "../areas/roster/readTable";
 
@@ -9,8 +9,9 @@ const folder = new URL("./rosters/", import.meta.url);
 
 /** What a file comes to: its rows in a few words, or the sentence that says why nothing can be read. */
 async function read(file: string, chosen?: RosterColumns): Promise<string[] | string> {
-  const table = await readTable(readFileSync(new URL(file, folder)));
-  if ("problem" in table) return table.problem;
+  const found = await readTable(readFileSync(new URL(file, folder)));
+  if ("problem" in found) return found.problem;
+  const table = withoutTitle(found);
   const hasHeadings = beginsWithHeadings(table);
   const columns = chosen ?? (hasHeadings ? columnsBy(table.rows[0]?.cells ?? []) : {});
   const problem = columnsProblem(columns);
@@ -19,6 +20,8 @@ async function read(file: string, chosen?: RosterColumns): Promise<string[] | st
     [`${line}`, login, name, number, bad ?? left ?? ""].join(" | ").replace(/( \| )+$/, ""),
   );
 }
+
+const ODD = "The name has signs that cannot be seen, or letters of two alphabets in one word: type it anew.";
 
 /** Lists as schools really have them, one oddity each. */
 const FILES: Readonly<Record<string, readonly string[] | string>> = {
@@ -56,6 +59,38 @@ const FILES: Readonly<Record<string, readonly string[] | string>> = {
   "twice.csv": ["2 | twin | One Name", "3 | twin | Other Name |  | The sign-in name stands in line 2 already."],
   "renamed.xlsx": ["2 | larkin | Maud Larkinfield"],
   "old-kind.xls": "That is a spreadsheet of the old kind (.xls): save it as .xlsx or as CSV and choose it again.",
+  "tabs.tsv": ["2 | larkin | Maud Larkinfield | 4711", "3 | thornquist | Ivo Thornquist, Jr. | 4712"],
+  "old-line-ends.csv": ["2 | larkin | Maud Larkinfield", "3 | thornquist | Ivo Thornquist"],
+  // what follows the mark would be swallowed by one name
+  "open-quote.csv": [
+    `2 | larkin | Ivo Thornquist Maud Larkinfield thornquist |  | The name goes over several lines: a quotation mark is open in this line, or in its name.`,
+  ],
+  "hidden-signs.csv": [
+    `2 | larkin | Maud\u200B Larkinfield |  | ${ODD}`,
+    `3 | thornquist | Ivo\u202E Thornquist |  | ${ODD}`,
+    `4 | kesterby | \u0410nsgar Kesterby |  | ${ODD}`,
+    "5 | brook | Ada Brook",
+  ],
+  // zeros in front, kept by telling a spreadsheet that it is text
+  "told-as-text.csv": ["2 | larkin | Maud Larkinfield | 0042", "3 | thornquist | Ivo Thornquist | 0043"],
+  "hard-spaces.csv": ["2 | maud.larkinfield | Maud Larkinfield | 4711", "3 | ivo.thornquist | Ivo Thornquist | 4712"],
+  "title-above.csv": ["5 | maud.larkinfield | Maud Larkinfield | 4711", "6 | ivo.thornquist | Ivo Thornquist | 4712"],
+  "mail-addresses.csv": [
+    "2 | maud.larkinfield@fernhollow.example | Maud Larkinfield",
+    "3 | ivo+evening@fernhollow.example | Ivo Thornquist",
+    "4 | not an address | Ansgar Kesterby |  | “not an address” is not a sign-in name: use 2 to 64 small letters, digits, dots, dashes or an e-mail address.",
+  ],
+  "only-headings.csv": [],
+  // as a school's server packs it: what somebody is stands in a list of its own, and may be taken back there
+  "oneroster-package.zip": [
+    "2 | larkin | Maud Larkinfield | 4711",
+    "3 | kesterby | Ansgar Kesterby |  | Left out: the list calls them “teacher”.",
+    "4 | thornquist | Ivo Thornquist | 4712",
+    "5 | wrenhollow | Tilda Wrenhollow | 4713 | Left out: the list says “tobedeleted”.",
+    "6 | dellacourt | Bo Dellacourt | 4714 | Left out: the list calls them “without a role”.",
+    "7 | brook | Ada Brook | 4715 | Left out: the list says “inactive”.",
+  ],
+  "other-package.zip": "There is no users.csv in that package: choose the list itself.",
   "spreadsheet.xlsx": "Say which column holds the name.",
 };
 

@@ -35,6 +35,19 @@ export function columnsBy(headings: readonly string[]): RosterColumns {
 export const beginsWithHeadings = ({ rows }: RosterTable): boolean =>
   Object.keys(columnsBy(rows[0]?.cells ?? [])).length > 0;
 
+/** A title may stand above the headings: so many lines of it at the most. */
+const MOST_TITLE_LINES = 6;
+/** And headings then name so many columns that no title does. */
+const NAMED_BELOW_TITLE = 2;
+
+/** The table from its headings on, where a title stands above them. */
+export function withoutTitle(table: RosterTable): RosterTable {
+  const named = (at: number) => Object.keys(columnsBy(table.rows[at]?.cells ?? [])).length;
+  if (named(0) > 0) return table;
+  const from = table.rows.slice(0, MOST_TITLE_LINES).findIndex((_row, at) => named(at) >= NAMED_BELOW_TITLE);
+  return from > 0 ? { rows: table.rows.slice(from) } : table;
+}
+
 /** By which a choice of columns is remembered. */
 export const headingsKey = (headings: readonly string[]): string => headings.map(plain).join("\t");
 

@@ -48,9 +48,14 @@ function leftOut(role: string, status: string): string | null {
   return /^(tobedeleted|inactive|withdrawn|dropped)$/i.test(status) ? `Left out: the list says “${status}”.` : null;
 }
 
-function problemOf(row: Omit<RosterRow, "problem" | "left">, before: ReadonlyMap<string, number>): string | null {
+function problemOf(
+  row: Omit<RosterRow, "problem" | "left">,
+  isOverLines: boolean,
+  before: ReadonlyMap<string, number>,
+): string | null {
   const { login, name, number, isLoginMade } = row;
   if (name.length < 2) return "The name is missing.";
+  if (isOverLines) return "The name goes over several lines: a quotation mark is open in this line, or in its name.";
   if (name.length > 80) return "The name is longer than 80 characters.";
   if (isOddName(name))
     return "The name has signs that cannot be seen, or letters of two alphabets in one word: type it anew.";
@@ -78,7 +83,7 @@ export function readRoster({ rows }: RosterTable, columns: RosterColumns, hasHea
     const login = isLoginMade ? madeLogin(name) : at(columns.login).toLowerCase();
     const row = { line, login, isLoginMade, name, number: at(columns.number) };
     const left = leftOut(at(columns.role), at(columns.status));
-    const problem = left === null ? problemOf(row, seen) : null;
+    const problem = left === null ? problemOf(row, /[\r\n]/.test(whole + given + family), seen) : null;
     if (problem === null && left === null && !seen.has(login)) seen.set(login, line);
     return { ...row, problem, left };
   });

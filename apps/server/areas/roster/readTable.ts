@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import readExcel from "read-excel-file/node";
+import { openPackage, withRoles } from "./readPackage";
 
 /** A list as it stands in its file: cells by line, blank lines left out, lines counted from 1 as an editor counts. */
 export interface RosterTable {
@@ -39,6 +40,9 @@ function separatorOf(body: string): string {
   return first.includes(",") ? "" : (["\t", ";", "|"].find((one) => first.includes(one)) ?? "");
 }
 
+/** A cell without what only told a spreadsheet to take it as text: ="0042" or '0042. */
+const asText = (cell: string): string => cell.trim().replace(/^(?:="(.*)"|'(\d+))$/, "$1$2");
+
 export function readText(text: string): RosterTable {
   const plain = text.replace(/^\uFEFF/, "");
   const told = TELLS_SEPARATOR.exec(plain);
@@ -49,7 +53,7 @@ export function readText(text: string): RosterTable {
   Papa.parse<string[]>(body, {
     delimiter: told?.[1] ?? separatorOf(body),
     step: ({ data, meta }) => {
-      const cells = data.map((cell) => cell.trim());
+      const cells = data.map(asText);
       if (cells.some((cell) => cell !== "")) rows.push({ line, cells });
       // a cell in quotes may go over several lines
       line += body.slice(from, meta.cursor).split(/\r\n|\r|\n/).length - 1;
@@ -64,13 +68,24 @@ const cellText = (cell: unknown): string => {
   return typeof cell === "string" || typeof cell === "number" || typeof cell === "boolean" ? String(cell).trim() : "";
 };
 
-/** The list in a file or in typed text; a sentence where it cannot be read at all. The first sheet of a spreadsheet. */
+/** A packed folder that is no spreadsheet says so by what is in it. */
+const IS_SHEET = "xl/workbook.xml";
+
+/**
+ * The list in a file or in typed text; a sentence where it cannot be read at all. The first sheet of a spreadsheet; of
+ * a package the people with their roles.
+ */
 export async function readTable(source: Buffer | string): Promise<RosterTable | { readonly problem: string }> {
   if (typeof source === "string") return readText(source);
   if (isOldSheet(source))
     return { problem: "That is a spreadsheet of the old kind (.xls): save it as .xlsx or as CSV and choose it again." };
   if (!isPacked(source)) return readText(decoded(source));
   try {
+    if (!source.includes(IS_SHEET)) {
+      const lists = openPackage(source);
+      if (!lists) return { problem: "There is no users.csv in that package: choose the list itself." };
+      return withRoles(readText(decoded(lists.users)), lists.roles && readText(decoded(lists.roles)));
+    }
     const [sheet] = await readExcel(source);
     const rows = (sheet?.data ?? []).map((row, at) => ({ line: at + 1, cells: row.map(cellText) }));
     return { rows: rows.filter(({ cells }) => cells.some((cell) => cell !== "")) };

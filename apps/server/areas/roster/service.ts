@@ -14,7 +14,7 @@ import { isUniqueViolation } from "../../db/client";
 import { HttpError } from "../../errors";
 import type { Actor } from "../../guards";
 import { hashPassword, isPassword } from "../../passwords";
-import { beginsWithHeadings, columnsBy, columnsProblem, headingsKey } from "./columns";
+import { beginsWithHeadings, columnsBy, columnsProblem, headingsKey, withoutTitle } from "./columns";
 import { MOST_LINES, readRoster, type RosterRow } from "./readRoster";
 import { readTable, type RosterTable } from "./readTable";
 import type { ClassStore } from "../classes/store";
@@ -76,8 +76,9 @@ async function listed(
   actor: Actor,
   { list, columns: chosen, hasHeadings: said }: RosterRequest,
 ): Promise<Listed | { readonly problem: string }> {
-  const table = await readTable(list.kind === "typed" ? list.text : Buffer.from(list.base64, "base64"));
-  if ("problem" in table) return { problem: table.problem };
+  const read = await readTable(list.kind === "typed" ? list.text : Buffer.from(list.base64, "base64"));
+  if ("problem" in read) return { problem: read.problem };
+  const table = withoutTitle(read);
   const first = table.rows[0]?.cells;
   if (!first) return { problem: "There is nothing in that list." };
   const hasHeadings = said ?? beginsWithHeadings(table);
@@ -129,7 +130,9 @@ async function readList(store: RosterStore, actor: Actor, request: RosterRequest
   const problem =
     columnsProblem(columns) ??
     (rows.length === 0 ? "There is nobody below the first line." : null) ??
-    (rows.length > MOST_LINES ? `A class has at most ${MOST_LINES} students: split the list.` : null);
+    (rows.filter(({ left }) => left === null).length > MOST_LINES
+      ? `A class has at most ${MOST_LINES} students: split the list.`
+      : null);
   const lines = problem === null ? settled(rows, holders).map((row) => lineOf(row, holders.get(row.login))) : [];
   return { preview: { headings, hasHeadings, columns, isRemembered, lines, problem }, holders, key };
 }

@@ -95,8 +95,8 @@ export function Roster() {
   return (
     <Panel title="Add a roster" note="spreadsheet or CSV" bodyClassName="flex flex-col gap-3 p-4">
       <p className="text-ink2">
-        A list as your school gives it: .xlsx or CSV, with any headings. You say what its columns hold and see every
-        line before anybody is added.
+        A list as your school gives it: .xlsx, CSV or a OneRoster package (.zip), with any headings. You say what its
+        columns hold and see every line before anybody is added.
       </p>
       <label className="font-bold">
         From a file{" "}
@@ -104,7 +104,7 @@ export function Roster() {
           // what was added is chosen no longer
           key={lists}
           type="file"
-          accept=".xlsx,.csv,.txt,.tsv,text/csv,text/plain"
+          accept=".xlsx,.csv,.txt,.tsv,.zip,text/csv,text/plain"
           className="mt-1 block w-full text-sm font-normal file:mr-3 file:rounded-[4px] file:border file:border-ink3 file:bg-field file:px-3 file:py-1 file:font-bold file:text-ink"
           // the same file again, once it is mended, is chosen anew
           onClick={(event) => (event.currentTarget.value = "")}
