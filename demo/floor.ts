@@ -26,6 +26,7 @@ export const demoFloor: { template: FloorTemplate; lanes: { login: string; entri
       datum: "front left",
       tools: 2,
       paperMm: 0.1,
+      blockMm: 0.1,
     },
     lanes: [],
   },
@@ -41,6 +42,7 @@ export const demoFloor: { template: FloorTemplate; lanes: { login: string; entri
       datum: "front left",
       tools: 2,
       paperMm: 0.08,
+      blockMm: 0.08,
     },
     lanes: [
       {

@@ -168,7 +168,8 @@ test("a lathe floor lane: made from the template with a fairness warning, worked
   await page.getByLabel("Title").fill("Thrust collar, one tool");
   await page.getByLabel("Machine").selectOption("lathe");
   await page.getByLabel("Tools to set").fill("1");
-  await page.getByLabel("Feeler, pin or gap").fill("0.1");
+  await page.getByLabel("Feeler on the diameter").fill("0.1");
+  await page.getByLabel("Pin or gap before the face").fill("0.1");
   await page.getByLabel("Tolerance X (diameter) ±").fill("0.005");
   await expect(page.getByText(/Narrower than a careful touch can hold: tool 1 X/)).toBeVisible();
   await page.getByLabel("Tolerance X (diameter) ±").fill("0.03");

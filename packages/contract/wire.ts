@@ -269,6 +269,7 @@ export interface FloorWallRow {
 export const floorChange = z.strictObject({
   title: z.string().trim().min(3).max(80),
   machineNumber: z.string().trim().max(12),
+  drawingNumber: z.string().trim().max(24),
   tolerancesMm: z.record(z.string(), z.number().positive().max(5)),
 });
 export type FloorChange = z.infer<typeof floorChange>;
@@ -558,8 +559,8 @@ export interface ProveReply {
 
 export interface Practice {
   skill: SkillId;
-  /** Why this one: what it cost in the lane just ruled, marks; or how it stands. */
-  why: { lost: number } | { stand: Stand };
+  /** Why this one: what it cost in the lane just ruled, marks; how it stands; or that it was shown too long ago. */
+  why: { lost: number } | { stand: Stand } | { isLapsed: true };
   assignmentId: string;
   title: string;
 }

@@ -323,7 +323,12 @@ describe("a floor exercise of one's own", () => {
   it("is copied, changed before anybody has begun it, hidden, shown, and deleted; what is in use is only hidden", async () => {
     const [used] = (await list(instructor)).filter(({ lanes }) => lanes.length > 0);
     const path = `/floor/exercises/${used?.id}`;
-    const change = { title: "Clamp, second vise", machineNumber: "M 7", tolerancesMm: { "G54.x": 0.05, nothing: 1 } };
+    const change = {
+      title: "Clamp, second vise",
+      machineNumber: "M 7",
+      drawingNumber: "FH-118",
+      tolerancesMm: { "G54.x": 0.05, nothing: 1 },
+    };
     expect((await instructor.call("PUT", path, change)).body.error.code).toBe("floorInUse");
     expect((await instructor.call("DELETE", path)).body.error.code).toBe("floorInUse");
     const made = await instructor.call<StartedLane>("POST", `${path}/copy`, {});
@@ -334,7 +339,7 @@ describe("a floor exercise of one's own", () => {
       expect((await instructor.call("PUT", copy, { ...change, ...odd })).status).toBe(400);
     expect((await instructor.call("PUT", copy, change)).status).toBe(204);
     const row = await titled(instructor, "Clamp, second vise");
-    expect(row?.exercise.machineNumber).toBe("M 7");
+    expect(row?.exercise).toMatchObject({ machineNumber: "M 7", drawingNumber: "FH-118" });
     const before = new Map(used?.exercise.registers.map((one) => [one.id, one.toleranceMm]));
     for (const { id, toleranceMm } of row?.exercise.registers ?? [])
       expect(toleranceMm).toBe(id === "G54.x" ? 0.05 : before.get(id));

@@ -274,7 +274,7 @@ describe("every route, every role", () => {
       name: "a floor exercise that is none, changed",
       method: "PUT",
       path: () => `/floor/exercises/${nowhere}`,
-      body: { title: "Another", machineNumber: "", tolerancesMm: {} },
+      body: { title: "Another", machineNumber: "", drawingNumber: "", tolerancesMm: {} },
       expected: { nobody: 401, student: 403, otherStudent: 403, assistant: 403, instructor: 404 },
     },
     {

@@ -1,8 +1,10 @@
 import type { Ruling } from "@probe-lane/core/grading";
+import type { SkillId, Stand } from "@probe-lane/core/skills";
+import { whyWords } from "@probe-lane/core/words";
 import { describe, expect, it } from "vitest";
 import type { RulingView, StandingsView } from "@probe-lane/contract";
 import { RulingBook } from "../areas/lanes/rulingBook";
-import { lapsing, skillRows } from "../areas/skills/service";
+import { byStand, lapsing, skillRows } from "../areas/skills/service";
 import { TestClient, testServer } from "./testServer";
 
 const day = (text: string) => new Date(`${text}T09:00:00Z`);
@@ -36,6 +38,21 @@ describe("where skills stand", () => {
     expect(edge(skillRows([...once, showing("2026-01-31", false)], on("2026-08-01")))?.isLapsed).toBe(false);
     expect(edge(skillRows(once, never))?.isLapsed).toBe(false);
   });
+});
+
+it("what has lapsed is practiced before what was never tried, and says why", () => {
+  const row = (skill: SkillId, stand: Stand, isLapsed: boolean) => ({ skill, stand, isLapsed });
+  const wanted = byStand([
+    row("edge", "mastered", true),
+    row("round", "mastered", false),
+    row("turn", "notYet", false),
+  ]);
+  expect(wanted.slice(0, 3)).toEqual([
+    { skill: "turn", why: { stand: "notYet" } },
+    { skill: "edge", why: { isLapsed: true } },
+    { skill: "safety", why: { stand: "untried" } },
+  ]);
+  expect(whyWords({ isLapsed: true })).toBe("it was shown so long ago that it wants to be seen again");
 });
 
 describe("who can do what", () => {

@@ -170,6 +170,7 @@ export const catalog = {
   diameterEmpty: entry(["mill-diameter"], ["cutterDiameter"], 0.06, (f) => [-f.cutterDiameter]),
   wearSignTurned: entry(["mill-diameter"], ["oldWear"], 0.05, (f) => [-2 * f.oldWear]),
   wearTwice: entry(["mill-diameter"], ["oldWear"], 0.04, (f) => [f.oldWear]),
+  wholeInWear: entry(["mill-diameter"], ["oldWear", "nominalDiameter"], 0.08, (f) => [f.nominalDiameter]),
   // lathe
   feelerOnce: entry(["lathe-x"], ["paper", "outside"], 0.12, (f) => [f.outside * f.paper]),
   feelerForgotten: entry(["lathe-x"], ["paper", "outside"], 0.1, (f) => [f.outside * 2 * f.paper]),

@@ -37,7 +37,7 @@ export const latheSchoolFacts = {
   "setter-arm": { split: "reach", rowsFrom: "gaugePoint", isOnFloor: true },
   "master-shift": { split: "difference", rowsFrom: "master", isOnFloor: true },
   "readout-library": { split: "whole", rowsFrom: "master" },
-  "gang-bar": { split: "whole", rowsFrom: "gaugePoint" },
+  "gang-bar": { split: "whole", rowsFrom: "gaugePoint", isOnFloor: true },
   preset: { split: "whole", rowsFrom: "master" },
 } as const satisfies Record<string, LatheSchoolFacts>;
 export type LatheSchool = keyof typeof latheSchoolFacts;

@@ -12,6 +12,7 @@ import {
   templateSchema,
   termsOffered,
   type FloorEntry,
+  templateFigures,
   type FloorTemplate,
   type StoredFloorEntry,
 } from ".";
@@ -31,6 +32,7 @@ const template: FloorTemplate = {
   edgeXMm: 0,
   edgeYMm: 0,
   paperMm: 0.08,
+  blockMm: 0.08,
   skinMm: 0.7,
   toleranceXyMm: 0.03,
   toleranceZMm: 0.03,
@@ -250,6 +252,99 @@ describe("a floor lane", () => {
       "H2",
     ]);
     expect(templateSchema.safeParse({ ...template, school: "setter-arm" }).success).toBe(false);
+  });
+});
+
+describe("a template's schools", () => {
+  const of = (more: Partial<FloorTemplate>) => floorFromTemplate({ ...template, paperMm: 0.08, blockMm: 25, ...more });
+  const told = (more: Partial<FloorTemplate>) =>
+    of(more).registers.map(({ id: one, label, figures }) => [one, label, figures]);
+  const wanted = { school: "part-touch", tools: 2 } as const;
+
+  it("of length on a mill ask for the registers that each fills, with what lies between and no more", () => {
+    const lengths = (school: FloorTemplate["school"]) =>
+      told({ ...wanted, school }).filter(([one]) => one !== "G54.x" && one !== "G54.y");
+    const touched = { paper: 0.08, facing: 0.7 };
+    expect(lengths("part-touch")).toEqual([
+      ["H1", "H1 length", touched],
+      ["H2", "H2 length", touched],
+    ]);
+    expect(lengths("plane-lift")).toEqual([
+      ["G54.z", "G54 Z", touched],
+      ["H1", "H1 length", { paper: 0.08 }],
+      ["H2", "H2 length", { paper: 0.08 }],
+    ]);
+    expect(lengths("gauge-line")).toEqual([
+      ["G54.z", "G54 Z", touched],
+      ["H1", "H1 length", {}],
+      ["H2", "H2 length", {}],
+    ]);
+    // the master is tool 1, and what lies under both of them cancels
+    expect(lengths("master")).toEqual([
+      ["G54.z", "G54 Z", touched],
+      ["H2", "H2 length", {}],
+      ["H3", "H3 length", {}],
+    ]);
+    expect(lengths("offset-per-tool")).toEqual([
+      ["G54.z", "G54 Z, tool 1", touched],
+      ["G55.z", "G55 Z, tool 2", touched],
+    ]);
+    expect(lengths("block-in-wear")).toEqual([
+      ["H1", "H1 length with its wear", { block: 25, facing: 0.7 }],
+      ["H2", "H2 length with its wear", { block: 25, facing: 0.7 }],
+    ]);
+  });
+  it("of a gang of tools ask for work Z and both rows of each; a diameter's feeler and a face's pin are two figures", () => {
+    expect(told({ machine: "lathe", school: "gang-bar", tools: 1, toolNames: ["parting"] })).toEqual([
+      ["G54.z", "G54 Z", { block: 25, facing: 0.7 }],
+      ["T1.x", "tool 1 X (parting)", { paper: 0.08, outside: 1 }],
+      ["T1.z", "tool 1 Z (parting)", { block: 25, facing: 0.7 }],
+    ]);
+    expect(templateFigures({ machine: "lathe", school: "readout" })).toEqual(["paper"]);
+    expect(templateFigures({ machine: "mill", school: "block-in-wear" })).toEqual(["block", "skin"]);
+    expect(templateFigures({ machine: "mill", school: "gauge-line" })).toEqual(["paper", "skin"]);
+  });
+  it("of diameter ask for the tools that have a nominal one, by the name on the sheet", () => {
+    const asked = { toolNames: ["10 mm end mill", "drill"], nominalDiametersMm: [10, null] };
+    // the last, and the only one of its kind
+    expect(told({ ...asked, diameters: "measured" }).slice(-2)).toEqual([
+      ["H2", "H2 length (drill)", { paper: 0.08, facing: 0.7 }],
+      ["D1", "D1 diameter (10 mm end mill)", { nominalDiameter: 10 }],
+    ]);
+    const less = of({ ...asked, diameters: "difference" }).registers.find(({ id: one }) => one === "D1");
+    expect(less).toMatchObject({ label: "D1 wear: measured less nominal (10 mm end mill)", holds: "difference" });
+    expect(less && termsOffered(less)).toEqual([{ term: "nominal", givenMm: 10 }]);
+    const whole = of({ ...asked, diameters: "measured" }).registers.find(({ id: one }) => one === "D1");
+    expect(whole && termsOffered(whole)).toEqual([]);
+    expect(of(asked).registers.some(({ id: one }) => one === "D1")).toBe(false);
+    const problems = (more: object) => templateSchema.safeParse({ ...template, ...more }).success;
+    expect(problems({ diameters: "measured" })).toBe(false);
+    expect(problems({ diameters: "measured", nominalDiametersMm: [null, 8] })).toBe(true);
+    expect(problems({ school: "offset-per-tool", tools: 7 })).toBe(false);
+    expect(problems({ school: "offset-per-tool", tools: 6 })).toBe(true);
+  });
+  it.each([
+    // measured 9.94 of a nominal 10
+    ["measured", 10, 9.94, "nominalForMeasured"],
+    ["measured", 4.97, 9.94, "radiusInDiameter"],
+    ["difference", 0.06, -0.06, "wearSignTurned"],
+    ["difference", 9.94, -0.06, "wholeInWear"],
+  ] as const)("a diameter held as %s: %f where %f belongs is “%s”", (diameters, held, right, cause) => {
+    const lane = of({ diameters, nominalDiametersMm: [10] });
+    const value = ruleFloor(
+      foldFloor(
+        lane,
+        log(
+          { type: "reading", register: "D1", mm: 9.94 },
+          ...(diameters === "difference" ? [{ type: "term", register: "D1", term: "nominal", mm: -10 } as const] : []),
+          { type: "sum", register: "D1", mm: right },
+          set("D1", held),
+          check("D1", right),
+        ),
+      ),
+    ).values.find(({ register }) => register.id === "D1");
+    expect(value).toMatchObject({ verdict: "wrong", working: "adds up" });
+    expect(value?.explained?.ranked[0]?.classes[0]?.[0]).toBe(cause);
   });
 });
 

@@ -4,8 +4,6 @@
  */
 export {
   floorExerciseSchema,
-  floorFromTemplate,
-  templateSchema,
   floorFairness,
   floorCorners,
   floorDatumWords,
@@ -17,8 +15,15 @@ export {
   type FloorExercise,
   type FloorRegister,
   type FloorSchool,
-  type FloorTemplate,
 } from "./exercise";
+export {
+  floorDiameters,
+  floorFromTemplate,
+  isByFirstTool,
+  templateFigures,
+  templateSchema,
+  type FloorTemplate,
+} from "./template";
 export {
   assistantEntryTypes,
   entrySchema,

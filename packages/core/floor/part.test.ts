@@ -23,6 +23,7 @@ const template: FloorTemplate = {
   edgeXMm: 0,
   edgeYMm: 0,
   paperMm: 0.1,
+  blockMm: 0.1,
   skinMm: 0,
   toleranceXyMm: 0.03,
   toleranceZMm: 0.03,

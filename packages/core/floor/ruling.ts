@@ -1,3 +1,4 @@
+import type { Figures } from "../diagnosis/catalog";
 import { explain, habitsOf, type Explained } from "../diagnosis/explain";
 import type { MistakeId } from "../diagnosis/catalog";
 import type { TermName } from "../lane/names";
@@ -67,6 +68,13 @@ function undecidedBy({ outliers, expandedMm }: Combined, { toleranceMm }: FloorR
 }
 const decided = (offMm: number, { toleranceMm }: FloorRegister) => (offMm <= toleranceMm ? "right" : "wrong");
 
+/** The figures of a register with what its check tells of them, mm. */
+function figuresOf({ method, holds, figures }: FloorRegister, checkMm: number): Figures {
+  const known = { ...figures, wanted: checkMm };
+  if (method !== "mill-diameter") return known;
+  return holds === "difference" ? { ...known, oldWear: checkMm } : { ...known, cutterDiameter: checkMm };
+}
+
 function ruleValue(state: FloorState, register: FloorRegister, share: number, workingShare: number): FloorValue {
   const heldMm = state.registers[register.id]?.mm ?? null;
   const check = combineChecks(state.checks.filter((one) => one.register === register.id));
@@ -104,7 +112,7 @@ function ruleValue(state: FloorState, register: FloorRegister, share: number, wo
       ? explain({
           method: register.method,
           closure: closureMm,
-          figures: { ...register.figures, wanted: check.mm },
+          figures: figuresOf(register, check.mm),
           u,
           resolution: 0.001,
         })

@@ -26,6 +26,7 @@ const exercise = floorFromTemplate({
   edgeXMm: 0,
   edgeYMm: 0,
   paperMm: 0.08,
+  blockMm: 0.08,
   skinMm: 0,
   toleranceXyMm: 0.02,
   toleranceZMm: 0.02,

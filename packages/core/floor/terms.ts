@@ -21,7 +21,7 @@ const BETWEEN: Record<Method, readonly (readonly [TermName, FigureName | null])[
     ["block", "block"],
     ["facing", "facing"],
   ],
-  "mill-diameter": [],
+  "mill-diameter": [["nominal", "nominalDiameter"]],
   "lathe-x": [
     ["diameter", null],
     ["paper", "paper"],
@@ -38,9 +38,13 @@ const BETWEEN: Record<Method, readonly (readonly [TermName, FigureName | null])[
   "lathe-tip": [],
 };
 
+type Described = Pick<FloorRegister, "method" | "figures" | "holds">;
+
 /** The lines that belong to a register: those that its way of setting knows, less what the sheet says is nothing. */
-export function termsOffered({ method, figures }: Pick<FloorRegister, "method" | "figures">): OfferedTerm[] {
+export function termsOffered({ method, figures, holds }: Described): OfferedTerm[] {
   return BETWEEN[method].flatMap(([term, figure]): OfferedTerm[] => {
+    // nothing is taken from a diameter that goes in whole
+    if (term === "nominal" && holds !== "difference") return [];
     if (figure === null) return [{ term, givenMm: null }];
     const given = figures[figure];
     return typeof given !== "number" || given === 0 ? [] : [{ term, givenMm: Math.abs(given) }];
@@ -54,10 +58,7 @@ const GAPS: ReadonlySet<TermName> = new Set(["paper", "block"]);
  * Of what belongs to a register by the sheet, what is not among the lines that were written; whoever writes what has no
  * name of its own may mean any of them.
  */
-export function termsLeftOut(
-  register: Pick<FloorRegister, "method" | "figures">,
-  written: readonly TermName[],
-): TermName[] {
+export function termsLeftOut(register: Described, written: readonly TermName[]): TermName[] {
   if (written.includes("other")) return [];
   const isThere = (term: TermName) => written.some((one) => one === term || (GAPS.has(one) && GAPS.has(term)));
   return termsOffered(register).flatMap(({ term, givenMm }) => (givenMm === null || isThere(term) ? [] : [term]));

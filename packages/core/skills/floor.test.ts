@@ -15,6 +15,7 @@ const mill: FloorTemplate = {
   edgeXMm: 0,
   edgeYMm: 0,
   paperMm: 0.08,
+  blockMm: 0.08,
   skinMm: 0,
   toleranceXyMm: 0.03,
   toleranceZMm: 0.03,

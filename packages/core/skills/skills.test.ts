@@ -62,6 +62,19 @@ describe("where a skill stands", () => {
     expect(wanted.slice(0, 3)).toEqual(["diameter", "safety", "sequence"]);
     expect(wanted).not.toContain("edge");
   });
+  it("what stood and has lapsed comes before what was never tried, behind what is shaky", () => {
+    const stands = new Map<SkillId, ReturnType<typeof standOf>>([
+      ["edge", "mastered"],
+      ["round", "mastered"],
+      ["diameter", "notYet"],
+      ["safety", "shaky"],
+    ]);
+    // of what is shaky too long ago nothing more is said than that it is shaky
+    const wanted = wantedSkills(stands, new Set<SkillId>(["edge", "safety"]));
+    expect(wanted.slice(0, 4)).toEqual(["diameter", "safety", "edge", "sequence"]);
+    expect(wanted).not.toContain("round");
+    expect(wanted.filter((skill) => skill === "safety")).toHaveLength(1);
+  });
   it("practice is the least taken exercise that asks for the first wanted skill; none when nothing asks for any", () => {
     const offer = (id: string, taken: number, ...asks: SkillId[]): Offer => ({
       id,

@@ -85,8 +85,11 @@ function firstAsking(wanted: readonly SkillId[], offers: readonly Offer[]): { sk
 const URGENCY: readonly Stand[] = ["notYet", "shaky", "untried"];
 
 /**
- * Skills in the order in which they want practice: not yet, then shaky, then untried, each in the order of the work.
+ * Skills in the order in which they want practice: not yet, then shaky, then what stood and has lapsed, then untried,
+ * each in the order of the work.
  */
-export function wantedSkills(stands: ReadonlyMap<SkillId, Stand>): SkillId[] {
-  return URGENCY.flatMap((stand) => skillIds.filter((skill) => (stands.get(skill) ?? "untried") === stand));
+export function wantedSkills(stands: ReadonlyMap<SkillId, Stand>, lapsed: ReadonlySet<SkillId> = new Set()): SkillId[] {
+  const standing = (stand: Stand) => skillIds.filter((skill) => (stands.get(skill) ?? "untried") === stand);
+  const again = standing("mastered").filter((skill) => lapsed.has(skill));
+  return URGENCY.flatMap((stand) => [...(stand === "untried" ? again : []), ...standing(stand)]);
 }

@@ -36,7 +36,8 @@ const STAND_CLAUSES: Record<Stand, string> = {
 };
 
 /** Why a skill is recommended: what it cost in the lane just ruled, or how it stands. */
-export function whyWords(why: { lost: number } | { stand: Stand }): string {
+export function whyWords(why: { lost: number } | { stand: Stand } | { isLapsed: true }): string {
+  if ("isLapsed" in why) return "it was shown so long ago that it wants to be seen again";
   if ("stand" in why) return STAND_CLAUSES[why.stand];
   return why.lost >= 0.05 ? `it cost ${why.lost.toFixed(1)} marks here` : "it was not right here";
 }

@@ -77,15 +77,16 @@ const COPY = " (copy)";
 /** What a copy of an exercise is called, within what a title may be long. */
 export const copiedTitle = (title: string): string => `${title.slice(0, LONGEST_TITLE - COPY.length)}${COPY}`;
 
-/** An exercise with another title, machine and tolerances; what it is made of stays. */
+/** An exercise with another title, machine, drawing and tolerances; what it is made of stays. */
 export function changedExercise(
   body: FloorExercise,
-  { title, machineNumber, tolerancesMm }: FloorChange,
+  { title, machineNumber, drawingNumber, tolerancesMm }: FloorChange,
 ): FloorExercise {
-  const { machineNumber: _before, ...held } = body;
+  const { machineNumber: _machine, drawingNumber: _drawing, ...held } = body;
   return {
     ...held,
     ...(machineNumber === "" ? {} : { machineNumber }),
+    ...(drawingNumber === "" ? {} : { drawingNumber }),
     title,
     registers: body.registers.map((one) => ({ ...one, toleranceMm: tolerancesMm[one.id] ?? one.toleranceMm })),
   };

@@ -18,7 +18,6 @@ import {
   wantedSkills,
   type SkillId,
   type SkillShown,
-  type Stand,
 } from "@probe-lane/core/skills";
 import { addMonths } from "date-fns";
 import { HttpError } from "../../errors";
@@ -64,9 +63,13 @@ async function practiceFor(
 }
 
 /** Skills as they stand, the most urgent first. */
-function byStand(skills: readonly { skill: SkillId; stand: Stand }[]): Wanted[] {
+export function byStand(skills: readonly Pick<SkillRow, "skill" | "stand" | "isLapsed">[]): Wanted[] {
   const stands = new Map(skills.map(({ skill, stand }) => [skill, stand]));
-  return wantedSkills(stands).map((skill) => ({ skill, why: { stand: stands.get(skill) ?? "untried" } }));
+  const lapsed = new Set(skills.flatMap(({ skill, isLapsed }) => (isLapsed ? [skill] : [])));
+  return wantedSkills(stands, lapsed).map((skill) => {
+    const stand = stands.get(skill) ?? "untried";
+    return { skill, why: stand === "mastered" ? { isLapsed: true } : { stand } };
+  });
 }
 
 interface Deps {

@@ -2,11 +2,14 @@ import { keyOf } from "../../app/queries";
 import {
   floorCorners,
   floorDatumWords,
+  floorDiameters,
   floorFairness,
   floorFromTemplate,
   floorMiddles,
   floorSchools,
+  isByFirstTool,
   isFloorCorner,
+  templateFigures,
   type FloorTemplate,
 } from "@probe-lane/core/floor";
 import { floorSchoolWords } from "@probe-lane/core/words";
@@ -15,9 +18,50 @@ import { useState, type FormEvent, type ReactNode } from "react";
 import { api, type ApiError } from "../../app/api";
 import { Button, FigureInput, Notice, Panel } from "../../ui";
 import { lengthsOf } from "./show";
-import { inUnit, START, templateOf, type Form } from "./template";
+import { inUnit, START, templateOf, toolsOf, withTool, type Form, type TextName } from "./template";
 
 const SELECT = "block min-h-10 w-full rounded-[3px] border border-ink3 bg-field px-2 font-normal";
+
+const DIAMETERS: Record<(typeof floorDiameters)[number], string> = {
+  none: "not asked for",
+  measured: "the register holds the diameter as measured",
+  difference: "its wear holds measured less nominal",
+};
+
+/** What each tool is called on the sheet, and how large it is where a diameter is asked for. */
+function ToolList({ form, onChange }: { form: Form; onChange(change: Partial<Form>): void }) {
+  const tools = toolsOf(form);
+  const hasDiameters = form.machine === "mill" && form.diameters !== "none";
+  if (tools.length === 0) return null;
+  return (
+    <fieldset className="rounded-[3px] border border-rule px-3 pb-3 sm:col-span-2">
+      <legend className="px-1 font-bold">Tools as the sheet has them</legend>
+      {hasDiameters ? <p className="text-ink2">With the nominal ⌀ of those whose diameter is to be set.</p> : null}
+      {tools.map((tool) => (
+        <div key={tool} className="mt-1.5 flex items-center gap-2">
+          <span className="figures w-6 text-ink2">{tool}</span>
+          <input
+            aria-label={`Name of tool ${tool}`}
+            className="min-h-9 min-w-0 flex-1 rounded-[3px] border border-ink3 bg-field px-2 placeholder:text-ink2"
+            placeholder="a number is enough"
+            maxLength={24}
+            value={form.toolNames[tool - 1] ?? ""}
+            onChange={({ target }) => onChange({ toolNames: withTool(form.toolNames, tool, target.value) })}
+          />
+          {hasDiameters ? (
+            <FigureInput
+              aria-label={`Nominal diameter of tool ${tool}`}
+              className="min-h-9 w-24"
+              placeholder="⌀"
+              value={form.nominals[tool - 1] ?? ""}
+              onChange={({ target }) => onChange({ nominals: withTool(form.nominals, tool, target.value) })}
+            />
+          ) : null}
+        </div>
+      ))}
+    </fieldset>
+  );
+}
 
 /** A floor exercise from a template; it says at once when a tolerance is narrower than a careful touch. */
 export function FloorAuthor() {
@@ -33,19 +77,20 @@ export function FloorAuthor() {
       await client.invalidateQueries({ queryKey: keyOf("/floor", {}) });
     },
   });
-  const set = (name: keyof Form) => (event: { target: { value: string } }) =>
+  const set = (name: TextName) => (event: { target: { value: string } }) =>
     setForm((held) => ({ ...held, [name]: event.target.value }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if ("template" in answer) make.mutate(answer.template);
   };
-  const field = (name: keyof Form, label: ReactNode) => (
+  const field = (name: TextName, label: ReactNode) => (
     <label className="font-bold">
       {label}
       <FigureInput className="block min-h-10 w-full font-normal" value={form[name]} onChange={set(name)} />
     </label>
   );
   const isMill = form.machine === "mill";
+  const figures = templateFigures(form);
   const { show } = lengthsOf(form);
   return (
     <Panel title="Make a floor exercise" note="given to the class at once" className="self-start">
@@ -75,6 +120,7 @@ export function FloorAuthor() {
           </select>
         </label>
         {field("machineNumber", "Its number")}
+        {field("drawingNumber", "Drawing number")}
         <label className="font-bold">
           Unit
           <select
@@ -129,10 +175,28 @@ export function FloorAuthor() {
             </select>
           </label>
         )}
-        {field("tools", form.school === "readout" ? "Tools beside tool 1" : "Tools to set")}
+        {isMill ? (
+          <label className="font-bold sm:col-span-2">
+            Diameters
+            <select className={SELECT} value={form.diameters} onChange={set("diameters")}>
+              {floorDiameters.map((one) => (
+                <option key={one} value={one}>
+                  {DIAMETERS[one]}
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : null}
+        {field("tools", isByFirstTool(form.school) ? "Tools beside tool 1" : "Tools to set")}
         {field("readingsNeeded", "Readings for each")}
-        {field("paper", isMill ? "Paper or feeler" : "Feeler, pin or gap")}
-        {field("skin", isMill ? "Touched top is Z" : "Touched face is Z")}
+        <ToolList form={form} onChange={(change) => setForm((held) => ({ ...held, ...change }))} />
+        {figures.includes("paper")
+          ? field("paper", isMill ? "Paper or feeler" : "Feeler on the diameter, 0: skimmed")
+          : null}
+        {figures.includes("block")
+          ? field("block", isMill ? "Block under the tool" : "Pin or gap before the face")
+          : null}
+        {figures.includes("skin") ? field("skin", isMill ? "Touched top is Z" : "Touched face is Z") : null}
         {field("toleranceXy", isMill ? "Tolerance X, Y ±" : "Tolerance X (diameter) ±")}
         {field("toleranceZ", "Tolerance Z ±")}
         <div className="flex flex-col gap-2 sm:col-span-2" role="status" aria-live="polite">

@@ -22,7 +22,7 @@ import { FloorRulingView } from "./FloorRulingView";
 import { ImportForm } from "./ImportForm";
 import { LengthForm } from "./Length";
 import { MeasuredPart } from "./MeasuredPart";
-import { exerciseFor, lengthsOf, machineOf } from "./show";
+import { exerciseFor, lengthsOf, drawingOf, machineOf } from "./show";
 import { Signed } from "./Signed";
 import { useFloorLane } from "./useFloorLane";
 import { useKeptHere, type KeptHere } from "./useKeptHere";
@@ -55,8 +55,17 @@ export function FloorLanePage() {
       title={view.exercise.title}
       detail={
         view.isInstructor
-          ? `${view.studentName} · at the ${machineOf(view.exercise)}`
-          : `at the ${machineOf(view.exercise)} · ${view.exercise.datum}${view.attempt > 1 ? ` · attempt ${view.attempt}` : ""}`
+          ? [view.studentName, `at the ${machineOf(view.exercise)}`, drawingOf(view.exercise)]
+              .filter(Boolean)
+              .join(" · ")
+          : [
+              `at the ${machineOf(view.exercise)}`,
+              drawingOf(view.exercise),
+              view.exercise.datum,
+              view.attempt > 1 ? `attempt ${view.attempt}` : "",
+            ]
+              .filter(Boolean)
+              .join(" · ")
       }
     >
       <div className="mx-auto flex max-w-2xl flex-col gap-3 text-[15px]">

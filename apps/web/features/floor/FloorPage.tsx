@@ -9,6 +9,7 @@ import { isStaff, useMe } from "../../app/session";
 import { Button, LaneRule, Loading, Notice, PageError } from "../../ui";
 import { FloorAuthor } from "./FloorAuthor";
 import { FloorTools } from "./FloorTools";
+import { drawingOf, machineOf } from "./show";
 
 /** Exercises taken at real machines: a student's own, or the whole class with a form to make another. */
 export function FloorPage() {
@@ -62,7 +63,8 @@ function Exercise({
         <div className="min-w-48 flex-1">
           <h2 className="text-lg font-bold">{exercise.title}</h2>
           <p className="text-ink2">
-            At the {exercise.machine}, {exercise.datum}: {floorSchoolWords[exercise.school]}.
+            At the {machineOf(exercise)}, {[drawingOf(exercise), exercise.datum].filter(Boolean).join(", ")}:{" "}
+            {floorSchoolWords[exercise.school]}.
             <span className="block text-xs">{exercise.registers.map(({ label }) => label).join(", ")}</span>
           </p>
         </div>

@@ -144,6 +144,7 @@ function Change({
   const { exercise } = row;
   const [title, setTitle] = useState(exercise.title);
   const [machineNumber, setNumber] = useState(exercise.machineNumber ?? "");
+  const [drawingNumber, setDrawing] = useState(exercise.drawingNumber ?? "");
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() =>
     Object.fromEntries(
       exercise.registers.map((one) => [one.id, lengthsOf(exerciseFor(exercise, one)).show(one.toleranceMm)]),
@@ -160,6 +161,7 @@ function Change({
     onSave({
       title,
       machineNumber,
+      drawingNumber,
       tolerancesMm: Object.fromEntries(read.map(({ id, mm }) => [id, mm ?? 0])),
     });
   };
@@ -184,6 +186,15 @@ function Change({
             value={machineNumber}
             onChange={(event) => setNumber(event.target.value)}
             maxLength={12}
+          />
+        </label>
+        <label className="font-bold">
+          Drawing number
+          <input
+            className={`figures block ${FIELD} !w-56`}
+            value={drawingNumber}
+            onChange={(event) => setDrawing(event.target.value)}
+            maxLength={24}
           />
         </label>
         <fieldset className="grid grid-cols-2 gap-x-4 gap-y-1">

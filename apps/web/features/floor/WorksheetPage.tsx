@@ -6,7 +6,7 @@ import { useParams } from "react-router";
 import { Shell } from "../../app/Shell";
 import { Button, Loading, PageError } from "../../ui";
 import { LaneCode } from "./LaneCode";
-import { machineOf } from "./show";
+import { drawingOf, machineOf } from "./show";
 import { givenWords } from "./Working";
 
 const LINE = "border-b border-ink";
@@ -47,8 +47,8 @@ export function WorksheetPage() {
           <div>
             <h2 className="text-xl font-bold">{exercise.title}</h2>
             <p>
-              At the {machineOf(exercise)}, {exercise.datum}; {floorSchoolWords[exercise.school]}. All lengths in{" "}
-              {exercise.unit}.
+              At the {machineOf(exercise)}, {[drawingOf(exercise), exercise.datum].filter(Boolean).join(", ")};{" "}
+              {floorSchoolWords[exercise.school]}. All lengths in {exercise.unit}.
             </p>
           </div>
           <div className="flex items-end gap-4">

@@ -17,6 +17,10 @@ export const lengthsOf = ({ unit }: Pick<FloorExercise, "unit">) => ({
   },
 });
 
+/** The drawing that a part is made to, where the sheet names one; else nothing. */
+export const drawingOf = ({ drawingNumber }: Pick<FloorExercise, "drawingNumber">): string =>
+  drawingNumber ? `drawing ${drawingNumber}` : "";
+
 /** A machine by its name and the number on it. */
 export const machineOf = ({ machine, machineNumber = "" }: Pick<FloorExercise, "machine" | "machineNumber">): string =>
   `${machine} ${machineNumber}`.trim();

@@ -15,6 +15,7 @@ const template: FloorTemplate = {
   edgeXMm: 0,
   edgeYMm: 12,
   paperMm: 0.08,
+  blockMm: 0,
   skinMm: 0,
   toleranceXyMm: 0.03,
   toleranceZMm: 0.03,

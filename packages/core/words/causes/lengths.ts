@@ -137,6 +137,12 @@ export const lengths = {
     equation: (f, show) => times("−2 × ", "wear", f.oldWear, show),
     check: "Part too large outside: did the correction go minus?",
   },
+  wholeInWear: {
+    name: "whole diameter as the difference",
+    told: () => "The register holds the difference from the nominal size, and the whole diameter went in.",
+    equation: (f, show) => times("+", "nominal", f.nominalDiameter, show),
+    check: "Does this program call for the whole diameter, or for what it differs by?",
+  },
   schoolsMixed: {
     name: "two schools mixed",
     told: () =>
