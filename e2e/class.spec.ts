@@ -192,6 +192,28 @@ test("a class of one's own beside another: closed to it, an assistant who helps 
   const change = page.getByRole("dialog", { name: "Nell Fennwright" });
   await change.getByLabel("Name, as the class knows it").fill("Nell Fenwright");
   await change.getByRole("button", { name: "Save" }).click();
+  // on the roster she stands as well: two accounts of one person, made one by somebody who first picks the wrong one
+  await page
+    .getByLabel("or typed")
+    .fill("login,name,number\nfenwright,Nell Fenwright-Hale,4720\nogilvane,Tamsin Ogilvane,4721\n");
+  await page.getByRole("button", { name: "Preview the roster" }).click();
+  await page.getByRole("button", { name: "Add 2 students" }).click();
+  await page.getByRole("button", { name: "Rename or take off Nell Fenwright", exact: true }).click();
+  const one = page.getByRole("dialog", { name: "Nell Fenwright" });
+  await one.getByLabel("The same person as").selectOption("Tamsin Ogilvane (ogilvane)");
+  await expect(one).toContainText("Everything of Tamsin Ogilvane (0 lanes in this class");
+  await one.getByRole("button", { name: "Leave it" }).click();
+  await one.getByLabel("The same person as").selectOption("Nell Fenwright-Hale (fenwright)");
+  await expect(one).toContainText("They sign in as fennwright, with its password.");
+  await accessible(page);
+  await one.getByRole("button", { name: "Yes, make them one" }).click();
+  await expect(one).toBeHidden();
+  await expect(page.getByRole("row").filter({ hasText: "Fenwright-Hale" })).toHaveCount(0);
+  await expect(page.getByRole("row").filter({ hasText: "Nell Fenwright" })).toContainText("4720");
+  await page.getByRole("button", { name: "Rename or take off Tamsin Ogilvane" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Take off, delete the lanes" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Yes, delete it all" }).click();
+  await expect(page.getByRole("row").filter({ hasText: "Ogilvane" })).toHaveCount(0);
   await page.getByRole("button", { name: "Rename or take off Nell Fenwright" }).click();
   const off = page.getByRole("dialog", { name: "Nell Fenwright" });
   await off.getByRole("button", { name: "Take off, delete the lanes" }).click();

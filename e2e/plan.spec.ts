@@ -44,12 +44,21 @@ test("a plan: an exercise put into a week and a window by somebody who slips, tr
   await form.getByLabel("Attempts").fill("none");
   await expect(form.getByRole("alert")).toContainText("a whole number from 1 to 50");
   await form.getByLabel("Attempts").fill("2");
+  // what the class asks for over points: a figure that cannot be is said, and the ticks stay
+  await form.getByLabel("What stands over points").selectOption("own");
+  await form.getByLabel("no hand near what turns").check();
+  await form.getByLabel("without it at most, of a hundred").fill("140");
+  await expect(form.getByRole("alert")).toContainText("a figure from 0 to 100");
+  await expect(form.getByRole("button", { name: "Keep it so" })).toBeDisabled();
+  await form.getByLabel("without it at most, of a hundred").fill("30");
   await form.getByRole("button", { name: "Keep it so" }).click();
   await expect(form).toBeHidden();
+  await expect(row).toContainText("1 must-have of this class");
   await expect(row).toContainText("due Sun 29 Nov, 18:00 · late is refused");
   await expect(row).toContainText("2 attempts");
   await student.reload();
   await expect(card).toContainText("Its time is over");
+  await expect(card).toContainText("Passed only with: no hand near what turns");
 
   await row.getByRole("button", { name: `Try ${COLLAR}` }).click();
   await page.waitForURL(/\/lanes\//);
@@ -66,6 +75,8 @@ test("a plan: an exercise put into a week and a window by somebody who slips, tr
   await row.getByRole("button", { name: `Change ${COLLAR}` }).click();
   await form.getByLabel("Opens").fill("");
   await form.getByLabel("Due").fill("");
+  await expect(form.getByLabel("no hand near what turns")).toBeChecked();
+  await form.getByLabel("What stands over points").selectOption("marking");
   await form.getByRole("button", { name: "Keep it so" }).click();
   await expect(form).toBeHidden();
   await page.getByLabel("Week 1 begins on").fill("");
