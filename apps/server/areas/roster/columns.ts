@@ -1,5 +1,5 @@
 import { rosterFields, type RosterColumns, type RosterField } from "@probe-lane/contract";
-import type { RosterTable } from "./readTable";
+import type { RosterTable } from "./rosterTable";
 
 /** Headings that are understood, the surest first: in plain words, and as lists of the OneRoster format have them. */
 const HEADINGS: Readonly<Record<RosterField, readonly string[]>> = {

@@ -1,5 +1,5 @@
 import { unzipSync } from "fflate";
-import type { RosterTable } from "./readTable";
+import type { RosterTable } from "./rosterTable";
 
 /** A packed folder of lists: the people, and, apart from them, what each is at the school. */
 export interface Package {

@@ -1,5 +1,5 @@
 import { isOddName, SIGN_IN_NAME, type RosterColumns } from "@probe-lane/contract";
-import type { RosterTable } from "./readTable";
+import type { RosterTable } from "./rosterTable";
 
 export interface RosterRow {
   line: number;

@@ -1,11 +1,7 @@
 import Papa from "papaparse";
 import readExcel from "read-excel-file/node";
 import { openPackage, withRoles } from "./readPackage";
-
-/** A list as it stands in its file: cells by line, blank lines left out, lines counted from 1 as an editor counts. */
-export interface RosterTable {
-  readonly rows: readonly { readonly line: number; readonly cells: readonly string[] }[];
-}
+import type { RosterTable } from "./rosterTable";
 
 /** A spreadsheet is a packed folder; its first bytes say so. */
 const isPacked = (bytes: Buffer): boolean => bytes.length > 4 && bytes.readUInt32LE(0) === 0x04034b50;

@@ -16,7 +16,8 @@ import type { Actor } from "../../guards";
 import { hashPassword, isPassword } from "../../passwords";
 import { beginsWithHeadings, columnsBy, columnsProblem, headingsKey, withoutTitle } from "./columns";
 import { MOST_LINES, readRoster, type RosterRow } from "./readRoster";
-import { readTable, type RosterTable } from "./readTable";
+import { readTable } from "./readTable";
+import type { RosterTable } from "./rosterTable";
 import type { ClassStore } from "../classes/store";
 import type { RosterStore } from "./store";
 
