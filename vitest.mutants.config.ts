@@ -8,6 +8,7 @@ export default defineConfig({
   test: {
     include: [
       "packages/core/{registers,instruments,diagnosis,units,gcode,exchange,skills,words}/*.test.ts",
+      "packages/core/grading/**/*.test.ts",
       "packages/core/test/{thresholds,keptLanes,working}.test.ts",
     ],
     isolate: false,
