@@ -9,7 +9,7 @@ export default defineConfig({
     include: [
       "packages/core/{registers,instruments,diagnosis,units,gcode,exchange,skills,words}/*.test.ts",
       "packages/core/grading/**/*.test.ts",
-      "packages/core/test/{thresholds,keptLanes,working}.test.ts",
+      "packages/core/test/{thresholds,keptLanes,working,marks,mustHaves,touching,checks,metal}.test.ts",
     ],
     isolate: false,
     testTimeout: 60_000,

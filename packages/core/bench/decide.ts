@@ -3,7 +3,7 @@ import { drawOwnKickMm } from "../instruments";
 import { Draft } from "../lane/draft";
 import type { Decision } from "../machines/act";
 import type { Command } from "../machines/commands";
-import { isBroughtToCut } from "../machines/cutAway";
+import { hasCut, isBroughtToCut } from "../machines/cutAway";
 import type { LaneEvent } from "../machines/events";
 import { kitFor, type LaneState } from "../machines/kits";
 import { refuse } from "../result";
@@ -39,8 +39,20 @@ const WHILE_RUNNING = new Set<Command["type"]>([
   "lowerHand",
 ]);
 
-/** What brings something to a part by hand. */
-const BY_HAND = new Set<Command["type"]>(["jog", "runBlock"]);
+/** What brings something to a part by hand, or by a question that a probe goes to answer. */
+const BY_HAND = new Set<Command["type"]>(["jog", "runBlock", "askProbe"]);
+
+/** Whether a decision brings what is held to where a run took metal away, on its way or at its end. */
+function goesToCut(from: LaneState, command: Command, decision: Decision): boolean {
+  if (!decision.ok || !BY_HAND.has(command.type) || !hasCut(from)) return false;
+  let at = from;
+  return decision.value.some((event) => {
+    const next = evolveOn(at, event);
+    const isAtCut = isBroughtToCut(at, next);
+    at = next;
+    return isAtCut;
+  });
+}
 
 /**
  * What a command leads to: facts, or one refusal that says why and gives away nothing that could not be observed. A
@@ -57,6 +69,7 @@ export function decide(state: LaneState, command: Command): Decision {
   if (!answer) return refuse({ code: "notOnThisMachine" });
   const draft = new Draft(state, evolveOn);
   const decision = answer(draft, command);
-  const isAtCut = decision.ok && BY_HAND.has(command.type) && isBroughtToCut(state, draft.state);
-  return isAtCut ? refuse({ code: "cutAway", isMeasured: state.setup.blanks !== undefined }) : decision;
+  return goesToCut(state, command, decision)
+    ? refuse({ code: "cutAway", isMeasured: state.setup.blanks !== undefined })
+    : decision;
 }

@@ -17,6 +17,9 @@ function pictureNow(state: LaneState): PartPicture | null {
   return picture;
 }
 
+/** Whether a run took anything off the part that is held. */
+export const hasCut = (state: LaneState): boolean => runsOnPart(state.program, state.program.parts.current).length > 0;
+
 /**
  * Whether a move by hand brought what is held to where a run took metal away. The bench touches blanks: what stands
  * there is not what was left, and nothing true could be said of it. Reads what an eye sees, and no more.

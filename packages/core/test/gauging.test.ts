@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { millLane, workLane, type LaneDriver } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
-import { partsCut, type MillSeen } from "../bench";
+import { decide, partsCut, type MillSeen } from "../bench";
 import { rule } from "../grading";
 import { endWords, partCause } from "../words";
 
@@ -37,6 +37,25 @@ function run(lane: LaneDriver<MillSeen>, ms = 20_000): LaneDriver<MillSeen> {
 const told = (lane: LaneDriver<MillSeen>) => lane.state.program.gauged;
 const wears = ({ state }: LaneDriver<MillSeen>) => [state.registers.diameterWear[1], state.registers.lengthWear[1]];
 const last = (lane: LaneDriver<MillSeen>) => lane.state.program.last;
+
+it("a probe asked by hand is sent nowhere that metal is gone: the bench touches blanks; beside it it answers", () => {
+  const lane = run(ready());
+  lane.do({ type: "setDoor", isOpen: true });
+  if (lane.seen.holds !== null) lane.do({ type: "unload" });
+  lane.do({ type: "load", thing: "probe" });
+  lane.do({ type: "setDoor", isOpen: false });
+  const asked = (x: number): string | null => {
+    lane.do({ type: "runBlock", text: `G90 G54 G0 X${x} Y24` });
+    lane.do({ type: "runBlock", text: "G43 H8 Z6" });
+    const decision = decide(lane.state, { type: "askProbe", question: "surface", size: "12" });
+    return decision.ok ? null : decision.error.code;
+  };
+  // over the slot, and 20 mm before its end
+  expect(asked(42)).toBe("cutAway");
+  expect(asked(10)).toBeNull();
+  lane.do({ type: "askProbe", question: "surface", size: "12" });
+  expect(lane.state.desk.readings.at(-1)).toMatchObject({ what: "surface", outcome: "found" });
+});
 
 describe("a program that gauges", () => {
   it("writes the wear of the tool that cut, against what that way was to leave, and the part is good by it", () => {

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { latheLane, millLane, workLane, type Habits } from "@probe-lane/students";
 import { findDemoExercise } from "../../../../demo";
 import type { Command } from "../../bench";
-import { traceLane, type LoggedEvent } from "../../diagnosis";
+import { traceLane } from "../../diagnosis";
 import { targetOf, targetsOf, type Marking, type Target } from "../../exercises";
 import type { MillTrace, TurningTrace } from "../../diagnosis/trace";
 import type { RegisterRuling } from "../values";
