@@ -3,7 +3,7 @@ import type { LaneTrace, LoggedEvent } from "../diagnosis";
 import { mustHavesSchema } from "../exercises";
 import { checkedBefore, checkNote, neverChecked } from "./checking";
 import { safetyFindings, stepFindings, stepsAsked } from "./findings";
-import { capped, notPassed, type Judged } from "./mustHaves";
+import { capped, isUnsigned, mustHaveNames, mustHavesAsked, notPassed, type Judged } from "./mustHaves";
 import { severityOf } from "./severity";
 import { homedFirst, isFineEnough, neverMoved, speedStated, type StepRow } from "./steps";
 import { inTenths, tenth } from "./tenths";
@@ -196,6 +196,28 @@ describe("what stands over points", () => {
     expect(missed({ values: [value("proven", "radiusForgotten", 5)] }, asks)).toEqual([]);
     expect(missed({ values: [value("proven", "radiusSignTurned", 0.01)] }, asks)).toEqual([]);
   });
+  it("is a signature that nobody gave, where the exercise has the first cut signed for and the coach is off", () => {
+    const unsigned = (signsOff: boolean, isCoachOn: boolean, state: "none" | "asked" | "given" | "withdrawn") =>
+      isUnsigned({ setup: { signsOff }, isCoachOn, program: { signature: { state } } } as never);
+    expect(unsigned(true, false, "none")).toBe(true);
+    expect(unsigned(true, false, "asked")).toBe(true);
+    expect(unsigned(true, false, "withdrawn")).toBe(true);
+    expect(unsigned(true, false, "given")).toBe(false);
+    expect(unsigned(false, false, "none")).toBe(false);
+    expect(unsigned(true, true, "none")).toBe(false);
+    const all = mustHavesSchema.parse(Object.fromEntries(mustHaveNames.map((name) => [name, true])));
+    const signedFor = { program: { signOff: true } } as never;
+    expect(mustHavesAsked(signedFor, false, all)).toEqual(mustHaveNames);
+    expect(mustHavesAsked(signedFor, true, all)).not.toContain("signed");
+    expect(mustHavesAsked({ program: undefined }, false, all)).toEqual([
+      "checked",
+      "notDeep",
+      "signsRight",
+      "handsClear",
+    ]);
+    expect(mustHavesAsked(signedFor, false, mustHavesSchema.parse({ checked: true }))).toEqual(["checked"]);
+  });
+
   it("caps points at so much of a hundred, in hundredths of a mark, and raises none", () => {
     const missing = { missed: ["checked" as const], capPercent: 33 };
     expect(capped(80, 100, missing)).toBe(33);

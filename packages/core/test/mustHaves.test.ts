@@ -3,8 +3,7 @@ import { latheLane, millLane, workLane } from "@probe-lane/students";
 import { findDemoExercise } from "../../../demo";
 import { replay } from "../bench";
 import { askedHere, mustHavesSchema } from "../exercises";
-import { mustHaveNames, mustHavesAsked, rule, type Ruling } from "../grading";
-import { isUnsigned } from "../grading/mustHaves";
+import { rule, type Ruling } from "../grading";
 import type { RegisterId } from "../registers";
 import { missedWords } from "../words";
 
@@ -104,28 +103,6 @@ describe("a value that would strike without any program", () => {
       entry.event === felt ? { ...entry, event: { ...felt, code: "paperTorn", failsOutright: false } as never } : entry,
     );
     expect(rule(torn, asks).notPassed).toBeUndefined();
-  });
-
-  it("is a signature that nobody gave, where the exercise has the first cut signed for and the coach is off", () => {
-    const unsigned = (signsOff: boolean, isCoachOn: boolean, state: "none" | "asked" | "given" | "withdrawn") =>
-      isUnsigned({ setup: { signsOff }, isCoachOn, program: { signature: { state } } } as never);
-    expect(unsigned(true, false, "none")).toBe(true);
-    expect(unsigned(true, false, "asked")).toBe(true);
-    expect(unsigned(true, false, "withdrawn")).toBe(true);
-    expect(unsigned(true, false, "given")).toBe(false);
-    expect(unsigned(false, false, "none")).toBe(false);
-    expect(unsigned(true, true, "none")).toBe(false);
-    const all = mustHavesSchema.parse(Object.fromEntries(mustHaveNames.map((name) => [name, true])));
-    const signedFor = { program: { signOff: true } } as never;
-    expect(mustHavesAsked(signedFor, false, all)).toEqual(mustHaveNames);
-    expect(mustHavesAsked(signedFor, true, all)).not.toContain("signed");
-    expect(mustHavesAsked({ program: undefined }, false, all)).toEqual([
-      "checked",
-      "notDeep",
-      "signsRight",
-      "handsClear",
-    ]);
-    expect(mustHavesAsked(signedFor, false, mustHavesSchema.parse({ checked: true }))).toEqual(["checked"]);
   });
 
   it("of a class goes before that of the exercise, and a class may ask for nothing", () => {
