@@ -42,8 +42,8 @@ const registerSchema = z.strictObject({
   figures: figuresSchema,
   /** How often it is read where the exercise does not say it for all: a middle is touched from both sides. */
   readings: z.number().int().min(1).max(10).optional(),
-  /** A diameter register that holds how much the cutter differs from its nominal size. */
-  holds: z.literal("difference").optional(),
+  /** How much a cutter differs from its nominal size; or a length together with its wear, as the machine adds them. */
+  holds: z.enum(["difference", "withWear"]).optional(),
 });
 export type FloorRegister = z.infer<typeof registerSchema>;
 

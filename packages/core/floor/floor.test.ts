@@ -6,6 +6,7 @@ import {
   floorFairness,
   floorFromTemplate,
   floorGatesOf,
+  readForFloor,
   readingsWanted,
   foldFloor,
   ruleFloor,
@@ -311,7 +312,7 @@ describe("a template's schools", () => {
       ["H2", "H2 length (drill)", { paper: 0.08, facing: 0.7 }],
       ["D1", "D1 diameter (10 mm end mill)", { nominalDiameter: 10 }],
     ]);
-    const less = of({ ...asked, diameters: "difference" }).registers.find(({ id: one }) => one === "D1");
+    const less = of({ ...asked, diameters: "difference" }).registers.find(({ id: one }) => one === "DW1");
     expect(less).toMatchObject({ label: "D1 wear: measured less nominal (10 mm end mill)", holds: "difference" });
     expect(less && termsOffered(less)).toEqual([{ term: "nominal", givenMm: 10 }]);
     const whole = of({ ...asked, diameters: "measured" }).registers.find(({ id: one }) => one === "D1");
@@ -331,24 +332,47 @@ describe("a template's schools", () => {
     ["difference", 9.94, -0.06, "wholeInWear"],
   ] as const)("a diameter held as %s: %f where %f belongs is “%s”", (diameters, held, right, cause) => {
     const lane = of({ diameters, nominalDiametersMm: [10] });
+    const row = diameters === "measured" ? "D1" : "DW1";
     const value = ruleFloor(
       foldFloor(
         lane,
         log(
-          { type: "reading", register: "D1", mm: 9.94 },
-          ...(diameters === "difference" ? [{ type: "term", register: "D1", term: "nominal", mm: -10 } as const] : []),
-          { type: "sum", register: "D1", mm: right },
-          set("D1", held),
-          check("D1", right),
+          { type: "reading", register: row, mm: 9.94 },
+          ...(diameters === "difference" ? [{ type: "term", register: row, term: "nominal", mm: -10 } as const] : []),
+          { type: "sum", register: row, mm: right },
+          set(row, held),
+          check(row, right),
         ),
       ),
-    ).values.find(({ register }) => register.id === "D1");
+    ).values.find(({ register }) => register.id === row);
     expect(value).toMatchObject({ verdict: "wrong", working: "adds up" });
     expect(value?.explained?.ranked[0]?.classes[0]?.[0]).toBe(cause);
   });
 });
 
 describe("importing registers", () => {
+  it("that are asked for together with their wear come to one value; one without the other is told and not taken", () => {
+    const block = floorFromTemplate({ ...template, school: "block-in-wear", blockMm: 25 });
+    const read = (text: string) =>
+      readForFloor(text, block).map(({ register, mm, problem }) => [register, mm, problem]);
+    // on a block of 25, its wear the block and a skin of 0.7 with their signs turned
+    expect(read("G10 L10 P1 R-250.78\nG10 L11 P1 R-25.7\nG10 L2 P1 X-329.672")).toEqual([
+      ["H1", -276.48, null],
+      ["G54.x", -329.672, null],
+    ]);
+    expect(read("HW1,-25.7\nH1,-250.78")).toEqual([["H1", -276.48, null]]);
+    expect(read("G10 L10 P1 R-250.78")).toEqual([["H1", null, "The value is H1 and HW1 together: give HW1 too."]]);
+    expect(read("G10 L11 P2 R-25")).toEqual([["HW2", null, "The value is H2 and HW2 together: give H2 too."]]);
+    // elsewhere a wear is no register that is asked for
+    const touched = floorFromTemplate(template);
+    expect(readForFloor("G10 L11 P1 R0.02", touched)[0]?.problem).not.toBeNull();
+    expect(readForFloor("G10 L10 P1 R-250.78", touched)).toMatchObject([
+      { register: "H1", mm: -250.78, problem: null },
+    ]);
+    const wears = floorFromTemplate({ ...template, diameters: "difference", nominalDiametersMm: [10] });
+    expect(readForFloor("G10 L13 P1 R-0.06", wears)).toMatchObject([{ register: "DW1", mm: -0.06, problem: null }]);
+    expect(readForFloor("G10 L12 P1 R9.94", wears)[0]?.problem).not.toBeNull();
+  });
   const mill = ["G54.x", "G54.y", "H1", "H2"];
   it("a G10 program, in inches by its own G20", () => {
     expect(

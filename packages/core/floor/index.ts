@@ -36,6 +36,7 @@ export {
 export { foldFloor, floorGatesOf, floorGateNames, type FloorGateName, type FloorState } from "./state";
 export { initialsOf, isJudgedWithin, signingProblems, type FloorSignature, type SigningProblem } from "./signature";
 export { floorPartInstruments, partFeatureOf, type PartFeature, type PartRead } from "./part";
+export { readForFloor } from "./importing";
 export { termsOffered, type OfferedTerm } from "./terms";
 export { combineChecks, type CheckReading, type Combined } from "./checks";
 export { ruleFloor, type FloorRuling, type FloorValue } from "./ruling";

@@ -143,13 +143,14 @@ function millLengths({ t, tools, z: held }: Given): FloorRegister[] {
       const label = labeled(t, tool, `${offset} Z, tool ${tool}`);
       return { id: `${offset}.z`, label, method: "mill-length", ...held, figures };
     });
-  const what = t.school === "block-in-wear" ? "length with its wear" : "length";
+  const isWithWear = t.school === "block-in-wear";
   return tools.map((tool) => ({
     id: `H${tool}`,
-    label: labeled(t, tool, `H${tool} ${what}`),
+    label: labeled(t, tool, `H${tool} ${isWithWear ? "length with its wear" : "length"}`),
     method: "mill-length",
     ...held,
     figures,
+    ...(isWithWear ? { holds: "withWear" as const } : {}),
   }));
 }
 
@@ -163,7 +164,7 @@ function millDiameters({ t, tools, xy }: Given): FloorRegister[] {
     const isMeasured = diameters === "measured";
     return [
       {
-        id: `D${tool}`,
+        id: isMeasured ? `D${tool}` : `DW${tool}`,
         label: labeled(t, tool, isMeasured ? `D${tool} diameter` : `D${tool} wear: measured less nominal`),
         method: "mill-diameter",
         toleranceMm: xy.toleranceMm,

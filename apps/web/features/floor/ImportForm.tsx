@@ -1,5 +1,4 @@
-import { readRegisters } from "@probe-lane/core/exchange";
-import type { FloorEntry, FloorExercise } from "@probe-lane/core/floor";
+import { readForFloor, type FloorEntry, type FloorExercise } from "@probe-lane/core/floor";
 import { useState } from "react";
 import { Button, Notice } from "../../ui";
 import { lengthsOf } from "./show";
@@ -9,15 +8,7 @@ import { lengthsOf } from "./show";
  */
 export function ImportForm({ exercise, write }: { exercise: FloorExercise; write(...entries: FloorEntry[]): void }) {
   const [text, setText] = useState("");
-  const rows =
-    text.trim() === ""
-      ? []
-      : readRegisters(
-          text,
-          exercise.registers.map(({ id }) => id),
-          exercise.machine,
-          exercise.unit,
-        );
+  const rows = text.trim() === "" ? [] : readForFloor(text, exercise);
   const bad = rows.filter(({ problem }) => problem !== null).length;
   const { show } = lengthsOf(exercise);
   return (
