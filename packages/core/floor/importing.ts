@@ -5,7 +5,7 @@ import type { FloorExercise } from "./exercise";
 const wearOf = (id: string): string => id.replace(/^H(?=[0-9])/, "HW");
 
 /**
- * Registers out of a control, as the exercise asks for them, mm: where a length is asked for together with its wear both
+ * Registers out of a control, as an exercise asks for them, mm: where a length is asked for together with its wear both
  * rows are wanted, and come to one value; one without the other is told, since it would be taken for the whole.
  */
 export function readForFloor(
