@@ -288,6 +288,11 @@ describe("two accounts of one person", () => {
     const [kept, gone] = [await idOf("sorrel"), await idOf("sorrel2")];
     const [theirs, own] = [await twin.startLane(), await sorrel.startLane()];
     expect(await goesOn(twin, theirs)).toBe("");
+    const machine = "(select id from floor_exercises limit 1)";
+    await server.pool.query(
+      `insert into floor_lanes (exercise_id, student_id) select ${machine}, one from unnest($1::uuid[]) one`,
+      [[kept, gone]],
+    );
     const others = (await view(marrow)).students.filter(({ id }) => id !== kept && id !== gone);
     const merge = (from: string, into: string) => marrow.call("POST", `/class/students/${from}/merge`, { into });
     // nobody goes into themselves, and nothing is an account that is none of the class's
@@ -298,6 +303,11 @@ describe("two accounts of one person", () => {
     expect((await other.call("POST", "/session", { login: "sorrel2", password: "edge finder and dial" })).status).toBe(
       401,
     );
+    const { rows: setups } = await server.pool.query<{ number: number }>(
+      `select number from floor_lanes where exercise_id = ${machine} and student_id = $1 order by number`,
+      [kept],
+    );
+    expect(setups.map(({ number }) => number)).toEqual([1, 2]);
     const { body } = await sorrel.call<LaneView>("GET", `/lanes/${theirs}`);
     expect(body).toMatchObject({ isMine: true, lane: { attempt: 2, studentName: "Nessa Sorrelby" } });
     expect((await sorrel.call<LaneView>("GET", `/lanes/${own}`)).body.lane.attempt).toBe(1);

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { RosterColumns } from "@probe-lane/contract";
 import { beginsWithHeadings, columnsBy, columnsProblem, withoutTitle } from "../areas/roster/columns";
+import { withRoles } from "../areas/roster/readPackage";
 import { readRoster } from "../areas/roster/readRoster";
 import { readTable } from "../areas/roster/readTable";
 
@@ -127,6 +128,25 @@ describe("lists as schools have them", () => {
     expect(await readTable(broken)).toEqual({
       problem: "That file is no spreadsheet that can be read: save it as .xlsx or as CSV and choose it again.",
     });
+  });
+  it("of a package take a role from its own list, whatever stood beside the people and wherever their rows end", () => {
+    const table = (...rows: string[][]) => ({ rows: rows.map((cells, at) => ({ line: at + 1, cells })) });
+    const roles = table(["userSourcedId", "role", "status"], ["u1", "teacher", "active"], ["u2", "student", "active"]);
+    const read = (users: ReturnType<typeof table>) => {
+      const whole = withRoles(users, roles);
+      return readRoster(whole, columnsBy(whole.rows[0]?.cells ?? []), true).map(({ login, left }) => [login, left]);
+    };
+    const expected = [
+      ["larkin", "Left out: the list calls them “teacher”."],
+      ["thornquist", null],
+    ];
+    const headings = ["sourcedId", "username", "name", "sms"];
+    // the first ends before its last column
+    const short = ["u1", "larkin", "Maud Larkinfield"];
+    const full = ["u2", "thornquist", "Ivo Thornquist", ""];
+    expect(read(table(headings, short, full))).toEqual(expected);
+    const beside = [...headings, "role"];
+    expect(read(table(beside, [...short, "", "student"], [...full, "teacher"]))).toEqual(expected);
   });
   it("a name that ends in a suffix is not turned round, and a name in other letters wants a sign-in name", () => {
     const rows = (text: string[]) =>

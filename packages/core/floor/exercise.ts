@@ -10,6 +10,7 @@ export const floorSchools = {
 } as const;
 export const floorSchool = z.enum([...floorSchools.mill, ...floorSchools.lathe]);
 export type FloorSchool = z.infer<typeof floorSchool>;
+
 /** Where work X and Y of a mill are zero: a corner found by its two edges, or a middle between what is touched. */
 export const floorCorners = ["front left", "front right", "back left", "back right"] as const;
 /** The swept ones are one reading: where the indicator stands still. The others are touched from both sides. */

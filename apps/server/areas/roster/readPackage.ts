@@ -44,16 +44,23 @@ function rolesById(roles: RosterTable): ReadonlyMap<string, string> {
 /** Who is nothing at the school any more, in the words of a list. */
 const NO_ROLE = "without a role";
 
-/** The list of people with what the list of roles says of each; who may not sign in at the school is not active. */
+/**
+ * The list of people with what the list of roles says of each, in a column of its own or over the one that stands
+ * there; who may not sign in at the school is not active. A row may end before its headings do.
+ */
 export function withRoles(users: RosterTable, roles: RosterTable | null): RosterTable {
   const [id, enabled, status] = ["sourcedid", "enableduser", "status"].map((heading) => columnOf(users, heading));
   const held = roles && rolesById(roles);
+  const width = users.rows[0]?.cells.length ?? 0;
+  const own = columnOf(users, "role");
+  const rolePlace = own === -1 ? width : own;
   const rows = users.rows.map(({ line, cells }, at) => {
     const isOff = at > 0 && /^false$/i.test(cells[enabled ?? -1] ?? "");
     const stated = isOff ? cells.map((cell, place) => (place === status ? "inactive" : cell)) : cells;
     if (!held) return { line, cells: stated };
     const role = at === 0 ? "role" : (held.get(cells[id ?? -1] ?? "") ?? NO_ROLE);
-    return { line, cells: [...stated, role] };
+    const cellAt = (place: number) => (place === rolePlace ? role : (stated[place] ?? ""));
+    return { line, cells: Array.from({ length: Math.max(width, rolePlace + 1) }, (_, place) => cellAt(place)) };
   });
   return { rows };
 }
