@@ -1,4 +1,5 @@
 import { defineConfig } from "vitest/config";
+import { LongestFirst } from "./scripts/longest-first.ts";
 
 export default defineConfig({
   test: {
@@ -9,6 +10,7 @@ export default defineConfig({
     maxWorkers: 2,
     // modules keep no state between files, and loading the core once for each file costs more than its tests
     isolate: false,
+    sequence: { sequencer: LongestFirst },
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },

@@ -31,7 +31,8 @@ const causesOf = (ruling: Ruling, target: TargetId): string => {
 describe("a careful student has full marks and every gate open", () => {
   for (const { exercise } of demoExercises) {
     it(exercise.id, () => {
-      for (let seed = 0; seed < 2; seed++) {
+      // a program is proved with every fault that it may have by `provingStudents`
+      for (let seed = 0; seed < (exercise.program ? 1 : 2); seed++) {
         const { ruling, lane } = ruled(exercise.id, {}, `pack ${seed}`);
         expect(lane.seen.gates.filter(({ isPassed }) => !isPassed).map(({ name }) => name)).toEqual([]);
         expect(
