@@ -1,6 +1,6 @@
 import { BaseSequencer, type TestSpecification } from "vitest/node";
 
-/** What takes longest begins first, so that no core is idle while the other ends one long file; the longest of all first. */
+/** What takes longest, the longest first: they begin first, so that no core is idle while another ends a long file. */
 const LONG = [
   "core/test/provenance",
   "core/test/thief",
