@@ -11,7 +11,7 @@ export default defineConfig({
   testDir: "e2e",
   testMatch: "*.spec.ts",
   fullyParallel: true,
-  workers: 3,
+  workers: 2,
   timeout: 180_000,
   expect: { timeout: 15_000 },
   reporter: [["list"], ["./scripts/e2e-count-reporter.ts"]],
