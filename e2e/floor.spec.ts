@@ -1,15 +1,14 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
+import { accessible as noViolations } from "./accessible";
 import { card, check, enter } from "./floorHands";
 import { KeyboardStudent } from "./keyboardStudent";
 
+/** As everywhere, and nothing lies beside a narrow screen. */
 async function accessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(" ")).join(", ")}`)).toEqual(
-    [],
-  );
+  await noViolations(page);
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
 }
+
 test("a mill floor lane on a phone: offline in the middle, a bad import mended, checked, signed, ruled", async ({
   page,
   context,
@@ -27,11 +26,12 @@ test("a mill floor lane on a phone: offline in the middle, a bad import mended, 
     await new Promise((resolve) => setTimeout(resolve, 400));
     await route.continue();
   });
+  const late = page.waitForResponse(/\/api\/floor\/lanes\/[^/]+$/);
   await page.getByRole("button", { name: "I have read these" }).click();
   await expect(page.getByText("This page opens on this device without a network")).toBeVisible();
   await page.getByRole("button", { name: "All registers on one page" }).click();
   await card(page, "G54 X").getByLabel("reading, mm").fill("−334.666");
-  await page.waitForTimeout(1500);
+  await late;
   await expect(card(page, "G54 X").getByLabel("reading, mm")).toHaveValue("−334.666");
   await page.unroute("**/api/floor/lanes/*");
   await card(page, "G54 X").getByRole("button", { name: "Add reading" }).click();

@@ -40,7 +40,7 @@ import { ClassesNow } from "./areas/together/classesNow";
 import { Demonstrations } from "./areas/together/demonstrations";
 import { togetherRouter } from "./areas/together/router";
 import { togetherStore } from "./areas/together/store";
-import { ChangeListener, ChangeSender, CLASS, PERSON } from "./areas/wall/changes";
+import { ChangeListener, ChangeSender, CLASS, FLOOR, PERSON } from "./areas/wall/changes";
 import { rosterRouter } from "./areas/roster/router";
 import { rosterStore } from "./areas/roster/store";
 import { wallRouter } from "./areas/wall/router";
@@ -184,15 +184,17 @@ export function buildApp({
   api.use(authRouter(people, sessionSecret, { ended, now }));
   api.use(reachRouter(reach));
   const roster = rosterStore(db);
-  const tell = async (classId: string) =>
-    void (await pool.query("select pg_notify('lane', $1)", [`${processId} ${classId} ${CLASS}`]));
+  const said = async (id: string, of: typeof CLASS | typeof FLOOR) =>
+    void (await pool.query("select pg_notify('lane', $1)", [`${processId} ${id} ${of}`]));
+  const tell = (classId: string) => said(classId, CLASS);
+  const tellLane = (laneId: string) => said(laneId, FLOOR);
   api.use(archiveRouter({ lanes: store, reviews, floor, classes: held, now }));
   api.use(classRouter({ store: held, roster, ended, tell, now }));
   api.use(rosterRouter(roster, held, ended));
   // the lanes come first: a class at work asks for little else
   const isStudent = async (userId: string, classId: string) =>
     (await store.studentsOfClass(classId)).some(({ id, isRemoved }) => id === userId && !isRemoved);
-  api.use("/floor", floorRouter({ store: floor, now, tell, isStudent }));
+  api.use("/floor", floorRouter({ store: floor, now, changes, tell, tellLane, isStudent }));
   api.use(planRouter(planStore(db), lanes));
   api.use(laneRouter(lanes));
   api.use(reviewRouter({ lanes, store, reviews, people, noted: tell, now }));

@@ -422,3 +422,32 @@ describe("at the machines, on the wall", () => {
     expect((await begun("peverill")).id).toBe(other.id);
   });
 });
+
+describe("a lane that is open on a phone and beside it", () => {
+  it("is told at once of what is entered there, by its id only, and of nobody else's", async () => {
+    const { exercises } = (await student.call<FloorList>("GET", "/floor")).body;
+    const id = exercises.find(({ exercise }) => exercise.machine === "mill")?.id ?? "";
+    const opened = async (login: string) => {
+      const client = await new TestClient(server).signIn(login);
+      const { body } = await client.call<StartedLane>("POST", `/floor/exercises/${id}/lanes`, {});
+      return { client, lane: body.id };
+    };
+    const [own, other] = [await opened("tamblin"), await opened("peverill")];
+    const raised = ({ client, lane: of }: typeof own) =>
+      client.call("POST", `/floor/lanes/${of}/entries`, batch({ type: "handRaised" }));
+    expect((await other.client.call("GET", `/floor/lanes/${own.lane}/stream`)).status).toBe(404);
+    const abort = new AbortController();
+    const { cookie } = own.client as unknown as { cookie: string };
+    const stream = await fetch(`${server.url}/api/floor/lanes/${own.lane}/stream`, {
+      headers: { cookie },
+      signal: abort.signal,
+    });
+    const parts = (stream.body as unknown as AsyncIterable<Uint8Array>)[Symbol.asyncIterator]();
+    const next = async () => new TextDecoder().decode((await parts.next()).value as Uint8Array);
+    expect(await next()).toBe("retry: 2000\n\n");
+    expect((await raised(other)).status).toBe(204);
+    expect((await raised(own)).status).toBe(204);
+    expect(await next()).toBe(`event: lane\ndata: ${own.lane}\n\n`);
+    abort.abort();
+  });
+});

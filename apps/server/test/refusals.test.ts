@@ -1,5 +1,5 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { errorStatus, errorWords } from "@probe-lane/contract";
 import { openTab, secondSchool, TestClient, testServer, type TestServer } from "./testServer";
 
@@ -512,6 +512,12 @@ describe("every route, every role", () => {
       expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 404, instructor: 404 },
     },
     {
+      name: "the stream of a floor lane that is not there",
+      method: "GET",
+      path: () => `/floor/lanes/${nowhere}/stream`,
+      expected: { nobody: 401, student: 404, otherStudent: 404, assistant: 404, instructor: 404 },
+    },
+    {
       name: "entries of one that is not there",
       method: "POST",
       path: () => `/floor/lanes/${nowhere}/entries`,
@@ -749,8 +755,10 @@ describe("bad input", () => {
     await server.pool.query(
       "delete from session where sess->'user'->>'id' = (select id::text from users where login = 'ashgrove')",
     );
-    await new Promise((resolve) => setTimeout(resolve, 5200)); // sessions are remembered for five seconds
+    // sessions are remembered for five seconds
+    vi.useFakeTimers({ toFake: ["Date"], now: Date.now() + 6000 });
     expect((await student.call("GET", `/lanes/${id}`)).body.error.code).toBe("notSignedIn");
+    vi.useRealTimers();
     await student.signIn("ashgrove");
     expect((await student.view(id)).turn).toBe(1);
   });

@@ -3,6 +3,7 @@ import { floorBatch, floorBegin, floorChange, floorHide } from "@probe-lane/cont
 import { templateSchema } from "@probe-lane/core/floor";
 import { Router, type Request } from "express";
 import { HttpError } from "../../errors";
+import { openStream } from "../../eventStream";
 import { actorOf, idOf, parseBody, requireRole } from "../../guards";
 import {
   addFloorEntries,
@@ -14,6 +15,7 @@ import {
   floorList,
   makeFloorExercise,
 } from "./service";
+import type { ChangeListener } from "../wall/changes";
 import type { FloorStore } from "./store";
 
 interface Deps {
@@ -21,10 +23,13 @@ interface Deps {
   now: () => Date;
   /** Says to whoever looks at the wall of a class that something has changed there. */
   tell(classId: string): Promise<void>;
+  /** Says to whoever has a lane open that something was entered there. */
+  tellLane(laneId: string): Promise<void>;
+  changes: Pick<ChangeListener, "listenFloor">;
   isStudent(userId: string, classId: string): Promise<boolean>;
 }
 
-export function floorRouter({ store, now, tell, isStudent }: Deps): Router {
+export function floorRouter({ store, now, changes, tell, tellLane, isStudent }: Deps): Router {
   const router = Router();
   // a lost message costs the wall one refresh, never an entry
   const told = (classId: string) => void tell(classId).catch(() => undefined);
@@ -85,6 +90,13 @@ export function floorRouter({ store, now, tell, isStudent }: Deps): Router {
     await addFloorEntries(store, idOf(req), actor, parseBody(floorBatch, req.body), now());
     res.status(204).end();
     told(actor.classId);
+    tellLane(idOf(req)).catch(() => undefined);
+  });
+  // who may read the lane hears of it, wherever it is open: on the phone at the machine, and beside it
+  router.get("/lanes/:id/stream", async (req, res) => {
+    const { id } = await floorLane(store, idOf(req), actorOf(req));
+    const stop = changes.listenFloor((laneId) => laneId === id && res.write(`event: lane\ndata: ${laneId}\n\n`));
+    openStream(res, stop);
   });
   return router;
 }

@@ -7,6 +7,8 @@ const RECONNECT_MS = 2000;
 export const PERSON = "person";
 /** And of one about a whole class: something was said to it, or it was paused. */
 export const CLASS = "class";
+/** And of one about a lane at a real machine. */
+export const FLOOR = "floor";
 
 /** Says which lanes changed: ids only, outside the command's transaction, together, at most four times a second. */
 export class ChangeSender {
@@ -43,6 +45,7 @@ export class ChangeListener {
   private readonly ears = new Set<(laneId: string, isOwn: boolean) => void>();
   private readonly personEars = new Set<(userId: string) => void>();
   private readonly classEars = new Set<(classId: string) => void>();
+  private readonly floorEars = new Set<(laneId: string) => void>();
   constructor(
     private readonly pool: pg.Pool,
     private readonly logger: Logger,
@@ -63,6 +66,7 @@ export class ChangeListener {
         if (!id) return;
         if (of === PERSON) for (const ear of this.personEars) ear(id);
         else if (of === CLASS) for (const ear of this.classEars) ear(id);
+        else if (of === FLOOR) for (const ear of this.floorEars) ear(id);
         else for (const ear of this.ears) ear(id, sender === this.own);
       });
       client.on("error", () => this.again());
@@ -97,6 +101,12 @@ export class ChangeListener {
   listenClasses(ear: (classId: string) => void): () => void {
     this.classEars.add(ear);
     return () => this.classEars.delete(ear);
+  }
+
+  /** Hears of lanes at real machines in which something was entered, checked or signed. */
+  listenFloor(ear: (laneId: string) => void): () => void {
+    this.floorEars.add(ear);
+    return () => this.floorEars.delete(ear);
   }
 
   close(): void {

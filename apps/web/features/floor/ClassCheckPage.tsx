@@ -6,6 +6,7 @@ import { useRef, useState, type FormEvent } from "react";
 import { useParams } from "react-router";
 import { v4 } from "uuid";
 import { api, type ApiError } from "../../app/api";
+import { useEvents } from "../../app/events";
 import { keyOf, reading } from "../../app/queries";
 import { Button, FigureInput, Loading, Notice, PageError, Panel, TextLink } from "../../ui";
 import { CheckMethodSelect, TOUCH, uOf, type CheckMethod } from "./CheckMethod";
@@ -14,7 +15,8 @@ import { exerciseFor, lengthsOf, machineOf } from "./show";
 type Lane = FloorClassView["lanes"][number];
 type Typed = Readonly<Record<string, string>>;
 
-const REFRESH_MS = 6000;
+/** Where the stream does not come through: a page that listens is told at once. */
+const REFRESH_MS = 30_000;
 
 const SIGNED: Record<Lane["signature"], string> = {
   none: "not signed",
@@ -75,7 +77,10 @@ function HeldCell({ lane, check: { register, own, mm } }: { lane: Lane; check: R
  */
 export function ClassCheckPage() {
   const { id = "" } = useParams();
+  const client = useQueryClient();
   const { data, error } = useQuery({ ...reading("/floor/exercises/:id/class", { id }), refetchInterval: REFRESH_MS });
+  const reread = () => void client.invalidateQueries({ queryKey: keyOf("/floor/exercises/:id/class", { id }) });
+  useEvents("/api/wall/stream", { open: reread, class: reread });
   if (error && !data) return <PageError error={error} />;
   if (!data) return <Loading />;
   return <ClassCheck key={id} exerciseId={id} view={data} />;

@@ -5,10 +5,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { v4 } from "uuid";
 import { api, ApiError } from "../../app/api";
+import { useEvents } from "../../app/events";
 import { FloorQueue, merged, shelfOf, type PendingEntry } from "./floorQueue";
 
 const RETRY_MS = 4000;
-const REFRESH_MS = 6000;
+/** Where the stream does not come through: a page that listens is told at once. */
+const REFRESH_MS = 30_000;
 
 const isRefusal = (error: unknown): error is ApiError =>
   error instanceof ApiError && !error.isPassing && error.code !== "notSignedIn" && error.status < 500;
@@ -27,6 +29,8 @@ export function useFloorLane(id: string): {
   const client = useQueryClient();
   const key = useMemo(() => keyOf("/floor/lanes/:id", { id }), [id]);
   const { data, error } = useQuery({ ...reading("/floor/lanes/:id", { id }), refetchInterval: REFRESH_MS });
+  const reread = () => void client.invalidateQueries({ queryKey: key });
+  useEvents(`/api/floor/lanes/${id}/stream`, { open: reread, lane: reread });
   const shelf = useMemo(() => shelfOf(id), [id]);
   const [pending, setPending] = useState<PendingEntry[]>(() => shelf.read());
   const [refused, setRefused] = useState<string | null>(null);
