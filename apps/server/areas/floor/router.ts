@@ -13,6 +13,7 @@ import {
   floorClass,
   floorLane,
   floorList,
+  laneFor,
   makeFloorExercise,
 } from "./service";
 import type { ChangeListener } from "../wall/changes";
@@ -94,7 +95,7 @@ export function floorRouter({ store, now, changes, tell, tellLane, isStudent }: 
   });
   // who may read the lane hears of it, wherever it is open: on the phone at the machine, and beside it
   router.get("/lanes/:id/stream", async (req, res) => {
-    const { id } = await floorLane(store, idOf(req), actorOf(req));
+    const { id } = await laneFor(store, idOf(req), actorOf(req));
     const stop = changes.listenFloor((laneId) => laneId === id && res.write(`event: lane\ndata: ${laneId}\n\n`));
     openStream(res, stop);
   });

@@ -33,7 +33,7 @@ import { HttpError } from "../../errors";
 import { isStaff, type Actor } from "../../guards";
 import type { FloorStore } from "./store";
 
-async function laneFor(store: FloorStore, laneId: string, actor: Actor) {
+export async function laneFor(store: FloorStore, laneId: string, actor: Actor) {
   const lane = await store.lane(laneId);
   const mayRead = lane && (isStaff(actor) ? lane.classId === actor.classId : lane.studentId === actor.id);
   if (!mayRead) throw new HttpError("notFound");
